@@ -1,0 +1,63 @@
+import { find } from "../record/find.ts";
+import type { Device, RailwayRecord } from "../record/schemas.ts";
+import { CONTROLS } from "./controls.ts";
+import type { DeviceType, Family } from "./deviceType.ts";
+import { DRIVERS } from "./drivers.ts";
+import { LAMPS } from "./lamps.ts";
+import { MOTORS } from "./motors.ts";
+import { SUPPLIES } from "./supplies.ts";
+
+/** The generic device types, in the order in which they are offered. */
+export const CATALOGUE: readonly DeviceType[] = [...MOTORS, ...DRIVERS, ...SUPPLIES, ...CONTROLS, ...LAMPS];
+
+const generic = new Map(CATALOGUE.map((type) => [type.id, type]));
+
+/** A generic type by its identifier, or undefined. */
+export function genericType(id: string): DeviceType | undefined {
+  return generic.get(id);
+}
+
+const merged = new WeakMap<object, DeviceType>();
+
+/**
+ * A type by its identifier, generic or the owner's own.
+ *
+ * An own type is its generic type with the owner's figures set over the generic ones.
+ */
+export function findType(record: RailwayRecord, id: string): DeviceType | undefined {
+  const known = generic.get(id);
+  if (known) return known;
+  const own = find(record, "type", id);
+  const base = own && generic.get(own.basedOn);
+  if (!own || !base) return undefined;
+  const cached = merged.get(own);
+  if (cached) return cached;
+  const figures = { ...base.figures };
+  for (const [name, value] of Object.entries(own.figures)) {
+    const old = base.figures[name];
+    if (old) figures[name] = { ...old, value, origin: "own" };
+  }
+  const type: DeviceType = { ...base, id: own.id, name: own.name, figures };
+  merged.set(own, type);
+  return type;
+}
+
+/** The type of a device. @throws {Error} when the record is broken */
+export function typeOf(record: RailwayRecord, device: Device): DeviceType {
+  const type = findType(record, device.typeId);
+  if (!type) throw new Error(`Record: device ${device.label} is of type "${device.typeId}", which does not exist.`);
+  return type;
+}
+
+/** A figure's value in SI units. @throws {Error} when the type has no such figure */
+export function figureValue(type: DeviceType, name: string): number {
+  const found = type.figures[name];
+  if (!found) throw new Error(`Catalogue: ${type.name} has no figure "${name}".`);
+  return found.value;
+}
+
+/** All types of a family, the owner's own after the generic ones. */
+export function typesOfFamily(record: RailwayRecord, family: Family): DeviceType[] {
+  const own = record.types.map((type) => findType(record, type.id)).filter((type) => type !== undefined);
+  return [...CATALOGUE, ...own].filter((type) => type.family === family);
+}

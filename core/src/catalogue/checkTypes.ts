@@ -1,0 +1,81 @@
+import { find } from "../record/find.ts";
+import type { Problem } from "../record/problems.ts";
+import type { Assignment, RailwayRecord } from "../record/schemas.ts";
+import { findType, genericType } from "./catalogue.ts";
+import type { DeviceType, Family } from "./deviceType.ts";
+
+/** Which family each role asks of the device that plays it. */
+const PLAYS: Record<Assignment["role"], readonly Family[]> = {
+  motor: ["motor"],
+  driver: ["driver", "supply"],
+  control: ["control"],
+  lamp: ["lamp"],
+  supply: ["supply"],
+  commands: ["supply"],
+  address: ["driver"],
+};
+
+/**
+ * The rules between the record and the catalogue: types exist, own figures make sense, a device plays a part it can play.
+ *
+ * @returns the problems found, empty when there are none; at most ten
+ */
+export function checkTypes(record: RailwayRecord): Problem[] {
+  const problems: Problem[] = [];
+  for (const [index, own] of record.types.entries()) {
+    const at = ["types", index];
+    const base = genericType(own.basedOn);
+    if (!base) {
+      problems.push({
+        path: [...at, "basedOn"],
+        message: `Own type ${own.name} is based on "${own.basedOn}", which the catalogue does not hold.`,
+      });
+      continue;
+    }
+    if (genericType(own.id))
+      problems.push({
+        path: [...at, "id"],
+        message: `"${own.id}" is a type of the catalogue. Give the own type another identifier.`,
+      });
+    for (const [name, value] of Object.entries(own.figures))
+      problems.push(...figureProblems(base, name, value, [...at, "figures", name]));
+  }
+  for (const [index, device] of record.devices.entries()) {
+    if (!findType(record, device.typeId)) {
+      problems.push({
+        path: ["devices", index, "typeId"],
+        message: `Device ${device.label} is of type "${device.typeId}", which does not exist.`,
+      });
+    }
+  }
+  for (const [index, assignment] of record.assignments.entries()) {
+    const problem = partProblem(record, assignment);
+    if (problem) problems.push({ path: ["assignments", index], message: problem });
+  }
+  return problems.slice(0, 10);
+}
+
+/** What is wrong with one figure of an own type. */
+export function figureProblems(base: DeviceType, name: string, value: number, path: Problem["path"]): Problem[] {
+  const known = base.figures[name];
+  if (!known) return [{ path, message: `${base.name} has no figure "${name}".` }];
+  if (value >= known.min && value <= known.max) return [];
+  const range = `${Number(known.min.toPrecision(3))} to ${Number(known.max.toPrecision(3))} ${known.unit}`.trim();
+  return [{ path, message: `${name} (${known.about}) must be ${range}, not ${value}.` }];
+}
+
+function partProblem(record: RailwayRecord, assignment: Assignment): string | undefined {
+  const device = find(record, "device", assignment.deviceId);
+  const type = device && findType(record, device.typeId);
+  if (!device || !type) return undefined;
+  if (!PLAYS[assignment.role].includes(type.family)) {
+    return `${device.label} is a ${type.name.toLowerCase()} and cannot serve as ${assignment.role}.`;
+  }
+  const way = "way" in assignment ? assignment.way : null;
+  if (assignment.role === "driver" || assignment.role === "address") {
+    if (type.outputs > 0 && way === null) return `${device.label} has ${type.outputs} outputs; say which one.`;
+    if (way !== null && way > type.outputs)
+      return `${device.label} has ${type.outputs} outputs; there is no output ${way}.`;
+  }
+  return undefined;
+}

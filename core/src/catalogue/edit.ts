@@ -1,0 +1,32 @@
+import { applyEdits, type Edit, type Edited } from "../record/edits.ts";
+import { RecordError } from "../record/problems.ts";
+import { readRailwayFile } from "../record/railwayFile.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import { checkTypes } from "./checkTypes.ts";
+
+/**
+ * Applies edits under all rules, those of the record and those of the catalogue.
+ *
+ * @throws {RecordError} when the result breaks a rule; nothing is changed then
+ */
+export function edit(record: RailwayRecord, edits: readonly Edit[]): Edited {
+  const edited = applyEdits(record, edits);
+  requireTypes(edited.record);
+  return edited;
+}
+
+/**
+ * Reads a railway file under all rules.
+ *
+ * @throws {RecordError} with a sentence for the owner
+ */
+export function openRailwayFile(text: string): RailwayRecord {
+  const record = readRailwayFile(text);
+  requireTypes(record);
+  return record;
+}
+
+function requireTypes(record: RailwayRecord): void {
+  const problems = checkTypes(record);
+  if (problems.length > 0) throw new RecordError(problems);
+}

@@ -1,0 +1,71 @@
+import { type DeviceType, figure, terminals } from "./deviceType.ts";
+
+const MAINS_CAUTION =
+  "Use an approved plug-in supply. Nothing on the mains side is planned here: follow local code and ask a licensed electrician for any fixed wiring. Protect thin wire with a fuse or breaker.";
+
+const DC_TERMINALS = terminals({ "+": "plus", "−": "0 V" });
+
+function dcSupply(volts: number, amps: number): DeviceType {
+  return {
+    id: `dc-${volts}`,
+    name: `${volts} V DC supply`,
+    short: `${volts} V DC`,
+    family: "supply",
+    model: "dc-supply",
+    about: `Regulated plug-in supply, ${volts} V DC, ${amps} A.`,
+    place: "layout",
+    prefix: "PS",
+    terminals: DC_TERMINALS,
+    outputs: 0,
+    contactSets: 0,
+    figures: {
+      volts: figure(volts, "V", "output", { tolerance: 0.03, min: 1, max: 60 }),
+      ratedAmps: figure(amps, "A", "rating"),
+      insideOhms: figure(0.05, "ohm", "inside resistance", { origin: "from memory" }),
+    },
+    caution: MAINS_CAUTION,
+  };
+}
+
+export const SUPPLIES: readonly DeviceType[] = [
+  {
+    id: "ac-16",
+    name: "16 V AC supply",
+    short: "16 V AC",
+    family: "supply",
+    model: "ac-supply",
+    about: "Plug-in transformer, 16 V AC (rms), 1 A.",
+    place: "layout",
+    prefix: "PS",
+    terminals: terminals({ "~1": "AC", "~2": "AC" }),
+    outputs: 0,
+    contactSets: 0,
+    figures: {
+      volts: figure(16, "V", "output, rms", { tolerance: 0.05, min: 1, max: 25 }),
+      ratedAmps: figure(1, "A", "rating, rms"),
+      insideOhms: figure(0.5, "ohm", "inside resistance", { origin: "from memory" }),
+    },
+    caution: MAINS_CAUTION,
+  },
+  dcSupply(12, 2),
+  dcSupply(5, 1),
+  {
+    id: "track-bus",
+    name: "Track bus from the command station",
+    short: "track bus",
+    family: "supply",
+    model: "track-bus",
+    about: "Brings accessory commands to decoders. Put decoders on a feed that trains cannot short.",
+    place: "layout",
+    prefix: "TB",
+    terminals: terminals({ J: "track bus", K: "track bus" }),
+    outputs: 0,
+    contactSets: 0,
+    figures: {
+      volts: figure(15, "V", "amplitude of the square wave", { tolerance: 0.05, min: 8, max: 25 }),
+      ratedAmps: figure(3, "A", "rating"),
+      insideOhms: figure(0.2, "ohm", "inside resistance", { origin: "from memory" }),
+    },
+    caution: "Do not feed accessories from track power without allowing for their load.",
+  },
+];

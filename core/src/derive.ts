@@ -1,0 +1,71 @@
+import type { Finding, Look } from "./findings/rule.ts";
+import { findingsOf } from "./findings/rules.ts";
+import { missingParts } from "./findings/turnoutIncomplete.ts";
+import { type Loom, loomOf } from "./loom/loom.ts";
+import { addressList, type OutputAddress } from "./numbers/addressList.ts";
+import { type TestStep, testSteps } from "./proving/testSteps.ts";
+import { type Standing, standingOf } from "./proving/verdict.ts";
+import { Circuitry } from "./readings/circuitry.ts";
+import { type SupplyLoad, supplyLoads } from "./readings/supplyLoads.ts";
+import { type ThreadReading, threadReading } from "./readings/threadReading.ts";
+import type { RailwayRecord } from "./record/schemas.ts";
+import { type Schematic, schematicOf } from "./schematic/schematic.ts";
+
+/** Everything that follows from a record. Parts are worked out when first asked for, and once. */
+export class Derived {
+  readonly schematic: Schematic;
+  readonly loom: Loom;
+  readonly circuitry: Circuitry;
+  readonly addresses: OutputAddress[];
+  private readonly readings = new Map<string, ThreadReading>();
+  private readonly kept = new Map<string, unknown>();
+
+  constructor(readonly record: RailwayRecord) {
+    this.schematic = schematicOf(record);
+    this.loom = loomOf(record, this.schematic);
+    this.circuitry = new Circuitry(record, this.schematic, this.loom);
+    this.addresses = addressList(record, this.schematic.threads);
+  }
+
+  readonly reading: Look["reading"] = (thread, position, moment) => {
+    const key = `${thread.turnout.id} ${position} ${moment}`;
+    const known = this.readings.get(key) ?? threadReading(this.circuitry, thread, position, moment);
+    this.readings.set(key, known);
+    return known;
+  };
+
+  get findings(): Finding[] {
+    const { record, circuitry, addresses, reading } = this;
+    return this.once("findings", () =>
+      findingsOf({ record, threads: this.schematic.threads, circuitry, addresses, reading }),
+    );
+  }
+
+  get loads(): SupplyLoad[] {
+    return this.once("loads", () => supplyLoads(this.circuitry, this.schematic.threads));
+  }
+
+  /** Leaders of the threads that are completely equipped. */
+  get complete(): string[] {
+    return this.once("complete", () =>
+      this.schematic.threads
+        .filter((thread) => missingParts(this.record, thread).length === 0)
+        .map(({ turnout }) => turnout.id),
+    );
+  }
+
+  /** The test sheet of a thread with where each step stands. */
+  sheet(leaderId: string): { step: TestStep; standing: Standing }[] {
+    return this.once(`sheet ${leaderId}`, () => {
+      const thread = this.schematic.threads.find(({ turnout }) => turnout.id === leaderId);
+      if (!thread) return [];
+      const tests = this.record.tests.filter((test) => test.turnoutId === leaderId);
+      return testSteps(this.circuitry, thread).map((step) => ({ step, standing: standingOf(step, tests) }));
+    });
+  }
+
+  private once<T>(key: string, make: () => T): T {
+    if (!this.kept.has(key)) this.kept.set(key, make());
+    return this.kept.get(key) as T;
+  }
+}

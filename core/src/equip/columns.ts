@@ -1,0 +1,318 @@
+import { findType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
+import type { Family } from "../catalogue/deviceType.ts";
+import { find, freshId, turnoutOf, turnoutsInOrder } from "../record/find.ts";
+import { recordError } from "../record/problems.ts";
+import { HANDS, type RailwayRecord, type Turnout } from "../record/schemas.ts";
+import { addBoardTo, typeMeant } from "./devices.ts";
+import type { Draft } from "./draft.ts";
+import { driverOfTurnout, setAddress, setControl, setDriver, setLamp, setMotor } from "./equipment.ts";
+import { turnoutCalled } from "./turnouts.ts";
+
+/** Something that may be typed into a cell, and what it is. */
+export interface Choice {
+  text: string;
+  hint: string;
+}
+
+/** One column of the turnout list: what a cell shows, what may be typed there, and what typing does. */
+export interface Column {
+  id: string;
+  title: string;
+  /** Other headings that a table from elsewhere may use. */
+  aliases: readonly string[];
+  read: (record: RailwayRecord, turnout: Turnout) => string;
+  choices?: (record: RailwayRecord, turnout: Turnout) => Choice[];
+  /** @throws {RecordError} with a sentence that says what may be typed */
+  write: (draft: Draft, turnoutId: string, text: string) => void;
+  /** A turnout that moves with another has no cell here. */
+  leaderOnly?: boolean;
+}
+
+/** The columns of the turnout list, as the keyboard grid shows them and as a table from a spreadsheet may bring them. */
+export const COLUMNS: readonly Column[] = [
+  {
+    id: "label",
+    title: "Turnout",
+    aliases: ["turnout", "no", "number"],
+    read: (_, turnout) => turnout.label,
+    write: rename,
+  },
+  {
+    id: "name",
+    title: "Name",
+    aliases: ["description"],
+    read: (_, turnout) => turnout.name,
+    write: (draft, id, text) => draft.put("turnout", { ...turnoutOf(draft.record, id), name: text }),
+  },
+  {
+    id: "hand",
+    title: "Hand",
+    aliases: [],
+    read: (_, turnout) => (turnout.hand === "unknown" ? "" : turnout.hand),
+    choices: () =>
+      HANDS.slice(0, 3).map((hand) => ({
+        text: hand,
+        hint: hand === "wye" ? "both legs curve" : `diverges to the ${hand}`,
+      })),
+    write: writeHand,
+  },
+  {
+    id: "zone",
+    title: "Zone",
+    aliases: ["area"],
+    read: (record, turnout) => (turnout.zoneId ? (find(record, "zone", turnout.zoneId)?.label ?? "") : ""),
+    choices: (record) => record.zones.map((zone) => ({ text: zone.label, hint: zone.name })),
+    write: writeZone,
+  },
+  {
+    id: "with",
+    title: "Moves with",
+    aliases: ["moves with", "crossover", "pair"],
+    read: (record, turnout) => (turnout.movesWith ? turnoutOf(record, turnout.movesWith).label : ""),
+    choices: (record, turnout) =>
+      turnoutsInOrder(record)
+        .filter((other) => other.id !== turnout.id && !other.movesWith)
+        .map((other) => ({ text: other.label, hint: other.name })),
+    write: writeMovesWith,
+  },
+  {
+    id: "motor",
+    title: "Motor",
+    aliases: [],
+    read: (record, turnout) => typeNameOf(record, turnout, "motor"),
+    choices: (record) => typeChoices(record, "motor"),
+    write: (draft, id, text) => setMotor(draft, id, text === "" ? null : typeMeant(draft.record, "motor", text).id),
+  },
+  {
+    id: "driver",
+    title: "Driver",
+    aliases: ["output"],
+    read: readDriver,
+    choices: driverChoices,
+    write: writeDriver,
+    leaderOnly: true,
+  },
+  {
+    id: "control",
+    title: "Control",
+    aliases: ["toggle", "switch"],
+    read: (record, turnout) => labelOf(record, turnout, "control"),
+    choices: (record) => [...typeChoices(record, "control"), ...deviceChoices(record, "control")],
+    write: (draft, id, text) => setControl(draft, id, meant(draft.record, "control", text)),
+    leaderOnly: true,
+  },
+  {
+    id: "lamp",
+    title: "Lamp",
+    aliases: ["indicator"],
+    read: (record, turnout) => labelOf(record, turnout, "lamp"),
+    choices: (record) => typeChoices(record, "lamp"),
+    write: (draft, id, text) => setLamp(draft, id, meant(draft.record, "lamp", text)),
+    leaderOnly: true,
+  },
+  {
+    id: "address",
+    title: "Address",
+    aliases: ["dcc address", "accessory address"],
+    read: readAddress,
+    write: writeAddress,
+    leaderOnly: true,
+  },
+  {
+    id: "run",
+    title: "Run, m",
+    aliases: ["run", "wire", "run m"],
+    read: (_, turnout) => (turnout.runMetres === null ? "" : String(turnout.runMetres)),
+    write: writeRun,
+  },
+];
+
+/** The column that a heading means, whatever its case. */
+export function columnCalled(heading: string): Column | undefined {
+  const wanted = heading.trim().toLowerCase();
+  return COLUMNS.find(({ id, title, aliases }) => [id, title.toLowerCase(), ...aliases].includes(wanted));
+}
+
+function rename(draft: Draft, id: string, label: string): void {
+  const turnout = turnoutOf(draft.record, id);
+  if (label === "") throw recordError("A turnout needs a label.");
+  const other = turnoutCalled(draft.record, label);
+  if (other && other.id !== id)
+    throw recordError(`There is already a turnout called ${other.label}. Choose another label.`);
+  draft.put("turnout", { ...turnout, label });
+  const motor = draft.record.assignments.find((a) => a.role === "motor" && a.turnoutId === id);
+  const device = motor && find(draft.record, "device", motor.deviceId);
+  const taken = draft.record.devices.some((each) => each.label.toLowerCase() === label.toLowerCase());
+  if (device && device.label === turnout.label && !taken) draft.put("device", { ...device, label });
+}
+
+function writeHand(draft: Draft, id: string, text: string): void {
+  const wanted = text.toLowerCase();
+  const hand = text === "" ? "unknown" : HANDS.find((each) => each === wanted || each[0] === wanted);
+  if (!hand) throw recordError(`"${text}" is no hand; type left, right or wye.`);
+  draft.put("turnout", { ...turnoutOf(draft.record, id), hand });
+}
+
+function writeZone(draft: Draft, id: string, text: string): void {
+  const turnout = turnoutOf(draft.record, id);
+  if (text === "") {
+    draft.put("turnout", { ...turnout, zoneId: null });
+    return;
+  }
+  let zone = draft.record.zones.find((each) => each.label.toLowerCase() === text.toLowerCase());
+  if (!zone) {
+    const order = Math.max(0, ...draft.record.zones.map((each) => each.order)) + 1;
+    zone = { id: freshId(draft.record, "zone", text), label: text, name: "", order };
+    draft.put("zone", zone);
+  }
+  draft.put("turnout", { ...turnout, zoneId: zone.id });
+}
+
+function writeMovesWith(draft: Draft, id: string, text: string): void {
+  const turnout = turnoutOf(draft.record, id);
+  if (text === "") {
+    draft.put("turnout", { ...turnout, movesWith: null });
+    return;
+  }
+  const leader = turnoutCalled(draft.record, text);
+  if (!leader) throw recordError(`There is no turnout called ${text} for ${turnout.label} to move with.`);
+  if (leader.id === id) throw recordError(`${turnout.label} cannot move with itself.`);
+  if (leader.movesWith)
+    throw recordError(
+      `${leader.label} follows ${turnoutOf(draft.record, leader.movesWith).label} already; let ${turnout.label} follow that one.`,
+    );
+  if (draft.record.turnouts.some((each) => each.movesWith === id)) {
+    throw recordError(`${turnout.label} leads another turnout, so it cannot follow one.`);
+  }
+  setControl(draft, id, null);
+  setLamp(draft, id, null);
+  draft.put("turnout", { ...turnout, movesWith: leader.id });
+  const driver = driverOfTurnout(draft.record, leader.id);
+  const hasMotor = draft.record.assignments.some((a) => a.role === "motor" && a.turnoutId === id);
+  if (driver && hasMotor) setDriver(draft, leader.id, driver);
+}
+
+function readDriver(record: RailwayRecord, turnout: Turnout): string {
+  const driver = driverOfTurnout(record, turnout.movesWith ?? turnout.id);
+  if (!driver) return "";
+  const label = find(record, "device", driver.deviceId)?.label ?? "";
+  return driver.way === null ? label : `${label}-${driver.way}`;
+}
+
+function driverChoices(record: RailwayRecord): Choice[] {
+  const existing = record.devices.flatMap((device): Choice[] => {
+    const type = typeOf(record, device);
+    if (type.family !== "driver") return [];
+    if (type.outputs === 0) return [{ text: device.label, hint: type.name }];
+    const used = new Set(
+      record.assignments.map((a) => (a.role === "driver" && a.deviceId === device.id ? a.way : null)),
+    );
+    const ways = Array.from({ length: type.outputs }, (_, index) => index + 1);
+    const free = ways.filter((way) => !used.has(way));
+    return [...free, ...ways.filter((way) => used.has(way))].map((way) => ({
+      text: `${device.label}-${way}`,
+      hint: used.has(way) ? "in use" : `free output of ${type.short}`,
+    }));
+  });
+  const added = typesOfFamily(record, "driver").map((type) => ({ text: type.name, hint: "adds one" }));
+  const bare = record.devices.filter((device) => ["ac-supply", "dc-supply"].includes(typeOf(record, device).model));
+  return [...existing, ...added, ...bare.map(({ label }) => ({ text: label, hint: "supply, no discharge unit" }))];
+}
+
+function writeDriver(draft: Draft, id: string, text: string): void {
+  if (text === "") {
+    setDriver(draft, id, null);
+    return;
+  }
+  const numbered = /^(.+)-(\d{1,2})$/.exec(text);
+  const wanted = (numbered?.[1] ?? text).toLowerCase();
+  const device = draft.record.devices.find((each) => each.label.toLowerCase() === wanted);
+  const type = device && typeOf(draft.record, device);
+  if (device && type && (type.family === "driver" || type.family === "supply")) {
+    if (type.outputs === 0 && numbered)
+      throw recordError(`${device.label} has no numbered outputs; type ${device.label}.`);
+    const way =
+      type.outputs === 0 ? null : numbered ? Number(numbered[2]) : firstFree(draft.record, device.id, type.outputs);
+    if (way === null && type.outputs > 0)
+      throw recordError(`All ${type.outputs} outputs of ${device.label} are in use.`);
+    if (way !== null && (way < 1 || way > type.outputs)) {
+      throw recordError(`${device.label} has outputs 1 to ${type.outputs}; there is no ${text}.`);
+    }
+    setDriver(draft, id, { deviceId: device.id, way });
+    return;
+  }
+  if (numbered && !findType(draft.record, text))
+    throw recordError(`There is no board called ${numbered[1]}. Add it first, or type the kind of driver.`);
+  const added = typeMeant(draft.record, "driver", text);
+  const board = addBoardTo(draft, added.id);
+  setDriver(draft, id, { deviceId: board.id, way: added.outputs > 0 ? 1 : null });
+}
+
+function firstFree(record: RailwayRecord, deviceId: string, outputs: number): number | null {
+  const used = new Set(record.assignments.map((a) => (a.role === "driver" && a.deviceId === deviceId ? a.way : null)));
+  for (let way = 1; way <= outputs; way++) if (!used.has(way)) return way;
+  return null;
+}
+
+function readAddress(record: RailwayRecord, turnout: Turnout): string {
+  const driver = driverOfTurnout(record, turnout.id);
+  if (!driver || driver.way === null) return "";
+  const stated = record.assignments.find(
+    (a) => a.role === "address" && a.deviceId === driver.deviceId && a.way === driver.way,
+  );
+  if (stated?.role === "address") return String(stated.address);
+  const device = find(record, "device", driver.deviceId);
+  const factory = device && typeOf(record, device).figures.factoryAddress?.value;
+  return factory === undefined ? "" : String(factory + driver.way - 1);
+}
+
+function writeAddress(draft: Draft, id: string, text: string): void {
+  const driver = driverOfTurnout(draft.record, id);
+  if (text === "" && (!driver || driver.way === null)) return;
+  if (!driver || driver.way === null)
+    throw recordError("Only a decoder output has an address. Choose a decoder output first.");
+  const address = Number(text);
+  if (text !== "" && !(Number.isInteger(address) && address >= 0 && address <= 65535)) {
+    throw recordError(`"${text}" is no address; type a whole number, usually 1 to 2040.`);
+  }
+  setAddress(draft, driver.deviceId, driver.way, text === "" ? null : address);
+}
+
+function writeRun(draft: Draft, id: string, text: string): void {
+  const metres = Number(text.replace(",", "."));
+  if (text !== "" && !(metres >= 0.05 && metres <= 200))
+    throw recordError(`"${text}" is no length; type metres, 0.05 to 200.`);
+  draft.put("turnout", { ...turnoutOf(draft.record, id), runMetres: text === "" ? null : metres });
+}
+
+function meant(
+  record: RailwayRecord,
+  family: "control" | "lamp",
+  text: string,
+): { typeId: string } | { deviceId: string } | null {
+  if (text === "" || text.toLowerCase() === "none") return null;
+  const device = record.devices.find((each) => each.label.toLowerCase() === text.toLowerCase());
+  if (device && typeOf(record, device).family === family) return { deviceId: device.id };
+  return { typeId: typeMeant(record, family, text).id };
+}
+
+function labelOf(record: RailwayRecord, turnout: Turnout, role: "control" | "lamp"): string {
+  const assignment = record.assignments.find((a) => a.role === role && a.turnoutId === turnout.id);
+  return (assignment && find(record, "device", assignment.deviceId)?.label) ?? "";
+}
+
+function typeNameOf(record: RailwayRecord, turnout: Turnout, role: "motor"): string {
+  const assignment = record.assignments.find((a) => a.role === role && a.turnoutId === turnout.id);
+  const device = assignment && find(record, "device", assignment.deviceId);
+  return device ? typeOf(record, device).name : "";
+}
+
+function typeChoices(record: RailwayRecord, family: Family): Choice[] {
+  return typesOfFamily(record, family).map((type) => ({ text: type.name, hint: type.about }));
+}
+
+function deviceChoices(record: RailwayRecord, family: Family): Choice[] {
+  return record.devices
+    .filter((device) => typeOf(record, device).family === family)
+    .map((device) => ({ text: device.label, hint: "share this one" }));
+}

@@ -1,0 +1,125 @@
+import { findType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
+import type { DeviceType, Model } from "../catalogue/deviceType.ts";
+import type { EditGroup } from "../record/edits.ts";
+import { find, freshId } from "../record/find.ts";
+import { recordError } from "../record/problems.ts";
+import type { Device, OwnType, RailwayRecord } from "../record/schemas.ts";
+import { Draft } from "./draft.ts";
+
+/** Which supply a board is given when none is said, by the board's model. */
+const USUAL_SUPPLY: Partial<Record<Model, string>> = { cdu: "ac-16", "stall-decoder": "dc-12" };
+export const LAMP_SUPPLY = "dc-5";
+
+/** Adds a board or supply; a board gets the supply and, for a decoder, the track bus that it needs. */
+export function addBoard(record: RailwayRecord, typeId: string): EditGroup {
+  const draft = new Draft(record);
+  const device = addBoardTo(draft, typeId);
+  return draft.group(`Added ${device.label}, ${requireType(record, typeId).name}`);
+}
+
+/** Adds a board or supply to a draft, with what it needs. */
+export function addBoardTo(draft: Draft, typeId: string): Device {
+  const type = requireType(draft.record, typeId);
+  const device = draft.addDevice(typeId, type.prefix, type.place);
+  feed(draft, device, type);
+  return device;
+}
+
+/** Gives a board its usual supply and, for a decoder, the track bus; takes what is there before adding new. */
+export function feed(draft: Draft, device: Device, type: DeviceType): void {
+  const usual = USUAL_SUPPLY[type.model];
+  if (usual && !draft.record.assignments.some((a) => a.role === "supply" && a.toDeviceId === device.id)) {
+    draft.assign("supply", { deviceId: firstOfType(draft, usual).id, toDeviceId: device.id });
+  }
+  if (
+    type.model === "stall-decoder" &&
+    !draft.record.assignments.some((a) => a.role === "commands" && a.toDeviceId === device.id)
+  ) {
+    draft.assign("commands", { deviceId: firstOfType(draft, "track-bus").id, toDeviceId: device.id });
+  }
+}
+
+/** The first device of a type in the railway, added when there is none. */
+export function firstOfType(draft: Draft, typeId: string): Device {
+  const type = requireType(draft.record, typeId);
+  const known = draft.record.devices.find(
+    (device) => typeOf(draft.record, device).model === type.model && device.typeId === typeId,
+  );
+  return known ?? draft.addDevice(typeId, type.prefix, type.place);
+}
+
+/** Removes a device and everything that was assigned to it. */
+export function removeDevice(record: RailwayRecord, deviceId: string): EditGroup {
+  const draft = new Draft(record);
+  const device = find(record, "device", deviceId);
+  if (!device) throw recordError(`There is no device "${deviceId}" to remove.`);
+  removeDeviceFrom(draft, deviceId);
+  return draft.group(`Removed ${device.label}`);
+}
+
+export function removeDeviceFrom(draft: Draft, deviceId: string): void {
+  const lamps = draft.record.assignments.filter((a) => a.role === "lamp" && a.motorId === deviceId);
+  draft.unassign((assignment) => {
+    const { deviceId: one, toDeviceId: two, motorId: three } = assignment as Record<string, unknown>;
+    return one === deviceId || two === deviceId || three === deviceId;
+  });
+  draft.remove("device", deviceId);
+  for (const lamp of lamps) if (lamp.deviceId !== deviceId) removeDeviceFrom(draft, lamp.deviceId);
+}
+
+/** Fits another type in a device's place; its wiring is derived anew. */
+export function changeType(record: RailwayRecord, deviceId: string, typeId: string): EditGroup {
+  const draft = new Draft(record);
+  const device = find(record, "device", deviceId);
+  if (!device) throw recordError(`There is no device "${deviceId}".`);
+  const type = requireType(record, typeId);
+  draft.put("device", { ...device, typeId });
+  return draft.group(`${device.label} is now a ${type.name.toLowerCase()}`);
+}
+
+/** Copies a type of the catalogue so that its figures can be changed. */
+export function copyType(record: RailwayRecord, typeId: string, name: string): { group: EditGroup; id: string } {
+  const type = requireType(record, typeId);
+  const own = find(record, "type", typeId);
+  const id = freshId(record, "type", `own-${name}`);
+  const copy: OwnType = { id, basedOn: own?.basedOn ?? type.id, name, figures: { ...own?.figures } };
+  const draft = new Draft(record);
+  draft.put("type", copy);
+  return { group: draft.group(`Copied ${type.name} as ${name}`), id };
+}
+
+/** Sets one figure of an own type, in SI units; null lets it go back to the catalogue's. */
+export function setFigure(record: RailwayRecord, typeId: string, figure: string, value: number | null): EditGroup {
+  const own = find(record, "type", typeId);
+  if (!own) throw recordError("Only an own type's figures can be changed. Copy the type first.");
+  const figures = { ...own.figures };
+  if (value === null) delete figures[figure];
+  else figures[figure] = value;
+  const draft = new Draft(record);
+  draft.put("type", { ...own, figures });
+  return draft.group(`${own.name}: ${figure} ${value === null ? "as in the catalogue" : `is ${value}`}`);
+}
+
+export function requireType(record: RailwayRecord, typeId: string): DeviceType {
+  const type = findType(record, typeId);
+  if (!type) throw recordError(`There is no device type "${typeId}".`);
+  return type;
+}
+
+/**
+ * The type of a family that a text means: its identifier, its name, or a part of its name that only one has.
+ * @throws {RecordError} when none or several are meant, naming them
+ */
+export function typeMeant(record: RailwayRecord, family: DeviceType["family"], text: string): DeviceType {
+  const types = typesOfFamily(record, family);
+  const wanted = text.trim().toLowerCase();
+  const exact = types.find((type) => type.id === wanted || type.name.toLowerCase() === wanted);
+  if (exact) return exact;
+  const matches = types.filter((type) => type.name.toLowerCase().includes(wanted));
+  const [only] = matches;
+  if (only && matches.length === 1) return only;
+  const choices = (matches.length > 0 ? matches : types).map((type) => `"${type.id}"`).join(", ");
+  throw recordError(
+    `"${text}" ${matches.length > 0 ? "could be more than one" : "is no"} ${family} type; say ${choices}.`,
+  );
+}

@@ -1,0 +1,102 @@
+import { edit } from "../catalogue/edit.ts";
+import type { EditGroup } from "../record/edits.ts";
+import { type Problem, RecordError, recordError } from "../record/problems.ts";
+import { Label, type RailwayRecord } from "../record/schemas.ts";
+import { count } from "../units/format.ts";
+import { COLUMNS, type Column, columnCalled } from "./columns.ts";
+import { Draft } from "./draft.ts";
+import { addTurnoutTo, turnoutCalled } from "./turnouts.ts";
+
+/** Most rows that are taken in from one table. */
+export const MOST_ROWS = 1000;
+
+/**
+ * Turnouts from a table with a heading row, as one group of edits. Columns are those of the turnout list.
+ *
+ * Rows are written in two passes, so that a turnout may move with one further down.
+ * @param rows cells of the table, the heading row first
+ * @throws {RecordError} naming row and column of each thing that is wrong (rows counted as a spreadsheet does, from 1);
+ *   nothing is taken over then
+ */
+export function turnoutsFromTable(record: RailwayRecord, rows: readonly (readonly string[])[]): EditGroup {
+  const headings = rows[0] ?? [];
+  const columns = readHeadings(headings);
+  const body = rows.slice(1).filter((row) => row.some((cell) => cell.trim() !== ""));
+  if (body.length === 0) throw recordError("The table has no rows below its headings.");
+  if (body.length > MOST_ROWS)
+    throw recordError(`The table has ${body.length} rows; at most ${MOST_ROWS} are taken at once.`);
+
+  const draft = new Draft(record);
+  const problems: Problem[] = [];
+  const labelAt = columns.findIndex((column) => column.id === "label");
+  const added: { id: string; row: readonly string[]; number: number }[] = [];
+  for (const row of body) {
+    const number = rows.indexOf(row) + 1;
+    const fail = (column: number, message: string) => {
+      problems.push({
+        path: [number, headings[column] ?? column + 1],
+        message: `Row ${number}, ${headings[column]?.trim() || `column ${column + 1}`}: ${message}`,
+      });
+    };
+    if (row.length > headings.length) {
+      fail(headings.length, `there are ${row.length} cells but ${headings.length} headings.`);
+      continue;
+    }
+    const label = row[labelAt]?.trim() ?? "";
+    const sound = Label.safeParse(label);
+    if (!sound.success) fail(labelAt, `the label ${sound.error.issues[0]?.message ?? "is not usable"}.`);
+    else if (turnoutCalled(draft.record, label)) fail(labelAt, `there is already a turnout called ${label}.`);
+    else added.push({ id: addTurnoutTo(draft, label).id, row, number });
+  }
+  if (problems.length === 0) {
+    const order = [...COLUMNS.filter((column) => column.id !== "label")];
+    for (const column of order) {
+      const at = columns.indexOf(column);
+      if (at >= 0) writeColumn(draft, column, at, added, headings, problems);
+    }
+  }
+  if (problems.length > 0) throw new RecordError(problems.slice(0, 10));
+  edit(record, draft.edits);
+  return draft.group(`Took in ${count(added.length, "turnout")} from a table`);
+}
+
+function readHeadings(headings: readonly string[]): Column[] {
+  const columns = headings.map((heading, index) => {
+    const column = columnCalled(heading);
+    if (!column) {
+      const known = COLUMNS.map(({ id }) => id).join(", ");
+      throw recordError(
+        `Row 1, column ${index + 1}: "${heading.trim().slice(0, 40)}" is no heading of the turnout list. Use ${known}.`,
+      );
+    }
+    return column;
+  });
+  const double = columns.find((column, index) => columns.indexOf(column) !== index);
+  if (double) throw recordError(`Row 1: two columns are headed ${double.id}. Keep one.`);
+  if (!columns.some((column) => column.id === "label")) throw recordError('Row 1: no column is headed "label".');
+  return columns;
+}
+
+function writeColumn(
+  draft: Draft,
+  column: Column,
+  at: number,
+  added: readonly { id: string; row: readonly string[]; number: number }[],
+  headings: readonly string[],
+  problems: Problem[],
+): void {
+  for (const { id, row, number } of added) {
+    const text = row[at]?.trim() ?? "";
+    const follows = draft.record.turnouts.find((turnout) => turnout.id === id)?.movesWith;
+    if (text === "" || (column.leaderOnly && follows)) continue;
+    try {
+      column.write(draft, id, text);
+    } catch (error) {
+      if (!(error instanceof RecordError)) throw error;
+      problems.push({
+        path: [number, headings[at] ?? at],
+        message: `Row ${number}, ${headings[at]?.trim()}: ${error.message}`,
+      });
+    }
+  }
+}

@@ -1,0 +1,56 @@
+import type { EditGroup } from "../record/edits.ts";
+import { find, freshId, turnoutsInOrder } from "../record/find.ts";
+import { recordError } from "../record/problems.ts";
+import type { RailwayRecord, Turnout } from "../record/schemas.ts";
+import { list } from "../units/format.ts";
+import { removeDeviceFrom } from "./devices.ts";
+import { Draft } from "./draft.ts";
+
+/** Adds a turnout at the end of the list. */
+export function addTurnoutTo(draft: Draft, label: string): Turnout {
+  const order = Math.max(0, ...draft.record.turnouts.map((turnout) => turnout.order)) + 1;
+  const turnout: Turnout = {
+    id: freshId(draft.record, "turnout", label),
+    label,
+    name: "",
+    hand: "unknown",
+    zoneId: null,
+    movesWith: null,
+    runMetres: null,
+    order,
+    note: "",
+  };
+  draft.put("turnout", turnout);
+  return turnout;
+}
+
+/** Removes turnouts with their motors, controls, lamps and tests; what others still use stays. */
+export function removeTurnouts(record: RailwayRecord, ids: readonly string[]): EditGroup {
+  const draft = new Draft(record);
+  const labels: string[] = [];
+  for (const id of ids) {
+    const turnout = find(draft.record, "turnout", id);
+    if (!turnout) throw recordError(`There is no turnout "${id}" to remove.`);
+    labels.push(turnout.label);
+    const own = draft.record.assignments.filter((a) => "turnoutId" in a && a.turnoutId === id);
+    for (const follower of draft.record.turnouts.filter((each) => each.movesWith === id)) {
+      draft.put("turnout", { ...follower, movesWith: null });
+    }
+    for (const { deviceId } of own) {
+      const elsewhere = draft.record.assignments.some(
+        (a) => a.deviceId === deviceId && "turnoutId" in a && a.turnoutId !== id,
+      );
+      if (!elsewhere && find(draft.record, "device", deviceId)) removeDeviceFrom(draft, deviceId);
+    }
+    draft.unassign((a) => "turnoutId" in a && a.turnoutId === id);
+    for (const test of draft.record.tests.filter((each) => each.turnoutId === id)) draft.remove("test", test.id);
+    draft.remove("turnout", id);
+  }
+  return draft.group(`Removed ${list(labels)}`);
+}
+
+/** The turnout with a label, whatever its case. */
+export function turnoutCalled(record: RailwayRecord, label: string): Turnout | undefined {
+  const wanted = label.trim().toLowerCase();
+  return turnoutsInOrder(record).find((turnout) => turnout.label.toLowerCase() === wanted);
+}

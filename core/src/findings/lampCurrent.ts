@@ -1,0 +1,83 @@
+import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { Draft } from "../equip/draft.ts";
+import { deviceOf, freshId } from "../record/find.ts";
+import type { OwnType, Position, RailwayRecord } from "../record/schemas.ts";
+import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { amps, ohms, volts } from "../units/format.ts";
+import { preferredAtLeast } from "../units/preferredValues.ts";
+import { POSITIONS, type Remedy, rule } from "./rule.ts";
+
+interface Lit {
+  thread: Thread;
+  lamp: NonNullable<Thread["lamp"]>;
+  supply: Fitted;
+  position: Position;
+  colour: "green" | "yellow";
+  amps: number;
+  rated: number;
+}
+
+/** Share of the rated current that a proposed resistor aims at (common practice). */
+const AIM_SHARE = 0.75;
+
+export const lampCurrent = rule<Lit>({
+  id: "lamp-current",
+  severity: ({ amps: lit, rated }) => (lit > rated ? "stop" : "look"),
+  title: "A lamp has the wrong current",
+  about:
+    "The resistor takes what the supply has over the LED's own forward voltage; supply volts divided by ohms is not the current. Above its rating a lamp fails early; below half of it a lamp is dim, and below about 1 mA dark. The rule looks at the solved current of the lit colour in both positions.",
+  look: ({ threads, reading, record }) =>
+    threads.flatMap((thread): Lit[] => {
+      const { lamp } = thread;
+      const supply = lamp && supplyOf(record, lamp.device.id);
+      if (!lamp || !supply || !hasContact(record, lamp)) return [];
+      const rated = figureValue(lamp.type, "ratedAmps");
+      const lit = POSITIONS.map((position): Lit => {
+        const reads = reading(thread, position, "rest").lamp ?? { green: 0, yellow: 0 };
+        const colour = reads.green >= reads.yellow ? "green" : "yellow";
+        return { thread, lamp, supply, position, colour, amps: reads[colour], rated };
+      });
+      const wrong = lit.filter(({ amps: flows }) => flows > rated || flows < rated / 2);
+      return wrong.sort((a, b) => b.amps - a.amps).slice(0, 1);
+    }),
+  subject: ({ lamp }) => lamp.device.id,
+  where: ({ lamp }) => lamp.device.label,
+  terminals: ({ lamp, colour }) => [`${lamp.device.label}-${colour === "green" ? "G" : "Y"}`],
+  turnouts: ({ thread }) => [thread],
+  why: ({ lamp, supply, position, colour, amps: flows, rated }) => {
+    const resistor = ohms(figureValue(lamp.type, "resistorOhms"));
+    const lit = `${lamp.device.label} takes ${amps(flows)} in ${colour} at ${position}, from ${supply.device.label} through ${resistor}`;
+    if (flows > rated) return `${lit}; it is rated ${amps(rated)}.`;
+    return `${lit}; ${flows < figureValue(lamp.type, "leastAmps") ? "that is dark" : `below ${amps(rated / 2)} it is dim`}.`;
+  },
+  remedies: (lit, { record }) => [fitResistor(record, lit)],
+});
+
+function hasContact(record: RailwayRecord, lamp: NonNullable<Thread["lamp"]>): boolean {
+  return lamp.assignment.way <= typeOf(record, deviceOf(record, lamp.assignment.motorId)).contactSets;
+}
+
+/** Fits the standard resistor for three quarters of the rated current, as an own type which other lamps can share. */
+function fitResistor(record: RailwayRecord, { lamp, supply, rated }: Lit): Remedy {
+  const forward = Math.min(figureValue(lamp.type, "greenVolts"), figureValue(lamp.type, "yellowVolts"));
+  const left = Math.max(figureValue(supply.type, "volts") - forward, 0.1);
+  const chosen = preferredAtLeast(left / (rated * AIM_SHARE), "E24");
+  const name = `Two-colour lamp with ${ohms(chosen)}, for ${volts(figureValue(supply.type, "volts"))}`;
+  const draft = new Draft(record);
+  let own = record.types.find((type) => type.name === name);
+  if (!own) {
+    const basis = record.types.find((type) => type.id === lamp.type.id);
+    own = {
+      id: freshId(record, "type", `lamp-${chosen}-ohm`),
+      basedOn: basis?.basedOn ?? lamp.type.id,
+      name,
+      figures: { ...basis?.figures, resistorOhms: chosen },
+    } satisfies OwnType;
+    draft.put("type", own);
+  }
+  draft.put("device", { ...lamp.device, typeId: own.id });
+  return {
+    label: `Fit ${ohms(chosen)} at ${lamp.device.label}`,
+    group: draft.group(`${lamp.device.label} has ${ohms(chosen)} now`),
+  };
+}

@@ -1,0 +1,94 @@
+import { figureValue } from "../catalogue/catalogue.ts";
+import { Draft } from "../equip/draft.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import type { Thread } from "../schematic/thread.ts";
+import { amps, count, volts } from "../units/format.ts";
+import { POSITIONS, type Remedy, rule } from "./rule.ts";
+
+interface Overloaded {
+  deviceId: string;
+  label: string;
+  way: number;
+  threads: Thread[];
+  motors: Thread["motors"];
+  limit: number;
+  /** Sum of what the motors' leaflets say, amps. */
+  rated: number;
+  solved: number;
+  outputVolts: number;
+}
+
+export const outputOverLimit = rule<Overloaded>({
+  id: "output-over-limit",
+  severity: "stop",
+  title: "An output gives more than it may",
+  about:
+    "Each output of a decoder has a limit. Both the solved current and the sum of what the motors' leaflets say must stay below it: the first is what flows with this output's inside resistance, the second what a stiffer output would have to give.",
+  look: ({ threads, reading }) => {
+    const byOutput = new Map<string, Overloaded>();
+    for (const thread of threads) {
+      for (const motor of thread.motors) {
+        const { driver } = motor;
+        if (!driver || driver.way === null) continue;
+        const key = `${driver.device.id} ${driver.way}`;
+        const known = byOutput.get(key);
+        const entry = known ?? {
+          deviceId: driver.device.id,
+          label: `${driver.device.label}-${driver.way}`,
+          way: driver.way,
+          threads: [],
+          motors: [],
+          limit: figureValue(driver.type, "outputAmps"),
+          rated: 0,
+          solved: 0,
+          outputVolts: 0,
+        };
+        byOutput.set(key, entry);
+        entry.motors.push(motor);
+        entry.rated += motor.type.figures.ratedAmps?.value ?? 0;
+        if (entry.threads.includes(thread)) continue;
+        entry.threads.push(thread);
+        for (const position of POSITIONS) {
+          const { driverAmps, driverVolts } = reading(thread, position, "rest");
+          if ((driverAmps ?? 0) > entry.solved) {
+            entry.solved = driverAmps ?? 0;
+            entry.outputVolts = Math.abs(driverVolts ?? 0);
+          }
+        }
+      }
+    }
+    return [...byOutput.values()].filter(({ limit, rated, solved }) => Math.max(rated, solved) > limit * (1 + 1e-9));
+  },
+  subject: ({ deviceId, way }) => `${deviceId}-${way}`,
+  where: ({ label }) => label,
+  terminals: ({ label }) => [label],
+  turnouts: ({ threads }) => threads,
+  why: ({ label, limit, rated, solved, motors, outputVolts }) => {
+    const flows = `${amps(solved)} flow at ${volts(outputVolts)}`;
+    return rated > limit
+      ? `${count(motors.length, "motor")} on ${label} may take ${amps(rated)} by their leaflets; the output may give ${amps(limit)}. As solved, ${flows}.`
+      : `${label} may give ${amps(limit)}; ${flows}.`;
+  },
+  remedies: ({ deviceId, threads, motors, label }, { record }) => {
+    const last = motors.at(-1);
+    const free = freeOutput(record, deviceId, last?.driver?.type.outputs ?? 0);
+    if (!last?.driver || free === null || last.type.model !== "stall-motor") return [];
+    const draft = new Draft(record);
+    draft.put("assignment", { ...last.driver.assignment, way: free });
+    const board = label.slice(0, label.lastIndexOf("-"));
+    const remedy: Remedy = {
+      label: `Move ${last.device.label} to ${board}-${free}`,
+      group: draft.group(`Moved ${last.device.label} to ${board}-${free}`),
+    };
+    const sharing = threads.some((thread) => thread.followers.length > 0);
+    return sharing && motors.length < 3
+      ? [{ ...remedy, label: `${remedy.label}, with an address of its own` }]
+      : [remedy];
+  },
+});
+
+function freeOutput(record: RailwayRecord, deviceId: string, outputs: number): number | null {
+  const used = new Set(record.assignments.map((a) => (a.role === "driver" && a.deviceId === deviceId ? a.way : null)));
+  for (let way = 1; way <= outputs; way++) if (!used.has(way)) return way;
+  return null;
+}

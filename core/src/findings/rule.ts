@@ -1,0 +1,105 @@
+import type { DeviceType } from "../catalogue/deviceType.ts";
+import type { OutputAddress } from "../numbers/addressList.ts";
+import type { Circuitry, Moment } from "../readings/circuitry.ts";
+import type { ThreadReading } from "../readings/threadReading.ts";
+import type { EditGroup } from "../record/edits.ts";
+import type { Position, RailwayRecord } from "../record/schemas.ts";
+import type { Thread } from "../schematic/thread.ts";
+
+/** stop: will burn, short or not work. look: doubtful, or beyond good practice. note: worth knowing. */
+export type Severity = "stop" | "look" | "note";
+
+/** Something that can be done about a finding: a button that makes the edit, or one that does harm and says why not. */
+export interface Remedy {
+  label: string;
+  /** The edits, or null for a remedy that is of no use here. */
+  group: EditGroup | null;
+  /** Why the remedy is of no use. */
+  harm?: string;
+}
+
+export interface Finding {
+  /** Rule and subject, the same from one derivation to the next. */
+  key: string;
+  ruleId: string;
+  severity: Severity;
+  title: string;
+  /** Label of the thing, and the terminals or outputs to look at. */
+  where: string;
+  terminals: string[];
+  /** Leaders of the threads it concerns; empty when it concerns the railway. */
+  turnoutIds: string[];
+  why: string;
+  remedies: Remedy[];
+  /** Reason for which the owner keeps it; null when it counts. */
+  kept: string | null;
+  caution?: string;
+}
+
+/** What rules may look at. */
+export interface Look {
+  record: RailwayRecord;
+  threads: readonly Thread[];
+  circuitry: Circuitry;
+  addresses: readonly OutputAddress[];
+  /** Readings of a thread, solved once. */
+  reading: (thread: Thread, position: Position, moment: Moment) => ThreadReading;
+}
+
+interface RuleOf<S> {
+  id: string;
+  title: string;
+  /** The rule explained in the trade's words. */
+  about: string;
+  severity: Severity | ((subject: S) => Severity);
+  look: (look: Look) => S[];
+  /** What tells one finding of the rule from another; lasting identifiers only. */
+  subject: (subject: S) => string;
+  where: (subject: S) => string;
+  terminals?: (subject: S) => string[];
+  turnouts: (subject: S) => readonly Thread[];
+  why: (subject: S) => string;
+  remedies: (subject: S, look: Look) => Remedy[];
+  caution?: (subject: S) => DeviceType | undefined;
+}
+
+export interface Rule {
+  id: string;
+  title: string;
+  about: string;
+  run: (look: Look) => Finding[];
+}
+
+/** A rule of the product, in one file each, that reads like the sentence which the owner will see. */
+export function rule<S>(definition: RuleOf<S>): Rule {
+  const { id, title, about } = definition;
+  return {
+    id,
+    title,
+    about,
+    run: (look) =>
+      definition.look(look).map((subject): Finding => {
+        const { severity } = definition;
+        const why = definition.why(subject);
+        const name = definition.subject(subject);
+        const kept = look.record.acceptances.find((a) => a.rule === id && a.subject === name && a.cause === why);
+        const caution = definition.caution?.(subject)?.caution;
+        const graded = typeof severity === "function" ? severity(subject) : severity;
+        return {
+          key: `${id}:${name}`,
+          ruleId: id,
+          severity: graded,
+          title,
+          where: definition.where(subject),
+          terminals: definition.terminals?.(subject) ?? [],
+          turnoutIds: definition.turnouts(subject).map((thread) => thread.turnout.id),
+          why,
+          remedies: definition.remedies(subject, look),
+          kept: graded === "stop" ? null : (kept?.reason ?? null),
+          ...(caution ? { caution } : {}),
+        };
+      }),
+  };
+}
+
+export const POSITIONS: readonly Position[] = ["N", "R"];

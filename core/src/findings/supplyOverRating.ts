@@ -1,0 +1,57 @@
+import { figureValue, findType } from "../catalogue/catalogue.ts";
+import type { DeviceType } from "../catalogue/deviceType.ts";
+import { addBoardTo } from "../equip/devices.ts";
+import { Draft } from "../equip/draft.ts";
+import { type SupplyLoad, supplyLoads } from "../readings/supplyLoads.ts";
+import type { Device, RailwayRecord } from "../record/schemas.ts";
+import { amps } from "../units/format.ts";
+import { type Remedy, rule } from "./rule.ts";
+
+/** Share of the rating above which a supply is worth a look (common practice). */
+const LOOK_SHARE = 0.8;
+
+interface Loaded extends SupplyLoad {
+  device: Device;
+  type: DeviceType;
+  rating: number;
+}
+
+export const supplyOverRating = rule<Loaded>({
+  id: "supply-over-rating",
+  severity: ({ worst, rating }) => (worst > rating ? "stop" : "look"),
+  title: "A supply gives more than its rating",
+  about:
+    "What hangs on a supply is solved at rest with all turnouts normal and all reverse, and with each coil's control held so that the discharge unit charges at its hardest. Above four fifths of the rating is worth a look; above the rating the supply runs hot or shuts down.",
+  look: ({ circuitry, threads, record }) =>
+    supplyLoads(circuitry, threads).flatMap((load): Loaded[] => {
+      const device = record.devices.find(({ id }) => id === load.deviceId);
+      const type = device && findType(record, device.typeId);
+      if (!device || !type) return [];
+      const rating = figureValue(type, "ratedAmps");
+      return load.worst > rating * LOOK_SHARE ? [{ ...load, device, type, rating }] : [];
+    }),
+  subject: ({ device }) => device.id,
+  where: ({ device }) => device.label,
+  terminals: ({ device, type }) => [`${device.label}-${type.terminals[0]?.name ?? "+"}`],
+  turnouts: () => [],
+  why: ({ device, worst, rating, when }) =>
+    `${device.label} gives ${amps(worst)} ${when}; it is rated ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`,
+  remedies: ({ device, type }, { record }) => splitLoad(record, device, type),
+  caution: ({ type }) => type,
+});
+
+function splitLoad(record: RailwayRecord, device: Device, type: DeviceType): Remedy[] {
+  const fed = record.assignments.filter((a) => a.role === "supply" && a.deviceId === device.id);
+  if (fed.length < 2) return [];
+  const draft = new Draft(record);
+  const second = addBoardTo(draft, type.id);
+  for (const assignment of fed.slice(Math.ceil(fed.length / 2))) {
+    if (assignment.role === "supply") draft.put("assignment", { ...assignment, deviceId: second.id });
+  }
+  return [
+    {
+      label: `Move half of it to a second supply, ${second.label}`,
+      group: draft.group(`Added ${second.label} beside ${device.label}`),
+    },
+  ];
+}

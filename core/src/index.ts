@@ -1,0 +1,54 @@
+// The core's one front door.
+
+export type { Calculator, Field, Result } from "./calculators/calculator.ts";
+export { CALCULATORS, calculatorCalled } from "./calculators/registry.ts";
+export { CATALOGUE, figureValue, findType, genericType, typeOf, typesOfFamily } from "./catalogue/catalogue.ts";
+export type { DeviceType, Family, Figure, Model } from "./catalogue/deviceType.ts";
+export { edit, openRailwayFile } from "./catalogue/edit.ts";
+export { Derived } from "./derive.ts";
+export { type Choice, COLUMNS, type Column } from "./equip/columns.ts";
+export { addBoard, changeType, copyType, removeDevice, setFigure } from "./equip/devices.ts";
+export { Draft } from "./equip/draft.ts";
+export { setAddress } from "./equip/equipment.ts";
+export { MOST_ROWS, turnoutsFromTable } from "./equip/table.ts";
+export { removeTurnouts } from "./equip/turnouts.ts";
+export { addTurnout, writeCell } from "./equip/write.ts";
+export type { Finding, Remedy, Severity } from "./findings/rule.ts";
+export { RULES } from "./findings/rules.ts";
+export { csvCell, wireScheduleCsv } from "./loom/csv.ts";
+export type { Loom, Run, StripWay, Wire } from "./loom/loom.ts";
+export { accessoryAddress, addressRange } from "./numbers/accessoryAddress.ts";
+export type { OutputAddress } from "./numbers/addressList.ts";
+export { changeWords } from "./proving/chain.ts";
+export type { TestStep } from "./proving/testSteps.ts";
+export { type Standing, verdictOf } from "./proving/verdict.ts";
+export type { Moment, RailwayState } from "./readings/circuitry.ts";
+export { type MeterReading, measure, type Range } from "./readings/meter.ts";
+export type { SupplyLoad } from "./readings/supplyLoads.ts";
+export { type MotorReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
+export { applyEdits, Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
+export { find, freshId, turnoutsInOrder } from "./record/find.ts";
+export { type Problem, problemsOf, RecordError, recordError } from "./record/problems.ts";
+export { FILE_FORMAT, FILE_VERSION, MOST_CHARACTERS, writeRailwayFile } from "./record/railwayFile.ts";
+export {
+  type Acceptance,
+  type Assignment,
+  type Device,
+  emptyRecord,
+  Id,
+  type Kind,
+  Label,
+  LISTS,
+  type Position,
+  Railway,
+  type RailwayRecord,
+  type TestResult,
+  type Turnout,
+  type ValueOf,
+  type Zone,
+} from "./record/schemas.ts";
+export { type Net, PURPOSES, type Purpose } from "./schematic/nets.ts";
+export { type Fitted, supplyOf, type Thread, type ThreadMotor } from "./schematic/thread.ts";
+export { amps, count, list, milliamps, ohms, volts } from "./units/format.ts";
+export { GAUGES, type Gauge, ohmsPerMetre } from "./units/gauge.ts";
+export { WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";

@@ -1,0 +1,178 @@
+import { assignmentsOfDevice, deviceOf, find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import { type End, endKey, type Net, PURPOSES, type Purpose } from "../schematic/nets.ts";
+import type { Schematic } from "../schematic/schematic.ts";
+import { type Gauge, ohmsPerMetre } from "../units/gauge.ts";
+import type { WireColour } from "../units/wireColours.ts";
+
+/** Where a wire is laid: on the panel at the bench, in a cable between, or under the layout. */
+export type Run = "panel" | "cable" | "layout";
+
+export interface WireEnd {
+  /** Name within the circuit. */
+  key: string;
+  /** What is written beside the terminal, as "T1-N" or "K1-3". */
+  name: string;
+}
+
+export interface Wire {
+  label: string;
+  from: WireEnd;
+  to: WireEnd;
+  run: Run;
+  purpose: Purpose;
+  colour: WireColour;
+  gauge: Gauge;
+  /** Laid length, metres. */
+  metres: number;
+  /** Length to cut, metres. */
+  cutMetres: number;
+  /** Resistance of the laid length, ohms. */
+  ohms: number;
+  /** Turnout for whose sake it is laid; null for wires between boards and supplies. */
+  turnoutId: string | null;
+  core: { cable: string; number: number } | null;
+  /** Text of the flags at its two ends: each names the far end. */
+  flags: [string, string];
+}
+
+/** A screw of a terminal strip; panel and layout strips have the same numbers for the same net. */
+export interface StripWay {
+  panel: WireEnd;
+  layout: WireEnd;
+  strip: number;
+  way: number;
+  cable: string;
+  core: number;
+  purpose: Purpose;
+}
+
+export interface Loom {
+  wires: Wire[];
+  ways: StripWay[];
+  joints: { bench: number; underneath: number };
+}
+
+export const WAYS_OF_STRIP = 12;
+/** Cores of one cable by number, in the order usual for signal cables (common practice). */
+export const CORE_COLOURS: readonly WireColour[] = ["WH", "BN", "GN", "YE", "GY", "PK", "BU", "RD"];
+
+/** Tail from a control or lamp to its panel strip, metres (common practice). */
+const PANEL_TAIL = 0.6;
+/** Link from one control or lamp to the next, metres (common practice). */
+const PANEL_LINK = 0.15;
+/** Wire between boards and supplies that stand together under the layout, metres (common practice). */
+const BOARD_LINK = 0.5;
+/** More to cut at each end than is laid, metres (common practice). */
+const SLACK = 0.025;
+
+/**
+ * The wires that make the nets: each net is a chain from terminal to terminal; where it passes from the panel to the
+ * layout it goes through a screw of a panel strip, one core of a cable and the like screw of a layout strip.
+ *
+ * Wires are numbered in the owner's order of turnouts, those between boards first, so that a turnout added at the end
+ * leaves the other numbers as they are.
+ */
+export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
+  const ways: StripWay[] = [];
+  const wires = schematic.nets.flatMap((net) => wiresOfNet(record, net, ways));
+  const rank = new Map(
+    schematic.threads.flatMap(({ turnout, followers }) => [turnout, ...followers]).map((t, i) => [t.id, i]),
+  );
+  const rankOf = (wire: Unnumbered) => (wire.turnoutId === null ? -1 : (rank.get(wire.turnoutId) ?? -1));
+  const numbered = wires
+    .map((wire, index) => ({ wire, index }))
+    .sort((a, b) => rankOf(a.wire) - rankOf(b.wire) || a.index - b.index)
+    .map(({ wire }, index): Wire => {
+      const label = `W${index + 1}`;
+      return { ...wire, label, flags: [`${label} to ${wire.to.name}`, `${label} to ${wire.from.name}`] };
+    });
+  const joints = { bench: 0, underneath: 0 };
+  for (const wire of numbered) {
+    if (wire.run === "panel") joints.bench += 2;
+    else if (wire.run === "layout") joints.underneath += 2;
+    else {
+      joints.bench += 1;
+      joints.underneath += 1;
+    }
+  }
+  return { wires: numbered, ways, joints };
+}
+
+type Unnumbered = Omit<Wire, "label" | "flags">;
+type NetEnd = Net["ends"][number];
+
+function wiresOfNet(record: RailwayRecord, net: Net, ways: StripWay[]): Unnumbered[] {
+  const onPanel = net.ends.filter((end) => deviceOf(record, end.deviceId).place === "panel");
+  const underneath = net.ends.filter((end) => deviceOf(record, end.deviceId).place === "layout");
+  const wires: Unnumbered[] = [];
+  const add = (from: WireEnd, to: WireEnd, run: Run, metres: number, turnoutId: string | null, way?: StripWay) => {
+    const gauge = run === "cable" ? record.railway.cableGauge : record.railway.wireGauge;
+    wires.push({
+      from,
+      to,
+      run,
+      purpose: net.purpose,
+      colour: way ? coreColour(way.core) : PURPOSES[net.purpose].colour,
+      gauge,
+      metres,
+      cutMetres: Math.ceil((metres + 2 * SLACK) * 100) / 100,
+      ohms: ohmsPerMetre(gauge) * metres,
+      turnoutId,
+      core: way ? { cable: way.cable, number: way.core } : null,
+    });
+  };
+  const chain = (ends: readonly NetEnd[], run: Run, length: (end: NetEnd) => number) => {
+    for (const [index, end] of ends.slice(1).entries()) {
+      const before = ends[index];
+      if (before)
+        add(wireEnd(record, before), wireEnd(record, end), run, length(end), end.turnoutId ?? before.turnoutId);
+    }
+  };
+  const layoutLength = (end: NetEnd) => lengthUnderneath(record, end);
+
+  const firstOnPanel = onPanel[0];
+  const firstUnderneath = underneath[0];
+  chain(onPanel, "panel", () => PANEL_LINK);
+  if (firstOnPanel && firstUnderneath) {
+    const way = nextWay(ways, net.purpose);
+    ways.push(way);
+    const owner = firstOnPanel.turnoutId ?? firstUnderneath.turnoutId;
+    add(wireEnd(record, firstOnPanel), way.panel, "panel", PANEL_TAIL, owner);
+    add(way.panel, way.layout, "cable", record.railway.cableMetres, owner, way);
+    add(way.layout, wireEnd(record, firstUnderneath), "layout", layoutLength(firstUnderneath), owner);
+  }
+  chain(underneath, "layout", layoutLength);
+  return wires;
+}
+
+function wireEnd(record: RailwayRecord, end: End): WireEnd {
+  return { key: endKey(end), name: `${deviceOf(record, end.deviceId).label}-${end.terminal}` };
+}
+
+/** Wire to a motor takes its turnout's run; wire between boards is short. */
+function lengthUnderneath(record: RailwayRecord, end: NetEnd): number {
+  const atMotor = assignmentsOfDevice(record, end.deviceId).some((assignment) => assignment.role === "motor");
+  if (!atMotor || !end.turnoutId) return BOARD_LINK;
+  return find(record, "turnout", end.turnoutId)?.runMetres ?? record.railway.runMetres;
+}
+
+function nextWay(ways: readonly StripWay[], purpose: Purpose): StripWay {
+  const index = ways.length;
+  const strip = Math.floor(index / WAYS_OF_STRIP) + 1;
+  const way = (index % WAYS_OF_STRIP) + 1;
+  const screw = (letter: string): WireEnd => ({ key: `${letter}${strip}:${way}`, name: `${letter}${strip}-${way}` });
+  return {
+    panel: screw("P"),
+    layout: screw("K"),
+    strip,
+    way,
+    cable: `C${Math.floor(index / CORE_COLOURS.length) + 1}`,
+    core: (index % CORE_COLOURS.length) + 1,
+    purpose,
+  };
+}
+
+function coreColour(core: number): WireColour {
+  return CORE_COLOURS[core - 1] ?? "WH";
+}

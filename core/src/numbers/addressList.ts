@@ -1,0 +1,79 @@
+import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { assignmentsOfDevice } from "../record/find.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import type { Thread } from "../schematic/thread.ts";
+import { accessoryAddress, addressRange } from "./accessoryAddress.ts";
+
+/** One numbered output of a decoder and the address it answers to. */
+export interface OutputAddress {
+  deviceId: string;
+  way: number;
+  /** As "D1-2". */
+  label: string;
+  address: number;
+  /** The address is the one the board was bought with. */
+  factory: boolean;
+  /** Decoder and pair in the packets, or null when the address is impossible. */
+  packet: { decoder: number; pair: number; raw: number } | null;
+  /** Label of the turnout or pair it throws, null when free. */
+  throws: string | null;
+  turnoutId: string | null;
+  /** Labels of other outputs with the same address. */
+  sharedWith: string[];
+}
+
+/** The address list: each output of each decoder, in the order of boards' labels and outputs. */
+export function addressList(record: RailwayRecord, threads: readonly Thread[]): OutputAddress[] {
+  const uses = new Map<string, Thread>();
+  for (const thread of threads) {
+    for (const { driver } of thread.motors) if (driver) uses.set(`${driver.device.id} ${driver.way}`, thread);
+  }
+  const outputs = [...record.devices]
+    .sort((a, b) => a.label.localeCompare(b.label, "en", { numeric: true }))
+    .flatMap((device) => {
+      const type = typeOf(record, device);
+      const stated = new Map<number, number>();
+      for (const assignment of assignmentsOfDevice(record, device.id)) {
+        if (assignment.role === "address") stated.set(assignment.way, assignment.address);
+      }
+      return Array.from({ length: type.outputs }, (_, index) => index + 1).map((way): OutputAddress => {
+        const address = stated.get(way) ?? figureValue(type, "factoryAddress") + way - 1;
+        const thread = uses.get(`${device.id} ${way}`);
+        return {
+          deviceId: device.id,
+          way,
+          label: `${device.label}-${way}`,
+          address,
+          factory: !stated.has(way),
+          packet: packetOf(address, record.railway.addressShift),
+          throws: thread?.label ?? null,
+          turnoutId: thread?.turnout.id ?? null,
+          sharedWith: [],
+        };
+      });
+    });
+  const byAddress = new Map<number, OutputAddress[]>();
+  for (const output of outputs) byAddress.set(output.address, [...(byAddress.get(output.address) ?? []), output]);
+  for (const output of outputs) {
+    output.sharedWith = (byAddress.get(output.address) ?? [])
+      .filter((other) => other !== output)
+      .map((other) => other.label);
+  }
+  return outputs;
+}
+
+/** The lowest address from `from` up that no output has, or null when all are taken. */
+export function freeAddress(record: RailwayRecord, outputs: readonly OutputAddress[], from = 1): number | null {
+  const taken = new Set(outputs.map((output) => output.address));
+  const { first, last } = addressRange(record.railway.addressShift);
+  for (let address = Math.max(first, from); address <= last; address++) if (!taken.has(address)) return address;
+  return null;
+}
+
+function packetOf(address: number, shift: 0 | 4): OutputAddress["packet"] {
+  try {
+    return accessoryAddress(address, shift);
+  } catch {
+    return null;
+  }
+}

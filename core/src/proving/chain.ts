@@ -1,0 +1,61 @@
+import type { DeviceType } from "../catalogue/deviceType.ts";
+import type { Loom } from "../loom/loom.ts";
+import type { RailwayRecord, TestResult } from "../record/schemas.ts";
+import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { list } from "../units/format.ts";
+
+/**
+ * Everything a test of a thread depends on, by name: its devices with type and figures, how they are assigned, and each
+ * wire laid for it. Wire numbers are left out, since renumbering changes nothing that a meter can see.
+ */
+export function chainOf(record: RailwayRecord, loom: Loom, thread: Thread): Record<string, string> {
+  const chain: Record<string, string> = {};
+  const add = (fitted: Fitted | null, more = "") => {
+    if (fitted) chain[fitted.device.label] = `${describe(fitted.type)}${more}`.slice(0, 200);
+  };
+  for (const motor of thread.motors) {
+    const { crossed, opposite } = motor.assignment;
+    add(motor, `${crossed ? "; leads crossed" : ""}${opposite ? "; mounted the other way round" : ""}`);
+    if (!motor.driver) continue;
+    add(motor.driver);
+    const way = motor.driver.way === null ? "" : `-${motor.driver.way}`;
+    chain[`driver of ${motor.device.label}`] = `${motor.driver.device.label}${way}`;
+    add(supplyOf(record, motor.driver.device.id));
+  }
+  add(thread.control);
+  if (thread.lamp) {
+    add(thread.lamp, thread.lamp.assignment.crossed ? "; leads crossed" : "");
+    add(supplyOf(record, thread.lamp.device.id));
+  }
+  const ids = new Set([thread.turnout.id, ...thread.followers.map((turnout) => turnout.id)]);
+  for (const wire of loom.wires) {
+    if (wire.turnoutId && ids.has(wire.turnoutId)) {
+      chain[`wire ${wire.from.name} to ${wire.to.name}`] = `${wire.gauge}, ${wire.metres} m, ${wire.colour}`;
+    }
+  }
+  return chain;
+}
+
+/** What has changed in the chain since a test, in words; empty when the test still holds. */
+export function changedSince(test: TestResult, chain: Readonly<Record<string, string>>): string[] {
+  const names = new Set([...Object.keys(test.chain), ...Object.keys(chain)]);
+  return [...names].flatMap((name) => {
+    const before = test.chain[name];
+    const now = chain[name];
+    if (before === now) return [];
+    if (before === undefined) return [`${name} is new`];
+    return [now === undefined ? `${name} is gone` : `${name} was changed`];
+  });
+}
+
+/** One sentence about what has changed. */
+export function changeWords(changes: readonly string[]): string {
+  const shown = changes.slice(0, 2);
+  const more = changes.length - shown.length;
+  return `${list(more > 0 ? [...shown, `${more} more`] : shown)} since.`;
+}
+
+function describe(type: DeviceType): string {
+  const own = Object.entries(type.figures).filter(([, figure]) => figure.origin === "own");
+  return [type.name, ...own.map(([name, figure]) => `${name} ${figure.value}`)].join("; ");
+}

@@ -1,0 +1,158 @@
+import { findType } from "../catalogue/catalogue.ts";
+import type { Circuitry, Moment } from "../readings/circuitry.ts";
+import { measure } from "../readings/meter.ts";
+import { stateFor, threadReading } from "../readings/threadReading.ts";
+import type { Position, TestResult } from "../record/schemas.ts";
+import { supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { chainOf } from "./chain.ts";
+
+/** One step of a turnout's test sheet, with what a meter or the eye should find. */
+export interface TestStep {
+  /** Identifies the step within its turnout: kind, motor, position. */
+  key: string;
+  turnoutId: string;
+  title: string;
+  how: string;
+  position: Position | null;
+  moment: Moment;
+  unit: TestResult["unit"];
+  /** Terminals for the probes, red first; null when the eye is the instrument. */
+  probes: { red: string; black: string; redName: string; blackName: string } | null;
+  expected: number | null;
+  low: number | null;
+  high: number | null;
+  /** What should be seen; null for a reading. */
+  wanted: string | null;
+  chain: Record<string, string>;
+}
+
+/** The test sheet of a thread: windings, power, each position by eye, the lamp. Empty until it has a motor on a driver. */
+export function testSteps(circuitry: Circuitry, thread: Thread): TestStep[] {
+  if (thread.motors.length === 0 || thread.motors.some((motor) => !motor.driver)) return [];
+  const chain = chainOf(circuitry.record, circuitry.loom, thread);
+  const several = thread.motors.length > 1;
+  const base = { turnoutId: thread.turnout.id, chain };
+  return [
+    ...thread.motors.flatMap((motor) =>
+      windingSteps(circuitry, thread, motor, several).map((step) => ({ ...base, ...step })),
+    ),
+    ...thread.motors.flatMap((motor) => throwSteps(thread, motor, several).map((step) => ({ ...base, ...step }))),
+    ...lampSteps(circuitry, thread).map((step) => ({ ...base, ...step })),
+  ];
+}
+
+type Step = Omit<TestStep, "turnoutId" | "chain">;
+
+function windingSteps(circuitry: Circuitry, thread: Thread, motor: ThreadMotor, several: boolean): Step[] {
+  const { device, type } = motor;
+  const of = several ? ` of ${motor.turnout.label}` : "";
+  const meter = (
+    key: string,
+    title: string,
+    how: string,
+    position: Position | null,
+    unit: "V" | "ohm",
+    red: string,
+    black: string,
+  ) =>
+    reading(circuitry, thread, {
+      key: `${key}-${motor.turnout.id}`,
+      title,
+      how,
+      position,
+      unit,
+      ids: [device.id, device.id],
+      red,
+      black,
+    });
+  if (type.model === "stall-motor") {
+    return [
+      meter("winding", `Winding${of}`, "Power off. Across the motor's leads.", null, "ohm", "+", "−"),
+      meter("polarity-n", `Power at N${of}`, "Thrown to normal, at rest.", "N", "V", "+", "−"),
+      meter("polarity-r", `Power at R${of}`, "Thrown to reverse, at rest.", "R", "V", "+", "−"),
+    ];
+  }
+  const driver = motor.driver;
+  const steps = [
+    meter("coil-n", `Normal coil${of}`, "Power off, unit discharged. Coil to common.", null, "ohm", "N", "C"),
+    meter("coil-r", `Reverse coil${of}`, "Power off, unit discharged. Coil to common.", null, "ohm", "R", "C"),
+  ];
+  if (driver?.type.model !== "cdu") return steps;
+  const charge = reading(circuitry, thread, {
+    key: `charge-${motor.turnout.id}`,
+    title: "Charge",
+    how: `${driver.device.label} charged, controls let go.`,
+    position: null,
+    unit: "V",
+    ids: [driver.device.id, driver.device.id],
+    red: "+",
+    black: "−",
+  });
+  return [...steps, charge];
+}
+
+interface ReadingStep {
+  key: string;
+  title: string;
+  how: string;
+  position: Position | null;
+  unit: "V" | "ohm";
+  ids: [string, string];
+  red: string;
+  black: string;
+}
+
+function reading(circuitry: Circuitry, thread: Thread, { ids, red, black, ...step }: ReadingStep): Step {
+  const state = stateFor(thread, step.position ?? "N", "rest");
+  const keys = [`${ids[0]}:${red}`, `${ids[1]}:${black}`] as const;
+  const { value, tolerance } = measure(circuitry, keys[0], keys[1], step.unit, state);
+  const label = (id: string) => circuitry.record.devices.find((device) => device.id === id)?.label ?? id;
+  return {
+    ...step,
+    moment: "rest",
+    probes: {
+      red: keys[0],
+      black: keys[1],
+      redName: `${label(ids[0])}-${red}`,
+      blackName: `${label(ids[1])}-${black}`,
+    },
+    expected: value,
+    low: value === null ? null : value - tolerance,
+    high: value === null ? null : value + tolerance,
+    wanted: null,
+  };
+}
+
+const BY_EYE = { unit: "seen", probes: null, expected: null, low: null, high: null } as const;
+
+function throwSteps(thread: Thread, motor: ThreadMotor, several: boolean): Step[] {
+  const command = thread.control?.device.label ?? "its address";
+  return (["N", "R"] as const).map((position) => ({
+    ...BY_EYE,
+    key: `throw-${position.toLowerCase()}-${motor.turnout.id}`,
+    title: `${several ? `${motor.turnout.label} goes` : "Goes"} to ${position === "N" ? "normal" : "reverse"}`,
+    how: `Start from ${position === "N" ? "reverse" : "normal"}. Throw by ${command}; blades close for the ${position === "N" ? "normal" : "reverse"} road.`,
+    position,
+    moment: "throwing" as const,
+    wanted: position,
+  }));
+}
+
+function lampSteps(circuitry: Circuitry, thread: Thread): Step[] {
+  const { lamp } = thread;
+  if (!lamp || !supplyOf(circuitry.record, lamp.device.id)) return [];
+  const least = findType(circuitry.record, lamp.type.id)?.figures.leastAmps?.value ?? 0;
+  return (["N", "R"] as const).map((position) => {
+    const lit = threadReading(circuitry, thread, position, "rest").lamp;
+    const wanted = (["green", "yellow"] as const).filter((colour) => (lit?.[colour] ?? 0) >= least).join(" and ");
+    return {
+      ...BY_EYE,
+      key: `lamp-${position.toLowerCase()}-${lamp.device.id}`,
+      title: `Lamp at ${position}`,
+      how: `${lamp.device.label}, thrown to ${position === "N" ? "normal" : "reverse"}.`,
+      position,
+      moment: "rest" as const,
+      wanted: wanted || "dark",
+    };
+  });
+}

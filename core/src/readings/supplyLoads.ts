@@ -1,0 +1,48 @@
+import { typeOf } from "../catalogue/catalogue.ts";
+import type { Thread } from "../schematic/thread.ts";
+import type { Circuitry, RailwayState } from "./circuitry.ts";
+import { stateFor } from "./threadReading.ts";
+
+/** What one supply gives. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */
+export interface SupplyLoad {
+  deviceId: string;
+  /** Amps with everything at rest, the greater of all normal and all reverse. */
+  rest: number;
+  /** The greatest of all moments looked at, amps. */
+  worst: number;
+  /** When that is, as part of a sentence. */
+  when: string;
+}
+
+/** Solved loads of all supplies at rest, and at the worst moment of one turnout being thrown and held. */
+export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): SupplyLoad[] {
+  const everywhere = (position: "N" | "R"): RailwayState => ({
+    asked: Object.fromEntries(threads.map(({ turnout }) => [turnout.id, position])),
+    moment: "rest",
+    acting: null,
+    off: false,
+  });
+  return circuitry.record.devices.flatMap((device): SupplyLoad[] => {
+    const type = typeOf(circuitry.record, device);
+    if (type.family !== "supply") return [];
+    const scale = type.model === "ac-supply" ? Math.SQRT1_2 : 1;
+    const given = (state: RailwayState) => Math.abs(circuitry.amps(device.id, "inside", state)) * scale;
+    const rest = Math.max(given(everywhere("N")), given(everywhere("R")));
+    const load: SupplyLoad = { deviceId: device.id, rest, worst: rest, when: "with everything at rest" };
+    for (const thread of threads.filter((each) => each.control && isFedBy(circuitry, each, device.id))) {
+      for (const position of ["N", "R"] as const) {
+        const held = given(stateFor(thread, position, "held"));
+        if (held > load.worst)
+          Object.assign(load, { worst: held, when: `while ${thread.control?.device.label} is held at ${position}` });
+      }
+    }
+    return [load];
+  });
+}
+
+/** Whether a thread's driver lies in the same piece of circuit as a supply. */
+function isFedBy(circuitry: Circuitry, thread: Thread, supplyId: string): boolean {
+  const driver = thread.motors[0]?.driver;
+  if (!driver || driver.type.outputs > 0) return false;
+  return circuitry.devicesWith(`${thread.control?.device.id}:C`).some((device) => device.id === supplyId);
+}

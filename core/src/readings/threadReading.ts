@@ -1,0 +1,96 @@
+import { figureValue } from "../catalogue/catalogue.ts";
+import type { Position } from "../record/schemas.ts";
+import { supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import type { Circuitry, Moment, RailwayState } from "./circuitry.ts";
+
+export interface MotorReading {
+  motorId: string;
+  /** Volts across the winding, or across the coil that carries more. */
+  volts: number;
+  /** Amps in the winding, or in each coil. */
+  amps: { N: number; R: number };
+  goesTo: Position | null;
+}
+
+export interface ThreadReading {
+  position: Position;
+  moment: Moment;
+  motors: MotorReading[];
+  /** Volts A to B of the decoder output, or across the discharge unit; null without a driver. */
+  driverVolts: number | null;
+  /** Amps that the driver gives this thread. */
+  driverAmps: number | null;
+  lamp: { green: number; yellow: number; contactVolts: number } | null;
+}
+
+/** State in which one thread is asked for a position and all others stand at normal. */
+export function stateFor(thread: Thread, position: Position, moment: Moment): RailwayState {
+  return {
+    asked: { [thread.turnout.id]: position },
+    moment,
+    acting: moment === "rest" ? null : thread.turnout.id,
+    off: false,
+  };
+}
+
+/** Computed volts and amps along a thread in one position and moment. */
+export function threadReading(circuitry: Circuitry, thread: Thread, position: Position, moment: Moment): ThreadReading {
+  const state = stateFor(thread, position, moment);
+  const { lamp } = thread;
+  const supply = lamp && supplyOf(circuitry.record, lamp.device.id);
+  return {
+    position,
+    moment,
+    motors: thread.motors.map((motor) => motorReading(circuitry, motor, state)),
+    ...driverReading(circuitry, thread, state),
+    lamp: lamp && {
+      green: circuitry.amps(lamp.device.id, "G", state),
+      yellow: circuitry.amps(lamp.device.id, "Y", state),
+      contactVolts:
+        (supply &&
+          circuitry.volts(`${lamp.assignment.motorId}:S${lamp.assignment.way}c`, `${supply.device.id}:−`, state)) ??
+        0,
+    },
+  };
+}
+
+function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwayState): MotorReading {
+  const id = motor.device.id;
+  const goesTo = circuitry.motorGoesTo(id, state);
+  if (motor.type.model === "stall-motor") {
+    const amps = circuitry.amps(id, "motor", state);
+    return {
+      motorId: id,
+      volts: circuitry.volts(`${id}:+`, `${id}:−`, state) ?? 0,
+      amps: { N: amps, R: amps },
+      goesTo,
+    };
+  }
+  const amps = { N: circuitry.amps(id, "N", state), R: circuitry.amps(id, "R", state) };
+  const busier = Math.abs(amps.N) >= Math.abs(amps.R) ? "N" : "R";
+  return { motorId: id, volts: amps[busier] * figureValue(motor.type, "coilOhms"), amps, goesTo };
+}
+
+function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState) {
+  const driver = thread.motors[0]?.driver;
+  if (!driver) return { driverVolts: null, driverAmps: null };
+  const id = driver.device.id;
+  if (driver.way !== null) {
+    return {
+      driverVolts: circuitry.volts(`${id}:${driver.way}A`, `${id}:${driver.way}B`, state) ?? 0,
+      driverAmps: Math.abs(circuitry.amps(id, `${driver.way}+`, state)),
+    };
+  }
+  const [plus, minus] =
+    driver.type.model === "cdu" ? ["+", "−"] : driver.type.terminals.map((terminal) => terminal.name);
+  const onThis = thread.motors.filter((motor) => motor.driver?.device.id === id);
+  const amps = onThis.map(({ device, type }) =>
+    type.model === "stall-motor"
+      ? Math.abs(circuitry.amps(device.id, "motor", state))
+      : Math.abs(circuitry.amps(device.id, "N", state)) + Math.abs(circuitry.amps(device.id, "R", state)),
+  );
+  return {
+    driverVolts: circuitry.volts(`${id}:${plus}`, `${id}:${minus}`, state) ?? 0,
+    driverAmps: amps.reduce((sum, each) => sum + each, 0),
+  };
+}

@@ -1,0 +1,138 @@
+import { z } from "zod";
+import { checkRecord } from "./checkRecord.ts";
+import { RecordError } from "./problems.ts";
+import {
+  Acceptance,
+  Assignment,
+  Device,
+  Id,
+  KINDS,
+  type Kind,
+  LISTS,
+  OwnType,
+  Railway,
+  type RailwayRecord,
+  TestResult,
+  Turnout,
+  type ValueOf,
+  Zone,
+} from "./schemas.ts";
+
+const put = <K extends Kind, S extends z.ZodType>(kind: K, value: S) =>
+  z.strictObject({ op: z.literal("put"), kind: z.literal(kind), value });
+
+const Put = z.discriminatedUnion("kind", [
+  put("zone", Zone),
+  put("turnout", Turnout),
+  put("type", OwnType),
+  put("device", Device),
+  put("assignment", Assignment),
+  put("test", TestResult),
+  put("acceptance", Acceptance),
+]);
+
+const kindNames = Object.keys(KINDS) as [Kind, ...Kind[]];
+const Remove = z.strictObject({ op: z.literal("remove"), kind: z.enum(kindNames), id: Id });
+const SetRailway = z.strictObject({ op: z.literal("railway"), value: Railway });
+
+/** One typed change of the record: put a thing (new or instead of the one with its id), remove one, set the railway's own fields. */
+export const Edit = z.union([Put, Remove, SetRailway]);
+export type Edit = z.infer<typeof Edit>;
+
+/** Edits which are applied together or not at all, with what they do in plain words. */
+export const EditGroup = z.strictObject({
+  words: z.string().min(1).max(200),
+  edits: z.array(Edit).min(1, "must hold at least one edit").max(20_000, "must hold at most 20000 edits"),
+});
+export type EditGroup = z.infer<typeof EditGroup>;
+
+export interface Edited {
+  record: RailwayRecord;
+  /** Applied in this order they restore the record as it was. */
+  inverses: Edit[];
+}
+
+/**
+ * Applies edits to a record and gives the edits that undo them. The record given is not changed.
+ *
+ * @throws {RecordError} when a thing to be removed does not exist, or when the result breaks a rule of the record
+ */
+export function applyEdits(record: RailwayRecord, edits: readonly Edit[]): Edited {
+  const edited = applyUnchecked(record, edits);
+  const problems = checkRecord(edited.record);
+  if (problems.length > 0) throw new RecordError(problems);
+  return edited;
+}
+
+/**
+ * Applies edits without looking at the rules between things; for drafts that are checked as a whole later.
+ *
+ * @throws {RecordError} when a thing to be removed does not exist
+ */
+export function applyUnchecked(record: RailwayRecord, edits: readonly Edit[]): Edited {
+  const next = { ...record };
+  const copied = new Set<Kind>();
+  const inverses: Edit[] = [];
+  for (const [index, edit] of edits.entries()) {
+    if (edit.op === "railway") {
+      inverses.push({ op: "railway", value: next.railway });
+      next.railway = edit.value;
+      continue;
+    }
+    if (!copied.has(edit.kind)) copyList(next, edit.kind);
+    copied.add(edit.kind);
+    inverses.push(applyToList(next, edit, index));
+  }
+  return { record: next, inverses: inverses.reverse() };
+}
+
+/** Which things a group of edits touches, as `kind:id`; used to see whether two groups meet. */
+export function touchedThings(edits: readonly Edit[]): string[] {
+  return edits.map((edit) => {
+    if (edit.op === "railway") return "railway";
+    return `${edit.kind}:${edit.op === "put" ? edit.value.id : edit.id}`;
+  });
+}
+
+/** An edit that puts a thing, typed by its kind. */
+export function putEdit<K extends Kind>(kind: K, value: ValueOf<K>): Edit {
+  return { op: "put", kind, value } as Edit;
+}
+
+/** An edit that removes a thing. */
+export function removeEdit(kind: Kind, id: string): Edit {
+  return { op: "remove", kind, id };
+}
+
+function copyList(record: RailwayRecord, kind: Kind): void {
+  const lists = record as unknown as Record<string, unknown[]>;
+  lists[LISTS[kind]] = [...(lists[LISTS[kind]] ?? [])];
+}
+
+function applyToList(record: RailwayRecord, edit: Exclude<Edit, { op: "railway" }>, index: number): Edit {
+  const list = record[LISTS[edit.kind]] as { id: string }[];
+  const id = edit.op === "put" ? edit.value.id : edit.id;
+  const at = placeOf(list, id);
+  const old = list[at]?.id === id ? list[at] : undefined;
+  if (edit.op === "put") {
+    list.splice(at, old ? 1 : 0, edit.value);
+    return old ? ({ op: "put", kind: edit.kind, value: old } as Edit) : removeEdit(edit.kind, id);
+  }
+  if (!old) {
+    throw new RecordError([{ path: ["edits", index, "id"], message: `There is no ${edit.kind} "${id}" to remove.` }]);
+  }
+  list.splice(at, 1);
+  return { op: "put", kind: edit.kind, value: old } as Edit;
+}
+
+/** Where `id` stands, or would stand, in a list kept in the order of identifiers. */
+function placeOf(list: readonly { id: string }[], id: string): number {
+  let low = 0;
+  let high = list.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((list[middle]?.id ?? "") < id) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}

@@ -1,0 +1,133 @@
+import { z } from "zod";
+import { checkRecord, MOST } from "./checkRecord.ts";
+import { problemsOf, RecordError, recordError } from "./problems.ts";
+import {
+  Acceptance,
+  Assignment,
+  Device,
+  OwnType,
+  Railway,
+  type RailwayRecord,
+  TestResult,
+  Turnout,
+  Zone,
+} from "./schemas.ts";
+
+export const FILE_FORMAT = "alderman-railway";
+export const FILE_VERSION = 1;
+/** Largest railway file that is read, in characters. */
+export const MOST_CHARACTERS = 8_000_000;
+const MOST_NESTING = 12;
+
+const RailwayFile = z.strictObject({
+  format: z.literal(FILE_FORMAT),
+  version: z.literal(FILE_VERSION),
+  railway: Railway,
+  zones: z.array(Zone),
+  turnouts: z.array(Turnout),
+  types: z.array(OwnType),
+  devices: z.array(Device),
+  assignments: z.array(Assignment),
+  tests: z.array(TestResult),
+  acceptances: z.array(Acceptance),
+});
+
+/**
+ * A railway as the text of its open file; reads back to the same railway, character for character.
+ */
+export function writeRailwayFile(record: RailwayRecord): string {
+  return `${JSON.stringify({ format: FILE_FORMAT, version: FILE_VERSION, ...record }, null, 1)}\n`;
+}
+
+/**
+ * Reads a railway file.
+ *
+ * @throws {RecordError} with a sentence for the owner when the text is too large, nested too deep, cut short, of another
+ *   format or version, or breaks a rule of the record
+ */
+export function readRailwayFile(text: string): RailwayRecord {
+  if (text.length > MOST_CHARACTERS) {
+    throw recordError(
+      `The file holds ${Math.round(text.length / 1e6)} million characters; a railway file may hold ${MOST_CHARACTERS / 1e6} million.`,
+    );
+  }
+  requireShallow(text);
+  const { format, version, ...lists } = parseFile(parseJson(text));
+  void format;
+  void version;
+  const record: RailwayRecord = lists;
+  const problems = [...doubled(record), ...checkRecord(record)];
+  if (problems.length > 0) throw new RecordError(problems);
+  for (const list of Object.keys(MOST) as (keyof typeof MOST)[]) {
+    record[list].sort((a, b) => (a.id < b.id ? -1 : 1));
+  }
+  return record;
+}
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text, (key, value) => {
+      if (key === "__proto__" || key === "constructor" || key === "prototype") {
+        throw recordError(`The file holds a field called "${key}", which no railway file has. It was not read.`);
+      }
+      return value;
+    });
+  } catch (error) {
+    if (error instanceof RecordError) throw error;
+    const where = text.trimEnd().endsWith("}") ? "" : " It seems to be cut short.";
+    throw recordError(`The file is not a railway file: its text is not JSON.${where} Export the railway again.`);
+  }
+}
+
+function parseFile(json: unknown): z.infer<typeof RailwayFile> {
+  const head = z.object({ format: z.unknown(), version: z.unknown() }).safeParse(json);
+  if (!head.success || head.data.format !== FILE_FORMAT) {
+    throw recordError(`The file is not a railway file: it does not say "format": "${FILE_FORMAT}".`, ["format"]);
+  }
+  if (head.data.version !== FILE_VERSION) {
+    throw recordError(
+      `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads version ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
+      ["version"],
+    );
+  }
+  for (const [list, most] of Object.entries(MOST)) {
+    const things = (json as Record<string, unknown>)[list];
+    if (Array.isArray(things) && things.length > most) {
+      throw recordError(`The file holds ${things.length} ${list}; a railway may hold ${most}.`, [list]);
+    }
+  }
+  const parsed = RailwayFile.safeParse(json);
+  if (!parsed.success) throw new RecordError(problemsOf(parsed.error));
+  return parsed.data;
+}
+
+/** Refuses nesting that no railway file has, before anything walks into it. */
+function requireShallow(text: string): void {
+  let depth = 0;
+  let inString = false;
+  for (let index = 0; index < text.length; index++) {
+    const code = text.charCodeAt(index);
+    if (inString) {
+      if (code === 92) index++;
+      else if (code === 34) inString = false;
+    } else if (code === 34) inString = true;
+    else if (code === 123 || code === 91) {
+      if (++depth > MOST_NESTING) {
+        throw recordError(`The file is nested more than ${MOST_NESTING} deep; no railway file is. It was not read.`);
+      }
+    } else if (code === 125 || code === 93) depth--;
+  }
+}
+
+function doubled(record: RailwayRecord) {
+  const problems = [];
+  for (const list of Object.keys(MOST) as (keyof typeof MOST)[]) {
+    const seen = new Set<string>();
+    for (const [index, { id }] of record[list].entries()) {
+      if (seen.has(id))
+        problems.push({ path: [list, index, "id"], message: `Two ${list} have the identifier "${id}".` });
+      seen.add(id);
+    }
+  }
+  return problems.slice(0, 10);
+}

@@ -1,0 +1,208 @@
+import { z } from "zod";
+import { GAUGES } from "../units/gauge.ts";
+
+/** Identifier of a thing within its railway: lower-case letters, digits and hyphens. */
+export const Id = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, "must be 1 to 40 lower-case letters, digits or hyphens");
+
+/** What people call a thing: short, visible characters, no blanks at the ends. */
+export const Label = z
+  .string()
+  .min(1, "must not be empty")
+  .max(24, "must have at most 24 characters")
+  .regex(/^[^\s\p{C}]([^\p{C}]*[^\s\p{C}])?$/u, "must not begin or end with a blank or hold control characters");
+
+const Name = z
+  .string()
+  .max(80, "must have at most 80 characters")
+  .regex(/^[^\p{C}]*$/u, "must not hold control characters");
+const Note = z.string().max(2000, "must have at most 2000 characters");
+const Order = z.int().min(0).max(1_000_000);
+const Metres = z.number().min(0.05).max(200);
+const When = z.iso.datetime();
+const Way = z.int().min(1).max(64);
+
+export const Position = z.enum(["N", "R"]);
+export type Position = z.infer<typeof Position>;
+
+/** What belongs to the railway as a whole. Lengths in metres, one way. */
+export const Railway = z.strictObject({
+  name: Name.min(1, "must not be empty"),
+  units: z.enum(["metric", "imperial"]),
+  /** 0, or 4 when the command station counts accessory addresses from raw 0. */
+  addressShift: z.union([z.literal(0), z.literal(4)]),
+  wireGauge: z.enum(GAUGES),
+  cableGauge: z.enum(GAUGES),
+  /** Cable between the panel's strip and the strip under the layout. */
+  cableMetres: Metres,
+  /** Wire from the strip or board under the layout to a motor, when the turnout states none. */
+  runMetres: Metres,
+  note: Note,
+});
+export type Railway = z.infer<typeof Railway>;
+
+export const Zone = z.strictObject({ id: Id, label: Label, name: Name, order: Order });
+export type Zone = z.infer<typeof Zone>;
+
+export const HANDS = ["left", "right", "wye", "unknown"] as const;
+
+export const Turnout = z.strictObject({
+  id: Id,
+  label: Label,
+  name: Name,
+  hand: z.enum(HANDS),
+  zoneId: Id.nullable(),
+  /** The other end of a crossover which leads this one, or null. */
+  movesWith: Id.nullable(),
+  runMetres: Metres.nullable(),
+  order: Order,
+  note: Note,
+});
+export type Turnout = z.infer<typeof Turnout>;
+
+/** An owner's own device type: a catalogue type with figures of its own (SI units, by the figure's name). */
+export const OwnType = z.strictObject({
+  id: Id,
+  basedOn: Id,
+  name: Name.min(1, "must not be empty"),
+  figures: z.record(z.string().regex(/^[a-z][A-Za-z]{0,39}$/, "is no name of a figure"), z.number()),
+});
+export type OwnType = z.infer<typeof OwnType>;
+
+export const Place = z.enum(["panel", "layout"]);
+export type Place = z.infer<typeof Place>;
+
+export const Device = z.strictObject({ id: Id, typeId: Id, label: Label, place: Place, note: Note });
+export type Device = z.infer<typeof Device>;
+
+/** What a device does for a turnout or for another device. */
+export const Assignment = z.discriminatedUnion("role", [
+  z.strictObject({
+    id: Id,
+    role: z.literal("motor"),
+    deviceId: Id,
+    turnoutId: Id,
+    /** The two leads are exchanged at the motor. */
+    crossed: z.boolean(),
+    /** The motor's make or side of mounting moves the blades the other way. */
+    opposite: z.boolean(),
+  }),
+  z.strictObject({
+    id: Id,
+    role: z.literal("driver"),
+    deviceId: Id,
+    /** Output of a decoder; null for a driver without numbered outputs. */
+    way: Way.nullable(),
+    motorId: Id,
+  }),
+  z.strictObject({ id: Id, role: z.literal("control"), deviceId: Id, turnoutId: Id }),
+  z.strictObject({
+    id: Id,
+    role: z.literal("lamp"),
+    deviceId: Id,
+    turnoutId: Id,
+    motorId: Id,
+    /** Contact set of the motor. */
+    way: Way,
+    /** The lamp's two leads are exchanged. */
+    crossed: z.boolean(),
+  }),
+  z.strictObject({ id: Id, role: z.literal("supply"), deviceId: Id, toDeviceId: Id }),
+  z.strictObject({ id: Id, role: z.literal("commands"), deviceId: Id, toDeviceId: Id }),
+  z.strictObject({ id: Id, role: z.literal("address"), deviceId: Id, way: Way, address: z.int().min(0).max(65535) }),
+]);
+export type Assignment = z.infer<typeof Assignment>;
+export type Role = Assignment["role"];
+export type AssignmentOf<R extends Role> = Extract<Assignment, { role: R }>;
+
+/** One recorded test: what was expected, what was read or seen, and the chain of things it depended on. */
+export const TestResult = z.strictObject({
+  id: Id,
+  turnoutId: Id,
+  step: z.string().min(1).max(60),
+  position: Position.nullable(),
+  unit: z.enum(["V", "ohm", "mA", "seen"]),
+  expected: z.number().nullable(),
+  low: z.number().nullable(),
+  high: z.number().nullable(),
+  read: z.number().nullable(),
+  seen: z.string().max(40).nullable(),
+  verdict: z.enum(["passed", "failed", "no-change"]),
+  instrument: Name,
+  note: Note,
+  at: When,
+  /** Name of each link in the chain, and what it was at the time. */
+  chain: z.record(z.string().min(1).max(80), z.string().max(200)),
+});
+export type TestResult = z.infer<typeof TestResult>;
+
+/** A finding which the owner keeps, with the reason. It counts again when its cause is no longer the same. */
+export const Acceptance = z.strictObject({
+  id: Id,
+  rule: Id,
+  subject: z.string().min(1).max(80),
+  cause: z.string().max(400),
+  reason: Name.min(1, "must not be empty"),
+  at: When,
+});
+export type Acceptance = z.infer<typeof Acceptance>;
+
+/** The kinds of thing that a railway is made of, each a list in the record and a table in the store. */
+export const KINDS = {
+  zone: Zone,
+  turnout: Turnout,
+  type: OwnType,
+  device: Device,
+  assignment: Assignment,
+  test: TestResult,
+  acceptance: Acceptance,
+} as const;
+export type Kind = keyof typeof KINDS;
+export type ValueOf<K extends Kind> = z.infer<(typeof KINDS)[K]>;
+
+/** Name of a kind's list in the record and in the railway file. */
+export const LISTS = {
+  zone: "zones",
+  turnout: "turnouts",
+  type: "types",
+  device: "devices",
+  assignment: "assignments",
+  test: "tests",
+  acceptance: "acceptances",
+} as const satisfies Record<Kind, string>;
+
+/** All that the owner states. Each list is kept in the order of its identifiers. */
+export interface RailwayRecord {
+  railway: Railway;
+  zones: Zone[];
+  turnouts: Turnout[];
+  types: OwnType[];
+  devices: Device[];
+  assignments: Assignment[];
+  tests: TestResult[];
+  acceptances: Acceptance[];
+}
+
+/** A railway with nothing in it yet. */
+export function emptyRecord(name: string): RailwayRecord {
+  return {
+    railway: {
+      name,
+      units: "metric",
+      addressShift: 0,
+      wireGauge: "0.5 mm2",
+      cableGauge: "AWG 24",
+      cableMetres: 2.4,
+      runMetres: 1.5,
+      note: "",
+    },
+    zones: [],
+    turnouts: [],
+    types: [],
+    devices: [],
+    assignments: [],
+    tests: [],
+    acceptances: [],
+  };
+}

@@ -1,0 +1,82 @@
+import type { WireColour } from "../units/wireColours.ts";
+
+/** A terminal of a device. */
+export interface End {
+  deviceId: string;
+  terminal: string;
+}
+
+/** What a net is for; decides its colour, and whether a meter reads it as AC. */
+export type Purpose =
+  | "ac-1"
+  | "ac-2"
+  | "dc-plus"
+  | "dc-zero"
+  | "track-j"
+  | "track-k"
+  | "pulse-plus"
+  | "pulse-return"
+  | "to-normal"
+  | "to-reverse"
+  | "lamp-normal"
+  | "lamp-reverse";
+
+/** The railway's colour dictionary: one colour, one meaning. */
+export const PURPOSES: Record<Purpose, { about: string; colour: WireColour }> = {
+  "ac-1": { about: "AC supply", colour: "BN" },
+  "ac-2": { about: "AC supply, other side", colour: "GY" },
+  "dc-plus": { about: "plus of a DC supply", colour: "RD" },
+  "dc-zero": { about: "0 V of a DC supply", colour: "BK" },
+  "track-j": { about: "track bus J", colour: "PK" },
+  "track-k": { about: "track bus K", colour: "TQ" },
+  "pulse-plus": { about: "pulse to the controls", colour: "VT" },
+  "pulse-return": { about: "common return of the coils", colour: "WH" },
+  "to-normal": { about: "throws to normal", colour: "BU" },
+  "to-reverse": { about: "throws to reverse", colour: "OG" },
+  "lamp-normal": { about: "lamp at normal", colour: "GN" },
+  "lamp-reverse": { about: "lamp at reverse", colour: "YE" },
+};
+
+/** Terminals that are joined by wire. `ends` are in the order in which the wire visits them. */
+export interface Net {
+  purpose: Purpose;
+  ends: (End & { turnoutId: string | null })[];
+}
+
+/** A terminal's name within the circuit. */
+export function endKey(end: End): string {
+  return `${end.deviceId}:${end.terminal}`;
+}
+
+/** Collects joins between terminals and merges those that share one. */
+export class Joiner {
+  private readonly nets: Net[] = [];
+  private readonly netOf = new Map<string, Net>();
+
+  /** Joins terminals in the given order for a turnout, or for no single one (null). The first join of a net names its purpose. */
+  join(purpose: Purpose, turnoutId: string | null, ends: readonly End[]): void {
+    const known = ends.map((end) => this.netOf.get(endKey(end))).find((net) => net !== undefined);
+    const net = known ?? { purpose, ends: [] };
+    if (!known) this.nets.push(net);
+    for (const end of ends) {
+      const other = this.netOf.get(endKey(end));
+      if (other === net) continue;
+      if (other) this.merge(net, other);
+      else {
+        net.ends.push({ ...end, turnoutId });
+        this.netOf.set(endKey(end), net);
+      }
+    }
+  }
+
+  /** The nets with at least two terminals, in the order of their first join. */
+  result(): Net[] {
+    return this.nets.filter((net) => net.ends.length > 1);
+  }
+
+  private merge(net: Net, other: Net): void {
+    net.ends.push(...other.ends);
+    for (const end of other.ends) this.netOf.set(endKey(end), net);
+    this.nets.splice(this.nets.indexOf(other), 1);
+  }
+}

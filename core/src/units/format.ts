@@ -1,0 +1,65 @@
+/** Numbers as the trade writes them: the unit spelt, as many digits as a hand-held meter shows. */
+
+const MINUS = "−";
+
+/** Rounds to `digits` decimals and sets a true minus sign; never "−0". */
+function fixed(value: number, digits: number): string {
+  const text = value.toFixed(digits);
+  return Number(text) === 0 ? text.replace("-", "") : text.replace("-", MINUS);
+}
+
+/**
+ * Volts with one decimal, two below 1 V.
+ * @example volts(11.24) // "11.2 V"
+ */
+export function volts(value: number): string {
+  return `${fixed(value, Math.abs(value) > 0 && Math.abs(value) < 0.995 ? 2 : 1)} V`;
+}
+
+/**
+ * A current in mA below 1 A, else in A.
+ * @example amps(0.0147) // "14.7 mA"
+ * @example amps(4.312) // "4.31 A"
+ */
+export function amps(value: number): string {
+  if (Math.abs(value) >= 0.9995) return `${fixed(value, 2)} A`;
+  return milliamps(value * 1000);
+}
+
+/**
+ * A current given in milliamps, always shown as such.
+ * @example milliamps(14.7) // "14.7 mA"
+ */
+export function milliamps(value: number): string {
+  return `${fixed(value, Math.abs(value) >= 99.95 ? 0 : 1)} mA`;
+}
+
+/**
+ * A resistance in ohm or kohm.
+ * @example ohms(4.5) // "4.5 ohm"
+ * @example ohms(1500) // "1.50 kohm"
+ */
+export function ohms(value: number): string {
+  if (value >= 999.5e3) return `${fixed(value / 1e6, 2)} Mohm`;
+  if (value >= 999.5) return `${fixed(value / 1000, 2)} kohm`;
+  if (value >= 99.95) return `${fixed(value, 0)} ohm`;
+  return `${fixed(value, value < 0.995 ? 2 : 1)} ohm`;
+}
+
+/**
+ * A list in words.
+ * @example list(["T1", "T2", "T3"]) // "T1, T2 and T3"
+ */
+export function list(words: readonly string[]): string {
+  if (words.length < 2) return words.join("");
+  return `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
+}
+
+/**
+ * A count with its noun.
+ * @example count(1, "motor") // "1 motor"
+ * @example count(2, "motor") // "2 motors"
+ */
+export function count(number: number, noun: string, plural = `${noun}s`): string {
+  return `${number} ${number === 1 ? noun : plural}`;
+}
