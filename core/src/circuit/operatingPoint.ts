@@ -5,9 +5,13 @@ import { addTo, type SparseRows, solveSparse } from "./sparse.ts";
 /** Conductance across each diode, and from each node to 0 V so that floating parts are defined; siemens. */
 const GMIN = 1e-12;
 const MOST_ITERATIONS = 200;
-/** A Newton step smaller than this, relative and in volts, ends the iteration. */
-const RELATIVE = 1e-9;
-const ABSOLUTE_VOLTS = 1e-9;
+/**
+ * A Newton step smaller than this, relative and in volts, ends the iteration. The error left is about the step's square
+ * over the thermal voltage, 1e-11 V; a smaller step would ask for digits which a wire of milliohms beside a leakage of
+ * nanoamps does not leave.
+ */
+const RELATIVE = 1e-7;
+const ABSOLUTE_VOLTS = 5e-7;
 
 export interface OperatingPoint {
   /** Volts of each node against its part's 0 V. */

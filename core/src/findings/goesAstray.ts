@@ -1,14 +1,20 @@
 import type { Position } from "../record/schemas.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
+import { list, volts } from "../units/format.ts";
 import { leadNames, swapLeads } from "./remedies.ts";
-import { POSITIONS, rule } from "./rule.ts";
+import { type Look, POSITIONS, rule } from "./rule.ts";
 import { missingParts } from "./turnoutIncomplete.ts";
 
 interface Astray {
-  thread: Thread;
-  motor: ThreadMotor;
+  /** Threads and motors that fail alike, all on one driver. */
+  threads: Thread[];
+  motors: ThreadMotor[];
   position: Position;
   went: Position | null;
+  /** Label of the driver and the volts it has to give at rest. */
+  driver: { id: string; label: string; volts: number };
+  /** Controls that stay made and so empty the driver. */
+  leftOn: string[];
 }
 
 export const goesAstray = rule<Astray>({
@@ -16,30 +22,65 @@ export const goesAstray = rule<Astray>({
   severity: ({ went }) => (went === null ? "stop" : "look"),
   title: "A motor does not go where it is asked",
   about:
-    "The rule throws each turnout in the solved circuit. A motor that gets too little to move is named with what it gets; one that goes to the other side has its leads or its mounting the other way round. Where every motor of a crossover is turned alike, they are all named.",
-  look: (look) =>
-    look.threads.flatMap((thread) => {
-      if (missingParts(look.record, thread).length > 0) return [];
-      return thread.motors.flatMap((motor): Astray[] => {
-        for (const position of POSITIONS) {
-          const state = { asked: { [thread.turnout.id]: position }, moment: "rest", acting: null, off: false } as const;
-          const went = look.circuitry.motorGoesTo(motor.device.id, state);
-          const leader = thread.motors[0];
-          const leaderWent = leader && look.circuitry.motorGoesTo(leader.device.id, state);
-          // a pair at odds has a finding of its own
-          if (went !== null && leaderWent !== went) return [];
-          if (went !== position) return [{ thread, motor, position, went }];
+    "The rule throws each turnout in the solved circuit. Motors that get too little to move are named together with what their driver has to give; one that goes to the other side has its leads or its mounting the other way round.",
+  look: (look) => {
+    const weak = new Map<string, Astray>();
+    const turned: Astray[] = [];
+    for (const thread of look.threads) {
+      if (missingParts(look.record, thread).length > 0) continue;
+      for (const astray of strays(look, thread)) {
+        const known = weak.get(astray.driver.id);
+        if (astray.went !== null) turned.push(astray);
+        else if (!known) weak.set(astray.driver.id, astray);
+        else {
+          if (!known.threads.includes(thread)) known.threads.push(thread);
+          known.motors.push(...astray.motors);
         }
-        return [];
-      });
-    }),
-  subject: ({ motor }) => motor.device.id,
-  where: ({ motor }) => motor.device.label,
-  terminals: ({ motor }) => leadNames(motor),
-  turnouts: ({ thread }) => [thread],
-  why: ({ motor, position, went }) =>
-    went === null
-      ? `Asked for ${position}, ${motor.device.label} gets too little to move.`
-      : `Asked for ${position}, ${motor.device.label} goes to ${went}: ${motor.assignment.opposite ? "it is mounted the other way round" : "its leads are crossed"}.`,
-  remedies: ({ motor, went }, { record }) => (went === null ? [] : [swapLeads(record, motor, leadNames(motor))]),
+      }
+    }
+    return [...weak.values(), ...turned];
+  },
+  subject: ({ went, driver, motors }) => (went === null ? driver.id : (motors[0]?.device.id ?? driver.id)),
+  where: ({ went, driver, motors }) => (went === null ? driver.label : list(motors.map(({ device }) => device.label))),
+  terminals: ({ motors }) => motors.slice(0, 2).flatMap(leadNames),
+  turnouts: ({ threads }) => threads,
+  why: ({ motors, position, went, driver, leftOn }) => {
+    const named = list(motors.map(({ device }) => device.label));
+    if (went === null) {
+      const drained = leftOn.length > 0 ? `; ${list(leftOn)}, left on, empties it` : "";
+      return `${named} ${motors.length === 1 ? "gets" : "get"} too little to move: ${driver.label} has ${volts(driver.volts)} to give${drained}.`;
+    }
+    const opposite = motors[0]?.assignment.opposite;
+    return `Asked for ${position}, ${named} goes to ${went}: ${opposite ? "it is mounted the other way round" : "its leads are crossed"}.`;
+  },
+  remedies: ({ motors, went }, { record }) => (went === null ? [] : motors.map((motor) => swapLeads(record, motor, leadNames(motor)))),
 });
+
+/** The motors of a thread that do not follow; a pair at odds has a finding of its own. */
+function strays({ circuitry, threads, reading }: Look, thread: Thread): Astray[] {
+  for (const position of POSITIONS) {
+    const state = { asked: { [thread.turnout.id]: position }, moment: "rest", acting: null, off: false } as const;
+    const went = thread.motors.map((motor) => circuitry.motorGoesTo(motor.device.id, state));
+    const moved = new Set(went.filter((to) => to !== null));
+    const found = thread.motors.flatMap((motor, index): Astray[] => {
+      const to = went[index] ?? null;
+      if (to === position || (to !== null && moved.size > 1) || !motor.driver) return [];
+      const { device } = motor.driver;
+      const latching = threads.filter(
+        (each) => each.control?.type.model === "latching-toggle" && each.motors.some((other) => other.driver?.device.id === device.id),
+      );
+      return [
+        {
+          threads: [thread],
+          motors: [motor],
+          position,
+          went: to,
+          driver: { id: device.id, label: device.label, volts: Math.abs(reading(thread, position, "rest").driverVolts ?? 0) },
+          leftOn: latching.flatMap((each) => each.control?.device.label ?? []),
+        },
+      ];
+    });
+    if (found.length > 0) return found;
+  }
+  return [];
+}

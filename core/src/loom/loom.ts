@@ -17,6 +17,8 @@ export interface WireEnd {
 
 export interface Wire {
   label: string;
+  /** Index of the net it makes, in the schematic. */
+  net: number;
   from: WireEnd;
   to: WireEnd;
   run: Run;
@@ -38,6 +40,8 @@ export interface Wire {
 
 /** A screw of a terminal strip; panel and layout strips have the same numbers for the same net. */
 export interface StripWay {
+  /** Index of the net that passes through, in the schematic. */
+  net: number;
   panel: WireEnd;
   layout: WireEnd;
   strip: number;
@@ -75,7 +79,7 @@ const SLACK = 0.025;
  */
 export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
   const ways: StripWay[] = [];
-  const wires = schematic.nets.flatMap((net) => wiresOfNet(record, net, ways));
+  const wires = schematic.nets.flatMap((net, index) => wiresOfNet(record, net, index, ways));
   const rank = new Map(
     schematic.threads.flatMap(({ turnout, followers }) => [turnout, ...followers]).map((t, i) => [t.id, i]),
   );
@@ -102,13 +106,14 @@ export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
 type Unnumbered = Omit<Wire, "label" | "flags">;
 type NetEnd = Net["ends"][number];
 
-function wiresOfNet(record: RailwayRecord, net: Net, ways: StripWay[]): Unnumbered[] {
+function wiresOfNet(record: RailwayRecord, net: Net, index: number, ways: StripWay[]): Unnumbered[] {
   const onPanel = net.ends.filter((end) => deviceOf(record, end.deviceId).place === "panel");
   const underneath = net.ends.filter((end) => deviceOf(record, end.deviceId).place === "layout");
   const wires: Unnumbered[] = [];
   const add = (from: WireEnd, to: WireEnd, run: Run, metres: number, turnoutId: string | null, way?: StripWay) => {
     const gauge = run === "cable" ? record.railway.cableGauge : record.railway.wireGauge;
     wires.push({
+      net: index,
       from,
       to,
       run,
@@ -135,7 +140,7 @@ function wiresOfNet(record: RailwayRecord, net: Net, ways: StripWay[]): Unnumber
   const firstUnderneath = underneath[0];
   chain(onPanel, "panel", () => PANEL_LINK);
   if (firstOnPanel && firstUnderneath) {
-    const way = nextWay(ways, net.purpose);
+    const way = nextWay(ways, net.purpose, index);
     ways.push(way);
     const owner = firstOnPanel.turnoutId ?? firstUnderneath.turnoutId;
     add(wireEnd(record, firstOnPanel), way.panel, "panel", PANEL_TAIL, owner);
@@ -157,12 +162,13 @@ function lengthUnderneath(record: RailwayRecord, end: NetEnd): number {
   return find(record, "turnout", end.turnoutId)?.runMetres ?? record.railway.runMetres;
 }
 
-function nextWay(ways: readonly StripWay[], purpose: Purpose): StripWay {
+function nextWay(ways: readonly StripWay[], purpose: Purpose, net: number): StripWay {
   const index = ways.length;
   const strip = Math.floor(index / WAYS_OF_STRIP) + 1;
   const way = (index % WAYS_OF_STRIP) + 1;
   const screw = (letter: string): WireEnd => ({ key: `${letter}${strip}:${way}`, name: `${letter}${strip}-${way}` });
   return {
+    net,
     panel: screw("P"),
     layout: screw("K"),
     strip,

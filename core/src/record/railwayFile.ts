@@ -33,10 +33,16 @@ const RailwayFile = z.strictObject({
 });
 
 /**
- * A railway as the text of its open file; reads back to the same railway, character for character.
+ * A railway as the text of its open file; reads back to the same railway, and writes the same characters again.
  */
 export function writeRailwayFile(record: RailwayRecord): string {
-  return `${JSON.stringify({ format: FILE_FORMAT, version: FILE_VERSION, ...record }, null, 1)}\n`;
+  const types = record.types.map((type) => ({
+    ...type,
+    figures: Object.fromEntries(Object.entries(type.figures).sort(([a], [b]) => (a < b ? -1 : 1))),
+  }));
+  // parsing puts each thing's fields in the order of its schema
+  const file = RailwayFile.parse({ format: FILE_FORMAT, version: FILE_VERSION, ...record, types });
+  return `${JSON.stringify(file, null, 1)}\n`;
 }
 
 /**

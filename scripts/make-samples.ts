@@ -1,0 +1,111 @@
+// Makes samples/*.json through the product's own edits, so that a sample is never more than an owner could enter.
+import { writeFileSync } from "node:fs";
+import {
+  addBoard,
+  type Assignment,
+  Derived,
+  Draft,
+  edit,
+  emptyRecord,
+  find,
+  type RailwayRecord,
+  setAddress,
+  type Standing,
+  type TestStep,
+  turnoutsFromTable,
+  verdictOf,
+  writeRailwayFile,
+} from "@alderman/core";
+
+/** The part of Skerrin Ferry that can be planned so far. */
+function skerrinFerry(): RailwayRecord {
+  let record = emptyRecord("Skerrin Ferry");
+  record.railway.note =
+    "Train-ferry terminal on a shelf 5.2 m by 0.6 m with a drop-down wing, H0. An invented railway; two things on it are wired wrong on purpose.";
+  const apply = (edits: Parameters<typeof edit>[1]) => {
+    record = edit(record, edits).record;
+  };
+  apply(addBoard(record, "cdu").edits);
+  apply(addBoard(record, "stall-decoder-8").edits);
+  const yard = ["Y1", "Y2", "Y3", "Y4", "Y5"];
+  const stall = "stall-motor";
+  const coil = "twin-coil-under-board";
+  const lamp = "lamp-two-colour";
+  const toggle = "toggle-centre-off";
+  apply(
+    turnoutsFromTable(record, [
+      ["label", "name", "hand", "zone", "with", "motor", "driver", "control", "lamp", "address", "run"],
+      ["M1", "Main line, west end of crossover", "left", "Main line", "", stall, "D1-1", "", lamp, "21", "1.2"],
+      ["M2", "Main line, east end of crossover", "left", "Main line", "M1", stall, "", "", "", "", "0.9"],
+      ["L1", "Linkspan, road 1", "right", "Linkspan", "", stall, "D1-2", "", lamp, "22", "2.1"],
+      ["L2", "Linkspan, road 2", "left", "Linkspan", "", stall, "D1-3", "", lamp, "23", "2.4"],
+      ["S1", "Engine shed", "left", "Shed", "", stall, "D1-4", "", lamp, "24", "1.6"],
+      ["S2", "Coal road", "right", "Shed", "", stall, "D1-5", "", "", "25", "1.8"],
+      ...yard.map((label, index) => [
+        label,
+        `Ferry yard, ladder turnout ${index + 1}`,
+        index % 2 === 0 ? "right" : "left",
+        "Ferry yard",
+        "",
+        label === "Y5" ? "twin-coil-surface" : coil,
+        "CD1",
+        label === "Y4" ? "toggle-latching" : toggle,
+        label === "Y5" ? "" : lamp,
+        "",
+        String(0.8 + index * 0.3),
+      ]),
+    ]).edits,
+  );
+  const draft = new Draft(record);
+  const board = record.devices.find((device) => device.label === "D1");
+  // outputs not in use follow the run of the board
+  if (board) for (const way of [6, 7, 8]) setAddress(draft, board.id, way, 20 + way);
+  // M2 hangs on the far side of the baseboard beam, and its leads were not crossed
+  const motor = record.assignments.find((a): a is Extract<Assignment, { role: "motor" }> => a.role === "motor" && a.turnoutId === "m2");
+  if (motor) draft.put("assignment", { ...motor, opposite: true });
+  apply(draft.edits);
+  return withTests(record);
+}
+
+/** Some tests of L1 and Y1, one of them made before its turnout's wire was moved. */
+function withTests(record: RailwayRecord): RailwayRecord {
+  const derived = new Derived(record);
+  const draft = new Draft(record);
+  let minute = 14;
+  const note = (turnoutId: string, wanted: (step: TestStep) => boolean, change?: (chain: TestStep["chain"]) => TestStep["chain"]) => {
+    for (const { step } of derived.sheet(turnoutId).filter(({ step }) => wanted(step))) {
+      const read = step.expected === null ? null : Number((step.expected * 1.01).toFixed(1));
+      const found = step.unit === "seen" ? { seen: step.wanted ?? "" } : { read };
+      draft.put("test", {
+        id: `${turnoutId}-${step.key}`.slice(0, 40),
+        turnoutId,
+        step: step.key,
+        position: step.position,
+        unit: step.unit,
+        expected: step.expected,
+        low: step.low,
+        high: step.high,
+        read,
+        seen: step.unit === "seen" ? step.wanted : null,
+        verdict: verdictOf(step, found),
+        instrument: step.unit === "seen" ? "by eye" : "hand-held meter",
+        note: "",
+        at: `2026-05-12T20:${String(minute++).padStart(2, "0")}:00.000Z`,
+        chain: change ? change(step.chain) : step.chain,
+      });
+    }
+  };
+  note("l1", () => true);
+  note("y1", (step) => step.key.startsWith("coil") || step.key.startsWith("charge"));
+  note(
+    "y1",
+    (step) => step.key.startsWith("throw-n"),
+    (chain) => Object.fromEntries(Object.entries(chain).map(([name, was]) => [name, name.includes("Y1-N") ? "AWG 24, 1.4 m, BU" : was])),
+  );
+  void find;
+  return edit(record, draft.edits).record;
+}
+
+export type { Standing };
+const folder = new URL("../samples/", import.meta.url);
+writeFileSync(new URL("skerrin-ferry.json", folder), writeRailwayFile(skerrinFerry()));

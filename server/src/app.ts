@@ -1,0 +1,76 @@
+import { randomBytes } from "node:crypto";
+import { existsSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import compression from "compression";
+import express, { type Express, type NextFunction, type Request, type Response } from "express";
+import helmet from "helmet";
+import type { Logger } from "pino";
+import { onError, notFound } from "./errors.ts";
+import { requireOwnHost } from "./ownHost.ts";
+import { calculatorRoutes } from "./routes/calculators.ts";
+import { railwayRoutes } from "./routes/railways.ts";
+import type { Store } from "./store/store.ts";
+
+/** Largest body of an ordinary request, and of a railway file. */
+export const BODY_LIMIT = "2mb";
+export const FILE_LIMIT = "8mb";
+
+export interface AppOptions {
+  store: Store;
+  /** Folder with the built interface; without it only the interface for programs is served. */
+  webFolder?: string;
+  /** Folder with the sample railways. */
+  samplesFolder: string;
+  log?: Logger;
+}
+
+/** The application: interface for programs under /api, the built interface elsewhere. */
+export function createApp({ store, webFolder, samplesFolder, log }: AppOptions): Express {
+  const app = express();
+  app.disable("x-powered-by");
+  app.use(requireOwnHost);
+  app.use((_request, response, next) => {
+    response.locals.nonce = randomBytes(16).toString("base64");
+    next();
+  });
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          // the dialogs' scroll lock puts a style element into the page; it carries this nonce
+          styleSrc: ["'self'", (_request, response) => `'nonce-${(response as Response).locals.nonce}'`],
+          imgSrc: ["'self'", "data:"],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'none'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  // events must not wait in a compressor's buffer
+  app.use(compression({ filter: (request, response) => !request.path.endsWith("/events") && compression.filter(request, response) }));
+  app.use("/api/railways", railwayRoutes(store, samplesFolder));
+  app.use("/api/calculators", calculatorRoutes());
+  app.use("/api", notFound);
+  if (webFolder) serveWeb(app, webFolder);
+  app.use(onError(log));
+  return app;
+}
+
+function serveWeb(app: Express, folder: string): void {
+  const page = join(folder, "index.html");
+  app.use("/assets", express.static(join(folder, "assets"), { immutable: true, maxAge: "1y" }), notFound);
+  app.use(express.static(folder, { index: false }));
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (request.method !== "GET" || !existsSync(page)) return next();
+    const html = readFileSync(page, "utf8").replace("__NONCE__", String(response.locals.nonce));
+    response.type("html").set("Cache-Control", "no-store").send(html);
+  });
+}

@@ -1,0 +1,32 @@
+import { RecordError } from "@alderman/core";
+import type { ErrorRequestHandler, Request, RequestHandler, Response } from "express";
+import type { Logger } from "pino";
+import { NoRailwayError, StaleError } from "./store/store.ts";
+
+/** Answers what no route has answered. */
+export const notFound: RequestHandler = (_request: Request, response: Response) => {
+  response.status(404).json({ error: { message: "There is nothing at this address." } });
+};
+
+/** Turns errors into answers with a sentence for the owner; what is not foreseen is logged and not shown. */
+export function onError(log?: Logger): ErrorRequestHandler {
+  return (error, request, response, next) => {
+    if (response.headersSent) return next(error);
+    if (error instanceof RecordError) {
+      const [first] = error.problems;
+      response.status(400).json({ error: { message: error.message, path: first?.path ?? [], problems: error.problems } });
+    } else if (error instanceof StaleError) {
+      response.status(409).json({ error: { message: error.message, revision: error.revision } });
+    } else if (error instanceof NoRailwayError) {
+      response.status(404).json({ error: { message: error.message } });
+    } else if (error?.type === "entity.too.large") {
+      const limit = Math.round(error.limit / 1_000_000);
+      response.status(413).json({ error: { message: `That is more than the ${limit} MB that are taken at once. Nothing was changed.` } });
+    } else if (typeof error?.status === "number" && error.status >= 400 && error.status < 500) {
+      response.status(error.status).json({ error: { message: "The request could not be read. Nothing was changed.", path: [] } });
+    } else {
+      log?.error({ error, method: request.method, path: request.path }, "unforeseen error");
+      response.status(500).json({ error: { message: "Something went wrong on the server. Nothing was changed; try again." } });
+    }
+  };
+}

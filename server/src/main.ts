@@ -1,0 +1,69 @@
+import { readFileSync } from "node:fs";
+import { createServer } from "node:http";
+import { join, resolve } from "node:path";
+import { parseArgs } from "node:util";
+import { openRailwayFile } from "@alderman/core";
+import pino from "pino";
+import { createApp } from "./app.ts";
+import { DataFolderError, openDatabase } from "./store/database.ts";
+import { Store } from "./store/store.ts";
+
+const HOST = "127.0.0.1";
+const DEFAULT_PORT = "4270";
+const HOUSE = resolve(import.meta.dirname, "../..");
+
+/** Says what is wrong, in one line, and ends. */
+function giveUp(message: string): never {
+  process.stderr.write(`${message}\n`);
+  process.exit(1);
+}
+
+function readOptions() {
+  try {
+    const { values } = parseArgs({
+      options: { port: { type: "string" }, data: { type: "string" }, demo: { type: "boolean", default: false }, "api-only": { type: "boolean", default: false } },
+    });
+    const port = Number(values.port ?? process.env.ALDERMAN_PORT ?? DEFAULT_PORT);
+    if (!Number.isInteger(port) || port < 0 || port > 65535) giveUp(`--port ${values.port} is no port; give a number from 1024 to 65535.`);
+    const folder = values.data ?? process.env.ALDERMAN_DATA ?? (values.demo ? "data/demo" : "data/own");
+    return { port, folder: resolve(HOUSE, folder), demo: values.demo, apiOnly: values["api-only"] };
+  } catch (error) {
+    giveUp(`${error instanceof Error ? error.message : error}\nOptions: --port NUMBER, --data FOLDER, --demo`);
+  }
+}
+
+const options = readOptions();
+const log = pino({ level: process.env.ALDERMAN_LOG ?? "warn" }, pino.destination(2));
+const samplesFolder = join(HOUSE, "samples");
+
+function openStore(): Store {
+  try {
+    return new Store(openDatabase(options.folder));
+  } catch (error) {
+    if (error instanceof DataFolderError) giveUp(error.message);
+    throw error;
+  }
+}
+
+const store = openStore();
+if (options.demo && store.list().length === 0) {
+  store.create(openRailwayFile(readFileSync(join(samplesFolder, "skerrin-ferry.json"), "utf8")));
+}
+const app = createApp({ store, samplesFolder, log, ...(options.apiOnly ? {} : { webFolder: join(HOUSE, "web/dist") }) });
+const server = createServer(app);
+server.on("error", (error: NodeJS.ErrnoException) => {
+  if (error.code === "EADDRINUSE") giveUp(`Port ${options.port} is in use by another program. Choose a free one, as in: npm start -- --port ${options.port + 1}`);
+  if (error.code === "EACCES") giveUp(`Port ${options.port} may not be used. Choose one above 1023, as in: npm start -- --port ${DEFAULT_PORT}`);
+  giveUp(`The server could not start: ${error.message}`);
+});
+server.listen(options.port, HOST, () => {
+  const address = server.address();
+  const port = typeof address === "object" && address ? address.port : options.port;
+  process.stdout.write(`Alderman is at http://${HOST}:${port}  (data in ${options.folder}; Ctrl+C ends it)\n`);
+});
+for (const signal of ["SIGINT", "SIGTERM"] as const) {
+  process.on(signal, () => {
+    server.closeAllConnections();
+    server.close(() => process.exit(0));
+  });
+}

@@ -1,0 +1,104 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { Edit, EditGroup, emptyRecord, openRailwayFile, problemsOf, Railway, RecordError, recordError, writeRailwayFile } from "@alderman/core";
+import express, { type Request, type Response, Router } from "express";
+import { z } from "zod";
+import { BODY_LIMIT, FILE_LIMIT } from "../app.ts";
+import type { Change, Store } from "../store/store.ts";
+
+const NewRailway = z.strictObject({ name: Railway.shape.name });
+const NewSample = z.strictObject({ sample: z.string().regex(/^[a-z0-9-]{1,40}$/) });
+const Revision = z.strictObject({ revision: z.int().min(0) });
+const Edits = z.strictObject({ revision: z.int().min(0), words: EditGroup.shape.words, edits: z.array(Edit).min(1).max(20_000) });
+const Since = z.object({ since: z.coerce.number().int().min(0) });
+const Before = z.object({ before: z.coerce.number().int().min(0).default(Number.MAX_SAFE_INTEGER) });
+
+/** Rows of history in one answer. */
+const HISTORY_ROWS = 100;
+/** Idle time after which a word is sent so that the connection of the events stays open, milliseconds. */
+const HEARTBEAT = 25_000;
+
+/** Railways: list, new, import, export, edits, undo and redo, history, events. */
+export function railwayRoutes(store: Store, samplesFolder: string): Router {
+  const router = Router();
+  const json = express.json({ limit: BODY_LIMIT });
+  const file = express.text({ limit: FILE_LIMIT, type: () => true });
+
+  router.get("/", (_request, response) => void response.json(store.list()));
+  router.post("/", json, (request, response) => {
+    const { name } = parse(NewRailway, request.body);
+    response.status(201).json({ id: store.create(emptyRecord(name)) });
+  });
+  router.post("/import", file, (request, response) => {
+    response.status(201).json({ id: store.create(openRailwayFile(typeof request.body === "string" ? request.body : "")) });
+  });
+  router.get("/samples", (_request, response) => void response.json(sampleNames(samplesFolder)));
+  router.post("/sample", json, (request, response) => {
+    const { sample } = parse(NewSample, request.body);
+    if (!sampleNames(samplesFolder).includes(sample)) throw recordError(`There is no sample called "${sample}".`, ["sample"]);
+    response.status(201).json({ id: store.create(openRailwayFile(readFileSync(join(samplesFolder, `${sample}.json`), "utf8"))) });
+  });
+
+  router.get("/:id", (request, response) => void response.json(store.open(request.params.id)));
+  router.delete("/:id", (request, response) => {
+    store.remove(request.params.id);
+    response.status(204).end();
+  });
+  router.get("/:id/file", (request, response) => {
+    const { record } = store.open(request.params.id);
+    const name = record.railway.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "-").replaceAll(/^-|-$/g, "") || "railway";
+    response.attachment(`${name}.json`).type("json").send(writeRailwayFile(record));
+  });
+  router.post("/:id/edits", json, (request, response) => {
+    const { revision, ...group } = parse(Edits, request.body);
+    response.json(answer(store.apply(request.params.id, revision, group)));
+  });
+  router.post("/:id/undo", json, (request, response) => {
+    response.json(store.undo(request.params.id, parse(Revision, request.body).revision));
+  });
+  router.post("/:id/redo", json, (request, response) => {
+    response.json(store.redo(request.params.id, parse(Revision, request.body).revision));
+  });
+  router.get("/:id/changes", (request, response) => {
+    response.json(store.since(request.params.id, parse(Since, request.query).since).map(({ inverses, ...group }) => group));
+  });
+  router.get("/:id/history", (request, response) => {
+    response.json(store.historyOf(request.params.id, parse(Before, request.query).before, HISTORY_ROWS));
+  });
+  router.get("/:id/events", (request, response) => sendEvents(store, request.params.id, request, response));
+  return router;
+}
+
+/** Keeps a connection open and tells of each change of a railway (server-sent events). */
+function sendEvents(store: Store, id: string, request: Request, response: Response): void {
+  const { revision } = store.open(id);
+  response.set({ "Content-Type": "text/event-stream", "Cache-Control": "no-store", Connection: "keep-alive" });
+  response.write(`event: hello\ndata: ${JSON.stringify({ revision })}\n\n`);
+  const tell = (change: Change | null) => {
+    if (change) response.write(`event: change\ndata: ${JSON.stringify(change)}\n\n`);
+    else response.end("event: removed\ndata: {}\n\n");
+  };
+  const heartbeat = setInterval(() => response.write(": still here\n\n"), HEARTBEAT);
+  store.changes.on(id, tell);
+  request.on("close", () => {
+    clearInterval(heartbeat);
+    store.changes.off(id, tell);
+  });
+}
+
+/** The window that sent the edits has them already. */
+function answer({ edits, ...rest }: Change): Omit<Change, "edits"> {
+  return rest;
+}
+
+function sampleNames(folder: string): string[] {
+  return readdirSync(folder)
+    .filter((name) => name.endsWith(".json"))
+    .map((name) => name.slice(0, -5));
+}
+
+function parse<S extends z.ZodType>(schema: S, given: unknown): z.infer<S> {
+  const parsed = schema.safeParse(given);
+  if (!parsed.success) throw new RecordError(problemsOf(parsed.error));
+  return parsed.data;
+}

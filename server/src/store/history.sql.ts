@@ -1,0 +1,69 @@
+import { Edit } from "@alderman/core";
+import type Database from "better-sqlite3";
+
+export type Origin = "edit" | "undo" | "redo";
+
+/** One group of edits as it was applied. */
+export interface HistoryRow {
+  revision: number;
+  words: string;
+  origin: Origin;
+  /** Revision of the group that an undo or redo is about. */
+  about: number | null;
+  at: string;
+}
+
+export interface HistoryGroup extends HistoryRow {
+  edits: Edit[];
+  inverses: Edit[];
+}
+
+/** Statements of the history, prepared once. */
+export function historyStatements(database: Database.Database) {
+  const append = database.prepare(
+    `INSERT INTO history (railway_id, revision, words, origin, about, edits, inverses, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+  );
+  const one = database.prepare("SELECT * FROM history WHERE railway_id = ? AND revision = ?");
+  const since = database.prepare("SELECT * FROM history WHERE railway_id = ? AND revision > ? ORDER BY revision");
+  const light = database.prepare("SELECT revision, origin, about FROM history WHERE railway_id = ? ORDER BY revision");
+  const latest = database.prepare(
+    `SELECT revision, words, origin, about, at FROM history WHERE railway_id = ? AND revision < ? ORDER BY revision DESC LIMIT ?`,
+  );
+  const full = (row: unknown): HistoryGroup => {
+    const { railway_id, edits, inverses, ...rest } = row as HistoryRow & { railway_id: string; edits: string; inverses: string };
+    return { ...rest, edits: JSON.parse(edits), inverses: JSON.parse(inverses) };
+  };
+  return {
+    append: (railwayId: string, group: HistoryGroup) =>
+      append.run(
+        railwayId,
+        group.revision,
+        group.words,
+        group.origin,
+        group.about,
+        JSON.stringify(group.edits),
+        JSON.stringify(group.inverses),
+        group.at,
+      ),
+    one: (railwayId: string, revision: number): HistoryGroup | undefined => {
+      const row = one.get(railwayId, revision);
+      return row === undefined ? undefined : full(row);
+    },
+    since: (railwayId: string, revision: number): HistoryGroup[] => since.all(railwayId, revision).map(full),
+    latest: (railwayId: string, before: number, most: number) => latest.all(railwayId, before, most) as HistoryRow[],
+
+    /** Revisions that can be undone and redone, the next one last: an edit clears what could be redone. */
+    stacks(railwayId: string): { undo: number[]; redo: number[] } {
+      const undo: number[] = [];
+      let redo: number[] = [];
+      for (const row of light.all(railwayId) as Pick<HistoryRow, "revision" | "origin" | "about">[]) {
+        if (row.origin === "edit") {
+          undo.push(row.revision);
+          redo = [];
+        } else if (row.origin === "undo") redo.push(undo.pop() ?? 0);
+        else undo.push(redo.pop() ?? 0);
+      }
+      return { undo, redo };
+    },
+  };
+}

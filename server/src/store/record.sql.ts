@@ -1,0 +1,192 @@
+import { type Assignment, emptyRecord, type Kind, LISTS, Railway, type RailwayRecord, type TestResult, type ValueOf } from "@alderman/core";
+import type Database from "better-sqlite3";
+
+type Row = Record<string, unknown>;
+
+/** How one kind of thing is kept: its table, its columns, and how a value becomes a row and a row a value. */
+interface Table<K extends Kind> {
+  name: string;
+  columns: readonly string[];
+  toRow: (value: ValueOf<K>) => unknown[];
+  fromRow: (row: Row) => ValueOf<K>;
+}
+
+const ROLE_FIELDS: Record<Assignment["role"], readonly string[]> = {
+  motor: ["turnoutId", "crossed", "opposite"],
+  driver: ["way", "motorId"],
+  control: ["turnoutId"],
+  lamp: ["turnoutId", "motorId", "way", "crossed"],
+  supply: ["toDeviceId"],
+  commands: ["toDeviceId"],
+  address: ["way", "address"],
+};
+
+const ASSIGNMENT_COLUMNS: Record<string, string> = {
+  turnoutId: "turnout_id",
+  toDeviceId: "to_device_id",
+  motorId: "motor_id",
+  way: "way",
+  crossed: "crossed",
+  opposite: "opposite",
+  address: "address",
+};
+
+const TABLES: { [K in Kind]: Table<K> } = {
+  zone: {
+    name: "zone",
+    columns: ["label", "name", "place"],
+    toRow: (zone) => [zone.label, zone.name, zone.order],
+    fromRow: (row) => ({ id: row.id, label: row.label, name: row.name, order: row.place }) as ValueOf<"zone">,
+  },
+  turnout: {
+    name: "turnout",
+    columns: ["label", "name", "hand", "zone_id", "moves_with", "run_metres", "place", "note"],
+    toRow: (t) => [t.label, t.name, t.hand, t.zoneId, t.movesWith, t.runMetres, t.order, t.note],
+    fromRow: (row) =>
+      ({
+        id: row.id,
+        label: row.label,
+        name: row.name,
+        hand: row.hand,
+        zoneId: row.zone_id,
+        movesWith: row.moves_with,
+        runMetres: row.run_metres,
+        order: row.place,
+        note: row.note,
+      }) as ValueOf<"turnout">,
+  },
+  type: {
+    name: "own_type",
+    columns: ["based_on", "name"],
+    toRow: (type) => [type.basedOn, type.name],
+    fromRow: (row) => ({ id: row.id, basedOn: row.based_on, name: row.name, figures: {} }) as ValueOf<"type">,
+  },
+  device: {
+    name: "device",
+    columns: ["type_id", "label", "place", "note"],
+    toRow: (device) => [device.typeId, device.label, device.place, device.note],
+    fromRow: (row) =>
+      ({ id: row.id, typeId: row.type_id, label: row.label, place: row.place, note: row.note }) as ValueOf<"device">,
+  },
+  assignment: {
+    name: "assignment",
+    columns: ["role", "device_id", ...Object.values(ASSIGNMENT_COLUMNS)],
+    toRow: (assignment) => {
+      const fields = assignment as unknown as Row;
+      const cells = Object.keys(ASSIGNMENT_COLUMNS).map((field) => toCell(fields[field]));
+      return [assignment.role, assignment.deviceId, ...cells];
+    },
+    fromRow: (row) => {
+      const assignment: Row = { id: row.id, role: row.role, deviceId: row.device_id };
+      for (const field of ROLE_FIELDS[row.role as Assignment["role"]]) {
+        const cell = row[ASSIGNMENT_COLUMNS[field] ?? field];
+        assignment[field] = field === "crossed" || field === "opposite" ? cell === 1 : cell;
+      }
+      return assignment as unknown as Assignment;
+    },
+  },
+  test: {
+    name: "test",
+    columns: ["turnout_id", "step", "position", "unit", "expected", "low", "high", "read", "seen", "verdict", "instrument", "note", "at"],
+    toRow: (t) => [t.turnoutId, t.step, t.position, t.unit, t.expected, t.low, t.high, t.read, t.seen, t.verdict, t.instrument, t.note, t.at],
+    fromRow: ({ railway_id, turnout_id, ...row }) => ({ ...row, turnoutId: turnout_id, chain: {} }) as unknown as TestResult,
+  },
+  acceptance: {
+    name: "acceptance",
+    columns: ["rule", "subject", "cause", "reason", "at"],
+    toRow: (a) => [a.rule, a.subject, a.cause, a.reason, a.at],
+    fromRow: ({ railway_id, ...row }) => row as unknown as ValueOf<"acceptance">,
+  },
+};
+
+function toCell(value: unknown): unknown {
+  return typeof value === "boolean" ? Number(value) : (value ?? null);
+}
+
+/** Statements that read and write the record's tables, prepared once. */
+export function recordStatements(database: Database.Database) {
+  const kinds = Object.keys(TABLES) as Kind[];
+  const prepared = Object.fromEntries(
+    kinds.map((kind) => {
+      const { name, columns } = TABLES[kind];
+      const places = columns.map(() => "?").join(", ");
+      return [
+        kind,
+        {
+          all: database.prepare(`SELECT * FROM ${name} WHERE railway_id = ? ORDER BY id`),
+          remove: database.prepare(`DELETE FROM ${name} WHERE railway_id = ? AND id = ?`),
+          insert: database.prepare(`INSERT INTO ${name} (railway_id, id, ${columns.join(", ")}) VALUES (?, ?, ${places})`),
+        },
+      ];
+    }),
+  ) as Record<Kind, { all: Database.Statement; remove: Database.Statement; insert: Database.Statement }>;
+  const figures = {
+    all: database.prepare("SELECT type_id, name, value FROM own_figure WHERE railway_id = ? ORDER BY type_id, name"),
+    insert: database.prepare("INSERT INTO own_figure (railway_id, type_id, name, value) VALUES (?, ?, ?, ?)"),
+  };
+  const links = {
+    all: database.prepare("SELECT test_id, name, was FROM test_link WHERE railway_id = ? ORDER BY test_id, place"),
+    insert: database.prepare("INSERT INTO test_link (railway_id, test_id, place, name, was) VALUES (?, ?, ?, ?, ?)"),
+  };
+  const railway = {
+    one: database.prepare("SELECT * FROM railway WHERE id = ?"),
+    insert: database.prepare(
+      `INSERT INTO railway (id, revision, name, units, address_shift, wire_gauge, cable_gauge, cable_metres, run_metres, note, changed_at)
+       VALUES (?, 0, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    ),
+    update: database.prepare(
+      `UPDATE railway SET name = ?, units = ?, address_shift = ?, wire_gauge = ?, cable_gauge = ?, cable_metres = ?, run_metres = ?, note = ?
+       WHERE id = ?`,
+    ),
+  };
+  const railwayCells = (r: Railway) => [r.name, r.units, r.addressShift, r.wireGauge, r.cableGauge, r.cableMetres, r.runMetres, r.note];
+
+  const remove = (railwayId: string, kind: Kind, id: string) => prepared[kind].remove.run(railwayId, id);
+  const insert = <K extends Kind>(railwayId: string, kind: K, value: ValueOf<K>) => {
+    prepared[kind].insert.run(railwayId, value.id, ...TABLES[kind].toRow(value));
+    if (kind === "type") {
+      for (const [name, figure] of Object.entries((value as ValueOf<"type">).figures)) figures.insert.run(railwayId, value.id, name, figure);
+    }
+    if (kind === "test") {
+      const chain = Object.entries((value as TestResult).chain);
+      for (const [place, [name, was]] of chain.entries()) links.insert.run(railwayId, value.id, place, name, was);
+    }
+  };
+
+  return {
+    remove,
+    insert,
+    setRailway: (id: string, value: Railway) => railway.update.run(...railwayCells(value), id),
+    insertRailway: (id: string, value: Railway, at: string) => railway.insert.run(id, ...railwayCells(value), at),
+
+    /** The whole record of a railway, or undefined when there is none. */
+    load(railwayId: string): RailwayRecord | undefined {
+      const row = railway.one.get(railwayId) as Row | undefined;
+      if (!row) return undefined;
+      const record = emptyRecord(String(row.name));
+      record.railway = Railway.parse({
+        name: row.name,
+        units: row.units,
+        addressShift: row.address_shift,
+        wireGauge: row.wire_gauge,
+        cableGauge: row.cable_gauge,
+        cableMetres: row.cable_metres,
+        runMetres: row.run_metres,
+        note: row.note,
+      });
+      const lists = record as unknown as Record<string, unknown[]>;
+      for (const kind of kinds) lists[LISTS[kind]] = (prepared[kind].all.all(railwayId) as Row[]).map((each) => TABLES[kind].fromRow(each));
+      const types = new Map(record.types.map((type) => [type.id, type]));
+      for (const each of figures.all.all(railwayId) as { type_id: string; name: string; value: number }[]) {
+        const type = types.get(each.type_id);
+        if (type) type.figures[each.name] = each.value;
+      }
+      const tests = new Map(record.tests.map((test) => [test.id, test]));
+      for (const each of links.all.all(railwayId) as { test_id: string; name: string; was: string }[]) {
+        const test = tests.get(each.test_id);
+        if (test) test.chain[each.name] = each.was;
+      }
+      return record;
+    },
+  };
+}

@@ -1,0 +1,22 @@
+import "./styles.css";
+import { setNonce } from "get-nonce";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { Provider } from "react-redux";
+import { RouterProvider } from "react-router/dom";
+import { router } from "./router.tsx";
+import { store } from "./store/store.ts";
+
+// style elements which dialogs put into the page must carry the page's nonce
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
+if (nonce) setNonce(nonce);
+
+const root = document.getElementById("root");
+if (!root) throw new Error("The page has no #root to draw into.");
+createRoot(root).render(
+  <StrictMode>
+    <Provider store={store}>
+      <RouterProvider router={router} />
+    </Provider>
+  </StrictMode>,
+);

@@ -1,0 +1,41 @@
+/** The rule below a reading: copper band for what passes, ink pointer for what was read. */
+export function Band({ low, high, read = null, width }: { low: number; high: number; read?: number | null; width: number }) {
+  const middle = (low + high) / 2;
+  const half = Math.max((high - low) / 2, 1e-9);
+  // the band takes a third of the rule, and the rule grows until the reading stands on it
+  const reach = Math.max(half * 3, read === null ? 0 : Math.abs(read - middle) * 1.12);
+  const inner = width - 12;
+  const x = (value: number) => 6 + ((value - (middle - reach)) / (2 * reach)) * inner;
+  const step = niceStep(reach / 2.5);
+  const ticks: number[] = [];
+  for (let tick = Math.ceil((middle - reach) / step) * step; tick <= middle + reach + step * 1e-6; tick += step) ticks.push(tick);
+  const digits = Math.max(0, Math.min(3, -Math.floor(Math.log10(step) + 1e-9)));
+  const write = (value: number) => {
+    const text = value.toFixed(digits);
+    return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
+  };
+  return (
+    <svg className="draw mt-1.5 block" width={width} height="46" aria-hidden="true">
+      <rect x={x(low)} y="10" width={Math.max(2, x(high) - x(low))} height="12" fill="var(--copper-wash)" stroke="var(--copper)" />
+      <path d={`M0 22H${width}`} stroke="var(--ink)" strokeWidth="1.2" />
+      {ticks.map((tick) => (
+        <g key={tick}>
+          <path d={`M${x(tick)} 22V30`} stroke="var(--ink)" />
+          <path d={`M${x(tick + step / 2)} 22V26`} stroke="var(--ink)" strokeWidth=".8" />
+          {x(tick) > 12 && x(tick) < width - 12 && (
+            <text className="tm" x={x(tick)} y="42" textAnchor="middle">
+              {write(tick)}
+            </text>
+          )}
+        </g>
+      ))}
+      {read !== null && <path d={`M${x(read)} 22L${x(read) - 4.5} 12H${x(read) + 4.5}Z`} fill={read >= low && read <= high ? "var(--ink)" : "var(--red)"} />}
+    </svg>
+  );
+}
+
+/** The step of 1, 2 or 5 times a power of ten at or above a wish. */
+function niceStep(wish: number): number {
+  const power = 10 ** Math.floor(Math.log10(wish));
+  return power * (wish / power <= 1 ? 1 : wish / power <= 2 ? 2 : wish / power <= 5 ? 5 : 10);
+}

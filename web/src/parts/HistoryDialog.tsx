@@ -1,0 +1,40 @@
+import { api } from "../store/api.ts";
+import { turnBack } from "../store/railway.ts";
+import { useAppDispatch, useAppSelector } from "../store/store.ts";
+import { SheetDialog } from "./Dialogs.tsx";
+
+const WORDS = { edit: "", undo: "Undone: ", redo: "Done again: " };
+
+/** What was done, the latest first, with undo and redo. */
+export function HistoryDialog({ close }: { close: () => void }) {
+  const { id, confirmed, undo, redo } = useAppSelector((state) => state.railway);
+  const dispatch = useAppDispatch();
+  const { data = [], isLoading } = api.useHistoryQuery({ id: id ?? "", revision: confirmed?.revision ?? 0 }, { refetchOnMountOrArgChange: true });
+  return (
+    <SheetDialog title="History" about="Every edit was saved when it was made; each can be undone, also after a restart." close={close}>
+      <div className="mb-3 flex gap-2">
+        <button type="button" className="btn" disabled={!undo} onClick={() => void dispatch(turnBack("undo"))}>
+          Undo{undo ? `: ${undo}` : ""}
+        </button>
+        <button type="button" className="btn" disabled={!redo} onClick={() => void dispatch(turnBack("redo"))}>
+          Redo{redo ? `: ${redo}` : ""}
+        </button>
+      </div>
+      {data.length === 0 && !isLoading && <p className="quiet">Nothing has been changed yet.</p>}
+      <table className="list">
+        <tbody>
+          {data.map((row) => (
+            <tr key={row.revision}>
+              <td className="num">{row.revision}</td>
+              <td className="!whitespace-normal">
+                {WORDS[row.origin]}
+                {row.words}
+              </td>
+              <td className="quiet text-right text-[12px]">{new Date(row.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </SheetDialog>
+  );
+}

@@ -1,0 +1,244 @@
+import { type EditGroup, edit, RecordError, type RailwayRecord, touchedThings } from "@alderman/core";
+import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
+import { ask, type Change, type OpenRailway, ServerError } from "./api.ts";
+import type { AppThunk } from "./store.ts";
+
+/**
+ * The open railway: what the server has confirmed, the groups on their way to it, and the record as it is shown, which
+ * is always the confirmed one with those groups applied.
+ */
+export interface RailwayState {
+  id: string | null;
+  confirmed: { revision: number; record: RailwayRecord } | null;
+  pending: EditGroup[];
+  record: RailwayRecord | null;
+  undo: string | null;
+  redo: string | null;
+  savedAt: string | null;
+  /** The last edit could not be sent; it is kept and tried again. */
+  unanswered: boolean;
+  /** Sentence for the owner when the railway could not be opened. */
+  failure: string | null;
+}
+
+const initialState: RailwayState = {
+  id: null,
+  confirmed: null,
+  pending: [],
+  record: null,
+  undo: null,
+  redo: null,
+  savedAt: null,
+  unanswered: false,
+  failure: null,
+};
+
+type Applied = Pick<Change, "revision" | "edits"> & Partial<Pick<Change, "undo" | "redo">>;
+
+export const railway = createSlice({
+  name: "railway",
+  initialState,
+  reducers: {
+    opening: (_state, { payload }: PayloadAction<string>) => ({ ...initialState, id: payload }),
+    failed: (state, { payload }: PayloadAction<string>) => ({ ...state, failure: payload }),
+    opened: (_state, { payload }: PayloadAction<OpenRailway>): RailwayState => ({
+      ...initialState,
+      id: payload.id,
+      confirmed: { revision: payload.revision, record: payload.record },
+      record: payload.record,
+      undo: payload.undo,
+      redo: payload.redo,
+    }),
+    proposed: (state, { payload }: PayloadAction<EditGroup>): RailwayState => {
+      if (!state.record) return state as RailwayState;
+      return { ...state, pending: [...state.pending, payload], record: edit(state.record, payload.edits).record };
+    },
+    /** A group was applied by the server, ours or another window's. */
+    applied: (state, { payload }: PayloadAction<Applied & { at: string }>): RailwayState => {
+      const { confirmed, pending } = state;
+      if (!confirmed || payload.revision !== confirmed.revision + 1) return state as RailwayState;
+      const record = edit(confirmed.record, payload.edits).record;
+      const [head, ...rest] = pending;
+      const ours = head && JSON.stringify(head.edits) === JSON.stringify(payload.edits);
+      const left = ours ? rest : pending;
+      return {
+        ...state,
+        confirmed: { revision: payload.revision, record },
+        pending: left,
+        record: left.length === 0 ? record : ours ? state.record : replay(record, left),
+        undo: payload.undo === undefined ? state.undo : payload.undo,
+        redo: payload.redo === undefined ? state.redo : payload.redo,
+        savedAt: payload.at,
+        unanswered: false,
+      };
+    },
+    /** The first waiting group is given up, and those that cannot do without it. */
+    dropped: (state): RailwayState => {
+      const left = state.pending.slice(1);
+      if (!state.confirmed) return state as RailwayState;
+      try {
+        return { ...state, pending: left, record: replay(state.confirmed.record, left) };
+      } catch {
+        return { ...state, pending: [], record: state.confirmed.record };
+      }
+    },
+    turns: (state, { payload }: PayloadAction<Pick<Change, "undo" | "redo">>) => ({ ...state, ...payload }),
+    unanswered: (state, { payload }: PayloadAction<boolean>) => ({ ...state, unanswered: payload }),
+  },
+});
+
+const { opening, opened, failed, proposed, applied, dropped, unanswered } = railway.actions;
+
+function replay(record: RailwayRecord, groups: readonly EditGroup[]): RailwayRecord {
+  return groups.reduce((now, group) => {
+    try {
+      return edit(now, group.edits).record;
+    } catch (error) {
+      if (error instanceof RecordError) return now;
+      throw error;
+    }
+  }, record);
+}
+
+const RETRY_MILLISECONDS = 2000;
+let sending = false;
+let events: EventSource | null = null;
+
+/** Opens a railway and listens to its changes. */
+export function openRailway(id: string): AppThunk<Promise<void>> {
+  return async (dispatch, getState) => {
+    events?.close();
+    dispatch(opening(id));
+    try {
+      dispatch(opened(await ask<OpenRailway>(`railways/${id}`)));
+    } catch (error) {
+      dispatch(failed(error instanceof Error ? error.message : String(error)));
+      return;
+    }
+    events = new EventSource(`/api/railways/${id}/events`);
+    events.addEventListener("change", ({ data }) => {
+      const change = JSON.parse(data) as Change;
+      const confirmed = getState().railway.confirmed;
+      if (!confirmed || change.revision <= confirmed.revision) return;
+      if (change.revision === confirmed.revision + 1) dispatch(applied({ ...change, at: now() }));
+      else void dispatch(catchUp());
+    });
+    events.addEventListener("hello", ({ data }) => {
+      const revision = getState().railway.confirmed?.revision ?? 0;
+      if ((JSON.parse(data) as { revision: number }).revision > revision) void dispatch(catchUp());
+    });
+    events.addEventListener("removed", () => {
+      events?.close();
+      dispatch(failed("This railway was removed in another window."));
+    });
+  };
+}
+
+/**
+ * Applies a group at once and sends it to the server behind the groups already on their way.
+ * @throws {RecordError} when the group breaks a rule; nothing is changed then
+ */
+export function commit(group: EditGroup): AppThunk {
+  return (dispatch, getState) => {
+    const { record } = getState().railway;
+    if (!record) return;
+    edit(record, group.edits);
+    dispatch(proposed(group));
+    void dispatch(send());
+  };
+}
+
+/** Sends waiting groups one after the other. A group that no longer fits is given up with a word to the owner. */
+function send(): AppThunk<Promise<void>> {
+  return async (dispatch, getState) => {
+    if (sending) return;
+    sending = true;
+    try {
+      for (;;) {
+        const { id, confirmed, pending } = getState().railway;
+        const [head] = pending;
+        if (!id || !confirmed || !head) return;
+        try {
+          const answer = await ask<Omit<Change, "edits">>(`railways/${id}/edits`, { revision: confirmed.revision, ...head });
+          dispatch(applied({ ...answer, edits: head.edits, at: now() }));
+        } catch (error) {
+          if (!(error instanceof ServerError)) throw error;
+          await dispatch(recover(error, head));
+        }
+      }
+    } finally {
+      sending = false;
+    }
+  };
+}
+
+/** After a refused or unanswered group: catch up, and keep the group unless what it touches was changed elsewhere. */
+function recover(error: ServerError, head: EditGroup): AppThunk<Promise<void>> {
+  return async (dispatch, getState) => {
+    if (error.status === 0) {
+      dispatch(unanswered(true));
+      await new Promise((resolve) => setTimeout(resolve, RETRY_MILLISECONDS));
+      await dispatch(catchUp()).catch(() => undefined);
+      return;
+    }
+    if (error.status === 409) {
+      const changes = await dispatch(catchUp());
+      if (getState().railway.pending[0] !== head) return;
+      const mine = new Set(touchedThings(head.edits));
+      const met = changes.some((change) => touchedThings(change.edits).some((thing) => mine.has(thing)));
+      if (!met) return;
+      dispatch(dropped());
+      notify(`"${head.words}" was not kept: the same thing was changed in another window. Look at it and do it again.`);
+      return;
+    }
+    dispatch(dropped());
+    notify(`"${head.words}" was not kept. ${error.message}`);
+  };
+}
+
+/** Fetches and applies the groups that this window has missed. */
+function catchUp(): AppThunk<Promise<Change[]>> {
+  return async (dispatch, getState) => {
+    const { id, confirmed } = getState().railway;
+    if (!id || !confirmed) return [];
+    const changes = await ask<Change[]>(`railways/${id}/changes?since=${confirmed.revision}`);
+    for (const change of changes) dispatch(applied({ revision: change.revision, edits: change.edits, at: now() }));
+    const { undo, redo } = await ask<OpenRailway>(`railways/${id}`);
+    dispatch(railway.actions.turns({ undo, redo }));
+    return changes;
+  };
+}
+
+/** Undoes or redoes the latest group of edits. */
+export function turnBack(direction: "undo" | "redo"): AppThunk<Promise<void>> {
+  return async (dispatch, getState) => {
+    while (getState().railway.pending.length > 0) await new Promise((resolve) => setTimeout(resolve, 30));
+    const { id, confirmed } = getState().railway;
+    if (!id || !confirmed) return;
+    try {
+      const change = await ask<Change>(`railways/${id}/${direction}`, { revision: confirmed.revision });
+      dispatch(applied({ ...change, at: now() }));
+      notify(`${direction === "undo" ? "Undone" : "Done again"}: ${change.words}`);
+    } catch (error) {
+      if (error instanceof ServerError && error.status === 409) await dispatch(catchUp());
+      notify(error instanceof Error ? error.message : String(error));
+    }
+  };
+}
+
+function now(): string {
+  return new Date().toISOString();
+}
+
+const listeners = new Set<(sentence: string) => void>();
+
+/** Shows a sentence to the owner for a while. */
+export function notify(sentence: string): void {
+  for (const listener of listeners) listener(sentence);
+}
+
+/** Calls back with each sentence that is to be shown. @returns how to stop */
+export function onNotice(listener: (sentence: string) => void): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}

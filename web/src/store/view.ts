@@ -1,0 +1,61 @@
+import type { Moment, Position, Range } from "@alderman/core";
+import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
+
+/** A terminal that carries a probe: its name in the circuit and what is written beside it. */
+export interface ProbedEnd {
+  key: string;
+  name: string;
+}
+
+/** What is looked at: the chosen turnout, how turnouts stand for this look, the meter. None of it is part of the railway. */
+export interface ViewState {
+  turnoutId: string | null;
+  asked: Record<string, Position>;
+  moment: Moment;
+  red: ProbedEnd | null;
+  black: ProbedEnd | null;
+  range: Range;
+  /** Which probe the next click places. */
+  next: "red" | "black";
+  theme: "bench" | "shed";
+}
+
+const initialState: ViewState = {
+  turnoutId: null,
+  asked: {},
+  moment: "rest",
+  red: null,
+  black: null,
+  range: "V",
+  next: "red",
+  theme: localStorage.getItem("alderman-theme") === "shed" ? "shed" : "bench",
+};
+
+export const view = createSlice({
+  name: "view",
+  initialState,
+  reducers: {
+    choose: (state, { payload }: PayloadAction<string | null>) => {
+      state.turnoutId = payload;
+    },
+    throwTo: (state, { payload }: PayloadAction<{ turnoutId: string; position: Position }>) => {
+      state.asked[payload.turnoutId] = payload.position;
+    },
+    setMoment: (state, { payload }: PayloadAction<Moment>) => {
+      state.moment = payload;
+    },
+    setRange: (state, { payload }: PayloadAction<Range>) => {
+      state.range = payload;
+    },
+    probe: (state, { payload: { probe, end } }: PayloadAction<{ probe: "red" | "black" | "next"; end: ProbedEnd | null }>) => {
+      const which = probe === "next" ? state.next : probe;
+      state[which] = end;
+      state.next = which === "red" ? "black" : "red";
+    },
+    setTheme: (state, { payload }: PayloadAction<ViewState["theme"]>) => {
+      state.theme = payload;
+    },
+  },
+});
+
+export const { choose, throwTo, setMoment, setRange, probe, setTheme } = view.actions;

@@ -1,0 +1,72 @@
+import {
+  Derived,
+  type MeterReading,
+  measure,
+  type Moment,
+  type Position,
+  type RailwayRecord,
+  type RailwayState,
+  type Range,
+  type ThreadReading,
+} from "@alderman/core";
+import { expose } from "comlink";
+
+/** What a screen needs besides the whole railway's results. */
+export interface Focus {
+  turnoutId: string | null;
+  asked: Record<string, Position>;
+  moment: Moment;
+  red: string | null;
+  black: string | null;
+  range: Range;
+}
+
+export type Overview = Pick<Derived, "loom" | "addresses" | "findings" | "loads" | "complete"> & {
+  threads: Derived["schematic"]["threads"];
+  nets: Derived["schematic"]["nets"];
+};
+
+export interface FocusResult {
+  turnoutId: string | null;
+  reading: ThreadReading | null;
+  sheet: ReturnType<Derived["sheet"]>;
+  meter: MeterReading | null;
+}
+
+/** Steps and how many of them hold, for each leader. */
+export type ProvingCounts = Record<string, { steps: number; passed: number; failed: number; stale: number }>;
+
+let derived: Derived | null = null;
+
+const worker = {
+  overview(record: RailwayRecord): Overview {
+    derived = new Derived(record);
+    const { loom, addresses, findings, loads, complete, schematic } = derived;
+    return { loom, addresses, findings, loads, complete, threads: schematic.threads, nets: schematic.nets };
+  },
+
+  focus({ turnoutId, asked, moment, red, black, range }: Focus): FocusResult {
+    const thread = derived?.schematic.threads.find(({ turnout }) => turnout.id === turnoutId);
+    const acting = thread?.turnout.id ?? null;
+    const state: RailwayState = { asked, moment: acting ? moment : "rest", acting: moment === "rest" ? null : acting, off: false };
+    return {
+      turnoutId,
+      reading: derived && thread ? derived.reading(thread, asked[thread.turnout.id] ?? "N", moment) : null,
+      sheet: derived && acting ? derived.sheet(acting) : [],
+      meter: derived && red && black ? measure(derived.circuitry, red, black, range, state) : null,
+    };
+  },
+
+  proving(): ProvingCounts {
+    const counts: ProvingCounts = {};
+    for (const { turnout } of derived?.schematic.threads ?? []) {
+      const states = derived?.sheet(turnout.id).map(({ standing }) => standing.state) ?? [];
+      const of = (state: string) => states.filter((each) => each === state).length;
+      counts[turnout.id] = { steps: states.length, passed: of("passed"), failed: of("failed"), stale: of("stale") };
+    }
+    return counts;
+  },
+};
+
+export type DeriveWorker = typeof worker;
+expose(worker);
