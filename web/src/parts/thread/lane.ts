@@ -1,0 +1,77 @@
+import type { Finding, StripWay, Thread, WireColour } from "@alderman/core";
+import { PURPOSES } from "@alderman/core";
+import type { Overview } from "../../worker/derive.worker.ts";
+import type { Verdict } from "../Mark.tsx";
+import { verdictFor } from "../Mark.tsx";
+
+export interface DrawnEnd {
+  key: string;
+  name: string;
+}
+
+/** One conductor of a lane, from a terminal on the panel through strips and cable to a terminal under the board. */
+export interface Row {
+  panel: DrawnEnd;
+  layout: DrawnEnd | null;
+  colour: WireColour;
+  coreColour: WireColour;
+  way: StripWay | null;
+  /** The wire reaches the panel's or the board's terminal by way of another one, named here. */
+  panelVia: string | null;
+  layoutVia: string | null;
+}
+
+/** Looks up what the loom has between terminals. */
+export class Wiring {
+  constructor(private readonly overview: Overview) {}
+
+  netOf(key: string): number {
+    return this.overview.nets.findIndex(({ ends }) => ends.some((end) => `${end.deviceId}:${end.terminal}` === key));
+  }
+
+  joined(a: string, b: string): boolean {
+    const net = this.netOf(a);
+    return net >= 0 && net === this.netOf(b);
+  }
+
+  colourOf(key: string): WireColour {
+    const net = this.overview.nets[this.netOf(key)];
+    return net ? PURPOSES[net.purpose].colour : "GY";
+  }
+
+  /** Name of the terminal next to `key` on the way to `target`; null when one wire joins the two. */
+  via(key: string, target: string): string | null {
+    const others = this.overview.loom.wires.flatMap(({ from, to }) => (from.key === key ? [to] : to.key === key ? [from] : []));
+    if (others.length === 0 || others.some((other) => other.key === target)) return null;
+    return others.find(({ key: other }) => !/^[PK]\d/.test(other))?.name ?? others[0]?.name ?? null;
+  }
+
+  row(panel: DrawnEnd, layout: DrawnEnd | null): Row {
+    const net = this.netOf(panel.key);
+    const way = this.overview.loom.ways.find((each) => each.net === net) ?? null;
+    const core = way && this.overview.loom.wires.find(({ core, from }) => core && from.key === way.panel.key);
+    const colour = this.colourOf(panel.key);
+    const reaches = layout && this.joined(panel.key, layout.key) ? layout : null;
+    return {
+      panel,
+      layout: reaches,
+      colour,
+      coreColour: core?.colour ?? colour,
+      way,
+      panelVia: way ? this.via(panel.key, way.panel.key) : null,
+      layoutVia: way && reaches ? this.via(reaches.key, way.layout.key) : null,
+    };
+  }
+}
+
+/** The worst that findings say of a link that is known by these labels. */
+export function linkVerdict(findings: readonly Finding[], thread: Thread, labels: readonly string[]): Verdict {
+  const own = findings.filter(
+    ({ kept, turnoutIds, where, terminals }) =>
+      kept === null &&
+      (turnoutIds.length === 0 || turnoutIds.includes(thread.turnout.id)) &&
+      labels.some((label) => where === label || terminals.some((terminal) => terminal === label || terminal.startsWith(`${label}-`))),
+  );
+  const [worst] = own;
+  return worst ? verdictFor(worst.severity) : "good";
+}

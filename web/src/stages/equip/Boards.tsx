@@ -1,0 +1,163 @@
+import { addBoard, amps, changeType, type Device, type DeviceType, Draft, findType, removeDevice, type SupplyLoad, supplyOf, typesOfFamily } from "@alderman/core";
+import { useState } from "react";
+import { SheetDialog } from "../../parts/Dialogs.tsx";
+import { useEdit } from "../../parts/FindingCard.tsx";
+import { useAppSelector } from "../../store/store.ts";
+import { useResults } from "../../worker/derive.ts";
+import { WaysGlyph } from "./smallGlyphs.tsx";
+
+/** Boards with outputs used and free, and supplies with what they give. */
+export function Boards() {
+  const record = useAppSelector((state) => state.railway.record);
+  const { overview } = useResults();
+  const [open, setOpen] = useState<string | null>(null);
+  const [adding, setAdding] = useState(false);
+  if (!record) return null;
+  const boards = record.devices
+    .map((device) => ({ device, type: findType(record, device.typeId) }))
+    .filter((each): each is { device: Device; type: DeviceType } => each.type !== undefined && ["driver", "supply"].includes(each.type.family))
+    .sort((a, b) => a.type.family.localeCompare(b.type.family) || a.device.label.localeCompare(b.device.label, "en", { numeric: true }));
+  const chosen = boards.find(({ device }) => device.id === open);
+  return (
+    <>
+      <div className="flex items-center px-2.5 pb-1.5 pt-3.5">
+        <h3>Boards and supplies</h3>
+        <span className="grow" />
+        <button type="button" className="btn !min-h-6" onClick={() => setAdding(true)}>
+          Add board
+        </button>
+      </div>
+      {boards.map(({ device, type }) => (
+        <button
+          key={device.id}
+          type="button"
+          className="grid w-full grid-cols-[32px_1fr_auto_auto] items-center gap-2 border-t border-rule px-2.5 text-left hover:bg-sheet-2"
+          style={{ minHeight: 27 }}
+          onClick={() => setOpen(device.id)}
+        >
+          <b className="mono">{device.label}</b>
+          <span className="truncate text-[12px]">{wordsFor(type, overview?.loads.find(({ deviceId }) => deviceId === device.id))}</span>
+          {type.outputs > 0 && <Ways deviceId={device.id} />}
+        </button>
+      ))}
+      {chosen && <BoardDialog {...chosen} close={() => setOpen(null)} />}
+      {adding && <AddBoardDialog close={() => setAdding(false)} />}
+    </>
+  );
+}
+
+function wordsFor(type: DeviceType, load: SupplyLoad | undefined): string {
+  if (type.family === "driver") return type.short === "CDU" ? "discharge unit" : "stall-motor decoder";
+  const rated = type.figures.ratedAmps?.value ?? 0;
+  return load ? `${type.short}, ${amps(load.worst)} of ${amps(rated)}` : type.short;
+}
+
+function Ways({ deviceId }: { deviceId: string }) {
+  const { overview } = useResults();
+  const used = overview?.addresses.filter((output) => output.deviceId === deviceId).map(({ throws }) => throws !== null) ?? [];
+  return (
+    <>
+      <WaysGlyph used={used} />
+      <span className="mono text-[12px]">
+        {used.filter(Boolean).length}/{used.length}
+      </span>
+    </>
+  );
+}
+
+/** One board or supply: its type, what feeds it, what it gives. */
+function BoardDialog({ device, type, close }: { device: Device; type: DeviceType; close: () => void }) {
+  const record = useAppSelector((state) => state.railway.record);
+  const { overview } = useResults();
+  const act = useEdit();
+  if (!record) return null;
+  const supply = supplyOf(record, device.id);
+  const load = overview?.loads.find(({ deviceId }) => deviceId === device.id);
+  const others = typesOfFamily(record, type.family).filter((each) => each.model === type.model || type.family === "supply");
+  const relabel = (label: string) => {
+    const draft = new Draft(record);
+    draft.put("device", { ...device, label });
+    act(draft.group(`${device.label} is called ${label}`));
+  };
+  const place = (where: Device["place"]) => {
+    const draft = new Draft(record);
+    draft.put("device", { ...device, place: where });
+    act(draft.group(`${device.label} stands ${where === "panel" ? "at the panel" : "under the layout"}`));
+  };
+  return (
+    <SheetDialog title={`${device.label}, ${type.name}`} about={type.about} close={close}>
+      <div className="grid grid-cols-[120px_1fr] items-center gap-x-4 gap-y-2">
+        <label htmlFor="board-label">Label</label>
+        <input id="board-label" key={device.label} className="field" defaultValue={device.label} maxLength={24} onBlur={(event) => event.target.value.trim() && event.target.value.trim() !== device.label && relabel(event.target.value.trim())} />
+        <label htmlFor="board-type">Type</label>
+        <select id="board-type" className="field" value={type.id} onChange={(event) => act(changeType(record, device.id, event.target.value))}>
+          {others.map((each) => (
+            <option key={each.id} value={each.id}>
+              {each.name}
+            </option>
+          ))}
+        </select>
+        <label htmlFor="board-place">Stands</label>
+        <select id="board-place" className="field" value={device.place} onChange={(event) => place(event.target.value as Device["place"])}>
+          <option value="layout">under the layout</option>
+          <option value="panel">at the panel</option>
+        </select>
+        {type.family === "driver" && (
+          <>
+            <span>Fed by</span>
+            <span>{supply ? `${supply.device.label}, ${supply.type.name}` : "nothing yet"}</span>
+          </>
+        )}
+        {load && (
+          <>
+            <span>Gives</span>
+            <span>
+              {amps(load.rest)} at rest, at most {amps(load.worst)} {load.when}
+            </span>
+          </>
+        )}
+      </div>
+      {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
+      <button
+        type="button"
+        className="btn mt-4"
+        onClick={() => {
+          act(removeDevice(record, device.id));
+          close();
+        }}
+      >
+        Remove {device.label}
+      </button>
+    </SheetDialog>
+  );
+}
+
+function AddBoardDialog({ close }: { close: () => void }) {
+  const record = useAppSelector((state) => state.railway.record);
+  const act = useEdit();
+  if (!record) return null;
+  return (
+    <SheetDialog title="Add a board or supply" about="A board brings the supply that it needs, unless there is one already." close={close}>
+      <ul>
+        {[...typesOfFamily(record, "driver"), ...typesOfFamily(record, "supply")].map((type) => (
+          <li key={type.id} className="flex items-center gap-3 border-t border-rule py-2">
+            <div className="min-w-0 flex-1">
+              <b>{type.name}</b>
+              <p className="quiet text-[12px]">{type.about}</p>
+            </div>
+            <button
+              type="button"
+              className="btn"
+              onClick={() => {
+                act(addBoard(record, type.id));
+                close();
+              }}
+            >
+              Add
+            </button>
+          </li>
+        ))}
+      </ul>
+    </SheetDialog>
+  );
+}

@@ -1,0 +1,152 @@
+import type { Thread } from "@alderman/core";
+import { useEffect } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+import { FindingCard } from "../../parts/FindingCard.tsx";
+import { PositionMark } from "../../parts/Mark.tsx";
+import { Sheet, StageMain } from "../../parts/Sheet.tsx";
+import { ThreadDrawing } from "../../parts/thread/ThreadDrawing.tsx";
+import { useAppDispatch, useAppSelector } from "../../store/store.ts";
+import { choose, setMoment, throwTo } from "../../store/view.ts";
+import { useLeader, useResults } from "../../worker/derive.ts";
+import { Boards } from "./Boards.tsx";
+import { Roster } from "./Roster.tsx";
+import { TurnoutGrid } from "./TurnoutGrid.tsx";
+
+/** What moves, drives, commands and shows each turnout: as a list to type into, or thread by thread. */
+export function EquipStage() {
+  const { railwayId } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const turnouts = useAppSelector((state) => state.railway.record?.turnouts.length ?? 0);
+  const chosen = search.get("view") ?? (turnouts === 0 ? "list" : "thread");
+  const show = (view: string) => setSearch({ view }, { replace: true });
+  return (
+    <StageMain
+      title="Equip"
+      about="Motor, driver, control and lamp for each turnout"
+      actions={
+        <>
+          <Link className="btn flex-none" to={`/r/${railwayId}/types`}>
+            Device types
+          </Link>
+          <fieldset className="seg" aria-label="View">
+            <button type="button" aria-pressed={chosen === "list"} onClick={() => show("list")}>
+              List
+            </button>
+            <button type="button" aria-pressed={chosen === "thread"} onClick={() => show("thread")}>
+              Thread
+            </button>
+          </fieldset>
+        </>
+      }
+    >
+      {chosen === "list" ? <TurnoutGrid /> : <ThreadView openList={() => show("list")} />}
+    </StageMain>
+  );
+}
+
+function ThreadView({ openList }: { openList: () => void }) {
+  const { overview } = useResults();
+  const leader = useLeader();
+  const dispatch = useAppDispatch();
+  const [first] = overview?.threads ?? [];
+  useEffect(() => {
+    if (leader === null && first) dispatch(choose(first.turnout.id));
+  }, [leader, first, dispatch]);
+  const thread = overview?.threads.find(({ turnout }) => turnout.id === leader);
+  return (
+    <div className="grid min-h-0 grid-cols-[280px_minmax(0,1fr)] gap-2.5">
+      <Sheet title="Turnouts" about={overview ? rosterWords(overview.threads, overview.complete.length) : ""}>
+        <div className="scroll">
+          <Roster />
+          <Boards />
+        </div>
+        <div className="flex gap-2 border-t border-rule px-2.5 py-2">
+          <button type="button" className="btn" onClick={openList}>
+            Add turnouts
+          </button>
+        </div>
+      </Sheet>
+      {thread ? <ThreadSheets thread={thread} /> : <EmptyThread openList={openList} />}
+    </div>
+  );
+}
+
+function rosterWords(threads: readonly Thread[], complete: number): string {
+  const turnouts = threads.reduce((sum, { followers }) => sum + 1 + followers.length, 0);
+  const open = threads.length - complete;
+  return `${turnouts} in ${threads.length} rows, ${open === 0 ? "all finished" : `${open} not finished`}`;
+}
+
+function EmptyThread({ openList }: { openList: () => void }) {
+  return (
+    <Sheet title="Thread">
+      <div className="grid justify-items-start gap-3 p-6">
+        <p>The thread shows one turnout from finger to lamp. Enter your turnouts first: type them, paste them from a spreadsheet, or take in a CSV file.</p>
+        <button type="button" className="btn go" onClick={openList}>
+          Enter turnouts
+        </button>
+      </div>
+    </Sheet>
+  );
+}
+
+/** The thread of the chosen turnout, and the findings on it. */
+function ThreadSheets({ thread }: { thread: Thread }) {
+  const { overview, focus } = useResults();
+  if (!overview) return null;
+  const reading = focus?.turnoutId === thread.turnout.id ? focus.reading : null;
+  const own = overview.findings.filter(({ turnoutIds }) => turnoutIds.includes(thread.turnout.id));
+  const counted = own.filter(({ kept }) => kept === null);
+  const wrong = counted.filter(({ severity }) => severity === "stop").length;
+  return (
+    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2.5">
+      <Sheet title={`Thread of ${thread.label}`} about={describe(thread)} actions={<ThrowSelector turnoutId={thread.turnout.id} />}>
+        <ThreadDrawing overview={overview} thread={thread} reading={reading} />
+      </Sheet>
+      <Sheet title={`Findings on ${thread.label}`} about={`${wrong} wrong, ${counted.length - wrong} doubtful`}>
+        <div className="scroll">
+          {own.length === 0 && <p className="quiet p-3">All checks are clear.</p>}
+          {own.map((finding) => (
+            <FindingCard key={finding.key} finding={finding} />
+          ))}
+        </div>
+      </Sheet>
+    </div>
+  );
+}
+
+function describe({ turnout, motors }: Thread): string {
+  const kinds = motors.map(({ type }) => type.short);
+  const [kind] = kinds;
+  const words = motors.length === 0 ? "no motor yet" : motors.length === 1 ? `${kind} motor` : `${motors.length} ${kind} motors`;
+  return [turnout.name, words].filter(Boolean).join("; ");
+}
+
+/** Which position and moment the readings are for. */
+export function ThrowSelector({ turnoutId, moments = true }: { turnoutId: string; moments?: boolean }) {
+  const position = useAppSelector((state) => state.view.asked[turnoutId] ?? "N");
+  const moment = useAppSelector((state) => state.view.moment);
+  const dispatch = useAppDispatch();
+  return (
+    <>
+      {moments && (
+        <fieldset className="seg" aria-label="Moment">
+          <button type="button" aria-pressed={moment === "throwing"} onClick={() => dispatch(setMoment("throwing"))}>
+            Throwing
+          </button>
+          <button type="button" aria-pressed={moment === "rest"} onClick={() => dispatch(setMoment("rest"))}>
+            At rest
+          </button>
+        </fieldset>
+      )}
+      <fieldset className="seg" aria-label="Throw to">
+        {(["N", "R"] as const).map((each) => (
+          <button key={each} type="button" aria-pressed={position === each} onClick={() => dispatch(throwTo({ turnoutId, position: each }))}>
+            <PositionMark position={each} />
+            {each === "N" ? "Normal" : "Reverse"}
+          </button>
+        ))}
+      </fieldset>
+    </>
+  );
+}

@@ -1,0 +1,312 @@
+import { addTurnout, type Column, COLUMNS, count, MOST_CHARACTERS, RecordError, removeTurnouts, type Turnout, turnoutsFromTable, turnoutsInOrder, writeCell } from "@alderman/core";
+import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { useEdit } from "../../parts/FindingCard.tsx";
+import { Mark } from "../../parts/Mark.tsx";
+import { Sheet } from "../../parts/Sheet.tsx";
+import { commit, notify } from "../../store/railway.ts";
+import { useAppDispatch, useAppSelector } from "../../store/store.ts";
+import { choose } from "../../store/view.ts";
+import { useResults } from "../../worker/derive.ts";
+import { readTable } from "./readTable.ts";
+import { verdictOf } from "./Roster.tsx";
+import { CellInput } from "./CellInput.tsx";
+
+interface Place {
+  row: number;
+  column: number;
+}
+
+/** The turnouts as a grid to type into: arrows move, typing or Enter edits, the row at the foot adds. */
+export function TurnoutGrid() {
+  const record = useAppSelector((state) => state.railway.record);
+  const { overview } = useResults();
+  const dispatch = useAppDispatch();
+  const act = useEdit();
+  const [editing, setEditing] = useState<(Place & { begin: string | null }) | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [here, setHere] = useState<Place>({ row: 0, column: 0 });
+  const table = useRef<HTMLTableElement>(null);
+  const turnouts = useMemo(() => (record ? turnoutsInOrder(record) : []), [record]);
+  if (!record) return null;
+
+  const focusCell = (place: Place) => {
+    const row = Math.max(0, Math.min(turnouts.length, place.row));
+    const column = row === turnouts.length ? 0 : Math.max(0, Math.min(COLUMNS.length - 1, place.column));
+    setHere({ row, column });
+    setEditing(null);
+    requestAnimationFrame(() => table.current?.querySelector<HTMLElement>(`[data-cell="${row}:${column}"]`)?.focus());
+  };
+  /** Writes a cell; false, with the sentence shown, when it cannot be. */
+  const write = ({ row, column }: Place, text: string): boolean => {
+    try {
+      const turnout = turnouts[row];
+      const group = turnout ? writeCell(record, turnout.id, COLUMNS[column]?.id ?? "", text) : text.trim() === "" ? null : addTurnout(record, text.trim());
+      if (group) dispatch(commit(group));
+      setProblem(null);
+      return true;
+    } catch (error) {
+      if (!(error instanceof RecordError)) throw error;
+      setProblem(error.message);
+      return false;
+    }
+  };
+  const onCellKey = (event: KeyboardEvent, place: Place) => {
+    const { row, column } = place;
+    const moves: Record<string, Place> = {
+      ArrowDown: { row: row + 1, column },
+      ArrowUp: { row: row - 1, column },
+      ArrowLeft: { row, column: column - 1 },
+      ArrowRight: { row, column: column + 1 },
+      Home: { row, column: 0 },
+      End: { row, column: COLUMNS.length - 1 },
+    };
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const move = moves[event.key];
+    if (move) focusCell(move);
+    else if (event.key === "Enter" || event.key === "F2") setEditing({ ...place, begin: null });
+    else if (event.key === "Delete" || event.key === "Backspace") write(place, "");
+    else if (event.key.length === 1 && event.key !== "?" && event.key !== "/") setEditing({ ...place, begin: event.key });
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const takeIn = (text: string) => {
+    try {
+      act(turnoutsFromTable(record, readTable(text)));
+      setProblem(null);
+    } catch (error) {
+      setProblem(error instanceof Error ? `Nothing was taken in. ${error.message}` : String(error));
+    }
+  };
+  const onPaste = (event: ClipboardEvent) => {
+    if (event.target instanceof HTMLInputElement) return;
+    const text = event.clipboardData.getData("text/plain");
+    if (!/[\t\n,;]/.test(text.trim())) return;
+    event.preventDefault();
+    takeIn(text);
+  };
+  const openFile = async (file: File | undefined) => {
+    if (!file) return;
+    if (file.size > MOST_CHARACTERS) setProblem(`Nothing was taken in. ${file.name} has ${Math.round(file.size / 1e6)} MB; a table may have ${MOST_CHARACTERS / 1e6} MB.`);
+    else takeIn(await file.text());
+  };
+
+  return (
+    <Sheet
+      title="Turnouts"
+      about={turnouts.length === 0 ? "type a label and press Enter" : `${count(turnouts.length, "turnout")}; type into a cell, Enter goes down, Tab to the right`}
+      actions={
+        <>
+          <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-focus">
+            Take in CSV
+            <input
+              type="file"
+              accept=".csv,.tsv,.txt,text/csv"
+              className="sr-only"
+              onChange={(event) => {
+                void openFile(event.target.files?.[0]);
+                event.target.value = "";
+              }}
+            />
+          </label>
+          <button
+            type="button"
+            className="btn"
+            disabled={!turnouts[here.row]}
+            onClick={() => {
+              const turnout = turnouts[here.row];
+              if (turnout) act(removeTurnouts(record, [turnout.id]));
+            }}
+          >
+            Remove {turnouts[here.row]?.label ?? "turnout"}
+          </button>
+        </>
+      }
+    >
+      {problem && (
+        <p role="alert" className="flex items-start gap-2 border-b border-rule bg-red-wash px-3 py-2">
+          <Mark verdict="wrong" /> <span className="flex-1">{problem}</span>
+          <button type="button" className="btn !min-h-6" onClick={() => setProblem(null)}>
+            Close
+          </button>
+        </p>
+      )}
+      <div className="scroll" onPaste={onPaste}>
+        <table ref={table} className="list cells table-fixed" aria-label="List of turnouts">
+          <colgroup>
+            {COLUMNS.map(({ id }) => (
+              <col key={id} style={{ width: WIDTHS[id] }} />
+            ))}
+            <col style={{ width: 30 }} />
+          </colgroup>
+          <thead>
+            <tr>
+              {COLUMNS.map(({ id, title }) => (
+                <th key={id} scope="col">
+                  {title}
+                </th>
+              ))}
+              <th aria-label="Verdict" />
+            </tr>
+          </thead>
+          <tbody>
+            {turnouts.map((turnout, row) => (
+              <tr key={turnout.id} aria-selected={row === here.row}>
+                {COLUMNS.map((column, index) => (
+                  <Cell
+                    key={column.id}
+                    column={column}
+                    turnout={turnout}
+                    place={{ row, column: index }}
+                    editing={editing?.row === row && editing.column === index ? editing : null}
+                    current={here.row === row && here.column === index}
+                    focus={(place) => {
+                      setHere(place);
+                      dispatch(choose(turnout.id));
+                    }}
+                    begin={(place) => setEditing({ ...place, begin: null })}
+                    onKey={onCellKey}
+                    write={write}
+                    move={focusCell}
+                  />
+                ))}
+                <td className="text-center">
+                  {overview && <Verdict turnout={turnout} overview={overview} />}
+                </td>
+              </tr>
+            ))}
+            <tr>
+              <td>
+                {editing?.row === turnouts.length ? (
+                  <CellInput
+                    label="New turnout"
+                    begin={editing.begin ?? ""}
+                    choices={[]}
+                    done={(text, step) => {
+                      if (text.trim() === "") focusCell({ row: turnouts.length, column: 0 });
+                      else if (write({ row: turnouts.length, column: 0 }, text)) {
+                        const row = turnouts.length + (step === "right" ? 0 : 1);
+                        setTimeout(() => {
+                          setHere({ row, column: step === "right" ? 1 : 0 });
+                          setEditing(null);
+                          table.current?.querySelector<HTMLElement>(`[data-cell="${row}:${step === "right" ? 1 : 0}"]`)?.focus();
+                        });
+                      }
+                    }}
+                    cancel={() => focusCell({ row: turnouts.length, column: 0 })}
+                  />
+                ) : (
+                  <button
+                    type="button"
+                    data-cell={`${turnouts.length}:0`}
+                    className="quiet"
+                    onFocus={() => setHere({ row: turnouts.length, column: 0 })}
+                    onClick={() => setEditing({ row: turnouts.length, column: 0, begin: null })}
+                    onKeyDown={(event) => onCellKey(event, { row: turnouts.length, column: 0 })}
+                  >
+                    new ...
+                  </button>
+                )}
+              </td>
+              <td colSpan={COLUMNS.length} className="quiet !pl-1.5 text-[12px]">
+                {turnouts.length === 0 && "Or paste a table from a spreadsheet: its first row names the columns, at least label."}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        {turnouts.length === 0 && <FirstSteps takeIn={takeIn} />}
+      </div>
+    </Sheet>
+  );
+}
+
+const WIDTHS: Record<string, string> = {
+  label: "9%",
+  name: "19%",
+  hand: "6%",
+  zone: "10%",
+  with: "8%",
+  motor: "15%",
+  driver: "8%",
+  control: "7%",
+  lamp: "7%",
+  address: "6%",
+  run: "5%",
+};
+
+interface CellProps {
+  column: Column;
+  turnout: Turnout;
+  place: Place;
+  editing: { begin: string | null } | null;
+  current: boolean;
+  focus: (place: Place) => void;
+  begin: (place: Place) => void;
+  onKey: (event: KeyboardEvent, place: Place) => void;
+  write: (place: Place, text: string) => boolean;
+  move: (place: Place) => void;
+}
+
+function Cell({ column, turnout, place, editing, current, focus, begin, onKey, write, move }: CellProps) {
+  const record = useAppSelector((state) => state.railway.record);
+  if (!record) return null;
+  const text = column.read(record, turnout);
+  const follows = column.leaderOnly && turnout.movesWith !== null;
+  if (editing && !follows) {
+    return (
+      <td>
+        <CellInput
+          label={`${column.title} of ${turnout.label}`}
+          begin={editing.begin ?? text}
+          choices={column.choices?.(record, turnout) ?? []}
+          done={(typed, step) => {
+            if (write(place, typed)) move(step === "right" ? { ...place, column: place.column + 1 } : step === "down" ? { ...place, row: place.row + 1 } : place);
+          }}
+          cancel={() => move(place)}
+        />
+      </td>
+    );
+  }
+  const leader = follows ? record.turnouts.find((each) => each.id === turnout.movesWith)?.label : null;
+  return (
+    <td>
+      <button
+        type="button"
+        data-cell={`${place.row}:${place.column}`}
+        tabIndex={current ? 0 : -1}
+        aria-label={`${column.title} of ${turnout.label}: ${text || (leader ? `with ${leader}` : "empty")}`}
+        title={text}
+        onFocus={() => focus(place)}
+        onDoubleClick={() => (follows ? notify(`${turnout.label} moves with ${leader}: this is set there.`) : begin(place))}
+        onKeyDown={(event) => onKey(event, place)}
+      >
+        {leader && column.id !== "address" ? <span className="quiet">with {leader}</span> : column.id === "label" ? <b>{text}</b> : text}
+      </button>
+    </td>
+  );
+}
+
+function Verdict({ turnout, overview }: { turnout: Turnout; overview: NonNullable<ReturnType<typeof useResults>["overview"]> }) {
+  const thread = overview.threads.find((each) => each.turnout.id === (turnout.movesWith ?? turnout.id));
+  return thread ? <Mark verdict={verdictOf(thread, overview)} size={15} /> : null;
+}
+
+const EXAMPLE = `label,name,hand,zone,with,motor,driver,control,lamp,run
+A1,Goods loop west,left,Station,,stall-motor,stall-decoder-8,,lamp-two-colour,1.2
+A2,Goods loop east,right,Station,,stall-motor,D1-2,,lamp-two-colour,2.0
+B1,Coal stage,left,Yard,,twin-coil-under-board,cdu,toggle-centre-off,,0.8`;
+
+/** What an empty list says: how to begin, and an example to take in. */
+function FirstSteps({ takeIn }: { takeIn: (text: string) => void }) {
+  return (
+    <div className="grid max-w-[640px] justify-items-start gap-3 p-6">
+      <h3>How to begin</h3>
+      <p>Type the label of your first turnout and press Enter; the next row opens by itself. Then go to the right with Tab for its motor, driver, control and lamp: type a few letters and choose. A crossover's second turnout moves with the first.</p>
+      <p>A table from a spreadsheet can be pasted, or taken in as CSV. Its first row names the columns:</p>
+      <pre className="mono border border-rule bg-sheet-2 p-3 text-[11.5px]">{EXAMPLE}</pre>
+      <button type="button" className="btn" onClick={() => takeIn(EXAMPLE)}>
+        Take in this example
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,144 @@
+import { CATALOGUE, copyType, type DeviceType, type Figure, findType, removeEdit, setFigure } from "@alderman/core";
+import { useState } from "react";
+import { useEdit } from "../../parts/FindingCard.tsx";
+import { Sheet, StageMain } from "../../parts/Sheet.tsx";
+import { useAppSelector } from "../../store/store.ts";
+
+/** The device types: generic ones to look at and copy, own ones to change. */
+export function TypesSheet() {
+  const record = useAppSelector((state) => state.railway.record);
+  const [chosen, setChosen] = useState(CATALOGUE[0]?.id ?? "");
+  const act = useEdit();
+  if (!record) return null;
+  const own = record.types.map(({ id }) => findType(record, id)).filter((type) => type !== undefined);
+  const type = findType(record, chosen) ?? CATALOGUE[0];
+  const copy = (of: DeviceType) => {
+    const { group, id } = copyType(record, of.id, `My ${of.name.toLowerCase()}`.slice(0, 70));
+    act(group);
+    setChosen(id);
+  };
+  const row = (each: DeviceType) => (
+    <tr key={each.id} aria-selected={each.id === type?.id} className="cursor-pointer" onClick={() => setChosen(each.id)}>
+      <td>
+        <button type="button" className="text-left" onClick={() => setChosen(each.id)}>
+          {each.name}
+        </button>
+      </td>
+      <td className="quiet">{each.family}</td>
+    </tr>
+  );
+  return (
+    <StageMain title="Device types" about="What boards, motors, controls and lamps are made of">
+      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-2.5">
+        <Sheet title="Types" about={`${CATALOGUE.length} generic, ${own.length} of your own`}>
+          <div className="scroll">
+            <table className="list">
+              <tbody>
+                {own.map(row)}
+                {CATALOGUE.map(row)}
+              </tbody>
+            </table>
+          </div>
+        </Sheet>
+        {type && <TypeFigures key={type.id} type={type} copy={copy} />}
+      </div>
+    </StageMain>
+  );
+}
+
+function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType) => void }) {
+  const record = useAppSelector((state) => state.railway.record);
+  const act = useEdit();
+  if (!record) return null;
+  const own = record.types.find(({ id }) => id === type.id);
+  const users = record.devices.filter(({ typeId }) => typeId === type.id).map(({ label }) => label);
+  return (
+    <Sheet title={own ? "Your own type" : "Generic type"} about={users.length > 0 ? `used by ${users.join(", ")}` : "not used yet"}>
+      <div className="scroll p-3">
+        {own ? (
+          <input
+            key={own.name}
+            className="field"
+            aria-label="Name of the type"
+            defaultValue={own.name}
+            maxLength={80}
+            onBlur={(event) => {
+              const name = event.target.value.trim();
+              if (name && name !== own.name) act({ words: `Called a type ${name}`, edits: [{ op: "put", kind: "type", value: { ...own, name } }] });
+            }}
+          />
+        ) : (
+          <h3>{type.name}</h3>
+        )}
+        <p className="mt-1">{type.about}</p>
+        {type.caution && <p className="mt-2 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
+        <table className="list mt-3">
+          <thead>
+            <tr>
+              <th>Figure</th>
+              <th className="num head">Value</th>
+              <th>Origin</th>
+            </tr>
+          </thead>
+          <tbody>
+            {Object.entries(type.figures).map(([name, figure]) => (
+              <tr key={name}>
+                <td className="!whitespace-normal">
+                  {figure.about}
+                  {figure.tolerance > 0 && <span className="quiet"> ±{Math.round(figure.tolerance * 100)} %</span>}
+                </td>
+                <td className="num">{own ? <FigureField key={figure.value} typeId={own.id} name={name} figure={figure} /> : `${figure.value} ${figure.unit}`}</td>
+                <td className="quiet">{figure.origin === "own" ? "yours" : figure.origin}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <h3 className="mt-4">Terminals</h3>
+        <p className="mt-1">
+          {type.terminals.map(({ name, about }) => (
+            <span key={name} className="mr-3 inline-block">
+              <b className="mono">{name}</b> <span className="quiet">{about}</span>
+            </span>
+          ))}
+        </p>
+        <div className="mt-4 flex gap-2">
+          <button type="button" className={own ? "btn" : "btn go"} onClick={() => copy(type)}>
+            Copy, and change the figures
+          </button>
+          {own && users.length === 0 && (
+            <button type="button" className="btn" onClick={() => act({ words: `Removed the type ${own.name}`, edits: [removeEdit("type", own.id)] })}>
+              Remove this type
+            </button>
+          )}
+        </div>
+      </div>
+    </Sheet>
+  );
+}
+
+function FigureField({ typeId, name, figure }: { typeId: string; name: string; figure: Figure }) {
+  const record = useAppSelector((state) => state.railway.record);
+  const act = useEdit();
+  const [text, setText] = useState(String(figure.value));
+  if (!record) return null;
+  const value = Number(text.replace(",", "."));
+  const save = () => {
+    if (text.trim() === "") act(setFigure(record, typeId, name, null));
+    else if (!Number.isNaN(value) && value !== figure.value) act(setFigure(record, typeId, name, value));
+  };
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      <input
+        className="field mono !w-24 text-right"
+        aria-label={figure.about}
+        aria-invalid={Number.isNaN(value)}
+        inputMode="decimal"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={save}
+        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+      />
+      <span className="w-8 text-left">{figure.unit}</span>
+    </span>
+  );
+}

@@ -1,0 +1,146 @@
+import { changeWords, Draft, freshId, ohms, type Standing, type TestResult, type TestStep, verdictOf, volts } from "@alderman/core";
+import { type FormEvent, useState } from "react";
+import { Band } from "../../parts/Band.tsx";
+import { useEdit } from "../../parts/FindingCard.tsx";
+import { Mark, PositionMark, type Verdict } from "../../parts/Mark.tsx";
+import { useAppSelector } from "../../store/store.ts";
+
+const STANDING: Record<Standing["state"], { verdict: Verdict; words: string }> = {
+  passed: { verdict: "good", words: "Passed" },
+  failed: { verdict: "wrong", words: "Failed" },
+  "no-change": { verdict: "open", words: "No change: it was there already" },
+  stale: { verdict: "stale", words: "Stale" },
+  open: { verdict: "open", words: "Not read" },
+};
+
+/** What can be seen at a step that the eye decides. */
+const SEEN = { throw: ["N", "R", "no change"], lamp: ["green", "yellow", "green and yellow", "dark"] };
+
+interface Props {
+  number: number;
+  step: TestStep;
+  standing: Standing;
+  chosen: boolean;
+  choose: () => void;
+  recorded: () => void;
+}
+
+/** One step of a test sheet: what to do, what to expect, and where to say what was found. */
+export function StepRow({ number, step, standing, chosen, choose, recorded }: Props) {
+  const record = useAppSelector((state) => state.railway.record);
+  const act = useEdit();
+  const { verdict, words } = STANDING[standing.state];
+  const { result } = standing;
+  const keep = (found: { read: number | null } | { seen: string }) => {
+    if (!record) return;
+    const at = new Date().toISOString();
+    const test: TestResult = {
+      id: freshId(record, "test", `${step.turnoutId}-${step.key}-${at.slice(0, 10)}`),
+      turnoutId: step.turnoutId,
+      step: step.key,
+      position: step.position,
+      unit: step.unit,
+      expected: step.expected,
+      low: step.low,
+      high: step.high,
+      read: "read" in found ? found.read : null,
+      seen: "seen" in found ? found.seen : null,
+      verdict: verdictOf(step, found),
+      instrument: "seen" in found ? "by eye" : "hand-held meter",
+      note: "",
+      at,
+      chain: step.chain,
+    };
+    const draft = new Draft(record);
+    draft.put("test", test);
+    act(draft.group(`${step.title}: ${"seen" in found ? `seen ${found.seen}` : `read ${reading(step, found.read)}`}, ${test.verdict}`));
+    recorded();
+  };
+  return (
+    <div
+      role="listitem"
+      aria-current={chosen ? "step" : undefined}
+      aria-label={`Step ${number}, ${step.title}`}
+      className={`grid grid-cols-[34px_minmax(0,1.1fr)_minmax(0,1fr)_minmax(0,0.8fr)] gap-x-2 border-b border-rule py-2 pr-3 ${chosen ? "bg-copper-wash shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
+    >
+      <b className="pl-3 font-head text-[18px] text-copper">{number}</b>
+      <button type="button" className="self-start text-left" onClick={choose}>
+        <span className="flex items-center gap-2 font-head text-[14px] font-semibold">
+          {step.title}
+          {step.position && <PositionMark position={step.position} filled scale={0.8} />}
+        </span>
+        <span className="block text-[12px]">{step.how}</span>
+        {step.probes && (
+          <span className="mono quiet block">
+            {step.probes.redName} to {step.probes.blackName}
+          </span>
+        )}
+      </button>
+      <div>
+        <div className="flex flex-wrap items-baseline gap-x-3">
+          <span className="mono text-[13px]">{step.unit === "seen" ? `see ${step.wanted}` : reading(step, step.expected)}</span>
+          {step.low !== null && step.high !== null && <span className="quiet text-[12px]">±{reading(step, (step.high - step.low) / 2)}</span>}
+        </div>
+        {chosen ? (
+          <Found step={step} keep={keep} />
+        ) : (
+          step.low !== null && step.high !== null && result && <Band low={step.low} high={step.high} read={result.read} width={168} />
+        )}
+      </div>
+      <div className="flex gap-2">
+        <Mark verdict={verdict} size={17} />
+        <div className="min-w-0">
+          <b className="font-head text-[14px] font-semibold">{words}</b>
+          {result && (
+            <p className="mono text-[12px]">{result.unit === "seen" ? result.seen : reading(step, result.read)}</p>
+          )}
+          {standing.state === "stale" ? (
+            <p className="quiet text-[12px]">{changeWords(standing.changes)}</p>
+          ) : (
+            result && <p className="quiet text-[12px]">{new Date(result.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}</p>
+          )}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function reading(step: TestStep, value: number | null): string {
+  if (value === null) return "open";
+  return step.unit === "V" ? volts(value) : ohms(value);
+}
+
+/** Where what was found is said: a figure for the meter, a choice for the eye. */
+function Found({ step, keep }: { step: TestStep; keep: (found: { read: number | null } | { seen: string }) => void }) {
+  const [text, setText] = useState("");
+  const [problem, setProblem] = useState(false);
+  if (step.unit === "seen") {
+    return (
+      <div className="mt-1.5 flex flex-wrap gap-1.5">
+        {(step.key.startsWith("throw") ? SEEN.throw : SEEN.lamp).map((seen) => (
+          <button key={seen} type="button" className="btn !px-2" onClick={() => keep({ seen })}>
+            {seen}
+          </button>
+        ))}
+      </div>
+    );
+  }
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const typed = text.trim().toLowerCase().replace(",", ".").replace("−", "-");
+    const read = typed === "open" || typed === "ol" ? null : Number(typed);
+    if (typed === "" || Number.isNaN(read)) setProblem(true);
+    else keep({ read });
+  };
+  return (
+    <form className="mt-1.5 flex items-start gap-1.5" onSubmit={submit}>
+      <div>
+        <input className="field mono !w-28" aria-label={`Meter said, ${step.unit}`} placeholder={step.unit} inputMode="text" autoComplete="off" value={text} onChange={(event) => setText(event.target.value)} />
+        {problem && <p className="text-[12px] text-red">Type a number, or open.</p>}
+      </div>
+      <button type="submit" className="btn go">
+        Record
+      </button>
+    </form>
+  );
+}
