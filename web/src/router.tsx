@@ -9,6 +9,7 @@ export const router = createBrowserRouter([
   {
     path: "/",
     Component: App,
+    HydrateFallback: () => <p className="quiet p-6">Opening ...</p>,
     children: [
       { index: true, element: <Navigate to="/railways" replace /> },
       { path: "railways", lazy: page(async () => (await import("./pages/RailwaysPage.tsx")).RailwaysPage) },

@@ -1,5 +1,6 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
 import type { Position } from "../record/schemas.ts";
+import { terminalName } from "../schematic/nets.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { fitInstead, putOnDischargeUnit } from "./remedies.ts";
@@ -33,7 +34,7 @@ export const coilHeldOn = rule<Held>({
     ),
   subject: ({ motor }) => motor.device.id,
   where: ({ motor }) => motor.device.label,
-  terminals: ({ motor, coil }) => [`${motor.device.label}-${coil}`],
+  terminals: ({ motor, coil }) => [terminalName(motor.device.label, coil)],
   turnouts: ({ thread }) => [thread],
   why: ({ thread, motor, coil, position, amps: held }) => {
     const { control } = thread;

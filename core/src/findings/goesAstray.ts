@@ -1,7 +1,7 @@
 import type { Position } from "../record/schemas.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { list, volts } from "../units/format.ts";
-import { leadNames, swapLeads } from "./remedies.ts";
+import { fitInstead, leadNames, swapLeads } from "./remedies.ts";
 import { type Look, POSITIONS, rule } from "./rule.ts";
 import { missingParts } from "./turnoutIncomplete.ts";
 
@@ -14,7 +14,7 @@ interface Astray {
   /** Label of the driver and the volts it has to give at rest. */
   driver: { id: string; label: string; volts: number };
   /** Controls that stay made and so empty the driver. */
-  leftOn: string[];
+  leftOn: Thread[];
 }
 
 export const goesAstray = rule<Astray>({
@@ -47,13 +47,16 @@ export const goesAstray = rule<Astray>({
   why: ({ motors, position, went, driver, leftOn }) => {
     const named = list(motors.map(({ device }) => device.label));
     if (went === null) {
-      const drained = leftOn.length > 0 ? `; ${list(leftOn)}, left on, empties it` : "";
+      const drained = leftOn.length > 0 ? `; ${list(leftOn.flatMap(({ control }) => control?.device.label ?? []))}, left on, empties it` : "";
       return `${named} ${motors.length === 1 ? "gets" : "get"} too little to move: ${driver.label} has ${volts(driver.volts)} to give${drained}.`;
     }
     const opposite = motors[0]?.assignment.opposite;
     return `Asked for ${position}, ${named} goes to ${went}: ${opposite ? "it is mounted the other way round" : "its leads are crossed"}.`;
   },
-  remedies: ({ motors, went }, { record }) => (went === null ? [] : motors.map((motor) => swapLeads(record, motor, leadNames(motor)))),
+  remedies: ({ motors, went, leftOn }, { record }) => {
+    if (went !== null) return motors.map((motor) => swapLeads(record, motor, leadNames(motor)));
+    return leftOn.flatMap(({ control }) => (control ? [fitInstead(record, control.device, "momentary-toggle", "a centre-off momentary toggle")] : []));
+  },
 });
 
 /** The motors of a thread that do not follow; a pair at odds has a finding of its own. */
@@ -76,7 +79,7 @@ function strays({ circuitry, threads, reading }: Look, thread: Thread): Astray[]
           position,
           went: to,
           driver: { id: device.id, label: device.label, volts: Math.abs(reading(thread, position, "rest").driverVolts ?? 0) },
-          leftOn: latching.flatMap((each) => each.control?.device.label ?? []),
+          leftOn: latching,
         },
       ];
     });

@@ -4,6 +4,7 @@ import { addBoardTo, changeType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setDriver } from "../equip/equipment.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
+import { terminalName } from "../schematic/nets.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import type { Remedy } from "./rule.ts";
 
@@ -41,5 +42,5 @@ export function putOnDischargeUnit(record: RailwayRecord, thread: Thread, isCdu:
 
 /** Terminals at which a motor's two leads end. */
 export function leadNames({ device, type }: ThreadMotor): string[] {
-  return (type.model === "twin-coil" ? ["N", "R"] : ["+", "−"]).map((terminal) => `${device.label}-${terminal}`);
+  return (type.model === "twin-coil" ? ["N", "R"] : ["+", "−"]).map((terminal) => terminalName(device.label, terminal));
 }

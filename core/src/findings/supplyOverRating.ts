@@ -4,6 +4,7 @@ import { addBoardTo } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { type SupplyLoad, supplyLoads } from "../readings/supplyLoads.ts";
 import type { Device, RailwayRecord } from "../record/schemas.ts";
+import { terminalName } from "../schematic/nets.ts";
 import { amps } from "../units/format.ts";
 import { type Remedy, rule } from "./rule.ts";
 
@@ -32,7 +33,7 @@ export const supplyOverRating = rule<Loaded>({
     }),
   subject: ({ device }) => device.id,
   where: ({ device }) => device.label,
-  terminals: ({ device, type }) => [`${device.label}-${type.terminals[0]?.name ?? "+"}`],
+  terminals: ({ device, type }) => [terminalName(device.label, type.terminals[0]?.name ?? "+")],
   turnouts: () => [],
   why: ({ device, worst, rating, when }) =>
     `${device.label} gives ${amps(worst)} ${when}; it is rated ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`,

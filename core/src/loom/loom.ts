@@ -1,6 +1,6 @@
 import { assignmentsOfDevice, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
-import { type End, endKey, type Net, PURPOSES, type Purpose } from "../schematic/nets.ts";
+import { type End, endKey, type Net, PURPOSES, type Purpose, terminalName } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { type Gauge, ohmsPerMetre } from "../units/gauge.ts";
 import type { WireColour } from "../units/wireColours.ts";
@@ -152,7 +152,7 @@ function wiresOfNet(record: RailwayRecord, net: Net, index: number, ways: StripW
 }
 
 function wireEnd(record: RailwayRecord, end: End): WireEnd {
-  return { key: endKey(end), name: `${deviceOf(record, end.deviceId).label}-${end.terminal}` };
+  return { key: endKey(end), name: terminalName(deviceOf(record, end.deviceId).label, end.terminal) };
 }
 
 /** Wire to a motor takes its turnout's run; wire between boards is short. */

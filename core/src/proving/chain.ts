@@ -36,23 +36,42 @@ export function chainOf(record: RailwayRecord, loom: Loom, thread: Thread): Reco
   return chain;
 }
 
-/** What has changed in the chain since a test, in words; empty when the test still holds. */
-export function changedSince(test: TestResult, chain: Readonly<Record<string, string>>): string[] {
-  const names = new Set([...Object.keys(test.chain), ...Object.keys(chain)]);
-  return [...names].flatMap((name) => {
+/** What a test is held against now. */
+interface Now {
+  chain: Readonly<Record<string, string>>;
+  expected: number | null;
+  low: number | null;
+  high: number | null;
+}
+
+/**
+ * What has changed since a test, in words; empty when the test still holds. Besides its own chain a test depends on all
+ * that is joined to it, which shows in what should be read now.
+ */
+export function changedSince(test: TestResult, now: Now): string[] {
+  const names = new Set([...Object.keys(test.chain), ...Object.keys(now.chain)]);
+  const changes = [...names].flatMap((name) => {
     const before = test.chain[name];
-    const now = chain[name];
-    if (before === now) return [];
+    const after = now.chain[name];
+    if (before === after) return [];
     if (before === undefined) return [`${name} is new`];
-    return [now === undefined ? `${name} is gone` : `${name} was changed`];
+    return [after === undefined ? `${name} is gone` : `${name} was changed`];
   });
+  return changes.length === 0 && expectsOtherwise(test, now) ? ["what should be read has changed"] : changes;
+}
+
+function expectsOtherwise(test: TestResult, { expected, low, high }: Now): boolean {
+  if (test.unit === "seen") return false;
+  if (expected === null || test.expected === null || low === null || high === null) return expected !== test.expected;
+  return test.expected < low || test.expected > high;
 }
 
 /** One sentence about what has changed. */
 export function changeWords(changes: readonly string[]): string {
   const shown = changes.slice(0, 2);
   const more = changes.length - shown.length;
-  return `${list(more > 0 ? [...shown, `${more} more`] : shown)} since.`;
+  const words = `${list(more > 0 ? [...shown, `${more} more`] : shown)} since.`;
+  return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
 function describe(type: DeviceType): string {

@@ -3,6 +3,7 @@ import type { Circuitry, Moment } from "../readings/circuitry.ts";
 import { measure } from "../readings/meter.ts";
 import { stateFor, threadReading } from "../readings/threadReading.ts";
 import type { Position, TestResult } from "../record/schemas.ts";
+import { terminalName } from "../schematic/nets.ts";
 import { supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { chainOf } from "./chain.ts";
 
@@ -113,8 +114,8 @@ function reading(circuitry: Circuitry, thread: Thread, { ids, red, black, ...ste
     probes: {
       red: keys[0],
       black: keys[1],
-      redName: `${label(ids[0])}-${red}`,
-      blackName: `${label(ids[1])}-${black}`,
+      redName: terminalName(label(ids[0]), red),
+      blackName: terminalName(label(ids[1]), black),
     },
     expected: value,
     low: value === null ? null : value - tolerance,

@@ -19,7 +19,7 @@ export function standingOf(step: TestStep, tests: readonly TestResult[]): Standi
     null,
   );
   if (!latest) return { state: "open", result: null, changes: [] };
-  const changes = changedSince(latest, step.chain);
+  const changes = changedSince(latest, step);
   return { state: changes.length > 0 ? "stale" : latest.verdict, result: latest, changes };
 }
 

@@ -43,6 +43,15 @@ export interface Net {
   ends: (End & { turnoutId: string | null })[];
 }
 
+/**
+ * What is written beside a device's terminal.
+ * @example terminalName("D1", "2A") // "D1-2A"
+ * @example terminalName("CD1", "+") // "CD1+"
+ */
+export function terminalName(label: string, terminal: string): string {
+  return /^[+−~]/.test(terminal) ? `${label}${terminal}` : `${label}-${terminal}`;
+}
+
 /** A terminal's name within the circuit. */
 export function endKey(end: End): string {
   return `${end.deviceId}:${end.terminal}`;

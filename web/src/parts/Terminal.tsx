@@ -7,7 +7,7 @@ interface Props extends ProbedEnd {
   y: number;
   /** Text beside the ring; none on a strip, which has its own numbers. */
   label?: string;
-  labelAt?: "above" | "below" | "left" | "right";
+  labelAt?: keyof typeof LABEL;
   radius?: number;
 }
 
@@ -16,6 +16,8 @@ const LABEL = {
   below: { dx: 0, dy: 16, anchor: "middle" },
   left: { dx: -9, dy: 4, anchor: "end" },
   right: { dx: 9, dy: 4, anchor: "start" },
+  aboveLeft: { dx: -7, dy: -7, anchor: "end" },
+  aboveRight: { dx: 7, dy: -7, anchor: "start" },
 } as const;
 
 /** A terminal as a screw that can take a probe: click for the next one, r and b for red and black. */
@@ -45,6 +47,7 @@ export function Terminal({ end, name, x, y, label, labelAt = "above", radius = 5
       onClick={() => place("next")}
       onKeyDown={onKeyDown}
     >
+      <title>{name}</title>
       <circle className="halo" cx={x} cy={y} r={radius + 3} />
       <g transform={`translate(${x} ${y}) rotate(${tilt})`}>
         <circle r={radius} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />

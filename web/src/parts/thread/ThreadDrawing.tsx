@@ -1,4 +1,4 @@
-import { amps, type Finding, figureValue, type Position, supplyOf, type Thread, type ThreadReading, volts } from "@alderman/core";
+import { amps, type Finding, figureValue, type Position, supplyOf, terminalName, type Thread, type ThreadReading, volts } from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
 import type { Overview } from "../../worker/derive.worker.ts";
 import { MarkShape, PositionShape, type Verdict } from "../Mark.tsx";
@@ -22,6 +22,7 @@ export function ThreadDrawing({ overview, thread, reading }: ThreadProps) {
   const wiring = new Wiring(overview);
   const { findings } = overview;
   const driver = thread.motors[0]?.driver;
+  const blades = driver?.way ? 5 : 7;
   const numbered = driver !== undefined && driver !== null && driver.type.outputs > 0;
   return (
     <svg className="draw block w-full" viewBox="0 0 644 480" role="group" aria-label={`Thread of ${thread.label}`}>
@@ -55,10 +56,15 @@ export function ThreadDrawing({ overview, thread, reading }: ThreadProps) {
       ) : (
         <SwitchedLane thread={thread} reading={reading} wiring={wiring} findings={findings} />
       )}
-      <BackLane thread={thread} reading={reading} wiring={wiring} findings={findings} />
-      <Track thread={thread} reading={reading} findings={findings} />
+      <BackLane thread={thread} reading={reading} wiring={wiring} findings={findings} first={blades} />
+      <Track thread={thread} reading={reading} findings={findings} first={blades} />
     </svg>
   );
+}
+
+/** Number of the blades among the links; contact and lamp follow. */
+interface Numbered {
+  first: number;
 }
 
 interface LaneProps {
@@ -76,7 +82,7 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
   const verdict = (...labels: string[]) => linkVerdict(findings, thread, labels);
   const end = (fitted: { device: { id: string; label: string } }, terminal: string): DrawnEnd => ({
     key: `${fitted.device.id}:${terminal}`,
-    name: `${fitted.device.label}-${terminal}`,
+    name: terminalName(fitted.device.label, terminal),
   });
   const plus = driver && (driver.type.model === "cdu" ? ["+", "−"] : driver.type.terminals.map(({ name }) => name));
   const coil = motor?.type.model === "twin-coil";
@@ -104,15 +110,15 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
           <Heading x={12} number={1} words={`Toggle ${control.device.label}`} verdict={verdict(control.device.label)} />
           {ways.length > 0 && (
             <>
-              <Heading x={120} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} verdict="good" />
-              <Heading x={170} number={3} words={`Cable ${[...new Set(ways.map(({ cable }) => cable))].join(" ")}`} verdict="good" />
-              <Heading x={252} number={4} words={strips.map((strip) => `K${strip}`).join(" ")} verdict="good" />
+              <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
+              <Heading x={176} number={3} words={[...new Set(ways.map(({ cable }) => cable))].join(" ")} />
+              <Heading x={246} number={4} words={strips.map((strip) => `K${strip}`).join(" ")} />
             </>
           )}
           <Lane rows={rows} ys={OUT_ROWS} boardX={[456, 330, 456]} />
           <Toggle made={made} rest={control.type.model === "latching-toggle" ? "latching" : "at the centre"} />
           {(["N", "C", "R"] as const).map((name, index) => (
-            <Terminal key={name} end={`${control.device.id}:${name}`} name={`${control.device.label}-${name}`} x={90} y={OUT_ROWS[index] ?? 0} label={name} />
+            <Terminal key={name} end={`${control.device.id}:${name}`} name={terminalName(control.device.label, name)} x={90} y={OUT_ROWS[index] ?? 0} label={name} />
           ))}
           <text className="tm" x="12" y="202">
             {made ? `C to ${made} closed` : "all open"}
@@ -135,8 +141,8 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
           {common && minus && wiring.joined(common.key, minus.key) && <WirePath d="M402 124H456" colour={wiring.colourOf(minus.key)} dashed={returnVia !== null} />}
           <path d="M330 100H402V148H330Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
           <path d="M356 124H363M363 112V136M370 112V136M370 124H377" stroke="var(--ink)" strokeWidth="1.6" fill="none" />
-          <Terminal end={`${driver.device.id}:${plus?.[0]}`} name={`${driver.device.label}-${plus?.[0]}`} x={330} y={124} label={plus?.[0] ?? "+"} />
-          {minus && <Terminal end={minus.key} name={minus.name} x={402} y={124} label={plus?.[1] ?? "−"} />}
+          <Terminal end={`${driver.device.id}:${plus?.[0]}`} name={terminalName(driver.device.label, plus?.[0] ?? "+")} x={330} y={124} label={plus?.[0] ?? "+"} labelAt="aboveLeft" />
+          {minus && <Terminal end={minus.key} name={minus.name} x={402} y={124} label={plus?.[1] ?? "−"} labelAt="aboveRight" />}
           {reading && (
             <>
               <text className="tv" x="318" y="202">
@@ -169,10 +175,10 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
             ? (["N", "C", "R"] as const).map((name, index) => {
                 const order = motor.assignment.crossed ? ["R", "C", "N"] : ["N", "C", "R"];
                 const shown = order[index] ?? name;
-                return <Terminal key={shown} end={`${motor.device.id}:${shown}`} name={`${motor.device.label}-${shown}`} x={456} y={OUT_ROWS[index] ?? 0} label={shown} />;
+                return <Terminal key={shown} end={`${motor.device.id}:${shown}`} name={terminalName(motor.device.label, shown)} x={456} y={OUT_ROWS[index] ?? 0} label={shown} labelAt="aboveLeft" />;
               })
             : (["+", "−"] as const).map((name, index) => (
-                <Terminal key={name} end={`${motor.device.id}:${name}`} name={`${motor.device.label}-${name}`} x={456} y={index === 0 ? 84 : 124} label={name} />
+                <Terminal key={name} end={`${motor.device.id}:${name}`} name={terminalName(motor.device.label, name)} x={456} y={index === 0 ? 84 : 124} label={name} labelAt="aboveLeft" />
               ))}
           {reading &&
             reads &&
@@ -246,8 +252,8 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
           <WirePath d="M206 136H318" colour="TQ" />
           <path d="M138 84H206V156H138Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
           <path d="M150 128V112H160V128H170V112H180V128H190" fill="none" stroke="var(--copper)" strokeWidth="1.6" />
-          <Terminal end={`${track.deviceId}:J`} name={`${trackName}-J`} x={206} y={104} label="J" />
-          <Terminal end={`${track.deviceId}:K`} name={`${trackName}-K`} x={206} y={136} label="K" />
+          <Terminal end={`${track.deviceId}:J`} name={`${trackName}-J`} x={206} y={104} label="J" labelAt="aboveRight" />
+          <Terminal end={`${track.deviceId}:K`} name={`${trackName}-K`} x={206} y={136} label="K" labelAt="aboveRight" />
           <text className="tq" x="138" y="174">
             brings the commands
           </text>
@@ -282,7 +288,7 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
           </g>
         );
       })}
-      <Heading x={430} number={4} words={thread.motors.length > 1 ? `Motors ${thread.motors.map((each) => each.device.label).join(" ")}` : `Motor ${motor.device.label}`} verdict={verdict(...thread.motors.map((each) => each.device.label))} />
+      <Heading x={430} number={4} words={thread.motors.length > 1 ? thread.motors.map((each) => each.device.label).join(" ") : `Motor ${motor.device.label}`} verdict={verdict(...thread.motors.map((each) => each.device.label))} />
       {thread.motors.map((each, index) => {
         const reads = reading?.motors[index];
         const names = each.type.model === "twin-coil" ? ["N", "R"] : ["+", "−"];
@@ -290,14 +296,14 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
           <g key={each.device.id}>
             <StallMotor x={476} y={motorTop(index)} to={reads?.goesTo ?? null} />
             {names.map((name) => (
-              <Terminal key={name} end={`${each.device.id}:${name}`} name={`${each.device.label}-${name}`} x={476} y={lead(index, name)} radius={4.5} />
+              <Terminal key={name} end={`${each.device.id}:${name}`} name={terminalName(each.device.label, name)} x={476} y={lead(index, name)} radius={4.5} />
             ))}
             {reads && (
               <text className="tm" x="518" y={motorTop(index) + 53} textAnchor="end">
                 {amps(Math.abs(reads.amps.N))}
               </text>
             )}
-            {names.some((name) => fenced.has(`${each.device.label}-${name}`)) && (
+            {names.some((name) => fenced.has(terminalName(each.device.label, name))) && (
               <path d={`M468 ${motorTop(index) - 1}H486V${motorTop(index) + 39}H468Z`} fill="none" stroke="var(--red)" strokeWidth="1.6" strokeDasharray="4 3" />
             )}
           </g>
@@ -324,7 +330,7 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
 }
 
 /** Contact, cable and lamp, with the supply that feeds them. */
-function BackLane({ thread, reading, wiring, findings }: LaneProps) {
+function BackLane({ thread, reading, wiring, findings, first }: LaneProps & Numbered) {
   const { lamp } = thread;
   const record = useAppSelector((state) => state.railway.record);
   if (!lamp) {
@@ -338,7 +344,7 @@ function BackLane({ thread, reading, wiring, findings }: LaneProps) {
   const source = thread.motors.find(({ device }) => device.id === motorId);
   const contactLabel = source?.device.label ?? "";
   const hasContact = source !== undefined && way <= source.type.contactSets;
-  const end = (id: string, label: string, terminal: string): DrawnEnd => ({ key: `${id}:${terminal}`, name: `${label}-${terminal}` });
+  const end = (id: string, label: string, terminal: string): DrawnEnd => ({ key: `${id}:${terminal}`, name: terminalName(label, terminal) });
   const at = (terminal: string) => end(motorId, contactLabel, terminal);
   const lampEnd = (terminal: string) => end(lamp.device.id, lamp.device.label, terminal);
   const supply = (record && supplyOf(record, lamp.device.id)?.device) ?? null;
@@ -361,7 +367,7 @@ function BackLane({ thread, reading, wiring, findings }: LaneProps) {
   const notes = [...viaWords(rows, "layout").map((words) => `${supply?.label ?? ""} ${words}`), ...(plusVia ? [`S${way}c via ${plusVia}`] : [])];
   return (
     <g>
-      <Heading x={12} y={286} number={9} words={`Lamp ${lamp.device.label}`} verdict={linkVerdict(findings, thread, [lamp.device.label])} />
+      <Heading x={12} y={286} number={first + 2} words={`Lamp ${lamp.device.label}`} verdict={linkVerdict(findings, thread, [lamp.device.label])} />
       {ways.length > 0 && (
         <>
           <text className="th" x="125" y="290">
@@ -375,7 +381,7 @@ function BackLane({ thread, reading, wiring, findings }: LaneProps) {
       <Lane rows={rows} ys={BACK_ROWS} boardX={[444, 444, 440]} />
       <Lamp y={362} green={reads?.green ?? 0} yellow={reads?.yellow ?? 0} least={least} />
       {[toN, toR, "0"].map((name, index) => (
-        <Terminal key={name} end={`${lamp.device.id}:${name}`} name={`${lamp.device.label}-${name}`} x={90} y={BACK_ROWS[index] ?? 0} label={name} />
+        <Terminal key={name} end={`${lamp.device.id}:${name}`} name={terminalName(lamp.device.label, name)} x={90} y={BACK_ROWS[index] ?? 0} label={name} />
       ))}
       {reads && (
         <>
@@ -394,12 +400,12 @@ function BackLane({ thread, reading, wiring, findings }: LaneProps) {
       ))}
       {hasContact ? (
         <>
-          <Heading x={418} y={286} number={8} words={`Contact ${contactLabel}-S${way}`} verdict={linkVerdict(findings, thread, [`${contactLabel}-S${way}`])} />
+          <Heading x={404} y={286} number={first + 1} words={`Contact ${contactLabel}-S${way}`} verdict={linkVerdict(findings, thread, [`${contactLabel}-S${way}`])} />
           {plus && <WirePath d="M500 410H516V350H502" colour="RD" dashed={plusVia !== null} />}
           <Contact x={444} y={318} to={contactTo} />
-          <Terminal end={`${motorId}:S${way}n`} name={`${contactLabel}-S${way}n`} x={444} y={330} label="n" labelAt="above" />
-          <Terminal end={`${motorId}:S${way}r`} name={`${contactLabel}-S${way}r`} x={444} y={370} label="r" labelAt="above" />
-          <Terminal end={`${motorId}:S${way}c`} name={`${contactLabel}-S${way}c`} x={502} y={350} />
+          <Terminal end={`${motorId}:S${way}n`} name={`${contactLabel}-S${way}n`} x={444} y={330} label="n" labelAt="aboveLeft" />
+          <Terminal end={`${motorId}:S${way}r`} name={`${contactLabel}-S${way}r`} x={444} y={370} label="r" labelAt="aboveLeft" />
+          <Terminal end={`${motorId}:S${way}c`} name={`${contactLabel}-S${way}c`} x={502} y={350} label="c" labelAt="aboveRight" />
         </>
       ) : (
         <Missing x={400} y={350} words="No contact for it" />
@@ -410,8 +416,8 @@ function BackLane({ thread, reading, wiring, findings }: LaneProps) {
           <text className="tv" x="470" y="415" textAnchor="middle">
             {supply.label}
           </text>
-          <Terminal end={`${supply.id}:−`} name={`${supply.label}-−`} x={440} y={410} label="−" labelAt="above" />
-          <Terminal end={`${supply.id}:+`} name={`${supply.label}-+`} x={500} y={410} label="+" labelAt="below" />
+          <Terminal end={`${supply.id}:−`} name={terminalName(supply.label, "−")} x={440} y={410} label="−" labelAt="aboveLeft" />
+          <Terminal end={`${supply.id}:+`} name={terminalName(supply.label, "+")} x={500} y={410} label="+" labelAt="aboveRight" />
           {reads && (
             <text className="tm" x="318" y="306">
               {volts(reads.contactVolts)} at the contact
@@ -431,7 +437,7 @@ function BackLane({ thread, reading, wiring, findings }: LaneProps) {
 }
 
 /** The turnouts as they come to lie. */
-function Track({ thread, reading, findings }: Omit<LaneProps, "wiring">) {
+function Track({ thread, reading, findings, first }: Omit<LaneProps, "wiring"> & Numbered) {
   const turnouts = [thread.turnout, ...thread.followers].slice(0, 2);
   const asked = reading?.position ?? "N";
   const stands = turnouts.map((turnout) => {
@@ -441,7 +447,7 @@ function Track({ thread, reading, findings }: Omit<LaneProps, "wiring">) {
   const right = stands.every((each) => each === asked);
   return (
     <g>
-      <Heading x={540} number={7} words="Blades" verdict={thread.motors.length === 0 ? "open" : right ? linkVerdict(findings, thread, []) : "wrong"} />
+      <Heading x={540} number={first} words="Blades" verdict={thread.motors.length === 0 ? "open" : right ? linkVerdict(findings, thread, []) : "wrong"} />
       {turnouts.map((turnout, index) => (
         <g key={turnout.id} transform={`translate(530 ${54 + index * 212})`}>
           <TurnoutGlyph turnout={turnout} asked={asked} stands={stands[index] ?? null} />
@@ -464,9 +470,9 @@ function Track({ thread, reading, findings }: Omit<LaneProps, "wiring">) {
   );
 }
 
-function Heading({ x, y = 46, number, words, verdict }: { x: number; y?: number; number: number; words: string; verdict: Verdict }) {
+function Heading({ x, y = 46, number, words, verdict }: { x: number; y?: number; number: number; words: string; verdict?: Verdict }) {
   // Archivo Narrow at 13 px runs to about six units a letter
-  const width = words.length * 6.1;
+  const width = words.length * 6.4;
   return (
     <g>
       <text className="tm" x={x} y={y} style={{ fill: "var(--copper)", fontWeight: 700 }}>
@@ -475,9 +481,11 @@ function Heading({ x, y = 46, number, words, verdict }: { x: number; y?: number;
       <text className="th" x={x + 11} y={y}>
         {words}
       </text>
-      <g transform={`translate(${x + 20 + width} ${y - 4.5}) scale(.8)`}>
-        <MarkShape verdict={verdict} />
-      </g>
+      {verdict && (
+        <g transform={`translate(${x + 22 + width} ${y - 4.5}) scale(.8)`}>
+          <MarkShape verdict={verdict} />
+        </g>
+      )}
     </g>
   );
 }

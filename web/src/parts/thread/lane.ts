@@ -70,7 +70,7 @@ export function linkVerdict(findings: readonly Finding[], thread: Thread, labels
     ({ kept, turnoutIds, where, terminals }) =>
       kept === null &&
       (turnoutIds.length === 0 || turnoutIds.includes(thread.turnout.id)) &&
-      labels.some((label) => where === label || terminals.some((terminal) => terminal === label || terminal.startsWith(`${label}-`))),
+      labels.some((label) => where === label || terminals.some((terminal) => terminal === label || (terminal.startsWith(label) && /^[-+−~]/.test(terminal.slice(label.length))))),
   );
   const [worst] = own;
   return worst ? verdictFor(worst.severity) : "good";

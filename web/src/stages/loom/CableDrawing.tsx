@@ -48,8 +48,8 @@ export function CableDrawing({ overview, cable }: { overview: Overview; cable: s
             {wire && (
               <>
                 <WirePath d={`M300 ${y}H430C448 ${y} 446 ${inCable} 458 ${inCable}H518C530 ${inCable} 528 ${y} 546 ${y}H676`} colour={wire.colour} />
-                <Flag x={334} y={y} text={wire.flags[0]} width={92} />
-                <Flag x={556} y={y} text={wire.flags[1]} width={92} />
+                <Flag x={338} y={y} text={wire.flags[0]} />
+                <Flag x={556} y={y} text={wire.flags[1]} />
                 <Code x={303} y={y} colour={wire.colour} />
               </>
             )}
@@ -92,15 +92,15 @@ function Tail({ wire, screw, x, y, left = false }: { wire: Wire; screw: string; 
         {far.name}
       </text>
       <Code x={94} y={y} colour={wire.colour} />
-      <Flag x={130} y={y} text={flag} width={104} />
+      <Flag x={130} y={y} text={flag} />
     </g>
   ) : (
     <g>
-      <WirePath d={`M${x} ${y}H858`} colour={wire.colour} />
+      <WirePath d={`M${x} ${y}H866`} colour={wire.colour} />
       <Code x={716} y={y} colour={wire.colour} />
-      <Flag x={752} y={y} text={flag} width={96} />
-      <Terminal end={far.key} name={far.name} x={864} y={y} />
-      <text className="tm" x={874} y={y + 4}>
+      <Flag x={749} y={y} text={flag} />
+      <Terminal end={far.key} name={far.name} x={870} y={y} />
+      <text className="tm" x={880} y={y + 4}>
         {far.name}
       </text>
     </g>
@@ -108,7 +108,9 @@ function Tail({ wire, screw, x, y, left = false }: { wire: Wire; screw: string; 
 }
 
 /** Notched tape with exactly the characters that will print. */
-function Flag({ x, y, text, width }: { x: number; y: number; text: string; width: number }) {
+function Flag({ x, y, text }: { x: number; y: number; text: string }) {
+  // B612 Mono at 11 px runs to seven units a character
+  const width = text.length * 6.95 + 13;
   return (
     <g>
       <path d={`M${x} ${y - 9}H${x + width}L${x + width - 5} ${y}L${x + width} ${y + 9}H${x}Z`} fill="var(--sheet)" stroke="var(--ink)" />

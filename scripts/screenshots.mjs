@@ -1,0 +1,61 @@
+// npm run screenshots: starts the demo on data of its own and takes a picture of each main view.
+// Options: --out FOLDER (default docs/screenshots), --theme shed, --only NAME
+import { spawn } from "node:child_process";
+import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join, resolve } from "node:path";
+import { parseArgs } from "node:util";
+import { chromium } from "@playwright/test";
+import { buildWeb, HOUSE } from "./prepare.mjs";
+
+const { values } = parseArgs({
+  options: {
+    out: { type: "string", default: join(HOUSE, "docs/screenshots") },
+    theme: { type: "string", default: "bench" },
+    only: { type: "string" },
+  },
+});
+const choose = (label) => async (page) => {
+  await page.getByRole("row", { name: new RegExp(`(^| )${label}( |$)`) }).first().click();
+};
+const VIEWS = [
+  { name: "railways", path: "railways", plain: true },
+  { name: "equip-thread", path: "equip", act: async (page) => { await choose("M1/M2")(page); await page.keyboard.press("v"); } },
+  { name: "equip-coil", path: "equip", act: async (page) => { await choose("Y2")(page); await page.getByRole("button", { name: "Throwing" }).click(); } },
+  { name: "equip-list", path: "equip?view=list" },
+  { name: "device-types", path: "types" },
+  { name: "loom", path: "loom" },
+  { name: "numbers", path: "numbers" },
+  { name: "prove", path: "prove", act: async (page) => { await page.getByRole("row", { name: /Y1/ }).click(); await page.getByText("Normal coil").click(); } },
+  { name: "findings", path: "findings" },
+  { name: "quick-sums", path: "quick-sums", plain: true },
+];
+
+buildWeb();
+mkdirSync(values.out, { recursive: true });
+const data = mkdtempSync(join(tmpdir(), "alderman-shots-"));
+const server = spawn(process.execPath, ["--import", "tsx", "server/src/main.ts", "--demo", "--port", "0", "--data", data], { cwd: HOUSE });
+server.stderr.pipe(process.stderr);
+const address = await new Promise((done) => server.stdout.on("data", (text) => done(/http:\S+/.exec(String(text))[0])));
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-background-networking", "--disable-gpu"] });
+try {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  await context.addInitScript((theme) => localStorage.setItem("alderman-theme", theme), values.theme);
+  const page = await context.newPage();
+  page.on("console", (message) => ["error", "warning"].includes(message.type()) && process.stderr.write(`console: ${message.text()}\n`));
+  page.on("pageerror", (error) => process.stderr.write(`page: ${error}\n`));
+  const [railway] = await (await fetch(`${address}/api/railways`)).json();
+  for (const { name, path, plain, act } of VIEWS.filter((view) => !values.only || view.name === values.only)) {
+    await page.goto(`${address}/${plain ? path : `r/${railway.id}/${path}`}`);
+    if (!plain) await page.waitForFunction(() => /\d+\/\d+/.test(document.querySelector('[aria-label="Stages"]')?.textContent ?? ""));
+    await page.waitForTimeout(1200);
+    if (act) await act(page);
+    await page.waitForTimeout(900);
+    await page.mouse.move(640, 30);
+    await page.screenshot({ path: resolve(values.out, `${name}.png`) });
+  }
+} finally {
+  await browser.close();
+  server.kill();
+  rmSync(data, { recursive: true, force: true });
+}
