@@ -6,7 +6,15 @@ installPackages();
 const port = process.env.ALDERMAN_PORT ?? "4271";
 const options = { cwd: HOUSE, stdio: "inherit", env: { ...process.env, ALDERMAN_PORT: port } };
 const children = [
-  spawn(process.execPath, ["--watch", "--import", "tsx", "server/src/main.ts", "--api-only", ...process.argv.slice(2)], options),
+  spawn(
+    process.execPath,
+    ["--watch", "--import", "tsx", "server/src/main.ts", "--api-only", ...process.argv.slice(2)],
+    options,
+  ),
   spawn("npx", ["vite", "web"], options),
 ];
-for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => children.forEach((child) => child.kill(signal)));
+for (const signal of ["SIGINT", "SIGTERM"]) {
+  process.on(signal, () => {
+    for (const child of children) child.kill(signal);
+  });
+}

@@ -1,9 +1,9 @@
 // Makes samples/*.json through the product's own edits, so that a sample is never more than an owner could enter.
 import { writeFileSync } from "node:fs";
 import {
+  type Assignment,
   addBoard,
   changeType,
-  type Assignment,
   Derived,
   Draft,
   edit,
@@ -60,7 +60,9 @@ function skerrinFerry(): RailwayRecord {
   // outputs not in use follow the run of the board
   if (board) for (const way of [6, 7, 8]) setAddress(draft, board.id, way, 20 + way);
   // M2 hangs on the far side of the baseboard beam, and its leads were not crossed
-  const motor = record.assignments.find((a): a is Extract<Assignment, { role: "motor" }> => a.role === "motor" && a.turnoutId === "m2");
+  const motor = record.assignments.find(
+    (a): a is Extract<Assignment, { role: "motor" }> => a.role === "motor" && a.turnoutId === "m2",
+  );
   if (motor) draft.put("assignment", { ...motor, opposite: true });
   apply(draft.edits);
   record = withTests(record);
@@ -75,7 +77,11 @@ function withTests(record: RailwayRecord): RailwayRecord {
   const derived = new Derived(record);
   const draft = new Draft(record);
   let minute = 14;
-  const note = (turnoutId: string, wanted: (step: TestStep) => boolean, change?: (chain: TestStep["chain"]) => TestStep["chain"]) => {
+  const note = (
+    turnoutId: string,
+    wanted: (step: TestStep) => boolean,
+    change?: (chain: TestStep["chain"]) => TestStep["chain"],
+  ) => {
     for (const { step } of derived.sheet(turnoutId).filter(({ step }) => wanted(step))) {
       const read = step.expected === null ? null : Number((step.expected * 1.01).toFixed(1));
       const found = step.unit === "seen" ? { seen: step.wanted ?? "" } : { read };
@@ -103,7 +109,10 @@ function withTests(record: RailwayRecord): RailwayRecord {
   note(
     "y1",
     (step) => step.key.startsWith("throw-n"),
-    (chain) => Object.fromEntries(Object.entries(chain).map(([name, was]) => [name, name.includes("Y1-N") ? "AWG 24, 1.4 m, BU" : was])),
+    (chain) =>
+      Object.fromEntries(
+        Object.entries(chain).map(([name, was]) => [name, name.includes("Y1-N") ? "AWG 24, 1.4 m, BU" : was]),
+      ),
   );
   return edit(record, draft.edits).record;
 }

@@ -4,6 +4,9 @@ import { buildWeb, HOUSE, installPackages } from "./prepare.mjs";
 
 installPackages();
 buildWeb();
-const server = spawn(process.execPath, ["--import", "tsx", "server/src/main.ts", ...process.argv.slice(2)], { cwd: HOUSE, stdio: "inherit" });
+const server = spawn(process.execPath, ["--import", "tsx", "server/src/main.ts", ...process.argv.slice(2)], {
+  cwd: HOUSE,
+  stdio: "inherit",
+});
 for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => server.kill(signal));
 server.on("exit", (code) => process.exit(code ?? 0));

@@ -16,17 +16,41 @@ const { values } = parseArgs({
   },
 });
 const choose = (label) => async (page) => {
-  await page.getByRole("row", { name: new RegExp(`(^| )${label}( |$)`) }).first().click();
+  await page
+    .getByRole("row", { name: new RegExp(`(^| )${label}( |$)`) })
+    .first()
+    .click();
 };
 const VIEWS = [
   { name: "railways", path: "railways", plain: true },
-  { name: "equip-thread", path: "equip", act: async (page) => { await choose("M1/M2")(page); await page.keyboard.press("v"); } },
-  { name: "equip-coil", path: "equip", act: async (page) => { await choose("Y2")(page); await page.getByRole("button", { name: "Throwing" }).click(); } },
+  {
+    name: "equip-thread",
+    path: "equip",
+    act: async (page) => {
+      await choose("M1/M2")(page);
+      await page.keyboard.press("v");
+    },
+  },
+  {
+    name: "equip-coil",
+    path: "equip",
+    act: async (page) => {
+      await choose("Y2")(page);
+      await page.getByRole("button", { name: "Throwing" }).click();
+    },
+  },
   { name: "equip-list", path: "equip?view=list" },
   { name: "device-types", path: "types" },
   { name: "loom", path: "loom" },
   { name: "numbers", path: "numbers" },
-  { name: "prove", path: "prove", act: async (page) => { await page.getByRole("row", { name: /Y1/ }).click(); await page.getByText("Normal coil").click(); } },
+  {
+    name: "prove",
+    path: "prove",
+    act: async (page) => {
+      await page.getByRole("row", { name: /Y1/ }).click();
+      await page.getByText("Normal coil").click();
+    },
+  },
   { name: "findings", path: "findings" },
   { name: "quick-sums", path: "quick-sums", plain: true },
 ];
@@ -34,20 +58,33 @@ const VIEWS = [
 buildWeb();
 mkdirSync(values.out, { recursive: true });
 const data = mkdtempSync(join(tmpdir(), "alderman-shots-"));
-const server = spawn(process.execPath, ["--import", "tsx", "server/src/main.ts", "--demo", "--port", "0", "--data", data], { cwd: HOUSE });
+const server = spawn(
+  process.execPath,
+  ["--import", "tsx", "server/src/main.ts", "--demo", "--port", "0", "--data", data],
+  { cwd: HOUSE },
+);
 server.stderr.pipe(process.stderr);
 const address = await new Promise((done) => server.stdout.on("data", (text) => done(/http:\S+/.exec(String(text))[0])));
-const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-background-networking", "--disable-gpu"] });
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-background-networking", "--disable-gpu"],
+});
 try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   await context.addInitScript((theme) => localStorage.setItem("alderman-theme", theme), values.theme);
   const page = await context.newPage();
-  page.on("console", (message) => ["error", "warning"].includes(message.type()) && process.stderr.write(`console: ${message.text()}\n`));
+  page.on(
+    "console",
+    (message) => ["error", "warning"].includes(message.type()) && process.stderr.write(`console: ${message.text()}\n`),
+  );
   page.on("pageerror", (error) => process.stderr.write(`page: ${error}\n`));
   const [railway] = await (await fetch(`${address}/api/railways`)).json();
   for (const { name, path, plain, act } of VIEWS.filter((view) => !values.only || view.name === values.only)) {
     await page.goto(`${address}/${plain ? path : `r/${railway.id}/${path}`}`);
-    if (!plain) await page.waitForFunction(() => /\d+\/\d+/.test(document.querySelector('[aria-label="Stages"]')?.textContent ?? ""));
+    if (!plain)
+      await page.waitForFunction(() =>
+        /\d+\/\d+/.test(document.querySelector('[aria-label="Stages"]')?.textContent ?? ""),
+      );
     await page.waitForTimeout(1200);
     if (act) await act(page);
     await page.waitForTimeout(900);

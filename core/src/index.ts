@@ -29,7 +29,7 @@ export { type MotorReading, stateFor, type ThreadReading } from "./readings/thre
 export { applyEdits, Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
 export { find, freshId, turnoutsInOrder } from "./record/find.ts";
 export { type Problem, problemsOf, RecordError, recordError } from "./record/problems.ts";
-export { FILE_FORMAT, FILE_VERSION, MOST_CHARACTERS, writeRailwayFile } from "./record/railwayFile.ts";
+export { FILE_FORMAT, FILE_VERSION, MOST_CHARACTERS, readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
 export {
   type Acceptance,
   type Assignment,

@@ -5,7 +5,7 @@ import compression from "compression";
 import express, { type Express, type NextFunction, type Request, type Response } from "express";
 import helmet from "helmet";
 import type { Logger } from "pino";
-import { onError, notFound } from "./errors.ts";
+import { notFound, onError } from "./errors.ts";
 import { requireOwnHost } from "./ownHost.ts";
 import { calculatorRoutes } from "./routes/calculators.ts";
 import { railwayRoutes } from "./routes/railways.ts";
@@ -55,7 +55,11 @@ export function createApp({ store, webFolder, samplesFolder, log }: AppOptions):
     }),
   );
   // events must not wait in a compressor's buffer
-  app.use(compression({ filter: (request, response) => !request.path.endsWith("/events") && compression.filter(request, response) }));
+  app.use(
+    compression({
+      filter: (request, response) => !request.path.endsWith("/events") && compression.filter(request, response),
+    }),
+  );
   app.use("/api/railways", railwayRoutes(store, samplesFolder));
   app.use("/api/calculators", calculatorRoutes());
   app.use("/api", notFound);

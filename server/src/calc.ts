@@ -5,7 +5,8 @@ import { CALCULATORS, calculatorCalled, RecordError } from "@alderman/core";
 function run(): unknown {
   const name = process.argv[2] ?? "";
   const calculator = calculatorCalled(name);
-  if (!calculator) fail(`There is no calculator called "${name}". There are: ${CALCULATORS.map((each) => each.name).join(", ")}.`, []);
+  if (!calculator)
+    fail(`There is no calculator called "${name}". There are: ${CALCULATORS.map((each) => each.name).join(", ")}.`, []);
   let input: unknown;
   try {
     input = JSON.parse(readFileSync(0, "utf8"));

@@ -14,19 +14,27 @@ export function onError(log?: Logger): ErrorRequestHandler {
     if (response.headersSent) return next(error);
     if (error instanceof RecordError) {
       const [first] = error.problems;
-      response.status(400).json({ error: { message: error.message, path: first?.path ?? [], problems: error.problems } });
+      response
+        .status(400)
+        .json({ error: { message: error.message, path: first?.path ?? [], problems: error.problems } });
     } else if (error instanceof StaleError) {
       response.status(409).json({ error: { message: error.message, revision: error.revision } });
     } else if (error instanceof NoRailwayError) {
       response.status(404).json({ error: { message: error.message } });
     } else if (error?.type === "entity.too.large") {
       const limit = Math.round(error.limit / 1_000_000);
-      response.status(413).json({ error: { message: `That is more than the ${limit} MB that are taken at once. Nothing was changed.` } });
+      response
+        .status(413)
+        .json({ error: { message: `That is more than the ${limit} MB that are taken at once. Nothing was changed.` } });
     } else if (typeof error?.status === "number" && error.status >= 400 && error.status < 500) {
-      response.status(error.status).json({ error: { message: "The request could not be read. Nothing was changed.", path: [] } });
+      response
+        .status(error.status)
+        .json({ error: { message: "The request could not be read. Nothing was changed.", path: [] } });
     } else {
       log?.error({ error, method: request.method, path: request.path }, "unforeseen error");
-      response.status(500).json({ error: { message: "Something went wrong on the server. Nothing was changed; try again." } });
+      response
+        .status(500)
+        .json({ error: { message: "Something went wrong on the server. Nothing was changed; try again." } });
     }
   };
 }

@@ -21,10 +21,16 @@ function giveUp(message: string): never {
 function readOptions() {
   try {
     const { values } = parseArgs({
-      options: { port: { type: "string" }, data: { type: "string" }, demo: { type: "boolean", default: false }, "api-only": { type: "boolean", default: false } },
+      options: {
+        port: { type: "string" },
+        data: { type: "string" },
+        demo: { type: "boolean", default: false },
+        "api-only": { type: "boolean", default: false },
+      },
     });
     const port = Number(values.port ?? process.env.ALDERMAN_PORT ?? DEFAULT_PORT);
-    if (!Number.isInteger(port) || port < 0 || port > 65535) giveUp(`--port ${values.port} is no port; give a number from 1024 to 65535.`);
+    if (!Number.isInteger(port) || port < 0 || port > 65535)
+      giveUp(`--port ${values.port} is no port; give a number from 1024 to 65535.`);
     const folder = values.data ?? process.env.ALDERMAN_DATA ?? (values.demo ? "data/demo" : "data/own");
     return { port, folder: resolve(HOUSE, folder), demo: values.demo, apiOnly: values["api-only"] };
   } catch (error) {
@@ -49,11 +55,20 @@ const store = openStore();
 if (options.demo && store.list().length === 0) {
   store.create(openRailwayFile(readFileSync(join(samplesFolder, "skerrin-ferry.json"), "utf8")));
 }
-const app = createApp({ store, samplesFolder, log, ...(options.apiOnly ? {} : { webFolder: join(HOUSE, "web/dist") }) });
+const app = createApp({
+  store,
+  samplesFolder,
+  log,
+  ...(options.apiOnly ? {} : { webFolder: join(HOUSE, "web/dist") }),
+});
 const server = createServer(app);
 server.on("error", (error: NodeJS.ErrnoException) => {
-  if (error.code === "EADDRINUSE") giveUp(`Port ${options.port} is in use by another program. Choose a free one, as in: npm start -- --port ${options.port + 1}`);
-  if (error.code === "EACCES") giveUp(`Port ${options.port} may not be used. Choose one above 1023, as in: npm start -- --port ${DEFAULT_PORT}`);
+  if (error.code === "EADDRINUSE")
+    giveUp(
+      `Port ${options.port} is in use by another program. Choose a free one, as in: npm start -- --port ${options.port + 1}`,
+    );
+  if (error.code === "EACCES")
+    giveUp(`Port ${options.port} may not be used. Choose one above 1023, as in: npm start -- --port ${DEFAULT_PORT}`);
   giveUp(`The server could not start: ${error.message}`);
 });
 server.listen(options.port, HOST, () => {

@@ -9,7 +9,9 @@ const OWN_HOST = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 export function requireOwnHost(request: Request, response: Response, next: NextFunction): void {
   const { host, origin } = request.headers;
   if (!host || !OWN_HOST.test(host)) {
-    response.status(403).json({ error: { message: "This address is not answered. Open the one that the program printed." } });
+    response
+      .status(403)
+      .json({ error: { message: "This address is not answered. Open the one that the program printed." } });
   } else if (origin !== undefined && origin !== `http://${host}`) {
     response.status(403).json({ error: { message: "Requests from other pages are not answered." } });
   } else next();

@@ -26,7 +26,8 @@ export function useKeys(railwayId: string, open: (panel: Panel) => void): void {
   useEffect(() => {
     let goSince = 0;
     const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [contenteditable]");
+      const typing =
+        event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [contenteditable]");
       const command = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
       const done = (act: () => void) => {
@@ -52,7 +53,10 @@ export function useKeys(railwayId: string, open: (panel: Panel) => void): void {
       else if (key === "n" || key === "v") {
         const { railway, view } = store.getState();
         const turnout = railway.record?.turnouts.find((each) => each.id === view.turnoutId);
-        if (turnout) done(() => dispatch(throwTo({ turnoutId: turnout.movesWith ?? turnout.id, position: key === "n" ? "N" : "R" })));
+        if (turnout)
+          done(() =>
+            dispatch(throwTo({ turnoutId: turnout.movesWith ?? turnout.id, position: key === "n" ? "N" : "R" })),
+          );
       }
     };
     window.addEventListener("keydown", onKey);

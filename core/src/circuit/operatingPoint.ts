@@ -2,7 +2,7 @@ import { type DiodeModel, type Element, type Netlist, THERMAL_VOLTS } from "./el
 import { Groups } from "./groups.ts";
 import { addTo, type SparseRows, solveSparse } from "./sparse.ts";
 
-/** Conductance across each diode, and from each node to 0 V so that floating parts are defined; siemens. */
+/** Conductance across each diode, siemens: keeps a blocked one from cutting its nodes off. */
 const GMIN = 1e-12;
 const MOST_ITERATIONS = 200;
 /**
@@ -99,7 +99,6 @@ function solveOnce(netlist: Netlist, system: System, junctions: ReadonlyMap<Elem
       addTo(rows, q, p, -siemens);
     }
   };
-  for (const row of system.node.values()) if (row >= 0) addTo(rows, row, row, GMIN);
   for (const element of netlist.elements) {
     const p = system.node.get(element.nodes[0]) ?? -1;
     const q = system.node.get(element.nodes[1]) ?? -1;
@@ -130,7 +129,7 @@ function solveOnce(netlist: Netlist, system: System, junctions: ReadonlyMap<Elem
     return solveSparse(rows, b);
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
-    const sources = netlist.elements.filter((element) => element.kind === "voltage").map((element) => element.id);
+    const sources = netlist.elements.filter(({ kind }) => kind === "voltage" || kind === "current").map(({ id }) => id);
     throw new CircuitError(`Sources contradict each other; look at ${sources.join(", ")}.`);
   }
 }

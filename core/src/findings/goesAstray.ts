@@ -47,7 +47,10 @@ export const goesAstray = rule<Astray>({
   why: ({ motors, position, went, driver, leftOn }) => {
     const named = list(motors.map(({ device }) => device.label));
     if (went === null) {
-      const drained = leftOn.length > 0 ? `; ${list(leftOn.flatMap(({ control }) => control?.device.label ?? []))}, left on, empties it` : "";
+      const drained =
+        leftOn.length > 0
+          ? `; ${list(leftOn.flatMap(({ control }) => control?.device.label ?? []))}, left on, empties it`
+          : "";
       return `${named} ${motors.length === 1 ? "gets" : "get"} too little to move: ${driver.label} has ${volts(driver.volts)} to give${drained}.`;
     }
     const opposite = motors[0]?.assignment.opposite;
@@ -55,7 +58,9 @@ export const goesAstray = rule<Astray>({
   },
   remedies: ({ motors, went, leftOn }, { record }) => {
     if (went !== null) return motors.map((motor) => swapLeads(record, motor, leadNames(motor)));
-    return leftOn.flatMap(({ control }) => (control ? [fitInstead(record, control.device, "momentary-toggle", "a centre-off momentary toggle")] : []));
+    return leftOn.flatMap(({ control }) =>
+      control ? [fitInstead(record, control.device, "momentary-toggle", "a centre-off momentary toggle")] : [],
+    );
   },
 });
 
@@ -70,7 +75,9 @@ function strays({ circuitry, threads, reading }: Look, thread: Thread): Astray[]
       if (to === position || (to !== null && moved.size > 1) || !motor.driver) return [];
       const { device } = motor.driver;
       const latching = threads.filter(
-        (each) => each.control?.type.model === "latching-toggle" && each.motors.some((other) => other.driver?.device.id === device.id),
+        (each) =>
+          each.control?.type.model === "latching-toggle" &&
+          each.motors.some((other) => other.driver?.device.id === device.id),
       );
       return [
         {
@@ -78,7 +85,11 @@ function strays({ circuitry, threads, reading }: Look, thread: Thread): Astray[]
           motors: [motor],
           position,
           went: to,
-          driver: { id: device.id, label: device.label, volts: Math.abs(reading(thread, position, "rest").driverVolts ?? 0) },
+          driver: {
+            id: device.id,
+            label: device.label,
+            volts: Math.abs(reading(thread, position, "rest").driverVolts ?? 0),
+          },
           leftOn: latching,
         },
       ];

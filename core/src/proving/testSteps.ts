@@ -1,7 +1,6 @@
-import { findType } from "../catalogue/catalogue.ts";
 import type { Circuitry, Moment } from "../readings/circuitry.ts";
 import { measure } from "../readings/meter.ts";
-import { stateFor, threadReading } from "../readings/threadReading.ts";
+import { stateFor } from "../readings/threadReading.ts";
 import type { Position, TestResult } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
@@ -139,21 +138,18 @@ function throwSteps(thread: Thread, motor: ThreadMotor, several: boolean): Step[
   }));
 }
 
+/** The lamp as its contact lights it once the motor stands where it was asked to. */
 function lampSteps(circuitry: Circuitry, thread: Thread): Step[] {
   const { lamp } = thread;
   if (!lamp || !supplyOf(circuitry.record, lamp.device.id)) return [];
-  const least = findType(circuitry.record, lamp.type.id)?.figures.leastAmps?.value ?? 0;
-  return (["N", "R"] as const).map((position) => {
-    const lit = threadReading(circuitry, thread, position, "rest").lamp;
-    const wanted = (["green", "yellow"] as const).filter((colour) => (lit?.[colour] ?? 0) >= least).join(" and ");
-    return {
-      ...BY_EYE,
-      key: `lamp-${position.toLowerCase()}-${lamp.device.id}`,
-      title: `Lamp at ${position}`,
-      how: `${lamp.device.label}, thrown to ${position === "N" ? "normal" : "reverse"}.`,
-      position,
-      moment: "rest" as const,
-      wanted: wanted || "dark",
-    };
-  });
+  const { crossed } = lamp.assignment;
+  return (["N", "R"] as const).map((position) => ({
+    ...BY_EYE,
+    key: `lamp-${position.toLowerCase()}-${lamp.device.id}`,
+    title: `Lamp at ${position}`,
+    how: `${lamp.device.label}, thrown to ${position === "N" ? "normal" : "reverse"}.`,
+    position,
+    moment: "rest" as const,
+    wanted: (position === "N") === crossed ? "yellow" : "green",
+  }));
 }

@@ -257,13 +257,14 @@ export class Circuitry {
   }
 }
 
+/** Any state in which every element of a device is there. */
 const IDLE: DeviceState = {
   off: false,
   made: null,
   contacts: "N",
   moving: false,
   outputs: new Map(),
-  charged: null,
+  charged: 0,
   tweak: () => 1,
 };
 

@@ -12,7 +12,9 @@ export function calculatorRoutes(): Router {
   router.post("/:name", (request, response) => {
     const calculator = calculatorCalled(request.params.name);
     if (!calculator) {
-      response.status(404).json({ error: { message: `There is no calculator called "${request.params.name}".`, path: [] } });
+      response
+        .status(404)
+        .json({ error: { message: `There is no calculator called "${request.params.name}".`, path: [] } });
       return;
     }
     response.json(calculator.run(request.body));

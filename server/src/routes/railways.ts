@@ -1,6 +1,16 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { Edit, EditGroup, emptyRecord, openRailwayFile, problemsOf, Railway, RecordError, recordError, writeRailwayFile } from "@alderman/core";
+import {
+  Edit,
+  EditGroup,
+  emptyRecord,
+  openRailwayFile,
+  problemsOf,
+  Railway,
+  RecordError,
+  recordError,
+  writeRailwayFile,
+} from "@alderman/core";
 import express, { type Request, type Response, Router } from "express";
 import { z } from "zod";
 import { BODY_LIMIT, FILE_LIMIT } from "../app.ts";
@@ -9,7 +19,11 @@ import type { Change, Store } from "../store/store.ts";
 const NewRailway = z.strictObject({ name: Railway.shape.name });
 const NewSample = z.strictObject({ sample: z.string().regex(/^[a-z0-9-]{1,40}$/) });
 const Revision = z.strictObject({ revision: z.int().min(0) });
-const Edits = z.strictObject({ revision: z.int().min(0), words: EditGroup.shape.words, edits: z.array(Edit).min(1).max(20_000) });
+const Edits = z.strictObject({
+  revision: z.int().min(0),
+  words: EditGroup.shape.words,
+  edits: z.array(Edit).min(1).max(20_000),
+});
 const Since = z.object({ since: z.coerce.number().int().min(0) });
 const Before = z.object({ before: z.coerce.number().int().min(0).default(Number.MAX_SAFE_INTEGER) });
 
@@ -30,13 +44,18 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     response.status(201).json({ id: store.create(emptyRecord(name)) });
   });
   router.post("/import", file, (request, response) => {
-    response.status(201).json({ id: store.create(openRailwayFile(typeof request.body === "string" ? request.body : "")) });
+    response
+      .status(201)
+      .json({ id: store.create(openRailwayFile(typeof request.body === "string" ? request.body : "")) });
   });
   router.get("/samples", (_request, response) => void response.json(sampleNames(samplesFolder)));
   router.post("/sample", json, (request, response) => {
     const { sample } = parse(NewSample, request.body);
-    if (!sampleNames(samplesFolder).includes(sample)) throw recordError(`There is no sample called "${sample}".`, ["sample"]);
-    response.status(201).json({ id: store.create(openRailwayFile(readFileSync(join(samplesFolder, `${sample}.json`), "utf8"))) });
+    if (!sampleNames(samplesFolder).includes(sample))
+      throw recordError(`There is no sample called "${sample}".`, ["sample"]);
+    response
+      .status(201)
+      .json({ id: store.create(openRailwayFile(readFileSync(join(samplesFolder, `${sample}.json`), "utf8"))) });
   });
 
   router.get("/:id", (request, response) => void response.json(store.open(request.params.id)));
@@ -46,7 +65,11 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
   });
   router.get("/:id/file", (request, response) => {
     const { record } = store.open(request.params.id);
-    const name = record.railway.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, "-").replaceAll(/^-|-$/g, "") || "railway";
+    const name =
+      record.railway.name
+        .toLowerCase()
+        .replaceAll(/[^a-z0-9]+/g, "-")
+        .replaceAll(/^-|-$/g, "") || "railway";
     response.attachment(`${name}.json`).type("json").send(writeRailwayFile(record));
   });
   router.post("/:id/edits", json, (request, response) => {
@@ -60,7 +83,9 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     response.json(store.redo(request.params.id, parse(Revision, request.body).revision));
   });
   router.get("/:id/changes", (request, response) => {
-    response.json(store.since(request.params.id, parse(Since, request.query).since).map(({ inverses, ...group }) => group));
+    response.json(
+      store.since(request.params.id, parse(Since, request.query).since).map(({ inverses, ...group }) => group),
+    );
   });
   router.get("/:id/history", (request, response) => {
     response.json(store.historyOf(request.params.id, parse(Before, request.query).before, HISTORY_ROWS));

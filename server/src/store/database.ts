@@ -20,7 +20,9 @@ export function openDatabase(folder: string): Database.Database {
     mkdirSync(folder, { recursive: true });
     accessSync(folder, constants.W_OK);
   } catch (error) {
-    throw new DataFolderError(`The data folder ${folder} cannot be written (${codeOf(error)}). Choose another with --data, or change its permissions.`);
+    throw new DataFolderError(
+      `The data folder ${folder} cannot be written (${codeOf(error)}). Choose another with --data, or change its permissions.`,
+    );
   }
   let database: Database.Database | undefined;
   try {
@@ -33,16 +35,22 @@ export function openDatabase(folder: string): Database.Database {
   } catch (error) {
     database?.close();
     if (error instanceof DataFolderError) throw error;
-    throw new DataFolderError(`The database ${file} cannot be opened (${codeOf(error)}). Nothing in it was changed. Choose another folder with --data, or put a backup in its place.`);
+    throw new DataFolderError(
+      `The database ${file} cannot be opened (${codeOf(error)}). Nothing in it was changed. Choose another folder with --data, or put a backup in its place.`,
+    );
   }
 }
 
 /** Runs the numbered migrations that the database has not had, each in a transaction of its own. */
 function migrate(database: Database.Database, folder: string): void {
-  const files = readdirSync(MIGRATIONS).filter((name) => /^\d{3}-.*\.sql$/.test(name)).sort();
+  const files = readdirSync(MIGRATIONS)
+    .filter((name) => /^\d{3}-.*\.sql$/.test(name))
+    .sort();
   const version = database.pragma("user_version", { simple: true }) as number;
   if (version > files.length) {
-    throw new DataFolderError(`The database in ${folder} was written by a newer version of this program. Use that version, or choose another folder with --data.`);
+    throw new DataFolderError(
+      `The database in ${folder} was written by a newer version of this program. Use that version, or choose another folder with --data.`,
+    );
   }
   if (version === files.length) return;
   if (version > 0) backUp(database, folder, version);

@@ -1,4 +1,4 @@
-import { Edit } from "@alderman/core";
+import type { Edit } from "@alderman/core";
 import type Database from "better-sqlite3";
 
 export type Origin = "edit" | "undo" | "redo";
@@ -30,7 +30,11 @@ export function historyStatements(database: Database.Database) {
     `SELECT revision, words, origin, about, at FROM history WHERE railway_id = ? AND revision < ? ORDER BY revision DESC LIMIT ?`,
   );
   const full = (row: unknown): HistoryGroup => {
-    const { railway_id, edits, inverses, ...rest } = row as HistoryRow & { railway_id: string; edits: string; inverses: string };
+    const { railway_id, edits, inverses, ...rest } = row as HistoryRow & {
+      railway_id: string;
+      edits: string;
+      inverses: string;
+    };
     return { ...rest, edits: JSON.parse(edits), inverses: JSON.parse(inverses) };
   };
   return {

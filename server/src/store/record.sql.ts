@@ -1,4 +1,13 @@
-import { type Assignment, emptyRecord, type Kind, LISTS, Railway, type RailwayRecord, type TestResult, type ValueOf } from "@alderman/core";
+import {
+  type Assignment,
+  emptyRecord,
+  type Kind,
+  LISTS,
+  Railway,
+  type RailwayRecord,
+  type TestResult,
+  type ValueOf,
+} from "@alderman/core";
 import type Database from "better-sqlite3";
 
 type Row = Record<string, unknown>;
@@ -87,9 +96,38 @@ const TABLES: { [K in Kind]: Table<K> } = {
   },
   test: {
     name: "test",
-    columns: ["turnout_id", "step", "position", "unit", "expected", "low", "high", "read", "seen", "verdict", "instrument", "note", "at"],
-    toRow: (t) => [t.turnoutId, t.step, t.position, t.unit, t.expected, t.low, t.high, t.read, t.seen, t.verdict, t.instrument, t.note, t.at],
-    fromRow: ({ railway_id, turnout_id, ...row }) => ({ ...row, turnoutId: turnout_id, chain: {} }) as unknown as TestResult,
+    columns: [
+      "turnout_id",
+      "step",
+      "position",
+      "unit",
+      "expected",
+      "low",
+      "high",
+      "read",
+      "seen",
+      "verdict",
+      "instrument",
+      "note",
+      "at",
+    ],
+    toRow: (t) => [
+      t.turnoutId,
+      t.step,
+      t.position,
+      t.unit,
+      t.expected,
+      t.low,
+      t.high,
+      t.read,
+      t.seen,
+      t.verdict,
+      t.instrument,
+      t.note,
+      t.at,
+    ],
+    fromRow: ({ railway_id, turnout_id, ...row }) =>
+      ({ ...row, turnoutId: turnout_id, chain: {} }) as unknown as TestResult,
   },
   acceptance: {
     name: "acceptance",
@@ -115,7 +153,9 @@ export function recordStatements(database: Database.Database) {
         {
           all: database.prepare(`SELECT * FROM ${name} WHERE railway_id = ? ORDER BY id`),
           remove: database.prepare(`DELETE FROM ${name} WHERE railway_id = ? AND id = ?`),
-          insert: database.prepare(`INSERT INTO ${name} (railway_id, id, ${columns.join(", ")}) VALUES (?, ?, ${places})`),
+          insert: database.prepare(
+            `INSERT INTO ${name} (railway_id, id, ${columns.join(", ")}) VALUES (?, ?, ${places})`,
+          ),
         },
       ];
     }),
@@ -139,13 +179,23 @@ export function recordStatements(database: Database.Database) {
        WHERE id = ?`,
     ),
   };
-  const railwayCells = (r: Railway) => [r.name, r.units, r.addressShift, r.wireGauge, r.cableGauge, r.cableMetres, r.runMetres, r.note];
+  const railwayCells = (r: Railway) => [
+    r.name,
+    r.units,
+    r.addressShift,
+    r.wireGauge,
+    r.cableGauge,
+    r.cableMetres,
+    r.runMetres,
+    r.note,
+  ];
 
   const remove = (railwayId: string, kind: Kind, id: string) => prepared[kind].remove.run(railwayId, id);
   const insert = <K extends Kind>(railwayId: string, kind: K, value: ValueOf<K>) => {
     prepared[kind].insert.run(railwayId, value.id, ...TABLES[kind].toRow(value));
     if (kind === "type") {
-      for (const [name, figure] of Object.entries((value as ValueOf<"type">).figures)) figures.insert.run(railwayId, value.id, name, figure);
+      for (const [name, figure] of Object.entries((value as ValueOf<"type">).figures))
+        figures.insert.run(railwayId, value.id, name, figure);
     }
     if (kind === "test") {
       const chain = Object.entries((value as TestResult).chain);
@@ -175,7 +225,8 @@ export function recordStatements(database: Database.Database) {
         note: row.note,
       });
       const lists = record as unknown as Record<string, unknown[]>;
-      for (const kind of kinds) lists[LISTS[kind]] = (prepared[kind].all.all(railwayId) as Row[]).map((each) => TABLES[kind].fromRow(each));
+      for (const kind of kinds)
+        lists[LISTS[kind]] = (prepared[kind].all.all(railwayId) as Row[]).map((each) => TABLES[kind].fromRow(each));
       const types = new Map(record.types.map((type) => [type.id, type]));
       for (const each of figures.all.all(railwayId) as { type_id: string; name: string; value: number }[]) {
         const type = types.get(each.type_id);

@@ -144,7 +144,13 @@ export class Store {
     return this.commit(id, revision, origin, group.revision, { words: group.words, edits });
   }
 
-  private commit(id: string, revision: number, origin: Origin, about: number | null, { words, edits }: EditGroup): Change {
+  private commit(
+    id: string,
+    revision: number,
+    origin: Origin,
+    about: number | null,
+    { words, edits }: EditGroup,
+  ): Change {
     const next = this.database
       .transaction(() => {
         const now = this.current(id);
@@ -193,7 +199,8 @@ export class Store {
 
   private next(id: string): { undo: string | null; redo: string | null } {
     const { undo, redo } = this.history.stacks(id);
-    const words = (revision: number | undefined) => (revision === undefined ? null : (this.history.one(id, revision)?.words ?? null));
+    const words = (revision: number | undefined) =>
+      revision === undefined ? null : (this.history.one(id, revision)?.words ?? null);
     return { undo: words(undo.at(-1)), redo: words(redo.at(-1)) };
   }
 }

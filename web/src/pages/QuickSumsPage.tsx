@@ -15,7 +15,10 @@ export function QuickSumsPage() {
           <ul>
             {CALCULATORS.map((each) => (
               <li key={each.name}>
-                <Link className={`block border-b border-rule px-3 py-2 ${each === calculator ? "bg-copper-wash shadow-[inset_3px_0_0_var(--copper)]" : ""}`} to={`/quick-sums/${each.name}`}>
+                <Link
+                  className={`block border-b border-rule px-3 py-2 ${each === calculator ? "bg-copper-wash shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
+                  to={`/quick-sums/${each.name}`}
+                >
                   <b className="font-head text-[14px]">{each.title}</b>
                   <p className="quiet text-[12px]">{each.about}</p>
                 </Link>
@@ -30,7 +33,9 @@ export function QuickSumsPage() {
 }
 
 function CalculatorSheet({ calculator }: { calculator: Calculator }) {
-  const [texts, setTexts] = useState<Record<string, string>>(() => Object.fromEntries(calculator.fields.map(({ name, example }) => [name, String(example)])));
+  const [texts, setTexts] = useState<Record<string, string>>(() =>
+    Object.fromEntries(calculator.fields.map(({ name, example }) => [name, String(example)])),
+  );
   const { output, problems } = reckon(calculator, texts);
   return (
     <Sheet title={calculator.title} about={calculator.about}>
@@ -51,7 +56,15 @@ function CalculatorSheet({ calculator }: { calculator: Calculator }) {
                       ))}
                     </select>
                   ) : (
-                    <input id={id} className="field mono" inputMode="decimal" autoComplete="off" aria-invalid={problem !== undefined} value={texts[name]} onChange={(event) => set(event.target.value)} />
+                    <input
+                      id={id}
+                      className="field mono"
+                      inputMode="decimal"
+                      autoComplete="off"
+                      aria-invalid={problem !== undefined}
+                      value={texts[name]}
+                      onChange={(event) => set(event.target.value)}
+                    />
                   )}
                   <span className="quiet w-8">{unit}</span>
                 </div>
@@ -81,12 +94,16 @@ function write(value: number, digits: number): string {
   return Number(value.toFixed(digits)).toString();
 }
 
-function reckon(calculator: Calculator, texts: Record<string, string>): { output: Record<string, unknown> | null; problems: Problem[] } {
+function reckon(
+  calculator: Calculator,
+  texts: Record<string, string>,
+): { output: Record<string, unknown> | null; problems: Problem[] } {
   const input: Record<string, unknown> = {};
   for (const { name, choices } of calculator.fields) {
     const text = (texts[name] ?? "").trim().replace(",", ".");
     if (choices) input[name] = text;
-    else if (text === "" || Number.isNaN(Number(text))) return { output: null, problems: [{ path: [name], message: "Type a number." }] };
+    else if (text === "" || Number.isNaN(Number(text)))
+      return { output: null, problems: [{ path: [name], message: "Type a number." }] };
     else input[name] = Number(text);
   }
   try {

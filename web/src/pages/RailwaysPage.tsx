@@ -24,19 +24,26 @@ export function RailwaysPage() {
                 {sentenceOf(error)}
               </p>
             )}
-            {!isLoading && !error && data.length === 0 && <p className="quiet p-3">None yet. Begin a new one beside this, or open the sample to look around.</p>}
+            {!isLoading && !error && data.length === 0 && (
+              <p className="quiet p-3">None yet. Begin a new one beside this, or open the sample to look around.</p>
+            )}
             <table className="list">
               <tbody>
                 {data.map((railway) => (
                   <tr key={railway.id}>
                     <td>
-                      <Link className="font-head text-[16px] font-semibold underline decoration-rule-2 underline-offset-3" to={`/r/${railway.id}`}>
+                      <Link
+                        className="font-head text-[16px] font-semibold underline decoration-rule-2 underline-offset-3"
+                        to={`/r/${railway.id}`}
+                      >
                         {railway.name}
                       </Link>
                     </td>
                     <td className="num">{railway.turnouts} turnouts</td>
                     <td className="num">revision {railway.revision}</td>
-                    <td className="quiet text-right text-[12px]">{new Date(railway.changedAt).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}</td>
+                    <td className="quiet text-right text-[12px]">
+                      {new Date(railway.changedAt).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+                    </td>
                     <td className="text-right">
                       <a className="btn !min-h-6" href={`/api/railways/${railway.id}/file`} download>
                         Export
@@ -76,7 +83,13 @@ function NewRailway() {
       <form className="grid gap-2 p-3" onSubmit={submit}>
         <label htmlFor="new-railway">What is it called?</label>
         <div className="flex gap-2">
-          <input id="new-railway" className="field" maxLength={80} value={name} onChange={(event) => setName(event.target.value)} />
+          <input
+            id="new-railway"
+            className="field"
+            maxLength={80}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
           <button type="submit" className="btn go" disabled={name.trim() === "" || isLoading}>
             Begin
           </button>
@@ -99,7 +112,9 @@ function Import() {
     if (!file) return;
     setProblem(null);
     if (file.size > MOST_CHARACTERS) {
-      setProblem(`${file.name} has ${Math.round(file.size / 1e6)} MB; a railway file may have ${MOST_CHARACTERS / 1e6} MB. It was not read.`);
+      setProblem(
+        `${file.name} has ${Math.round(file.size / 1e6)} MB; a railway file may have ${MOST_CHARACTERS / 1e6} MB. It was not read.`,
+      );
       return;
     }
     const answer = await importFile(await file.text());
@@ -169,7 +184,11 @@ function RemoveDialog({ railway, close }: { railway: Summary; close: () => void 
     if (!("error" in answer && answer.error)) close();
   };
   return (
-    <SheetDialog title={`Remove ${railway.name}?`} about="Its history goes with it, and this cannot be undone. Export it first if you may want it again." close={close}>
+    <SheetDialog
+      title={`Remove ${railway.name}?`}
+      about="Its history goes with it, and this cannot be undone. Export it first if you may want it again."
+      close={close}
+    >
       <form className="grid gap-2" onSubmit={submit}>
         <label htmlFor="remove-name">Type its name to remove it</label>
         <input id="remove-name" className="field" value={name} onChange={(event) => setName(event.target.value)} />

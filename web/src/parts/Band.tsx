@@ -1,5 +1,15 @@
 /** The rule below a reading: copper band for what passes, ink pointer for what was read. */
-export function Band({ low, high, read = null, width }: { low: number; high: number; read?: number | null; width: number }) {
+export function Band({
+  low,
+  high,
+  read = null,
+  width,
+}: {
+  low: number;
+  high: number;
+  read?: number | null;
+  width: number;
+}) {
   const middle = (low + high) / 2;
   const half = Math.max((high - low) / 2, 1e-9);
   // the band takes a third of the rule, and the rule grows until the reading stands on it
@@ -8,7 +18,8 @@ export function Band({ low, high, read = null, width }: { low: number; high: num
   const x = (value: number) => 6 + ((value - (middle - reach)) / (2 * reach)) * inner;
   const step = niceStep(reach / 2.5);
   const ticks: number[] = [];
-  for (let tick = Math.ceil((middle - reach) / step) * step; tick <= middle + reach + step * 1e-6; tick += step) ticks.push(tick);
+  for (let tick = Math.ceil((middle - reach) / step) * step; tick <= middle + reach + step * 1e-6; tick += step)
+    ticks.push(tick);
   const digits = Math.max(0, Math.min(3, -Math.floor(Math.log10(step) + 1e-9)));
   const write = (value: number) => {
     const text = value.toFixed(digits);
@@ -16,7 +27,14 @@ export function Band({ low, high, read = null, width }: { low: number; high: num
   };
   return (
     <svg className="draw mt-1.5 block" width={width} height="46" aria-hidden="true">
-      <rect x={x(low)} y="10" width={Math.max(2, x(high) - x(low))} height="12" fill="var(--copper-wash)" stroke="var(--copper)" />
+      <rect
+        x={x(low)}
+        y="10"
+        width={Math.max(2, x(high) - x(low))}
+        height="12"
+        fill="var(--copper-wash)"
+        stroke="var(--copper)"
+      />
       <path d={`M0 22H${width}`} stroke="var(--ink)" strokeWidth="1.2" />
       {ticks.map((tick) => (
         <g key={tick}>
@@ -29,7 +47,12 @@ export function Band({ low, high, read = null, width }: { low: number; high: num
           )}
         </g>
       ))}
-      {read !== null && <path d={`M${x(read)} 22L${x(read) - 4.5} 12H${x(read) + 4.5}Z`} fill={read >= low && read <= high ? "var(--ink)" : "var(--red)"} />}
+      {read !== null && (
+        <path
+          d={`M${x(read)} 22L${x(read) - 4.5} 12H${x(read) + 4.5}Z`}
+          fill={read >= low && read <= high ? "var(--ink)" : "var(--red)"}
+        />
+      )}
     </svg>
   );
 }

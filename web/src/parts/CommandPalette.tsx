@@ -8,7 +8,15 @@ import { type Panel, PLACES } from "../useKeys.ts";
 import { SheetDialog } from "./Dialogs.tsx";
 
 /** All commands, and everything that has a label, behind one line of typing. */
-export function CommandPalette({ close, open, railwayId }: { close: () => void; open: (panel: Panel) => void; railwayId: string }) {
+export function CommandPalette({
+  close,
+  open,
+  railwayId,
+}: {
+  close: () => void;
+  open: (panel: Panel) => void;
+  railwayId: string;
+}) {
   const record = useAppSelector((state) => state.railway.record);
   const theme = useAppSelector((state) => state.view.theme);
   const dispatch = useAppDispatch();
@@ -49,7 +57,10 @@ export function CommandPalette({ close, open, railwayId }: { close: () => void; 
             <Command.Item value="list of turnouts grid" onSelect={go(`/r/${railwayId}/equip?view=list`)}>
               Turnouts as a list
             </Command.Item>
-            <Command.Item value="theme bench shed dark light" onSelect={run(() => dispatch(setTheme(theme === "bench" ? "shed" : "bench")))}>
+            <Command.Item
+              value="theme bench shed dark light"
+              onSelect={run(() => dispatch(setTheme(theme === "bench" ? "shed" : "bench")))}
+            >
               Change to {theme === "bench" ? "shed (dark)" : "bench (light)"}
             </Command.Item>
             <Command.Item value="quick sums" onSelect={go("/quick-sums")}>
@@ -61,7 +72,11 @@ export function CommandPalette({ close, open, railwayId }: { close: () => void; 
           </Command.Group>
           <Command.Group heading="Turnouts">
             {turnoutsInOrder(record).map((turnout) => (
-              <Command.Item key={turnout.id} value={`turnout ${turnout.label} ${turnout.name}`} onSelect={run(() => dispatch(choose(turnout.id)))}>
+              <Command.Item
+                key={turnout.id}
+                value={`turnout ${turnout.label} ${turnout.name}`}
+                onSelect={run(() => dispatch(choose(turnout.id)))}
+              >
                 <b>{turnout.label}</b> <span className="quiet">{turnout.name}</span>
               </Command.Item>
             ))}

@@ -2,7 +2,17 @@ import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
 
 /** A dialog over the sheets; Escape and a click outside close it. */
-export function SheetDialog({ title, about, close, children }: { title: string; about?: string; close: () => void; children: ReactNode }) {
+export function SheetDialog({
+  title,
+  about,
+  close,
+  children,
+}: {
+  title: string;
+  about?: string;
+  close: () => void;
+  children: ReactNode;
+}) {
   return (
     <Dialog.Root open onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>

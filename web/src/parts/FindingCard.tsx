@@ -15,7 +15,10 @@ export function FindingCard({ finding }: { finding: Finding }) {
       </div>
       <div className="min-w-0">
         <div className="where">
-          {finding.title} <span className="mono quiet font-normal">{finding.terminals.length > 0 ? finding.terminals.slice(0, 6).join(", ") : finding.where}</span>
+          {finding.title}{" "}
+          <span className="mono quiet font-normal">
+            {finding.terminals.length > 0 ? finding.terminals.slice(0, 6).join(", ") : finding.where}
+          </span>
         </div>
         <p>{finding.why}</p>
         {finding.caution && <p className="quiet mt-1 text-[12px]">{finding.caution}</p>}
@@ -80,7 +83,8 @@ function KeepButton({ finding }: { finding: Finding }) {
   const keep = () => {
     const subject = finding.key.slice(finding.ruleId.length + 1);
     const draft = new Draft(record);
-    for (const old of record.acceptances.filter((each) => each.rule === finding.ruleId && each.subject === subject)) draft.remove("acceptance", old.id);
+    for (const old of record.acceptances.filter((each) => each.rule === finding.ruleId && each.subject === subject))
+      draft.remove("acceptance", old.id);
     const acceptance: Acceptance = {
       id: freshId(record, "acceptance", finding.key),
       rule: finding.ruleId,
@@ -100,7 +104,14 @@ function KeepButton({ finding }: { finding: Finding }) {
         if (reason.trim()) keep();
       }}
     >
-      <input className="field" aria-label="Why it may stay" placeholder="Why it may stay" value={reason} maxLength={80} onChange={(event) => setReason(event.target.value)} />
+      <input
+        className="field"
+        aria-label="Why it may stay"
+        placeholder="Why it may stay"
+        value={reason}
+        maxLength={80}
+        onChange={(event) => setReason(event.target.value)}
+      />
       <button type="submit" className="btn" disabled={!reason.trim()}>
         Keep it
       </button>
@@ -115,7 +126,8 @@ function Kept({ finding }: { finding: Finding }) {
   const count = () => {
     const draft = new Draft(record);
     const subject = finding.key.slice(finding.ruleId.length + 1);
-    for (const old of record.acceptances.filter((each) => each.rule === finding.ruleId && each.subject === subject)) draft.remove("acceptance", old.id);
+    for (const old of record.acceptances.filter((each) => each.rule === finding.ruleId && each.subject === subject))
+      draft.remove("acceptance", old.id);
     act(draft.group(`The finding at ${finding.where} counts again`));
   };
   return (

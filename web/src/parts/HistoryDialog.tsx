@@ -9,9 +9,16 @@ const WORDS = { edit: "", undo: "Undone: ", redo: "Done again: " };
 export function HistoryDialog({ close }: { close: () => void }) {
   const { id, confirmed, undo, redo } = useAppSelector((state) => state.railway);
   const dispatch = useAppDispatch();
-  const { data = [], isLoading } = api.useHistoryQuery({ id: id ?? "", revision: confirmed?.revision ?? 0 }, { refetchOnMountOrArgChange: true });
+  const { data = [], isLoading } = api.useHistoryQuery(
+    { id: id ?? "", revision: confirmed?.revision ?? 0 },
+    { refetchOnMountOrArgChange: true },
+  );
   return (
-    <SheetDialog title="History" about="Every edit was saved when it was made; each can be undone, also after a restart." close={close}>
+    <SheetDialog
+      title="History"
+      about="Every edit was saved when it was made; each can be undone, also after a restart."
+      close={close}
+    >
       <div className="mb-3 flex gap-2">
         <button type="button" className="btn" disabled={!undo} onClick={() => void dispatch(turnBack("undo"))}>
           Undo{undo ? `: ${undo}` : ""}
@@ -30,7 +37,9 @@ export function HistoryDialog({ close }: { close: () => void }) {
                 {WORDS[row.origin]}
                 {row.words}
               </td>
-              <td className="quiet text-right text-[12px]">{new Date(row.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}</td>
+              <td className="quiet text-right text-[12px]">
+                {new Date(row.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+              </td>
             </tr>
           ))}
         </tbody>

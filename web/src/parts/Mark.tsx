@@ -30,7 +30,13 @@ export function MarkShape({ verdict }: { verdict: Verdict }) {
     case "doubtful":
       return (
         <>
-          <path d="M0 -7.6L8 6.6H-8Z" fill="var(--amber-fill)" stroke="#15213A" strokeWidth="1.2" strokeLinejoin="round" />
+          <path
+            d="M0 -7.6L8 6.6H-8Z"
+            fill="var(--amber-fill)"
+            stroke="#15213A"
+            strokeWidth="1.2"
+            strokeLinejoin="round"
+          />
           <path d="M0 -2.6V2.2M0 3.6V5.2" stroke="#15213A" strokeWidth="1.9" />
         </>
       );
@@ -49,7 +55,14 @@ export function MarkShape({ verdict }: { verdict: Verdict }) {
 /** A verdict mark beside text. */
 export function Mark({ verdict, size = 16 }: { verdict: Verdict; size?: number }) {
   return (
-    <svg width={size} height={size} viewBox="-9 -9 18 18" role="img" aria-label={WORDS[verdict]} className="inline-block flex-none align-[-3px]">
+    <svg
+      width={size}
+      height={size}
+      viewBox="-9 -9 18 18"
+      role="img"
+      aria-label={WORDS[verdict]}
+      className="inline-block flex-none align-[-3px]"
+    >
       <MarkShape verdict={verdict} />
     </svg>
   );
@@ -73,7 +86,15 @@ export function PositionShape({ position, filled }: { position: Position; filled
   );
 }
 
-export function PositionMark({ position, filled = false, scale = 1 }: { position: Position; filled?: boolean; scale?: number }) {
+export function PositionMark({
+  position,
+  filled = false,
+  scale = 1,
+}: {
+  position: Position;
+  filled?: boolean;
+  scale?: number;
+}) {
   return (
     <svg width={26 * scale} height={18 * scale} viewBox="-13 -9 26 18" aria-hidden="true" className="flex-none">
       <PositionShape position={position} filled={filled} />

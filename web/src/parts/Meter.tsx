@@ -22,7 +22,13 @@ export function Meter() {
       </div>
       <fieldset className="seg mt-2.5" aria-label="Range">
         {(["V", "ohm"] as const).map((range) => (
-          <button key={range} type="button" className="flex-1" aria-pressed={view.range === range} onClick={() => dispatch(setRange(range))}>
+          <button
+            key={range}
+            type="button"
+            className="flex-1"
+            aria-pressed={view.range === range}
+            onClick={() => dispatch(setRange(range))}
+          >
             {range}
           </button>
         ))}
@@ -43,7 +49,11 @@ function Expected({ reading }: { reading: MeterReading | null }) {
   return (
     <div className="mt-4" aria-live="polite">
       <div className="lab">Expect</div>
-      {reading ? <Figure reading={reading} /> : <p className="quiet mt-1 text-[12px]">Put both probes on terminals: click one, or focus it and press r or b.</p>}
+      {reading ? (
+        <Figure reading={reading} />
+      ) : (
+        <p className="quiet mt-1 text-[12px]">Put both probes on terminals: click one, or focus it and press r or b.</p>
+      )}
     </div>
   );
 }
@@ -65,7 +75,8 @@ function Figure({ reading }: { reading: MeterReading }) {
         <u>{unit}</u>
       </div>
       <p className="quiet mt-1 text-[12px]">
-        {reading.range === "V" ? (reading.ac ? "AC, " : "DC, ") : ""}±{split(reading.range, reading.tolerance).join(" ")}
+        {reading.range === "V" ? (reading.ac ? "AC, " : "DC, ") : ""}±
+        {split(reading.range, reading.tolerance).join(" ")}
       </p>
       <Band low={reading.value - reading.tolerance} high={reading.value + reading.tolerance} width={176} />
     </>
@@ -166,7 +177,12 @@ function Probe({ which }: { which: "red" | "black" }) {
         <span className="mono text-[13px] font-bold">{end?.name ?? "nothing"}</span>
       </div>
       {end && (
-        <button type="button" className="quiet px-1 text-[12px]" aria-label={`Take the ${which} probe off`} onClick={() => dispatch(probe({ probe: which, end: null }))}>
+        <button
+          type="button"
+          className="quiet px-1 text-[12px]"
+          aria-label={`Take the ${which} probe off`}
+          onClick={() => dispatch(probe({ probe: which, end: null }))}
+        >
           off
         </button>
       )}

@@ -12,7 +12,11 @@ export function Notices() {
   return (
     <Toast.Provider duration={SHOWN_MILLISECONDS} label="Notice">
       {notices.map(({ id, sentence }) => (
-        <Toast.Root key={id} className="toast" onOpenChange={(open) => !open && setNotices((shown) => shown.filter((each) => each.id !== id))}>
+        <Toast.Root
+          key={id}
+          className="toast"
+          onOpenChange={(open) => !open && setNotices((shown) => shown.filter((each) => each.id !== id))}
+        >
           <Toast.Description>{sentence}</Toast.Description>
           <Toast.Close className="font-head font-semibold underline">Close</Toast.Close>
         </Toast.Root>

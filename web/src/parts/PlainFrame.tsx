@@ -22,7 +22,12 @@ export function PlainFrame({ title, about, children }: { title: string; about: s
           <small>wired to be proved</small>
         </div>
         {PAGES.map(({ path, title: name }) => (
-          <Link key={path} className="stage !h-11 !pl-3" to={path} {...(pathname.startsWith(path) ? { "aria-current": "page" } : {})}>
+          <Link
+            key={path}
+            className="stage !h-11 !pl-3"
+            to={path}
+            {...(pathname.startsWith(path) ? { "aria-current": "page" } : {})}
+          >
             <b>{name}</b>
           </Link>
         ))}

@@ -15,11 +15,31 @@ export function RailwayDialog({ close }: { close: () => void }) {
   return (
     <SheetDialog title={railway.name} about="Settings of the railway. Each is saved when it is changed." close={close}>
       <div className="grid grid-cols-[170px_1fr] items-center gap-x-4 gap-y-2">
-        <TextField label="Name" value={railway.name} save={(name) => name && set(`The railway is called ${name}`, { name })} />
-        <GaugeField label="Single wires" value={railway.wireGauge} save={(wireGauge) => set(`Single wires are ${wireGauge}`, { wireGauge })} />
-        <GaugeField label="Cores of cables" value={railway.cableGauge} save={(cableGauge) => set(`Cores of cables are ${cableGauge}`, { cableGauge })} />
-        <MetresField label="Cable, panel to layout" value={railway.cableMetres} save={(cableMetres) => set(`The cable is ${cableMetres} m`, { cableMetres })} />
-        <MetresField label="Wire to a motor, unless said" value={railway.runMetres} save={(runMetres) => set(`A wire to a motor is ${runMetres} m`, { runMetres })} />
+        <TextField
+          label="Name"
+          value={railway.name}
+          save={(name) => name && set(`The railway is called ${name}`, { name })}
+        />
+        <GaugeField
+          label="Single wires"
+          value={railway.wireGauge}
+          save={(wireGauge) => set(`Single wires are ${wireGauge}`, { wireGauge })}
+        />
+        <GaugeField
+          label="Cores of cables"
+          value={railway.cableGauge}
+          save={(cableGauge) => set(`Cores of cables are ${cableGauge}`, { cableGauge })}
+        />
+        <MetresField
+          label="Cable, panel to layout"
+          value={railway.cableMetres}
+          save={(cableMetres) => set(`The cable is ${cableMetres} m`, { cableMetres })}
+        />
+        <MetresField
+          label="Wire to a motor, unless said"
+          value={railway.runMetres}
+          save={(runMetres) => set(`A wire to a motor is ${runMetres} m`, { runMetres })}
+        />
         <label htmlFor="address-shift">Command station counts</label>
         <select
           id="address-shift"
@@ -31,7 +51,10 @@ export function RailwayDialog({ close }: { close: () => void }) {
           <option value="4">from raw 0: four off</option>
         </select>
       </div>
-      <p className="quiet mt-2 text-[12px]">To find out how it counts: throw addresses 1 and 5, and see which of them moves the first output of a board as bought.</p>
+      <p className="quiet mt-2 text-[12px]">
+        To find out how it counts: throw addresses 1 and 5, and see which of them moves the first output of a board as
+        bought.
+      </p>
       <label className="mt-3 block" htmlFor="railway-note">
         Note
       </label>
@@ -42,7 +65,9 @@ export function RailwayDialog({ close }: { close: () => void }) {
         rows={4}
         maxLength={2000}
         defaultValue={railway.note}
-        onBlur={(event) => event.target.value !== railway.note && set("Changed the railway's note", { note: event.target.value })}
+        onBlur={(event) =>
+          event.target.value !== railway.note && set("Changed the railway's note", { note: event.target.value })
+        }
       />
       <a className="btn mt-3" href={`/api/railways/${id}/file`} download>
         Export the railway as a file
@@ -56,7 +81,14 @@ function TextField({ label, value, save }: { label: string; value: string; save:
   return (
     <>
       <label htmlFor={id}>{label}</label>
-      <input id={id} key={value} className="field" defaultValue={value} maxLength={80} onBlur={(event) => event.target.value.trim() !== value && save(event.target.value.trim())} />
+      <input
+        id={id}
+        key={value}
+        className="field"
+        defaultValue={value}
+        maxLength={80}
+        onBlur={(event) => event.target.value.trim() !== value && save(event.target.value.trim())}
+      />
     </>
   );
 }
@@ -84,7 +116,15 @@ function MetresField({ label, value, save }: { label: string; value: number; sav
     <>
       <label htmlFor={id}>{label}</label>
       <div>
-        <input id={id} className="field" inputMode="decimal" value={text} aria-invalid={!sound} onChange={(event) => setText(event.target.value)} onBlur={() => sound && metres !== value && save(metres)} />
+        <input
+          id={id}
+          className="field"
+          inputMode="decimal"
+          value={text}
+          aria-invalid={!sound}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={() => sound && metres !== value && save(metres)}
+        />
         {!sound && <span className="text-[12px] text-red">Type metres, 0.05 to 200.</span>}
       </div>
     </>

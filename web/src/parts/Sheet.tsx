@@ -5,7 +5,17 @@ import { useResults } from "../worker/derive.ts";
 import { Mark } from "./Mark.tsx";
 
 /** The part of the frame that a stage fills: its title, the title block, and its sheets. */
-export function StageMain({ title, about, actions, children }: { title: string; about: string; actions?: ReactNode; children: ReactNode }) {
+export function StageMain({
+  title,
+  about,
+  actions,
+  children,
+}: {
+  title: string;
+  about: string;
+  actions?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <main className="main">
       <div className="flex min-w-0 items-center gap-3.5">
@@ -45,7 +55,19 @@ function TitleBlock() {
 }
 
 /** A drawn sheet with its heading line. */
-export function Sheet({ title, about, actions, children, className = "" }: { title: ReactNode; about?: ReactNode; actions?: ReactNode; children: ReactNode; className?: string }) {
+export function Sheet({
+  title,
+  about,
+  actions,
+  children,
+  className = "",
+}: {
+  title: ReactNode;
+  about?: ReactNode;
+  actions?: ReactNode;
+  children: ReactNode;
+  className?: string;
+}) {
   return (
     <section className={`sheet ${className}`}>
       <header>

@@ -20,7 +20,9 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
   const { pathname } = useLocation();
   const { failure } = useResults();
   const shares = useShares();
-  const saved = savedAt ? `Saved ${new Date(savedAt).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })} on this machine.` : "Saved on this machine.";
+  const saved = savedAt
+    ? `Saved ${new Date(savedAt).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })} on this machine.`
+    : "Saved on this machine.";
   return (
     <nav className="spine" aria-label="Stages">
       <button type="button" className="brand" onClick={() => open("railway")} title="Railway's settings">
@@ -28,7 +30,13 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
         <small>{record?.railway.name}</small>
       </button>
       {STAGES.map(({ path, title }) => (
-        <Stage key={path} to={`/r/${railwayId}/${path}`} title={title} share={shares[path]} on={pathname.endsWith(`/${path}`)} />
+        <Stage
+          key={path}
+          to={`/r/${railwayId}/${path}`}
+          title={title}
+          share={shares[path]}
+          on={pathname.endsWith(`/${path}`)}
+        />
       ))}
       <div className="foot">
         <Link to="/quick-sums">Quick sums</Link>
@@ -42,7 +50,13 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
         <button type="button" onClick={() => open("keys")}>
           Keys ?
         </button>
-        <span role="status">{unanswered ? "Not saved: the server does not answer. Trying again." : pending.length > 0 ? "Saving ..." : saved}</span>
+        <span role="status">
+          {unanswered
+            ? "Not saved: the server does not answer. Trying again."
+            : pending.length > 0
+              ? "Saving ..."
+              : saved}
+        </span>
         {failure && <span role="alert">Could not be worked out: {failure}</span>}
       </div>
     </nav>
@@ -60,7 +74,12 @@ function Stage({ to, title, share, on }: { to: string; title: string; share: Sha
         <path d="M19 0V66" stroke={on ? "var(--rule-2)" : "var(--bottle-rule)"} />
         <path d={`M19 0V${length}`} stroke={copper} strokeWidth="3" />
         <circle cx="19" cy="22" r="7" fill={finished ? copper : hole} stroke={copper} strokeWidth="1.6" />
-        <path d="M14.4 22H23.6" stroke={finished ? hole : copper} strokeWidth="1.8" transform={finished ? undefined : "rotate(-52 19 22)"} />
+        <path
+          d="M14.4 22H23.6"
+          stroke={finished ? hole : copper}
+          strokeWidth="1.8"
+          transform={finished ? undefined : "rotate(-52 19 22)"}
+        />
       </svg>
       <b>{title}</b>
       <span>

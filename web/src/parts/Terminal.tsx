@@ -21,7 +21,15 @@ const LABEL = {
 } as const;
 
 /** A terminal as a screw that can take a probe: click for the next one, r and b for red and black. */
-export function Terminal({ end, name, x, y, label, labelAt = "above", radius = 5 }: Omit<Props, "key"> & { end: string }) {
+export function Terminal({
+  end,
+  name,
+  x,
+  y,
+  label,
+  labelAt = "above",
+  radius = 5,
+}: Omit<Props, "key"> & { end: string }) {
   const dispatch = useAppDispatch();
   const red = useAppSelector((state) => state.view.red?.key === end);
   const black = useAppSelector((state) => state.view.black?.key === end);

@@ -1,5 +1,4 @@
-import type { RailwayRecord } from "@alderman/core";
-import type { Edit } from "@alderman/core";
+import type { Edit, RailwayRecord } from "@alderman/core";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
 
 export interface Summary {
@@ -51,14 +50,21 @@ export const api = createApi({
       invalidatesTags: ["railways"],
     }),
     importFile: build.mutation<{ id: string }, string>({
-      query: (text) => ({ url: "railways/import", method: "POST", body: text, headers: { "Content-Type": "text/plain" } }),
+      query: (text) => ({
+        url: "railways/import",
+        method: "POST",
+        body: text,
+        headers: { "Content-Type": "text/plain" },
+      }),
       invalidatesTags: ["railways"],
     }),
     removeRailway: build.mutation<void, string>({
       query: (id) => ({ url: `railways/${id}`, method: "DELETE" }),
       invalidatesTags: ["railways"],
     }),
-    history: build.query<HistoryRow[], { id: string; revision: number }>({ query: ({ id }) => `railways/${id}/history` }),
+    history: build.query<HistoryRow[], { id: string; revision: number }>({
+      query: ({ id }) => `railways/${id}/history`,
+    }),
   }),
 });
 

@@ -1,4 +1,4 @@
-import { type EditGroup, edit, RecordError, type RailwayRecord, touchedThings } from "@alderman/core";
+import { type EditGroup, edit, type RailwayRecord, RecordError, touchedThings } from "@alderman/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { ask, type Change, type OpenRailway, ServerError } from "./api.ts";
 import type { AppThunk } from "./store.ts";
@@ -159,7 +159,10 @@ function send(): AppThunk<Promise<void>> {
         const [head] = pending;
         if (!id || !confirmed || !head) return;
         try {
-          const answer = await ask<Omit<Change, "edits">>(`railways/${id}/edits`, { revision: confirmed.revision, ...head });
+          const answer = await ask<Omit<Change, "edits">>(`railways/${id}/edits`, {
+            revision: confirmed.revision,
+            ...head,
+          });
           dispatch(applied({ ...answer, edits: head.edits, at: now() }));
         } catch (error) {
           if (!(error instanceof ServerError)) throw error;

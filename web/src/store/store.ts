@@ -8,7 +8,10 @@ export const store = configureStore({
   reducer: { railway: railway.reducer, view: view.reducer, [api.reducerPath]: api.reducer },
   // the record is replaced, never changed in place; walking all of it after each action would cost more than it finds
   middleware: (getDefault) =>
-    getDefault({ immutableCheck: { ignoredPaths: ["railway"] }, serializableCheck: { ignoredPaths: ["railway"] } }).concat(api.middleware),
+    getDefault({
+      immutableCheck: { ignoredPaths: ["railway"] },
+      serializableCheck: { ignoredPaths: ["railway"] },
+    }).concat(api.middleware),
 });
 
 export type RootState = ReturnType<typeof store.getState>;

@@ -47,7 +47,10 @@ export const view = createSlice({
     setRange: (state, { payload }: PayloadAction<Range>) => {
       state.range = payload;
     },
-    probe: (state, { payload: { probe, end } }: PayloadAction<{ probe: "red" | "black" | "next"; end: ProbedEnd | null }>) => {
+    probe: (
+      state,
+      { payload: { probe, end } }: PayloadAction<{ probe: "red" | "black" | "next"; end: ProbedEnd | null }>,
+    ) => {
       const which = probe === "next" ? state.next : probe;
       state[which] = end;
       state.next = which === "red" ? "black" : "red";

@@ -20,7 +20,11 @@ let results: Results = { record: null, overview: null, focus: null, proving: nul
 const listeners = new Set<() => void>();
 let remote: Remote<DeriveWorker> | null = null;
 let wanted: { record: RailwayRecord | null; focus: Focus | null } = { record: null, focus: null };
-let done: { record: RailwayRecord | null; focus: Focus | null; proving: RailwayRecord | null } = { record: null, focus: null, proving: null };
+let done: { record: RailwayRecord | null; focus: Focus | null; proving: RailwayRecord | null } = {
+  record: null,
+  focus: null,
+  proving: null,
+};
 let running = false;
 
 function publish(change: Partial<Results>): void {

@@ -1,8 +1,8 @@
 import {
   Derived,
   type MeterReading,
-  measure,
   type Moment,
+  measure,
   type Position,
   type RailwayRecord,
   type RailwayState,
@@ -48,7 +48,12 @@ const worker = {
   focus({ turnoutId, asked, moment, red, black, range }: Focus): FocusResult {
     const thread = derived?.schematic.threads.find(({ turnout }) => turnout.id === turnoutId);
     const acting = thread?.turnout.id ?? null;
-    const state: RailwayState = { asked, moment: acting ? moment : "rest", acting: moment === "rest" ? null : acting, off: false };
+    const state: RailwayState = {
+      asked,
+      moment: acting ? moment : "rest",
+      acting: moment === "rest" ? null : acting,
+      off: false,
+    };
     return {
       turnoutId,
       reading: derived && thread ? derived.reading(thread, asked[thread.turnout.id] ?? "N", moment) : null,

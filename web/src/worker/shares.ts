@@ -21,16 +21,29 @@ export function useShares(): Shares {
 
 function sharesOf(turnouts: number, overview: Results["overview"], proving: Results["proving"]): Shares {
   const complete = new Set(overview?.complete);
-  const stopped = new Set(overview?.findings.filter(({ severity }) => severity === "stop").flatMap(({ turnoutIds }) => turnoutIds));
+  const stopped = new Set(
+    overview?.findings.filter(({ severity }) => severity === "stop").flatMap(({ turnoutIds }) => turnoutIds),
+  );
   const members = (of: (leader: string) => boolean) =>
-    overview?.threads.filter(({ turnout }) => of(turnout.id)).reduce((sum, { followers }) => sum + 1 + followers.length, 0) ?? 0;
-  const leaders = new Map(overview?.threads.flatMap(({ turnout, followers }) => [turnout, ...followers].map((each) => [each.id, turnout.id] as const)));
-  const ready = overview?.loom.wires.filter(({ turnoutId }) => !turnoutId || !stopped.has(leaders.get(turnoutId) ?? "")) ?? [];
+    overview?.threads
+      .filter(({ turnout }) => of(turnout.id))
+      .reduce((sum, { followers }) => sum + 1 + followers.length, 0) ?? 0;
+  const leaders = new Map(
+    overview?.threads.flatMap(({ turnout, followers }) =>
+      [turnout, ...followers].map((each) => [each.id, turnout.id] as const),
+    ),
+  );
+  const ready =
+    overview?.loom.wires.filter(({ turnoutId }) => !turnoutId || !stopped.has(leaders.get(turnoutId) ?? "")) ?? [];
   const used = overview?.addresses.filter(({ throws }) => throws !== null) ?? [];
   const counts = Object.values(proving ?? {});
   return {
     equip: { done: members((leader) => complete.has(leader)), of: turnouts, words: "turnouts completely equipped" },
-    loom: { done: ready.length, of: overview?.loom.wires.length ?? 0, words: "wires that no grave finding forbids to lay" },
+    loom: {
+      done: ready.length,
+      of: overview?.loom.wires.length ?? 0,
+      words: "wires that no grave finding forbids to lay",
+    },
     numbers: {
       done: used.filter(({ sharedWith, packet }) => sharedWith.length === 0 && packet).length,
       of: used.length,

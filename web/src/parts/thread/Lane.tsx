@@ -21,7 +21,8 @@ export function Lane({ rows, ys, boardX }: { rows: readonly Row[]; ys: readonly 
       {rows.map((row, index) => {
         const y = ys[index] ?? 0;
         const end = boardX[index] ?? 318;
-        if (!row.way) return row.layout ? <WirePath key={row.panel.key} d={`M${PANEL_X} ${y}H${end}`} colour={row.colour} /> : null;
+        if (!row.way)
+          return row.layout ? <WirePath key={row.panel.key} d={`M${PANEL_X} ${y}H${end}`} colour={row.colour} /> : null;
         const inCable = middle + (y - middle) * 0.18;
         return (
           <g key={row.panel.key}>
@@ -30,18 +31,40 @@ export function Lane({ rows, ys, boardX }: { rows: readonly Row[]; ys: readonly 
               d={`M${PANEL_STRIP + STRIP_WIDTH} ${y}C${CABLE.from - 10} ${y} ${CABLE.from - 14} ${inCable} ${CABLE.from} ${inCable}H${CABLE.to}C${CABLE.to + 14} ${inCable} ${CABLE.to + 10} ${y} ${LAYOUT_STRIP} ${y}`}
               colour={row.coreColour}
             />
-            {row.layout && <WirePath d={`M${LAYOUT_STRIP + STRIP_WIDTH} ${y}H${end}`} colour={row.colour} dashed={row.layoutVia !== null} />}
+            {row.layout && (
+              <WirePath
+                d={`M${LAYOUT_STRIP + STRIP_WIDTH} ${y}H${end}`}
+                colour={row.colour}
+                dashed={row.layoutVia !== null}
+              />
+            )}
           </g>
         );
       })}
       {through.length > 0 && (
         <>
-          <path d={`M${CABLE.from + 6} ${middle - 18}H${CABLE.to - 6}V${middle + 18}H${CABLE.from + 6}Z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
-          <text className={cables.length > 2 ? "tm" : "tv"} x={(CABLE.from + CABLE.to) / 2} y={middle + 4.5} textAnchor="middle">
+          <path
+            d={`M${CABLE.from + 6} ${middle - 18}H${CABLE.to - 6}V${middle + 18}H${CABLE.from + 6}Z`}
+            fill="var(--sheet)"
+            stroke="var(--ink)"
+            strokeWidth="1.2"
+          />
+          <text
+            className={cables.length > 2 ? "tm" : "tv"}
+            x={(CABLE.from + CABLE.to) / 2}
+            y={middle + 4.5}
+            textAnchor="middle"
+          >
             {cables}
           </text>
           {through.map(({ row }, index) => (
-            <WireCode key={row.panel.key} x={162} y={lastY + 24 + index * 15} colour={row.coreColour} text={`core ${row.way?.core}`} />
+            <WireCode
+              key={row.panel.key}
+              x={162}
+              y={lastY + 24 + index * 15}
+              colour={row.coreColour}
+              text={`core ${row.way?.core}`}
+            />
           ))}
           <Strip x={PANEL_STRIP} from={firstY} to={lastY} />
           <Strip x={LAYOUT_STRIP} from={firstY} to={lastY} />
@@ -60,7 +83,14 @@ export function Lane({ rows, ys, boardX }: { rows: readonly Row[]; ys: readonly 
 }
 
 function Strip({ x, from, to }: { x: number; from: number; to: number }) {
-  return <path d={`M${x} ${from - 19}H${x + STRIP_WIDTH}V${to + 19}H${x}Z`} fill="var(--sheet-2)" stroke="var(--ink)" strokeWidth="1.2" />;
+  return (
+    <path
+      d={`M${x} ${from - 19}H${x + STRIP_WIDTH}V${to + 19}H${x}Z`}
+      fill="var(--sheet-2)"
+      stroke="var(--ink)"
+      strokeWidth="1.2"
+    />
+  );
 }
 
 function Screw({ x, y, end, name, number }: { x: number; y: number; end: string; name: string; number: number }) {

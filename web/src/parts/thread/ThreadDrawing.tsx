@@ -1,4 +1,14 @@
-import { amps, type Finding, figureValue, type Position, supplyOf, terminalName, type Thread, type ThreadReading, volts } from "@alderman/core";
+import {
+  amps,
+  type Finding,
+  figureValue,
+  type Position,
+  supplyOf,
+  type Thread,
+  type ThreadReading,
+  terminalName,
+  volts,
+} from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
 import type { Overview } from "../../worker/derive.worker.ts";
 import { MarkShape, PositionShape, type Verdict } from "../Mark.tsx";
@@ -96,12 +106,20 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
     : [];
   const ways = rows.flatMap(({ way }) => (way ? [way] : []));
   const strips = [...new Set(ways.map(({ strip }) => strip))];
-  const made = control && (control.type.model === "latching-toggle" || reading?.moment !== "rest") ? (reading?.position ?? null) : null;
+  const made =
+    control && (control.type.model === "latching-toggle" || reading?.moment !== "rest")
+      ? (reading?.position ?? null)
+      : null;
   const common = motor && end(motor, coil ? "C" : motor.assignment.crossed ? "+" : "−");
   const minus = driver && end(driver, plus?.[1] ?? "−");
   const returnVia = common && minus && wiring.joined(common.key, minus.key) ? wiring.via(common.key, minus.key) : null;
   const reads = reading?.motors[0];
-  const busy = reads && Math.max(Math.abs(reads.amps.N), Math.abs(reads.amps.R)) > 0.02 ? (Math.abs(reads.amps.N) > Math.abs(reads.amps.R) ? "N" : "R") : null;
+  const busy =
+    reads && Math.max(Math.abs(reads.amps.N), Math.abs(reads.amps.R)) > 0.02
+      ? Math.abs(reads.amps.N) > Math.abs(reads.amps.R)
+        ? "N"
+        : "R"
+      : null;
   const spare = thread.motors.slice(1);
   return (
     <g>
@@ -118,7 +136,14 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
           <Lane rows={rows} ys={OUT_ROWS} boardX={[456, 330, 456]} />
           <Toggle made={made} rest={control.type.model === "latching-toggle" ? "latching" : "at the centre"} />
           {(["N", "C", "R"] as const).map((name, index) => (
-            <Terminal key={name} end={`${control.device.id}:${name}`} name={terminalName(control.device.label, name)} x={90} y={OUT_ROWS[index] ?? 0} label={name} />
+            <Terminal
+              key={name}
+              end={`${control.device.id}:${name}`}
+              name={terminalName(control.device.label, name)}
+              x={90}
+              y={OUT_ROWS[index] ?? 0}
+              label={name}
+            />
           ))}
           <text className="tm" x="12" y="202">
             {made ? `C to ${made} closed` : "all open"}
@@ -137,19 +162,44 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
       )}
       {driver ? (
         <>
-          <Heading x={318} number={5} words={`${driver.type.model === "cdu" ? "Unit" : "Supply"} ${driver.device.label}`} verdict={verdict(driver.device.label)} />
-          {common && minus && wiring.joined(common.key, minus.key) && <WirePath d="M402 124H456" colour={wiring.colourOf(minus.key)} dashed={returnVia !== null} />}
+          <Heading
+            x={318}
+            number={5}
+            words={`${driver.type.model === "cdu" ? "Unit" : "Supply"} ${driver.device.label}`}
+            verdict={verdict(driver.device.label)}
+          />
+          {common && minus && wiring.joined(common.key, minus.key) && (
+            <WirePath d="M402 124H456" colour={wiring.colourOf(minus.key)} dashed={returnVia !== null} />
+          )}
           <path d="M330 100H402V148H330Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
-          <path d="M356 124H363M363 112V136M370 112V136M370 124H377" stroke="var(--ink)" strokeWidth="1.6" fill="none" />
-          <Terminal end={`${driver.device.id}:${plus?.[0]}`} name={terminalName(driver.device.label, plus?.[0] ?? "+")} x={330} y={124} label={plus?.[0] ?? "+"} labelAt="aboveLeft" />
-          {minus && <Terminal end={minus.key} name={minus.name} x={402} y={124} label={plus?.[1] ?? "−"} labelAt="aboveRight" />}
+          <path
+            d="M356 124H363M363 112V136M370 112V136M370 124H377"
+            stroke="var(--ink)"
+            strokeWidth="1.6"
+            fill="none"
+          />
+          <Terminal
+            end={`${driver.device.id}:${plus?.[0]}`}
+            name={terminalName(driver.device.label, plus?.[0] ?? "+")}
+            x={330}
+            y={124}
+            label={plus?.[0] ?? "+"}
+            labelAt="aboveLeft"
+          />
+          {minus && (
+            <Terminal end={minus.key} name={minus.name} x={402} y={124} label={plus?.[1] ?? "−"} labelAt="aboveRight" />
+          )}
           {reading && (
             <>
               <text className="tv" x="318" y="202">
                 {volts(reading.driverVolts ?? 0)}
               </text>
               <text className="tq" x="318" y="218">
-                {reading.moment === "rest" ? "ready to give" : reading.moment === "throwing" ? "in the pulse" : "held long after"}
+                {reading.moment === "rest"
+                  ? "ready to give"
+                  : reading.moment === "throwing"
+                    ? "in the pulse"
+                    : "held long after"}
               </text>
             </>
           )}
@@ -170,15 +220,37 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
       {motor && (
         <>
           <Heading x={430} number={6} words={`Motor ${motor.device.label}`} verdict={verdict(motor.device.label)} />
-          {coil ? <CoilMotor x={456} y={68} to={reads?.goesTo ?? null} busy={busy} /> : <StallMotor x={456} y={105} to={reads?.goesTo ?? null} />}
+          {coil ? (
+            <CoilMotor x={456} y={68} to={reads?.goesTo ?? null} busy={busy} />
+          ) : (
+            <StallMotor x={456} y={105} to={reads?.goesTo ?? null} />
+          )}
           {coil
             ? (["N", "C", "R"] as const).map((name, index) => {
                 const order = motor.assignment.crossed ? ["R", "C", "N"] : ["N", "C", "R"];
                 const shown = order[index] ?? name;
-                return <Terminal key={shown} end={`${motor.device.id}:${shown}`} name={terminalName(motor.device.label, shown)} x={456} y={OUT_ROWS[index] ?? 0} label={shown} labelAt="aboveLeft" />;
+                return (
+                  <Terminal
+                    key={shown}
+                    end={`${motor.device.id}:${shown}`}
+                    name={terminalName(motor.device.label, shown)}
+                    x={456}
+                    y={OUT_ROWS[index] ?? 0}
+                    label={shown}
+                    labelAt="aboveLeft"
+                  />
+                );
               })
             : (["+", "−"] as const).map((name, index) => (
-                <Terminal key={name} end={`${motor.device.id}:${name}`} name={terminalName(motor.device.label, name)} x={456} y={index === 0 ? 84 : 124} label={name} labelAt="aboveLeft" />
+                <Terminal
+                  key={name}
+                  end={`${motor.device.id}:${name}`}
+                  name={terminalName(motor.device.label, name)}
+                  x={456}
+                  y={index === 0 ? 84 : 124}
+                  label={name}
+                  labelAt="aboveLeft"
+                />
               ))}
           {reading &&
             reads &&
@@ -215,21 +287,41 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
   const { device, way, type } = driver;
   const verdict = (...labels: string[]) => linkVerdict(findings, thread, labels);
   const output = overview.addresses.find((each) => each.deviceId === device.id && each.way === way);
-  const track = overview.nets.flatMap(({ purpose, ends }) => (purpose === "track-j" && ends.some((each) => each.deviceId === device.id) ? ends : [])).find((each) => each.terminal === "J" && each.deviceId !== device.id);
+  const track = overview.nets
+    .flatMap(({ purpose, ends }) =>
+      purpose === "track-j" && ends.some((each) => each.deviceId === device.id) ? ends : [],
+    )
+    .find((each) => each.terminal === "J" && each.deviceId !== device.id);
   const feed = overview.loom.wires.find(({ from, to }) => to.key === `${device.id}:+` || from.key === `${device.id}:+`);
   const feedName = feed && (feed.from.key.startsWith(`${device.id}:`) ? feed.to.name : feed.from.name);
-  const trackName = overview.loom.wires.find(({ from }) => from.key === `${track?.deviceId}:J`)?.from.name.replace("-J", "");
+  const trackName = overview.loom.wires
+    .find(({ from }) => from.key === `${track?.deviceId}:J`)
+    ?.from.name.replace("-J", "");
   const sides = [
     { letter: "A", y: 100, bus: 458, out: 414 },
     { letter: "B", y: 136, bus: 444, out: 426 },
   ] as const;
   const motorTop = (index: number) => 68 + index * 66;
   const lead = (index: number, terminal: string) => motorTop(index) + (terminal === "+" || terminal === "N" ? 9 : 29);
-  const over = overview.findings.some(({ ruleId, terminals }) => ruleId === "output-over-limit" && terminals.includes(`${device.label}-${way}`));
-  const fenced = new Set(findings.filter(({ ruleId, turnoutIds }) => (ruleId === "pair-thrown-against" || ruleId === "goes-astray") && turnoutIds.includes(thread.turnout.id)).flatMap(({ terminals }) => terminals));
+  const over = overview.findings.some(
+    ({ ruleId, terminals }) => ruleId === "output-over-limit" && terminals.includes(`${device.label}-${way}`),
+  );
+  const fenced = new Set(
+    findings
+      .filter(
+        ({ ruleId, turnoutIds }) =>
+          (ruleId === "pair-thrown-against" || ruleId === "goes-astray") && turnoutIds.includes(thread.turnout.id),
+      )
+      .flatMap(({ terminals }) => terminals),
+  );
   return (
     <g>
-      <Heading x={12} number={1} words="Address" verdict={output ? linkVerdict(findings, thread, [output.label, `Address ${output.address}`]) : "open"} />
+      <Heading
+        x={12}
+        number={1}
+        words="Address"
+        verdict={output ? linkVerdict(findings, thread, [output.label, `Address ${output.address}`]) : "open"}
+      />
       <path d="M18 74H86L94 84V138H18Z" fill="var(--copper-wash)" stroke="var(--copper)" strokeWidth="1.2" />
       <text className="tq" x="56" y="96" textAnchor="middle">
         command
@@ -252,8 +344,22 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
           <WirePath d="M206 136H318" colour="TQ" />
           <path d="M138 84H206V156H138Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
           <path d="M150 128V112H160V128H170V112H180V128H190" fill="none" stroke="var(--copper)" strokeWidth="1.6" />
-          <Terminal end={`${track.deviceId}:J`} name={`${trackName}-J`} x={206} y={104} label="J" labelAt="aboveRight" />
-          <Terminal end={`${track.deviceId}:K`} name={`${trackName}-K`} x={206} y={136} label="K" labelAt="aboveRight" />
+          <Terminal
+            end={`${track.deviceId}:J`}
+            name={`${trackName}-J`}
+            x={206}
+            y={104}
+            label="J"
+            labelAt="aboveRight"
+          />
+          <Terminal
+            end={`${track.deviceId}:K`}
+            name={`${trackName}-K`}
+            x={206}
+            y={136}
+            label="K"
+            labelAt="aboveRight"
+          />
           <text className="tq" x="138" y="174">
             brings the commands
           </text>
@@ -261,7 +367,12 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
       ) : (
         <Missing x={120} y={104} words="No track bus" />
       )}
-      <Heading x={318} number={3} words={`Driver ${device.label}`} verdict={verdict(device.label, `${device.label}-${way}`)} />
+      <Heading
+        x={318}
+        number={3}
+        words={`Driver ${device.label}`}
+        verdict={verdict(device.label, `${device.label}-${way}`)}
+      />
       <path d="M318 68H388V172H318Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
       <text className="th" x="353" y="116" textAnchor="middle">
         out {way}
@@ -274,21 +385,44 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
       {sides.map(({ letter, y, bus, out }) => {
         const key = `${device.id}:${way}${letter}`;
         const ends = thread.motors.map((each, index) => {
-          const terminal = (each.type.model === "twin-coil" ? ["N", "R"] : ["+", "−"]).find((name) => wiring.joined(key, `${each.device.id}:${name}`));
+          const terminal = (each.type.model === "twin-coil" ? ["N", "R"] : ["+", "−"]).find((name) =>
+            wiring.joined(key, `${each.device.id}:${name}`),
+          );
           return terminal ? lead(index, terminal) : null;
         });
         const [first, ...rest] = ends;
         return (
           <g key={letter}>
-            {typeof first === "number" && <WirePath d={`M388 ${y}H${out}V${first}H476`} colour={wiring.colourOf(key)} />}
+            {typeof first === "number" && (
+              <WirePath d={`M388 ${y}H${out}V${first}H476`} colour={wiring.colourOf(key)} />
+            )}
             {typeof first === "number" &&
-              rest.map((end, index) => (typeof end === "number" ? <WirePath key={thread.motors[index + 1]?.device.id} d={`M${bus} ${first}V${end}H476`} colour={wiring.colourOf(key)} /> : null))}
-            {typeof first === "number" && rest.length > 0 && <circle cx={bus} cy={first} r="3" fill="var(--wire-line)" />}
+              rest.map((end, index) =>
+                typeof end === "number" ? (
+                  <WirePath
+                    key={thread.motors[index + 1]?.device.id}
+                    d={`M${bus} ${first}V${end}H476`}
+                    colour={wiring.colourOf(key)}
+                  />
+                ) : null,
+              )}
+            {typeof first === "number" && rest.length > 0 && (
+              <circle cx={bus} cy={first} r="3" fill="var(--wire-line)" />
+            )}
             <Terminal end={key} name={`${device.label}-${way}${letter}`} x={388} y={y} label={letter} labelAt="left" />
           </g>
         );
       })}
-      <Heading x={430} number={4} words={thread.motors.length > 1 ? thread.motors.map((each) => each.device.label).join(" ") : `Motor ${motor.device.label}`} verdict={verdict(...thread.motors.map((each) => each.device.label))} />
+      <Heading
+        x={430}
+        number={4}
+        words={
+          thread.motors.length > 1
+            ? thread.motors.map((each) => each.device.label).join(" ")
+            : `Motor ${motor.device.label}`
+        }
+        verdict={verdict(...thread.motors.map((each) => each.device.label))}
+      />
       {thread.motors.map((each, index) => {
         const reads = reading?.motors[index];
         const names = each.type.model === "twin-coil" ? ["N", "R"] : ["+", "−"];
@@ -296,7 +430,14 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
           <g key={each.device.id}>
             <StallMotor x={476} y={motorTop(index)} to={reads?.goesTo ?? null} />
             {names.map((name) => (
-              <Terminal key={name} end={`${each.device.id}:${name}`} name={terminalName(each.device.label, name)} x={476} y={lead(index, name)} radius={4.5} />
+              <Terminal
+                key={name}
+                end={`${each.device.id}:${name}`}
+                name={terminalName(each.device.label, name)}
+                x={476}
+                y={lead(index, name)}
+                radius={4.5}
+              />
             ))}
             {reads && (
               <text className="tm" x="518" y={motorTop(index) + 53} textAnchor="end">
@@ -304,7 +445,13 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
               </text>
             )}
             {names.some((name) => fenced.has(terminalName(each.device.label, name))) && (
-              <path d={`M468 ${motorTop(index) - 1}H486V${motorTop(index) + 39}H468Z`} fill="none" stroke="var(--red)" strokeWidth="1.6" strokeDasharray="4 3" />
+              <path
+                d={`M468 ${motorTop(index) - 1}H486V${motorTop(index) + 39}H468Z`}
+                fill="none"
+                stroke="var(--red)"
+                strokeWidth="1.6"
+                strokeDasharray="4 3"
+              />
             )}
           </g>
         );
@@ -344,7 +491,10 @@ function BackLane({ thread, reading, wiring, findings, first }: LaneProps & Numb
   const source = thread.motors.find(({ device }) => device.id === motorId);
   const contactLabel = source?.device.label ?? "";
   const hasContact = source !== undefined && way <= source.type.contactSets;
-  const end = (id: string, label: string, terminal: string): DrawnEnd => ({ key: `${id}:${terminal}`, name: terminalName(label, terminal) });
+  const end = (id: string, label: string, terminal: string): DrawnEnd => ({
+    key: `${id}:${terminal}`,
+    name: terminalName(label, terminal),
+  });
   const at = (terminal: string) => end(motorId, contactLabel, terminal);
   const lampEnd = (terminal: string) => end(lamp.device.id, lamp.device.label, terminal);
   const supply = (record && supplyOf(record, lamp.device.id)?.device) ?? null;
@@ -359,15 +509,26 @@ function BackLane({ thread, reading, wiring, findings, first }: LaneProps & Numb
   const reads = reading?.lamp;
   const least = figureValue(lamp.type, "leastAmps");
   const flows = reads ? Math.max(reads.green, reads.yellow) : 0;
-  const lit = reads ? [reads.green >= least ? "GN lit" : "GN dark", reads.yellow >= least ? "YE lit" : "YE dark"].join(", ") : "";
+  const lit = reads
+    ? [reads.green >= least ? "GN lit" : "GN dark", reads.yellow >= least ? "YE lit" : "YE dark"].join(", ")
+    : "";
   const stands = reading?.motors.find((each) => each.motorId === motorId)?.goesTo ?? "N";
   const contactTo: Position = reading?.moment === "throwing" ? (stands === "N" ? "R" : "N") : stands;
   const plus = supply && wiring.joined(`${supply.id}:+`, `${motorId}:S${way}c`);
   const plusVia = supply && plus ? wiring.via(`${motorId}:S${way}c`, `${supply.id}:+`) : null;
-  const notes = [...viaWords(rows, "layout").map((words) => `${supply?.label ?? ""} ${words}`), ...(plusVia ? [`S${way}c via ${plusVia}`] : [])];
+  const notes = [
+    ...viaWords(rows, "layout").map((words) => `${supply?.label ?? ""} ${words}`),
+    ...(plusVia ? [`S${way}c via ${plusVia}`] : []),
+  ];
   return (
     <g>
-      <Heading x={12} y={286} number={first + 2} words={`Lamp ${lamp.device.label}`} verdict={linkVerdict(findings, thread, [lamp.device.label])} />
+      <Heading
+        x={12}
+        y={286}
+        number={first + 2}
+        words={`Lamp ${lamp.device.label}`}
+        verdict={linkVerdict(findings, thread, [lamp.device.label])}
+      />
       {ways.length > 0 && (
         <>
           <text className="th" x="125" y="290">
@@ -381,7 +542,14 @@ function BackLane({ thread, reading, wiring, findings, first }: LaneProps & Numb
       <Lane rows={rows} ys={BACK_ROWS} boardX={[444, 444, 440]} />
       <Lamp y={362} green={reads?.green ?? 0} yellow={reads?.yellow ?? 0} least={least} />
       {[toN, toR, "0"].map((name, index) => (
-        <Terminal key={name} end={`${lamp.device.id}:${name}`} name={terminalName(lamp.device.label, name)} x={90} y={BACK_ROWS[index] ?? 0} label={name} />
+        <Terminal
+          key={name}
+          end={`${lamp.device.id}:${name}`}
+          name={terminalName(lamp.device.label, name)}
+          x={90}
+          y={BACK_ROWS[index] ?? 0}
+          label={name}
+        />
       ))}
       {reads && (
         <>
@@ -400,12 +568,39 @@ function BackLane({ thread, reading, wiring, findings, first }: LaneProps & Numb
       ))}
       {hasContact ? (
         <>
-          <Heading x={404} y={286} number={first + 1} words={`Contact ${contactLabel}-S${way}`} verdict={linkVerdict(findings, thread, [`${contactLabel}-S${way}`])} />
+          <Heading
+            x={404}
+            y={286}
+            number={first + 1}
+            words={`Contact ${contactLabel}-S${way}`}
+            verdict={linkVerdict(findings, thread, [`${contactLabel}-S${way}`])}
+          />
           {plus && <WirePath d="M500 410H516V350H502" colour="RD" dashed={plusVia !== null} />}
           <Contact x={444} y={318} to={contactTo} />
-          <Terminal end={`${motorId}:S${way}n`} name={`${contactLabel}-S${way}n`} x={444} y={330} label="n" labelAt="aboveLeft" />
-          <Terminal end={`${motorId}:S${way}r`} name={`${contactLabel}-S${way}r`} x={444} y={370} label="r" labelAt="aboveLeft" />
-          <Terminal end={`${motorId}:S${way}c`} name={`${contactLabel}-S${way}c`} x={502} y={350} label="c" labelAt="aboveRight" />
+          <Terminal
+            end={`${motorId}:S${way}n`}
+            name={`${contactLabel}-S${way}n`}
+            x={444}
+            y={330}
+            label="n"
+            labelAt="aboveLeft"
+          />
+          <Terminal
+            end={`${motorId}:S${way}r`}
+            name={`${contactLabel}-S${way}r`}
+            x={444}
+            y={370}
+            label="r"
+            labelAt="aboveLeft"
+          />
+          <Terminal
+            end={`${motorId}:S${way}c`}
+            name={`${contactLabel}-S${way}c`}
+            x={502}
+            y={350}
+            label="c"
+            labelAt="aboveRight"
+          />
         </>
       ) : (
         <Missing x={400} y={350} words="No contact for it" />
@@ -416,8 +611,22 @@ function BackLane({ thread, reading, wiring, findings, first }: LaneProps & Numb
           <text className="tv" x="470" y="415" textAnchor="middle">
             {supply.label}
           </text>
-          <Terminal end={`${supply.id}:−`} name={terminalName(supply.label, "−")} x={440} y={410} label="−" labelAt="aboveLeft" />
-          <Terminal end={`${supply.id}:+`} name={terminalName(supply.label, "+")} x={500} y={410} label="+" labelAt="aboveRight" />
+          <Terminal
+            end={`${supply.id}:−`}
+            name={terminalName(supply.label, "−")}
+            x={440}
+            y={410}
+            label="−"
+            labelAt="aboveLeft"
+          />
+          <Terminal
+            end={`${supply.id}:+`}
+            name={terminalName(supply.label, "+")}
+            x={500}
+            y={410}
+            label="+"
+            labelAt="aboveRight"
+          />
           {reads && (
             <text className="tm" x="318" y="306">
               {volts(reads.contactVolts)} at the contact
@@ -447,11 +656,21 @@ function Track({ thread, reading, findings, first }: Omit<LaneProps, "wiring"> &
   const right = stands.every((each) => each === asked);
   return (
     <g>
-      <Heading x={540} number={first} words="Blades" verdict={thread.motors.length === 0 ? "open" : right ? linkVerdict(findings, thread, []) : "wrong"} />
+      <Heading
+        x={540}
+        number={first}
+        words="Blades"
+        verdict={thread.motors.length === 0 ? "open" : right ? linkVerdict(findings, thread, []) : "wrong"}
+      />
       {turnouts.map((turnout, index) => (
         <g key={turnout.id} transform={`translate(530 ${54 + index * 212})`}>
           <TurnoutGlyph turnout={turnout} asked={asked} stands={stands[index] ?? null} />
-          <text className="tm" x="10" y="192" style={stands[index] === asked ? {} : { fill: "var(--red)", fontWeight: 700 }}>
+          <text
+            className="tm"
+            x="10"
+            y="192"
+            style={stands[index] === asked ? {} : { fill: "var(--red)", fontWeight: 700 }}
+          >
             {turnout.label} {stands[index] ? `stands at ${stands[index]}` : "stays"}
           </text>
         </g>
@@ -470,7 +689,19 @@ function Track({ thread, reading, findings, first }: Omit<LaneProps, "wiring"> &
   );
 }
 
-function Heading({ x, y = 46, number, words, verdict }: { x: number; y?: number; number: number; words: string; verdict?: Verdict }) {
+function Heading({
+  x,
+  y = 46,
+  number,
+  words,
+  verdict,
+}: {
+  x: number;
+  y?: number;
+  number: number;
+  words: string;
+  verdict?: Verdict;
+}) {
   // Archivo Narrow at 13 px runs to about six units a letter
   const width = words.length * 6.4;
   return (

@@ -5,7 +5,8 @@ import { PositionShape } from "../Mark.tsx";
 export function Toggle({ made, rest }: { made: Position | null; rest: string }) {
   const angle = made === "N" ? -40 : made === "R" ? 40 : 0;
   return (
-    <g transform="translate(48 124)" role="img" aria-label={`Toggle ${made ? `made at ${made}` : rest}`}>
+    <g transform="translate(48 124)">
+      <title>{made ? `Toggle made at ${made}` : `Toggle ${rest}`}</title>
       <circle r="31" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
       <circle r="25" fill="none" stroke="var(--rule)" />
       {Array.from({ length: 12 }, (_, index) => index * 30).map((turn) => (
@@ -27,26 +28,57 @@ export function Lamp({ y, green, yellow, least }: { y: number; green: number; ye
   return (
     <g transform={`translate(48 ${y})`}>
       <circle r="31" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
-      <path d="M0 -19A19 19 0 0 0 0 19Z" fill={greenLit ? "var(--w-GN)" : "var(--sheet-2)"} stroke="var(--ink)" strokeWidth="1.2" />
-      <path d="M0 -19A19 19 0 0 1 0 19Z" fill={yellowLit ? "var(--w-YE)" : "var(--sheet-2)"} stroke="var(--ink)" strokeWidth="1.2" />
+      <path
+        d="M0 -19A19 19 0 0 0 0 19Z"
+        fill={greenLit ? "var(--w-GN)" : "var(--sheet-2)"}
+        stroke="var(--ink)"
+        strokeWidth="1.2"
+      />
+      <path
+        d="M0 -19A19 19 0 0 1 0 19Z"
+        fill={yellowLit ? "var(--w-YE)" : "var(--sheet-2)"}
+        stroke="var(--ink)"
+        strokeWidth="1.2"
+      />
       {[
         [-9, "N", greenLit, "#fff"],
         [9, "R", yellowLit, "#15213A"],
       ].map(([x, letter, lit, ink]) => (
-        <text key={String(letter)} className="tv" x={Number(x)} y="5" textAnchor="middle" style={lit ? { fill: String(ink) } : { fill: "var(--ink-2)", fontWeight: 400 }}>
+        <text
+          key={String(letter)}
+          className="tv"
+          x={Number(x)}
+          y="5"
+          textAnchor="middle"
+          style={lit ? { fill: String(ink) } : { fill: "var(--ink-2)", fontWeight: 400 }}
+        >
           {letter}
         </text>
       ))}
       {(greenLit || yellowLit) &&
         [-60, -30, 0, 30, 60].map((turn) => (
-          <path key={turn} d={greenLit ? "M-22.500 0H-28" : "M22.500 0H28"} stroke="var(--ink)" strokeWidth="1.1" transform={`rotate(${turn})`} />
+          <path
+            key={turn}
+            d={greenLit ? "M-22.500 0H-28" : "M22.500 0H28"}
+            stroke="var(--ink)"
+            strokeWidth="1.1"
+            transform={`rotate(${turn})`}
+          />
         ))}
     </g>
   );
 }
 
 /** A turnout from above, toe at the foot, with the road asked for and the blades as they lie. */
-export function TurnoutGlyph({ turnout, asked, stands }: { turnout: Turnout; asked: Position; stands: Position | null }) {
+export function TurnoutGlyph({
+  turnout,
+  asked,
+  stands,
+}: {
+  turnout: Turnout;
+  asked: Position;
+  stands: Position | null;
+}) {
   const side = turnout.hand === "right" ? 1 : -1;
   const diverging = (x: number) => `M${x} 150C${x} 112 ${x + side * 20} 62 ${x + side * 26} 12`;
   const road = asked === "N" ? "M57 172V12" : `M57 172V150C57 112 ${57 + side * 20} 62 ${57 + side * 26} 12`;
@@ -56,7 +88,14 @@ export function TurnoutGlyph({ turnout, asked, stands }: { turnout: Turnout; ask
     <g>
       {Array.from({ length: 11 }, (_, index) => 16 + index * 15).map((y) => {
         const reach = y < 105 ? ((105 - y) / 105) * 22 + 4 : 0;
-        return <path key={y} d={`M${38 - (side < 0 ? reach : 0)} ${y}H${76 + (side > 0 ? reach : 0)}`} stroke="var(--rule)" strokeWidth="4" />;
+        return (
+          <path
+            key={y}
+            d={`M${38 - (side < 0 ? reach : 0)} ${y}H${76 + (side > 0 ? reach : 0)}`}
+            stroke="var(--rule)"
+            strokeWidth="4"
+          />
+        );
       })}
       <g fill="none" stroke="var(--ink)" strokeWidth="1.6">
         <path d="M47 172V12M67 172V12" />
@@ -94,8 +133,17 @@ export function StallMotor({ x, y, to }: { x: number; y: number; to: Position | 
 export function CoilMotor({ x, y, to, busy }: { x: number; y: number; to: Position | null; busy: Position | null }) {
   const coil = (offset: number, side: Position) => (
     <g transform={`translate(8 ${offset})`}>
-      <path d="M0 -13H26V13H0Z" fill={busy === side ? "var(--copper-wash)" : "var(--sheet)"} stroke={busy === side ? "var(--copper)" : "var(--ink)"} />
-      <path d="M3 9C3 -11 9 -11 9 9C9 -11 15 -11 15 9C15 -11 21 -11 21 9" fill="none" stroke={busy === side ? "var(--copper)" : "var(--ink)"} strokeWidth="1.4" />
+      <path
+        d="M0 -13H26V13H0Z"
+        fill={busy === side ? "var(--copper-wash)" : "var(--sheet)"}
+        stroke={busy === side ? "var(--copper)" : "var(--ink)"}
+      />
+      <path
+        d="M3 9C3 -11 9 -11 9 9C9 -11 15 -11 15 9C15 -11 21 -11 21 9"
+        fill="none"
+        stroke={busy === side ? "var(--copper)" : "var(--ink)"}
+        strokeWidth="1.4"
+      />
     </g>
   );
   return (

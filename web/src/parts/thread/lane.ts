@@ -41,7 +41,9 @@ export class Wiring {
 
   /** Name of the terminal next to `key` on the way to `target`; null when one wire joins the two. */
   via(key: string, target: string): string | null {
-    const others = this.overview.loom.wires.flatMap(({ from, to }) => (from.key === key ? [to] : to.key === key ? [from] : []));
+    const others = this.overview.loom.wires.flatMap(({ from, to }) =>
+      from.key === key ? [to] : to.key === key ? [from] : [],
+    );
     if (others.length === 0 || others.some((other) => other.key === target)) return null;
     return others.find(({ key: other }) => !/^[PK]\d/.test(other))?.name ?? others[0]?.name ?? null;
   }
@@ -70,7 +72,14 @@ export function linkVerdict(findings: readonly Finding[], thread: Thread, labels
     ({ kept, turnoutIds, where, terminals }) =>
       kept === null &&
       (turnoutIds.length === 0 || turnoutIds.includes(thread.turnout.id)) &&
-      labels.some((label) => where === label || terminals.some((terminal) => terminal === label || (terminal.startsWith(label) && /^[-+−~]/.test(terminal.slice(label.length))))),
+      labels.some(
+        (label) =>
+          where === label ||
+          terminals.some(
+            (terminal) =>
+              terminal === label || (terminal.startsWith(label) && /^[-+−~]/.test(terminal.slice(label.length))),
+          ),
+      ),
   );
   const [worst] = own;
   return worst ? verdictFor(worst.severity) : "good";

@@ -1,4 +1,16 @@
-import { addBoard, amps, changeType, type Device, type DeviceType, Draft, findType, removeDevice, type SupplyLoad, supplyOf, typesOfFamily } from "@alderman/core";
+import {
+  addBoard,
+  amps,
+  changeType,
+  type Device,
+  type DeviceType,
+  Draft,
+  findType,
+  removeDevice,
+  type SupplyLoad,
+  supplyOf,
+  typesOfFamily,
+} from "@alderman/core";
 import { useState } from "react";
 import { SheetDialog } from "../../parts/Dialogs.tsx";
 import { useEdit } from "../../parts/FindingCard.tsx";
@@ -15,8 +27,15 @@ export function Boards() {
   if (!record) return null;
   const boards = record.devices
     .map((device) => ({ device, type: findType(record, device.typeId) }))
-    .filter((each): each is { device: Device; type: DeviceType } => each.type !== undefined && ["driver", "supply"].includes(each.type.family))
-    .sort((a, b) => a.type.family.localeCompare(b.type.family) || a.device.label.localeCompare(b.device.label, "en", { numeric: true }));
+    .filter(
+      (each): each is { device: Device; type: DeviceType } =>
+        each.type !== undefined && ["driver", "supply"].includes(each.type.family),
+    )
+    .sort(
+      (a, b) =>
+        a.type.family.localeCompare(b.type.family) ||
+        a.device.label.localeCompare(b.device.label, "en", { numeric: true }),
+    );
   const chosen = boards.find(({ device }) => device.id === open);
   return (
     <>
@@ -36,7 +55,12 @@ export function Boards() {
           onClick={() => setOpen(device.id)}
         >
           <b className="mono">{device.label}</b>
-          <span className="truncate text-[12px]">{wordsFor(type, overview?.loads.find(({ deviceId }) => deviceId === device.id))}</span>
+          <span className="truncate text-[12px]">
+            {wordsFor(
+              type,
+              overview?.loads.find(({ deviceId }) => deviceId === device.id),
+            )}
+          </span>
           {type.outputs > 0 && <Ways deviceId={device.id} />}
         </button>
       ))}
@@ -54,7 +78,8 @@ function wordsFor(type: DeviceType, load: SupplyLoad | undefined): string {
 
 function Ways({ deviceId }: { deviceId: string }) {
   const { overview } = useResults();
-  const used = overview?.addresses.filter((output) => output.deviceId === deviceId).map(({ throws }) => throws !== null) ?? [];
+  const used =
+    overview?.addresses.filter((output) => output.deviceId === deviceId).map(({ throws }) => throws !== null) ?? [];
   return (
     <>
       <WaysGlyph used={used} />
@@ -73,7 +98,9 @@ function BoardDialog({ device, type, close }: { device: Device; type: DeviceType
   if (!record) return null;
   const supply = supplyOf(record, device.id);
   const load = overview?.loads.find(({ deviceId }) => deviceId === device.id);
-  const others = typesOfFamily(record, type.family).filter((each) => each.model === type.model || type.family === "supply");
+  const others = typesOfFamily(record, type.family).filter(
+    (each) => each.model === type.model || type.family === "supply",
+  );
   const relabel = (label: string) => {
     const draft = new Draft(record);
     draft.put("device", { ...device, label });
@@ -88,9 +115,25 @@ function BoardDialog({ device, type, close }: { device: Device; type: DeviceType
     <SheetDialog title={`${device.label}, ${type.name}`} about={type.about} close={close}>
       <div className="grid grid-cols-[120px_1fr] items-center gap-x-4 gap-y-2">
         <label htmlFor="board-label">Label</label>
-        <input id="board-label" key={device.label} className="field" defaultValue={device.label} maxLength={24} onBlur={(event) => event.target.value.trim() && event.target.value.trim() !== device.label && relabel(event.target.value.trim())} />
+        <input
+          id="board-label"
+          key={device.label}
+          className="field"
+          defaultValue={device.label}
+          maxLength={24}
+          onBlur={(event) =>
+            event.target.value.trim() &&
+            event.target.value.trim() !== device.label &&
+            relabel(event.target.value.trim())
+          }
+        />
         <label htmlFor="board-type">Type</label>
-        <select id="board-type" className="field" value={type.id} onChange={(event) => act(changeType(record, device.id, event.target.value))}>
+        <select
+          id="board-type"
+          className="field"
+          value={type.id}
+          onChange={(event) => act(changeType(record, device.id, event.target.value))}
+        >
           {others.map((each) => (
             <option key={each.id} value={each.id}>
               {each.name}
@@ -98,7 +141,12 @@ function BoardDialog({ device, type, close }: { device: Device; type: DeviceType
           ))}
         </select>
         <label htmlFor="board-place">Stands</label>
-        <select id="board-place" className="field" value={device.place} onChange={(event) => place(event.target.value as Device["place"])}>
+        <select
+          id="board-place"
+          className="field"
+          value={device.place}
+          onChange={(event) => place(event.target.value as Device["place"])}
+        >
           <option value="layout">under the layout</option>
           <option value="panel">at the panel</option>
         </select>
@@ -137,7 +185,11 @@ function AddBoardDialog({ close }: { close: () => void }) {
   const act = useEdit();
   if (!record) return null;
   return (
-    <SheetDialog title="Add a board or supply" about="A board brings the supply that it needs, unless there is one already." close={close}>
+    <SheetDialog
+      title="Add a board or supply"
+      about="A board brings the supply that it needs, unless there is one already."
+      close={close}
+    >
       <ul>
         {[...typesOfFamily(record, "driver"), ...typesOfFamily(record, "supply")].map((type) => (
           <li key={type.id} className="flex items-center gap-3 border-t border-rule py-2">

@@ -6,7 +6,8 @@ interface Props {
   /** Text to begin with. */
   begin: string;
   choices: readonly Choice[];
-  done: (text: string, step: "down" | "right" | "stay") => void;
+  /** Takes the text; false when it cannot be taken and typing goes on. */
+  done: (text: string, step: "down" | "right" | "stay") => boolean;
   cancel: () => void;
 }
 
@@ -27,16 +28,23 @@ export function CellInput({ label, begin, choices, done, cancel }: Props) {
   }, [begin]);
   const shown = useMemo(() => {
     const wanted = text.trim().toLowerCase();
-    const fits = choices.filter(({ text: each, hint }) => (!typed && begin.length !== 1) || wanted === "" || `${each} ${hint}`.toLowerCase().includes(wanted));
+    const fits = choices.filter(
+      ({ text: each, hint }) =>
+        (!typed && begin.length !== 1) || wanted === "" || `${each} ${hint}`.toLowerCase().includes(wanted),
+    );
     // what begins with the letters typed comes before what only holds them
-    return [...fits].sort((a, b) => Number(b.text.toLowerCase().startsWith(wanted)) - Number(a.text.toLowerCase().startsWith(wanted))).slice(0, SHOWN);
+    return [...fits]
+      .sort((a, b) => Number(b.text.toLowerCase().startsWith(wanted)) - Number(a.text.toLowerCase().startsWith(wanted)))
+      .slice(0, SHOWN);
   }, [choices, text, typed, begin]);
 
   const finish = (step: "down" | "right" | "stay", chosen?: string) => {
     const wanted = text.trim().toLowerCase();
     const exact = choices.find((choice) => choice.text.toLowerCase() === wanted);
-    const offered = at >= 0 ? shown[at] : exact ? undefined : (typed || begin.length === 1) && wanted !== "" ? shown[0] : undefined;
-    done(chosen ?? offered?.text ?? text, step);
+    const offered =
+      at >= 0 ? shown[at] : exact ? undefined : (typed || begin.length === 1) && wanted !== "" ? shown[0] : undefined;
+    finished.current = true;
+    finished.current = done(chosen ?? offered?.text ?? text, step);
   };
   const onKeyDown = (event: KeyboardEvent) => {
     event.stopPropagation();
@@ -72,9 +80,9 @@ export function CellInput({ label, begin, choices, done, cancel }: Props) {
         onBlur={() => !finished.current && (text === begin && !typed && begin.length !== 1 ? cancel() : finish("stay"))}
       />
       {shown.length > 0 && (
-        <ul className="choices" id={id} role="listbox">
+        <div className="choices" id={id} role="listbox">
           {shown.map((choice, index) => (
-            <li
+            <div
               key={choice.text}
               id={`${id}-${index}`}
               role="option"
@@ -82,14 +90,13 @@ export function CellInput({ label, begin, choices, done, cancel }: Props) {
               tabIndex={-1}
               onMouseDown={(event) => {
                 event.preventDefault();
-                finished.current = true;
                 finish("down", choice.text);
               }}
             >
               {choice.text} <span className="quiet text-[12px]">{choice.hint}</span>
-            </li>
+            </div>
           ))}
-        </ul>
+        </div>
       )}
     </>
   );

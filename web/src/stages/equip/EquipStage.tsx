@@ -81,7 +81,10 @@ function EmptyThread({ openList }: { openList: () => void }) {
   return (
     <Sheet title="Thread">
       <div className="grid justify-items-start gap-3 p-6">
-        <p>The thread shows one turnout from finger to lamp. Enter your turnouts first: type them, paste them from a spreadsheet, or take in a CSV file.</p>
+        <p>
+          The thread shows one turnout from finger to lamp. Enter your turnouts first: type them, paste them from a
+          spreadsheet, or take in a CSV file.
+        </p>
         <button type="button" className="btn go" onClick={openList}>
           Enter turnouts
         </button>
@@ -100,7 +103,11 @@ function ThreadSheets({ thread }: { thread: Thread }) {
   const wrong = counted.filter(({ severity }) => severity === "stop").length;
   return (
     <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2.5">
-      <Sheet title={`Thread of ${thread.label}`} about={describe(thread)} actions={<ThrowSelector turnoutId={thread.turnout.id} />}>
+      <Sheet
+        title={`Thread of ${thread.label}`}
+        about={describe(thread)}
+        actions={<ThrowSelector turnoutId={thread.turnout.id} />}
+      >
         <ThreadDrawing overview={overview} thread={thread} reading={reading} />
       </Sheet>
       <Sheet title={`Findings on ${thread.label}`} about={`${wrong} wrong, ${counted.length - wrong} doubtful`}>
@@ -118,7 +125,8 @@ function ThreadSheets({ thread }: { thread: Thread }) {
 function describe({ turnout, motors }: Thread): string {
   const kinds = motors.map(({ type }) => type.short);
   const [kind] = kinds;
-  const words = motors.length === 0 ? "no motor yet" : motors.length === 1 ? `${kind} motor` : `${motors.length} ${kind} motors`;
+  const words =
+    motors.length === 0 ? "no motor yet" : motors.length === 1 ? `${kind} motor` : `${motors.length} ${kind} motors`;
   return [turnout.name, words].filter(Boolean).join("; ");
 }
 
@@ -141,7 +149,12 @@ export function ThrowSelector({ turnoutId, moments = true }: { turnoutId: string
       )}
       <fieldset className="seg" aria-label="Throw to">
         {(["N", "R"] as const).map((each) => (
-          <button key={each} type="button" aria-pressed={position === each} onClick={() => dispatch(throwTo({ turnoutId, position: each }))}>
+          <button
+            key={each}
+            type="button"
+            aria-pressed={position === each}
+            onClick={() => dispatch(throwTo({ turnoutId, position: each }))}
+          >
             <PositionMark position={each} />
             {each === "N" ? "Normal" : "Reverse"}
           </button>

@@ -50,7 +50,9 @@ export function Roster() {
             <td className="font-semibold !px-0 !pl-2">
               <HandGlyph hand={thread.turnout.hand} pair={thread.followers.length > 0} /> {thread.label}
             </td>
-            <td className="!px-1 text-[12px]">{thread.motors[0] ? <MotorGlyph type={thread.motors[0].type} /> : <None />}</td>
+            <td className="!px-1 text-[12px]">
+              {thread.motors[0] ? <MotorGlyph type={thread.motors[0].type} /> : <None />}
+            </td>
             <td className="mono !px-1">{driverText(thread) ?? <None />}</td>
             <td className="mono !px-1">{thread.control?.device.label ?? <None />}</td>
             <td className="mono !px-1">{thread.lamp?.device.label ?? <None />}</td>
@@ -74,7 +76,10 @@ function driverText({ motors }: Thread): string | null {
 }
 
 /** The worst that findings say of a thread. */
-export function verdictOf({ turnout }: Thread, { findings }: { findings: NonNullable<ReturnType<typeof useResults>["overview"]>["findings"] }): Verdict {
+export function verdictOf(
+  { turnout }: Thread,
+  { findings }: { findings: NonNullable<ReturnType<typeof useResults>["overview"]>["findings"] },
+): Verdict {
   const own = findings.filter(({ kept, turnoutIds }) => kept === null && turnoutIds.includes(turnout.id));
   const [worst] = own;
   if (!worst) return "good";

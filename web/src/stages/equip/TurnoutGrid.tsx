@@ -1,4 +1,16 @@
-import { addTurnout, type Column, COLUMNS, count, MOST_CHARACTERS, RecordError, removeTurnouts, type Turnout, turnoutsFromTable, turnoutsInOrder, writeCell } from "@alderman/core";
+import {
+  addTurnout,
+  COLUMNS,
+  type Column,
+  count,
+  MOST_CHARACTERS,
+  RecordError,
+  removeTurnouts,
+  type Turnout,
+  turnoutsFromTable,
+  turnoutsInOrder,
+  writeCell,
+} from "@alderman/core";
 import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef, useState } from "react";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark } from "../../parts/Mark.tsx";
@@ -7,9 +19,9 @@ import { commit, notify } from "../../store/railway.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { useResults } from "../../worker/derive.ts";
-import { readTable } from "./readTable.ts";
-import { verdictOf } from "./Roster.tsx";
 import { CellInput } from "./CellInput.tsx";
+import { verdictOf } from "./Roster.tsx";
+import { readTable } from "./readTable.ts";
 
 interface Place {
   row: number;
@@ -29,18 +41,28 @@ export function TurnoutGrid() {
   const turnouts = useMemo(() => (record ? turnoutsInOrder(record) : []), [record]);
   if (!record) return null;
 
+  /** Makes a cell the current one once the list is drawn anew. */
+  const requestFocus = (place: Place) => {
+    setHere(place);
+    setEditing(null);
+    requestAnimationFrame(() =>
+      table.current?.querySelector<HTMLElement>(`[data-cell="${place.row}:${place.column}"]`)?.focus(),
+    );
+  };
   const focusCell = (place: Place) => {
     const row = Math.max(0, Math.min(turnouts.length, place.row));
     const column = row === turnouts.length ? 0 : Math.max(0, Math.min(COLUMNS.length - 1, place.column));
-    setHere({ row, column });
-    setEditing(null);
-    requestAnimationFrame(() => table.current?.querySelector<HTMLElement>(`[data-cell="${row}:${column}"]`)?.focus());
+    requestFocus({ row, column });
   };
   /** Writes a cell; false, with the sentence shown, when it cannot be. */
   const write = ({ row, column }: Place, text: string): boolean => {
     try {
       const turnout = turnouts[row];
-      const group = turnout ? writeCell(record, turnout.id, COLUMNS[column]?.id ?? "", text) : text.trim() === "" ? null : addTurnout(record, text.trim());
+      const group = turnout
+        ? writeCell(record, turnout.id, COLUMNS[column]?.id ?? "", text)
+        : text.trim() === ""
+          ? null
+          : addTurnout(record, text.trim());
       if (group) dispatch(commit(group));
       setProblem(null);
       return true;
@@ -65,7 +87,8 @@ export function TurnoutGrid() {
     if (move) focusCell(move);
     else if (event.key === "Enter" || event.key === "F2") setEditing({ ...place, begin: null });
     else if (event.key === "Delete" || event.key === "Backspace") write(place, "");
-    else if (event.key.length === 1 && event.key !== "?" && event.key !== "/") setEditing({ ...place, begin: event.key });
+    else if (event.key.length === 1 && event.key !== "?" && event.key !== "/")
+      setEditing({ ...place, begin: event.key });
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -87,14 +110,21 @@ export function TurnoutGrid() {
   };
   const openFile = async (file: File | undefined) => {
     if (!file) return;
-    if (file.size > MOST_CHARACTERS) setProblem(`Nothing was taken in. ${file.name} has ${Math.round(file.size / 1e6)} MB; a table may have ${MOST_CHARACTERS / 1e6} MB.`);
+    if (file.size > MOST_CHARACTERS)
+      setProblem(
+        `Nothing was taken in. ${file.name} has ${Math.round(file.size / 1e6)} MB; a table may have ${MOST_CHARACTERS / 1e6} MB.`,
+      );
     else takeIn(await file.text());
   };
 
   return (
     <Sheet
       title="Turnouts"
-      about={turnouts.length === 0 ? "type a label and press Enter" : `${count(turnouts.length, "turnout")}; type into a cell, Enter goes down, Tab to the right`}
+      about={
+        turnouts.length === 0
+          ? "type a label and press Enter"
+          : `${count(turnouts.length, "turnout")}; type into a cell, Enter goes down, Tab to the right`
+      }
       actions={
         <>
           <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-focus">
@@ -170,9 +200,7 @@ export function TurnoutGrid() {
                     move={focusCell}
                   />
                 ))}
-                <td className="text-center">
-                  {overview && <Verdict turnout={turnout} overview={overview} />}
-                </td>
+                <td className="text-center">{overview && <Verdict turnout={turnout} overview={overview} />}</td>
               </tr>
             ))}
             <tr>
@@ -183,15 +211,14 @@ export function TurnoutGrid() {
                     begin={editing.begin ?? ""}
                     choices={[]}
                     done={(text, step) => {
-                      if (text.trim() === "") focusCell({ row: turnouts.length, column: 0 });
-                      else if (write({ row: turnouts.length, column: 0 }, text)) {
-                        const row = turnouts.length + (step === "right" ? 0 : 1);
-                        setTimeout(() => {
-                          setHere({ row, column: step === "right" ? 1 : 0 });
-                          setEditing(null);
-                          table.current?.querySelector<HTMLElement>(`[data-cell="${row}:${step === "right" ? 1 : 0}"]`)?.focus();
-                        });
-                      }
+                      if (text.trim() !== "" && !write({ row: turnouts.length, column: 0 }, text)) return false;
+                      // with Tab the new turnout's next cell, with Enter the row for the next one
+                      const added = text.trim() !== "";
+                      requestFocus({
+                        row: turnouts.length + (added && step !== "right" ? 1 : 0),
+                        column: added && step === "right" ? 1 : 0,
+                      });
+                      return true;
                     }}
                     cancel={() => focusCell({ row: turnouts.length, column: 0 })}
                   />
@@ -209,7 +236,8 @@ export function TurnoutGrid() {
                 )}
               </td>
               <td colSpan={COLUMNS.length} className="quiet !pl-1.5 text-[12px]">
-                {turnouts.length === 0 && "Or paste a table from a spreadsheet: its first row names the columns, at least label."}
+                {turnouts.length === 0 &&
+                  "Or paste a table from a spreadsheet: its first row names the columns, at least label."}
               </td>
             </tr>
           </tbody>
@@ -260,7 +288,15 @@ function Cell({ column, turnout, place, editing, current, focus, begin, onKey, w
           begin={editing.begin ?? text}
           choices={column.choices?.(record, turnout) ?? []}
           done={(typed, step) => {
-            if (write(place, typed)) move(step === "right" ? { ...place, column: place.column + 1 } : step === "down" ? { ...place, row: place.row + 1 } : place);
+            if (!write(place, typed)) return false;
+            move(
+              step === "right"
+                ? { ...place, column: place.column + 1 }
+                : step === "down"
+                  ? { ...place, row: place.row + 1 }
+                  : place,
+            );
+            return true;
           }}
           cancel={() => move(place)}
         />
@@ -277,16 +313,30 @@ function Cell({ column, turnout, place, editing, current, focus, begin, onKey, w
         aria-label={`${column.title} of ${turnout.label}: ${text || (leader ? `with ${leader}` : "empty")}`}
         title={text}
         onFocus={() => focus(place)}
-        onDoubleClick={() => (follows ? notify(`${turnout.label} moves with ${leader}: this is set there.`) : begin(place))}
+        onDoubleClick={() =>
+          follows ? notify(`${turnout.label} moves with ${leader}: this is set there.`) : begin(place)
+        }
         onKeyDown={(event) => onKey(event, place)}
       >
-        {leader && column.id !== "address" ? <span className="quiet">with {leader}</span> : column.id === "label" ? <b>{text}</b> : text}
+        {leader && column.id !== "address" ? (
+          <span className="quiet">with {leader}</span>
+        ) : column.id === "label" ? (
+          <b>{text}</b>
+        ) : (
+          text
+        )}
       </button>
     </td>
   );
 }
 
-function Verdict({ turnout, overview }: { turnout: Turnout; overview: NonNullable<ReturnType<typeof useResults>["overview"]> }) {
+function Verdict({
+  turnout,
+  overview,
+}: {
+  turnout: Turnout;
+  overview: NonNullable<ReturnType<typeof useResults>["overview"]>;
+}) {
   const thread = overview.threads.find((each) => each.turnout.id === (turnout.movesWith ?? turnout.id));
   return thread ? <Mark verdict={verdictOf(thread, overview)} size={15} /> : null;
 }
@@ -301,7 +351,11 @@ function FirstSteps({ takeIn }: { takeIn: (text: string) => void }) {
   return (
     <div className="grid max-w-[640px] justify-items-start gap-3 p-6">
       <h3>How to begin</h3>
-      <p>Type the label of your first turnout and press Enter; the next row opens by itself. Then go to the right with Tab for its motor, driver, control and lamp: type a few letters and choose. A crossover's second turnout moves with the first.</p>
+      <p>
+        Type the label of your first turnout and press Enter; the next row opens by itself. Then go to the right with
+        Tab for its motor, driver, control and lamp: type a few letters and choose. A crossover's second turnout moves
+        with the first.
+      </p>
       <p>A table from a spreadsheet can be pasted, or taken in as CSV. Its first row names the columns:</p>
       <pre className="mono border border-rule bg-sheet-2 p-3 text-[11.5px]">{EXAMPLE}</pre>
       <button type="button" className="btn" onClick={() => takeIn(EXAMPLE)}>

@@ -18,7 +18,12 @@ export function TypesSheet() {
     setChosen(id);
   };
   const row = (each: DeviceType) => (
-    <tr key={each.id} aria-selected={each.id === type?.id} className="cursor-pointer" onClick={() => setChosen(each.id)}>
+    <tr
+      key={each.id}
+      aria-selected={each.id === type?.id}
+      className="cursor-pointer"
+      onClick={() => setChosen(each.id)}
+    >
       <td>
         <button type="button" className="text-left" onClick={() => setChosen(each.id)}>
           {each.name}
@@ -53,7 +58,10 @@ function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType
   const own = record.types.find(({ id }) => id === type.id);
   const users = record.devices.filter(({ typeId }) => typeId === type.id).map(({ label }) => label);
   return (
-    <Sheet title={own ? "Your own type" : "Generic type"} about={users.length > 0 ? `used by ${users.join(", ")}` : "not used yet"}>
+    <Sheet
+      title={own ? "Your own type" : "Generic type"}
+      about={users.length > 0 ? `used by ${users.join(", ")}` : "not used yet"}
+    >
       <div className="scroll p-3">
         {own ? (
           <input
@@ -64,7 +72,8 @@ function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType
             maxLength={80}
             onBlur={(event) => {
               const name = event.target.value.trim();
-              if (name && name !== own.name) act({ words: `Called a type ${name}`, edits: [{ op: "put", kind: "type", value: { ...own, name } }] });
+              if (name && name !== own.name)
+                act({ words: `Called a type ${name}`, edits: [{ op: "put", kind: "type", value: { ...own, name } }] });
             }}
           />
         ) : (
@@ -87,7 +96,13 @@ function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType
                   {figure.about}
                   {figure.tolerance > 0 && <span className="quiet"> ±{Math.round(figure.tolerance * 100)} %</span>}
                 </td>
-                <td className="num">{own ? <FigureField key={figure.value} typeId={own.id} name={name} figure={figure} /> : `${figure.value} ${figure.unit}`}</td>
+                <td className="num">
+                  {own ? (
+                    <FigureField key={figure.value} typeId={own.id} name={name} figure={figure} />
+                  ) : (
+                    `${figure.value} ${figure.unit}`
+                  )}
+                </td>
                 <td className="quiet">{figure.origin === "own" ? "yours" : figure.origin}</td>
               </tr>
             ))}
@@ -106,7 +121,11 @@ function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType
             Copy, and change the figures
           </button>
           {own && users.length === 0 && (
-            <button type="button" className="btn" onClick={() => act({ words: `Removed the type ${own.name}`, edits: [removeEdit("type", own.id)] })}>
+            <button
+              type="button"
+              className="btn"
+              onClick={() => act({ words: `Removed the type ${own.name}`, edits: [removeEdit("type", own.id)] })}
+            >
               Remove this type
             </button>
           )}

@@ -9,6 +9,7 @@ import Papa from "papaparse";
 export function readTable(text: string): string[][] {
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { skipEmptyLines: "greedy" });
   const [error] = errors.filter(({ type }) => type === "Quotes");
-  if (error) throw recordError(`Row ${(error.row ?? 0) + 1}: a quotation mark is not closed. Close it, or take it away.`);
+  if (error)
+    throw recordError(`Row ${(error.row ?? 0) + 1}: a quotation mark is not closed. Close it, or take it away.`);
   return data;
 }

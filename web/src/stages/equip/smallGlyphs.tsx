@@ -12,7 +12,16 @@ export function HandGlyph({ hand, pair }: { hand: Turnout["hand"]; pair: boolean
           ? "M8 15V11C8 7 4 6 3 1M8 11C8 7 12 6 13 1"
           : "M8 15V1";
   return (
-    <svg width="16" height="16" fill="none" stroke="var(--ink)" strokeWidth="1.5" className="inline align-[-3px]" role="img" aria-label={pair ? "crossover" : `${hand} hand`}>
+    <svg
+      width="16"
+      height="16"
+      fill="none"
+      stroke="var(--ink)"
+      strokeWidth="1.5"
+      className="inline align-[-3px]"
+      role="img"
+      aria-label={pair ? "crossover" : `${hand} hand`}
+    >
       <path d={path} strokeDasharray={hand === "unknown" && !pair ? "2 2" : undefined} />
     </svg>
   );
@@ -23,7 +32,11 @@ export function MotorGlyph({ type }: { type: DeviceType }) {
   return (
     <span className="inline-flex items-center gap-1">
       <svg width="16" height="16" fill="none" stroke="var(--ink)" strokeWidth="1.5" aria-hidden="true">
-        {type.model === "twin-coil" ? <path d="M2 12C2 3 6 3 6 12C6 3 10 3 10 12C10 3 14 3 14 12" /> : <path d="M8 2.500A5.500 5.500 0 1 0 8 13.500A5.500 5.500 0 1 0 8 2.500M8 8L12 4" />}
+        {type.model === "twin-coil" ? (
+          <path d="M2 12C2 3 6 3 6 12C6 3 10 3 10 12C10 3 14 3 14 12" />
+        ) : (
+          <path d="M8 2.500A5.500 5.500 0 1 0 8 13.500A5.500 5.500 0 1 0 8 2.500M8 8L12 4" />
+        )}
       </svg>
       {type.short}
     </span>
@@ -34,11 +47,19 @@ export function MotorGlyph({ type }: { type: DeviceType }) {
 export function WaysGlyph({ used }: { used: readonly boolean[] }) {
   return (
     <svg width={used.length * 8 + 2} height="12" aria-hidden="true">
-      {used.map((filled, index) => (
-        // an output is known by its place
-        // biome-ignore lint/suspicious/noArrayIndexKey: outputs never change places
-        <rect key={index} x={1 + index * 8} y="1" width="6.400" height="10" fill={filled ? "var(--ink-2)" : "none"} stroke="var(--ink-2)" />
-      ))}
+      {used
+        .map((filled, index) => ({ filled, way: index + 1 }))
+        .map(({ filled, way }) => (
+          <rect
+            key={way}
+            x={way * 8 - 7}
+            y="1"
+            width="6.400"
+            height="10"
+            fill={filled ? "var(--ink-2)" : "none"}
+            stroke="var(--ink-2)"
+          />
+        ))}
     </svg>
   );
 }

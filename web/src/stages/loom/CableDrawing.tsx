@@ -1,6 +1,6 @@
 import type { StripWay, Wire } from "@alderman/core";
-import { WirePath } from "../../parts/Wire.tsx";
 import { Terminal } from "../../parts/Terminal.tsx";
+import { WirePath } from "../../parts/Wire.tsx";
 import type { Overview } from "../../worker/derive.worker.ts";
 
 const ROW = 26;
@@ -11,7 +11,8 @@ export function CableDrawing({ overview, cable }: { overview: Overview; cable: s
   const ways = overview.loom.ways.filter((way) => way.cable === cable);
   const height = TOP + ways.length * ROW + 14;
   const middle = TOP + (ways.length * ROW) / 2 - ROW / 2;
-  const core = (way: StripWay) => overview.loom.wires.find(({ core: each, from }) => each?.cable === cable && from.key === way.panel.key);
+  const core = (way: StripWay) =>
+    overview.loom.wires.find(({ core: each, from }) => each?.cable === cable && from.key === way.panel.key);
   const [first] = ways;
   const coreWire = first && core(first);
   return (
@@ -32,7 +33,12 @@ export function CableDrawing({ overview, cable }: { overview: Overview; cable: s
             {letter}
             {strip}
           </text>
-          <path d={`M${x} ${TOP + from * ROW - 13}H${x + 34}V${TOP + to * ROW + 13}H${x}Z`} fill="var(--sheet-2)" stroke="var(--ink)" strokeWidth="1.2" />
+          <path
+            d={`M${x} ${TOP + from * ROW - 13}H${x + 34}V${TOP + to * ROW + 13}H${x}Z`}
+            fill="var(--sheet-2)"
+            stroke="var(--ink)"
+            strokeWidth="1.2"
+          />
         </g>
       ))}
       {ways.map((way, index) => {
@@ -47,7 +53,10 @@ export function CableDrawing({ overview, cable }: { overview: Overview; cable: s
             {layout && <Tail wire={layout} screw={way.layout.key} x={710} y={y} />}
             {wire && (
               <>
-                <WirePath d={`M300 ${y}H430C448 ${y} 446 ${inCable} 458 ${inCable}H518C530 ${inCable} 528 ${y} 546 ${y}H676`} colour={wire.colour} />
+                <WirePath
+                  d={`M300 ${y}H430C448 ${y} 446 ${inCable} 458 ${inCable}H518C530 ${inCable} 528 ${y} 546 ${y}H676`}
+                  colour={wire.colour}
+                />
                 <Flag x={338} y={y} text={wire.flags[0]} />
                 <Flag x={556} y={y} text={wire.flags[1]} />
                 <Code x={303} y={y} colour={wire.colour} />
@@ -64,7 +73,12 @@ export function CableDrawing({ overview, cable }: { overview: Overview; cable: s
           </g>
         );
       })}
-      <path d={`M458 ${middle - 26}H518V${middle + 26}H458Z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
+      <path
+        d={`M458 ${middle - 26}H518V${middle + 26}H458Z`}
+        fill="var(--sheet)"
+        stroke="var(--ink)"
+        strokeWidth="1.2"
+      />
       <text className="tv" x="488" y={middle + 1} textAnchor="middle" style={{ fontSize: "16px" }}>
         {cable}
       </text>
@@ -81,7 +95,19 @@ function hangsOn(wires: readonly Wire[], screw: string): Wire | undefined {
 }
 
 /** A wire from a screw to the named terminal, with its colour and flag. */
-function Tail({ wire, screw, x, y, left = false }: { wire: Wire; screw: string; x: number; y: number; left?: boolean }) {
+function Tail({
+  wire,
+  screw,
+  x,
+  y,
+  left = false,
+}: {
+  wire: Wire;
+  screw: string;
+  x: number;
+  y: number;
+  left?: boolean;
+}) {
   const far = wire.from.key === screw ? wire.to : wire.from;
   const flag = wire.from.key === screw ? wire.flags[0] : wire.flags[1];
   return left ? (
@@ -113,7 +139,11 @@ function Flag({ x, y, text }: { x: number; y: number; text: string }) {
   const width = text.length * 6.95 + 13;
   return (
     <g>
-      <path d={`M${x} ${y - 9}H${x + width}L${x + width - 5} ${y}L${x + width} ${y + 9}H${x}Z`} fill="var(--sheet)" stroke="var(--ink)" />
+      <path
+        d={`M${x} ${y - 9}H${x + width}L${x + width - 5} ${y}L${x + width} ${y + 9}H${x}Z`}
+        fill="var(--sheet)"
+        stroke="var(--ink)"
+      />
       <text className="tm" x={x + 5} y={y + 4}>
         {text}
       </text>

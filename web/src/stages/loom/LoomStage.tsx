@@ -1,8 +1,8 @@
 import { type Run, type Wire, wireScheduleCsv } from "@alderman/core";
 import { useState } from "react";
-import { saveText } from "../../parts/saveText.ts";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
 import { Swatch } from "../../parts/Swatch.tsx";
+import { saveText } from "../../parts/saveText.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { useLeader, useResults } from "../../worker/derive.ts";
@@ -70,14 +70,23 @@ function Schedule() {
               </button>
             ))}
           </fieldset>
-          <button type="button" className="btn" disabled={!overview || wires.length === 0} onClick={() => overview && saveText("wire-schedule.csv", "text/csv", wireScheduleCsv(overview.loom))}>
+          <button
+            type="button"
+            className="btn"
+            disabled={!overview || wires.length === 0}
+            onClick={() => overview && saveText("wire-schedule.csv", "text/csv", wireScheduleCsv(overview.loom))}
+          >
             Download CSV
           </button>
         </>
       }
     >
       <div className="scroll">
-        {overview && wires.length === 0 && <p className="quiet p-3">No wires yet. They follow from what is chosen in Equip: give a turnout a motor and a driver.</p>}
+        {overview && wires.length === 0 && (
+          <p className="quiet p-3">
+            No wires yet. They follow from what is chosen in Equip: give a turnout a motor and a driver.
+          </p>
+        )}
         <table className="list" aria-label="Wire schedule">
           <thead>
             <tr>
@@ -95,7 +104,11 @@ function Schedule() {
           </thead>
           <tbody>
             {shown.map((wire) => (
-              <tr key={wire.label} aria-selected={wire.turnoutId !== null && wire.turnoutId === leader} onClick={() => wire.turnoutId && dispatch(choose(wire.turnoutId))}>
+              <tr
+                key={wire.label}
+                aria-selected={wire.turnoutId !== null && wire.turnoutId === leader}
+                onClick={() => wire.turnoutId && dispatch(choose(wire.turnoutId))}
+              >
                 <td className="mono font-bold">{wire.label}</td>
                 <td className="mono">{wire.from.name}</td>
                 <td className="mono">{wire.to.name}</td>

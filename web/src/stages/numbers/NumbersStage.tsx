@@ -19,9 +19,16 @@ export function NumbersStage() {
   return (
     <StageMain title="Numbers" about="Accessory addresses of all outputs">
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_300px] gap-2.5">
-        <Sheet title="Address list" about={`${outputs.filter(({ throws }) => throws).length} of ${outputs.length} outputs in use; type over an address to change it`}>
+        <Sheet
+          title="Address list"
+          about={`${outputs.filter(({ throws }) => throws).length} of ${outputs.length} outputs in use; type over an address to change it`}
+        >
           <div className="scroll">
-            {overview && outputs.length === 0 && <p className="quiet p-3">No decoder yet. Addresses appear here as soon as a board with numbered outputs is added in Equip.</p>}
+            {overview && outputs.length === 0 && (
+              <p className="quiet p-3">
+                No decoder yet. Addresses appear here as soon as a board with numbered outputs is added in Equip.
+              </p>
+            )}
             <table className="list" aria-label="Address list">
               <thead>
                 <tr>
@@ -37,7 +44,11 @@ export function NumbersStage() {
               </thead>
               <tbody>
                 {outputs.map((output) => (
-                  <tr key={output.label} aria-selected={output.turnoutId !== null && output.turnoutId === leader} onClick={() => output.turnoutId && dispatch(choose(output.turnoutId))}>
+                  <tr
+                    key={output.label}
+                    aria-selected={output.turnoutId !== null && output.turnoutId === leader}
+                    onClick={() => output.turnoutId && dispatch(choose(output.turnoutId))}
+                  >
                     <td className="mono">{output.label}</td>
                     <td className="num">
                       <AddressField key={output.address} output={output} />
@@ -45,10 +56,25 @@ export function NumbersStage() {
                     <td className="num quiet">{output.packet ? output.address + (shift === 0 ? 4 : -4) : ""}</td>
                     <td className="num">{output.packet?.decoder ?? "none"}</td>
                     <td className="num">{output.packet?.pair ?? ""}</td>
-                    <td className="font-semibold">{output.throws ?? <span className="quiet font-normal">free</span>}</td>
+                    <td className="font-semibold">
+                      {output.throws ?? <span className="quiet font-normal">free</span>}
+                    </td>
                     <td className="quiet">{standing(output)}</td>
                     <td>
-                      <Mark verdict={!output.packet ? "wrong" : output.sharedWith.length > 0 ? (output.throws ? "wrong" : "doubtful") : output.throws ? "good" : "open"} size={15} />
+                      <Mark
+                        verdict={
+                          !output.packet
+                            ? "wrong"
+                            : output.sharedWith.length > 0
+                              ? output.throws
+                                ? "wrong"
+                                : "doubtful"
+                              : output.throws
+                                ? "good"
+                                : "open"
+                        }
+                        size={15}
+                      />
                     </td>
                   </tr>
                 ))}
@@ -67,8 +93,12 @@ export function NumbersStage() {
           </Sheet>
           <Sheet title="How it is counted">
             <p className="p-3 text-[12px]">
-              Addresses {first} to {last} can be sent; four to a decoder (NMRA S-9.2.1, RCN-213). {shift === 0 ? "A station that counts from raw 0 shows the number in the second column." : "This railway's station counts from raw 0."} To find out: throw 1 and 5, and see which of them moves the first
-              output of a board as bought. It is set in the railway's settings, under its name.
+              Addresses {first} to {last} can be sent; four to a decoder (NMRA S-9.2.1, RCN-213).{" "}
+              {shift === 0
+                ? "A station that counts from raw 0 shows the number in the second column."
+                : "This railway's station counts from raw 0."}{" "}
+              To find out: throw 1 and 5, and see which of them moves the first output of a board as bought. It is set
+              in the railway's settings, under its name.
             </p>
           </Sheet>
         </div>
@@ -95,7 +125,11 @@ function AddressField({ output }: { output: OutputAddress }) {
     else if (value !== output.address) {
       const draft = new Draft(record);
       setAddress(draft, output.deviceId, output.way, value);
-      act(draft.group(value === null ? `${output.label} has its factory address again` : `${output.label} has address ${value}`));
+      act(
+        draft.group(
+          value === null ? `${output.label} has its factory address again` : `${output.label} has address ${value}`,
+        ),
+      );
     }
   };
   return (

@@ -1,4 +1,4 @@
-import { type Standing, type TestStep, type Thread } from "@alderman/core";
+import type { Standing, TestStep, Thread } from "@alderman/core";
 import { useEffect, useState } from "react";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
@@ -22,7 +22,15 @@ export function ProveStage() {
   return (
     <StageMain title="Prove" about="Tests as built">
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_260px] gap-2.5">
-        {thread ? <TestSheet key={thread.turnout.id} thread={thread} sheet={sheet} /> : <Sheet title="Test sheet">{overview && <p className="quiet p-3">No turnouts yet. Enter them in Equip; each gets its test sheet by itself.</p>}</Sheet>}
+        {thread ? (
+          <TestSheet key={thread.turnout.id} thread={thread} sheet={sheet} />
+        ) : (
+          <Sheet title="Test sheet">
+            {overview && (
+              <p className="quiet p-3">No turnouts yet. Enter them in Equip; each gets its test sheet by itself.</p>
+            )}
+          </Sheet>
+        )}
         <Progress />
       </div>
     </StageMain>
@@ -51,12 +59,28 @@ function TestSheet({ thread, sheet }: { thread: Thread; sheet: { step: TestStep;
   };
   const of = (state: Standing["state"]) => sheet?.filter(({ standing }) => standing.state === state).length ?? 0;
   return (
-    <Sheet title={`Test sheet ${thread.label}`} about={thread.turnout.name} actions={<ThrowSelector turnoutId={thread.turnout.id} moments={false} />}>
+    <Sheet
+      title={`Test sheet ${thread.label}`}
+      about={thread.turnout.name}
+      actions={<ThrowSelector turnoutId={thread.turnout.id} moments={false} />}
+    >
       <div className="scroll" role="list" aria-label="Steps">
         {sheet === null && <p className="quiet p-3">Being worked out ...</p>}
-        {sheet?.length === 0 && <p className="quiet p-3">{thread.label} needs a motor and a driver before there is something to test. Choose them in Equip.</p>}
+        {sheet?.length === 0 && (
+          <p className="quiet p-3">
+            {thread.label} needs a motor and a driver before there is something to test. Choose them in Equip.
+          </p>
+        )}
         {sheet?.map(({ step, standing }, index) => (
-          <StepRow key={step.key} number={index + 1} step={step} standing={standing} chosen={step.key === current} choose={() => choose(step)} recorded={() => next(step)} />
+          <StepRow
+            key={step.key}
+            number={index + 1}
+            step={step}
+            standing={standing}
+            chosen={step.key === current}
+            choose={() => choose(step)}
+            recorded={() => next(step)}
+          />
         ))}
       </div>
       {sheet && sheet.length > 0 && (
@@ -103,7 +127,12 @@ function Progress() {
               const counts = proving?.[turnout.id];
               const done = counts !== undefined && counts.steps > 0 && counts.passed === counts.steps;
               return (
-                <tr key={turnout.id} aria-selected={turnout.id === leader} className="cursor-pointer" onClick={() => dispatch(choose(turnout.id))}>
+                <tr
+                  key={turnout.id}
+                  aria-selected={turnout.id === leader}
+                  className="cursor-pointer"
+                  onClick={() => dispatch(choose(turnout.id))}
+                >
                   <td>
                     <button type="button" className="font-semibold">
                       {label}
@@ -113,7 +142,10 @@ function Progress() {
                   <td className="num">{counts?.stale || ""}</td>
                   <td className="num">{counts?.failed || ""}</td>
                   <td>
-                    <Mark verdict={done ? "good" : counts?.failed ? "wrong" : counts?.stale ? "stale" : "open"} size={15} />
+                    <Mark
+                      verdict={done ? "good" : counts?.failed ? "wrong" : counts?.stale ? "stale" : "open"}
+                      size={15}
+                    />
                   </td>
                 </tr>
               );

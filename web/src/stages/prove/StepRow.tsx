@@ -1,4 +1,14 @@
-import { changeWords, Draft, freshId, ohms, type Standing, type TestResult, type TestStep, verdictOf, volts } from "@alderman/core";
+import {
+  changeWords,
+  Draft,
+  freshId,
+  ohms,
+  type Standing,
+  type TestResult,
+  type TestStep,
+  verdictOf,
+  volts,
+} from "@alderman/core";
 import { type FormEvent, useState } from "react";
 import { Band } from "../../parts/Band.tsx";
 import { useEdit } from "../../parts/FindingCard.tsx";
@@ -53,7 +63,11 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
     };
     const draft = new Draft(record);
     draft.put("test", test);
-    act(draft.group(`${step.title}: ${"seen" in found ? `seen ${found.seen}` : `read ${reading(step, found.read)}`}, ${test.verdict}`));
+    act(
+      draft.group(
+        `${step.title}: ${"seen" in found ? `seen ${found.seen}` : `read ${reading(step, found.read)}`}, ${test.verdict}`,
+      ),
+    );
     recorded();
   };
   return (
@@ -78,13 +92,19 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
       </button>
       <div>
         <div className="flex flex-wrap items-baseline gap-x-3">
-          <span className="mono text-[13px]">{step.unit === "seen" ? `see ${step.wanted}` : reading(step, step.expected)}</span>
-          {step.low !== null && step.high !== null && <span className="quiet text-[12px]">±{reading(step, (step.high - step.low) / 2)}</span>}
+          <span className="mono text-[13px]">
+            {step.unit === "seen" ? `see ${step.wanted}` : reading(step, step.expected)}
+          </span>
+          {step.low !== null && step.high !== null && (
+            <span className="quiet text-[12px]">±{reading(step, (step.high - step.low) / 2)}</span>
+          )}
         </div>
         {chosen ? (
           <Found step={step} keep={keep} />
         ) : (
-          step.low !== null && step.high !== null && result && <Band low={step.low} high={step.high} read={result.read} width={168} />
+          step.low !== null &&
+          step.high !== null &&
+          result && <Band low={step.low} high={step.high} read={result.read} width={168} />
         )}
       </div>
       <div className="flex gap-2">
@@ -97,7 +117,11 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
           {standing.state === "stale" ? (
             <p className="quiet text-[12px]">{changeWords(standing.changes)}</p>
           ) : (
-            result && <p className="quiet text-[12px]">{new Date(result.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}</p>
+            result && (
+              <p className="quiet text-[12px]">
+                {new Date(result.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+              </p>
+            )
           )}
         </div>
       </div>
@@ -135,7 +159,15 @@ function Found({ step, keep }: { step: TestStep; keep: (found: { read: number | 
   return (
     <form className="mt-1.5 flex items-start gap-1.5" onSubmit={submit}>
       <div>
-        <input className="field mono !w-28" aria-label={`Meter said, ${step.unit}`} placeholder={step.unit} inputMode="text" autoComplete="off" value={text} onChange={(event) => setText(event.target.value)} />
+        <input
+          className="field mono !w-28"
+          aria-label={`Meter said, ${step.unit}`}
+          placeholder={step.unit}
+          inputMode="text"
+          autoComplete="off"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
         {problem && <p className="text-[12px] text-red">Type a number, or open.</p>}
       </div>
       <button type="submit" className="btn go">

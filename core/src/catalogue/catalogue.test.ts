@@ -1,0 +1,58 @@
+import { expect, it } from "vitest";
+import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
+import { elementsOf } from "../readings/models.ts";
+import { CATALOGUE, figureValue, findType } from "./catalogue.ts";
+
+it("gives every type sound figures and a model whose nodes are its terminals", () => {
+  for (const type of CATALOGUE) {
+    for (const [name, figure] of Object.entries(type.figures)) {
+      expect(figure.value, `${type.id} ${name}`).toBeGreaterThanOrEqual(figure.min);
+      expect(figure.value, `${type.id} ${name}`).toBeLessThanOrEqual(figure.max);
+      expect(figure.about.length).toBeGreaterThan(3);
+    }
+    const state = {
+      off: false,
+      made: null,
+      contacts: "N",
+      moving: false,
+      outputs: new Map([[1, "N" as const]]),
+      charged: null,
+      tweak: () => 1,
+    } as const;
+    const nodes = new Set(elementsOf("x", type, state).flatMap((element) => element.nodes));
+    const wired = type.terminals.filter(({ name }) => !/^[2-8][AB]$/.test(name));
+    for (const { name } of wired) expect(nodes, `${type.id} ${name}`).toContain(`x:${name}`);
+  }
+});
+
+it("sets an own type's figures over those of its generic type", () => {
+  const record = withFigures(smallRailway(), "PS1", { volts: 12 });
+  const own = findType(record, "own-ps1")!;
+  expect(own.figures.volts).toMatchObject({ value: 12, origin: "own" });
+  expect(figureValue(own, "ratedAmps")).toBe(1);
+  expect(own.terminals).toEqual(findType(record, "ac-16")!.terminals);
+});
+
+it("refuses figures that make no sense, types that do not exist and parts that a device cannot play", () => {
+  const record = smallRailway();
+  expect(() => withFigures(record, "CD1", { chargeOhms: -5 })).toThrow(
+    /chargeOhms \(charging resistor\) must be 1 to 10000 ohm, not -5/,
+  );
+  expect(() => withFigures(record, "CD1", { colour: 1 })).toThrow(/has no figure "colour"/);
+  expect(() =>
+    drafted(record, (draft) => draft.put("type", { id: "cdu", basedOn: "cdu", name: "x", figures: {} })),
+  ).toThrow(/is a type of the catalogue/);
+  expect(() => drafted(record, (draft) => draft.put("device", { ...record.devices[0]!, typeId: "steam" }))).toThrow(
+    /of type "steam", which does not exist/,
+  );
+  expect(() => drafted(record, (draft) => draft.assign("control", { deviceId: "ps1", turnoutId: "m1" }))).toThrow(
+    /PS1 is a 16 v ac supply and cannot serve as control/,
+  );
+});
+
+it("refuses an output that a board does not have", () => {
+  const record = smallRailway();
+  expect(() => drafted(record, (draft) => draft.assign("address", { deviceId: "d1", way: 9, address: 5 }))).toThrow(
+    /D1 has 8 outputs; there is no output 9/,
+  );
+});

@@ -1,0 +1,242 @@
+import { describe, expect, it } from "vitest";
+import {
+  drafted,
+  findingsOf,
+  mounted,
+  railway,
+  remedied,
+  retyped,
+  smallRailway,
+  typed,
+  withFigures,
+} from "../../testing/build.ts";
+import { Derived } from "../derive.ts";
+import { setAddress } from "../equip/equipment.ts";
+import { RULES } from "./rules.ts";
+
+it("finds nothing on a railway that is right", () => {
+  expect(new Derived(smallRailway()).findings).toEqual([]);
+});
+
+it("has an identifier, a title and an explanation for each rule", () => {
+  expect(new Set(RULES.map(({ id }) => id)).size).toBe(RULES.length);
+  for (const { id, title, about } of RULES) {
+    expect(id).toMatch(/^[a-z-]+$/);
+    expect(title.length).toBeGreaterThan(10);
+    expect(about.length).toBeGreaterThan(80);
+  }
+});
+
+describe("a coil stays energised", () => {
+  it("is found with a latching toggle, says how much flows, and is cured by a sprung one", () => {
+    const record = retyped(smallRailway(), "T1", "toggle-latching");
+    const [finding] = findingsOf(record, "coil-held-on");
+    expect(finding).toMatchObject({ severity: "stop", where: "Y1", turnoutIds: ["y1"] });
+    expect(finding!.why).toMatch(
+      /^Coil [NR] of Y1 carries \d+ mA for as long as T1 stays at [NR]; it bears 20.0 mA for ever\.$/,
+    );
+    expect(new Derived(remedied(record, finding!, "Make T1 a centre-off momentary toggle")).findings).toEqual([]);
+  });
+
+  it("carries amps from a bare supply, where the remedy is a discharge unit as well", () => {
+    const bare = typed(
+      typed(retyped(smallRailway(), "T1", "toggle-latching"), "y2", "driver", "CD1"),
+      "y1",
+      "driver",
+      "PS2",
+    );
+    const [finding] = findingsOf(bare, "coil-held-on");
+    expect(finding!.why).toMatch(/carries \d\.\d+ A/);
+    expect(finding!.remedies.map(({ label }) => label)).toEqual([
+      "Make T1 a centre-off momentary toggle",
+      "Put Y1 on CD1",
+    ]);
+  });
+});
+
+describe("a motor on the wrong kind of output", () => {
+  it("is found for coils on a stall-motor output, which also holds and overloads them", () => {
+    const record = typed(typed(smallRailway(), "y1", "control", ""), "y1", "driver", "D1-4");
+    const ids = new Derived(record).findings
+      .filter(({ turnoutIds }) => turnoutIds.includes("y1"))
+      .map(({ ruleId }) => ruleId);
+    expect(ids).toEqual(expect.arrayContaining(["wrong-kind-for-output", "coil-held-on", "output-over-limit"]));
+    const [finding] = findingsOf(record, "wrong-kind-for-output");
+    const cured = remedied(record, finding!, "Put Y1 on CD1");
+    expect(findingsOf(cured, "wrong-kind-for-output")).toEqual([]);
+    expect(findingsOf(cured, "turnout-incomplete")[0]!.why).toBe("Y1 has no control.");
+  });
+
+  it("is found for a stall motor behind a discharge unit", () => {
+    const record = typed(smallRailway(), "y2", "motor", "stall-motor");
+    expect(findingsOf(record, "wrong-kind-for-output")[0]!.why).toMatch(
+      /^CD1 gives a pulse for coils; Y2 is a stall motor/,
+    );
+  });
+});
+
+// common practice: limit 40 mA; one, two, three motors of 15 mA: pass, pass, fail
+it("counts motors on an output by their leaflets and by what flows", () => {
+  const three = typed(
+    railway(
+      ["A", "", "stall-motor", "stall-decoder-8", "", ""],
+      ["B", "A", "stall-motor", "", "", ""],
+      ["C", "", "stall-motor", "D1-1", "", ""],
+    ),
+    "c",
+    "driver",
+    "D1-1",
+  );
+  const [finding] = findingsOf(three, "output-over-limit");
+  expect(finding!.why).toMatch(
+    /^3 motors on D1-1 may take 45.0 mA by their leaflets; the output may give 40.0 mA. As solved, 34.6 mA flow at 7.8 V/,
+  );
+  expect(findingsOf(remedied(three, finding!, "Move C to D1-2"), "output-over-limit")).toEqual([]);
+  expect(findingsOf(smallRailway(), "output-over-limit")).toEqual([]);
+});
+
+it("warns above four fifths of a supply's rating and stops above it", () => {
+  const rated = (amps: number) =>
+    findingsOf(withFigures(smallRailway(), "PS2", { ratedAmps: amps }), "supply-over-rating");
+  expect(rated(1)).toEqual([]);
+  const [tight] = rated(0.05);
+  expect(tight).toMatchObject({ severity: "look", where: "PS2" });
+  expect(tight!.why).toMatch(/^PS2 gives 4\d\.\d mA with everything at rest; it is rated 50.0 mA/);
+  expect(rated(0.04)[0]).toMatchObject({ severity: "stop" });
+});
+
+describe("a lamp's current", () => {
+  it("is too much with a small resistor, dim with a large one, and put right by the proposed one", () => {
+    for (const [ohms, severity, words] of [
+      [150, "stop", /rated 10.0 mA/],
+      [1500, "look", /it is dim/],
+      [39_000, "look", /that is dark/],
+    ] as const) {
+      const record = withFigures(smallRailway(), "LP1", { resistorOhms: ohms });
+      const [finding] = findingsOf(record, "lamp-current");
+      expect(finding).toMatchObject({ severity, where: "LP1" });
+      expect(finding!.why).toMatch(words);
+      expect(findingsOf(remedied(record, finding!, /^Fit .* at LP1$/), "lamp-current")).toEqual([]);
+    }
+  });
+});
+
+describe("addresses", () => {
+  // common practice: two new boards with factory addresses 1 to 8 clash eight times
+  it("clash eight times on two boards as bought, and one button renumbers the second", () => {
+    const record = railway(
+      ["A", "", "stall-motor", "stall-decoder-8", "", ""],
+      ["B", "", "stall-motor", "stall-decoder-8", "", ""],
+    );
+    const found = findingsOf(record, "address-duplicate");
+    expect(found).toHaveLength(8);
+    expect(found[0]).toMatchObject({ severity: "stop", where: "Address 1" });
+    expect(found[1]).toMatchObject({ severity: "look" });
+    expect(found[0]!.why).toBe("A command to 1 reaches D1-1 (A, as bought) and D2-1 (B, as bought).");
+    expect(findingsOf(remedied(record, found[0]!, "Number D2 from 9 to 16"), "address-duplicate")).toEqual([]);
+  });
+
+  it("outside what can be sent are impossible", () => {
+    const at = (address: number) => drafted(smallRailway(), (draft) => setAddress(draft, "d1", 1, address));
+    for (const address of [0, 2041]) {
+      const [finding] = findingsOf(at(address), "address-impossible");
+      expect(finding!.why).toBe(`D1-1 is given address ${address}; a command station can send 1 to 2040.`);
+      expect(findingsOf(remedied(at(address), finding!, /^Give D1-1 address/), "address-impossible")).toEqual([]);
+    }
+    for (const address of [21, 2040]) expect(findingsOf(at(address), "address-impossible")).toEqual([]);
+  });
+});
+
+describe("a crossover", () => {
+  it("thrown against itself names the terminals to swap, and says why the decoder's setting does not help", () => {
+    const record = mounted(smallRailway(), "m2", { opposite: true });
+    const [finding] = findingsOf(record, "pair-thrown-against");
+    expect(finding!.why).toBe(
+      "Asked for N, M1 goes to N and M2 to R: M2 is mounted the other way round and its leads are not crossed.",
+    );
+    expect(finding!.terminals).toEqual(["M2+", "M2−"]);
+    expect(finding!.remedies.find(({ group }) => group === null)?.harm).toMatch(/one output drives both/);
+    expect(new Derived(remedied(record, finding!, "Swap the leads at M2+/M2−")).findings).toEqual([]);
+  });
+
+  it("whose leader is crossed is put right at the leader", () => {
+    const record = mounted(smallRailway(), "m1", { crossed: true });
+    const [finding] = findingsOf(record, "pair-thrown-against");
+    expect(finding!.why).toMatch(/the leads at M1\+ and M1− are crossed\.$/);
+    expect(new Derived(remedied(record, finding!, "Swap the leads at M1+/M1−")).findings).toEqual([]);
+  });
+});
+
+describe("a motor that goes astray", () => {
+  it("by crossed leads is worth a look and is put right by swapping them", () => {
+    const record = mounted(smallRailway(), "y1", { crossed: true });
+    const [finding] = findingsOf(record, "goes-astray");
+    expect(finding).toMatchObject({
+      severity: "look",
+      where: "Y1",
+      why: "Asked for N, Y1 goes to R: its leads are crossed.",
+    });
+    expect(new Derived(remedied(record, finding!, /^Swap/)).findings).toEqual([]);
+  });
+
+  it("because its unit is drained is named once for all on the unit, with the toggle that drains it", () => {
+    const [finding, ...more] = findingsOf(retyped(smallRailway(), "T1", "toggle-latching"), "goes-astray");
+    expect(more).toEqual([]);
+    expect(finding!.why).toMatch(
+      /^Y1 and Y2 get too little to move: CD1 has 0\.9\d V to give; T1, left on, empties it\.$/,
+    );
+  });
+});
+
+describe("a turnout not completely equipped", () => {
+  it("says what it lacks, step by step, and offers the next one", () => {
+    let record = railway(["Y1", "", "twin-coil-surface", "cdu", "toggle-centre-off", ""], ["A", "", "", "", "", ""]);
+    const next = (why: string, remedy: RegExp) => {
+      const [finding] = findingsOf(record, "turnout-incomplete");
+      expect(finding!.why).toBe(why);
+      record = remedied(record, finding!, remedy);
+    };
+    next("A has no motor.", /under-board|twin-coil motor$/);
+    next("A has no driver.", /^Put it on CD1$/);
+    next("A has no control.", /momentary toggle/);
+    expect(new Derived(record).findings).toEqual([]);
+  });
+
+  it("names a lamp without a contact, and a control that nothing reads", () => {
+    const lampless = typed(smallRailway(), "y1", "motor", "twin-coil-surface");
+    const [finding] = findingsOf(lampless, "turnout-incomplete");
+    expect(finding!.why).toBe("Y1 has a lamp, LP1, but Y1 has no contact for it.");
+    expect(findingsOf(remedied(lampless, finding!, "Fit a motor with contact"), "turnout-incomplete")).toEqual([]);
+    const idle = typed(smallRailway(), "m1", "control", "toggle-centre-off");
+    expect(findingsOf(idle, "turnout-incomplete")[0]!.why).toMatch(
+      /T3, that nothing reads: D1 takes commands from the track only/,
+    );
+  });
+
+  it("names a board without supply or commands", () => {
+    const bare = drafted(smallRailway(), (draft) =>
+      draft.unassign((a) => (a.role === "supply" || a.role === "commands") && a.toDeviceId === "d1"),
+    );
+    const [finding] = findingsOf(bare, "turnout-incomplete");
+    expect(finding!.why).toMatch(/without a supply and has a decoder, D1, that hears no commands/);
+    expect(findingsOf(remedied(bare, finding!, "Feed D1"), "turnout-incomplete")).toEqual([]);
+  });
+});
+
+it("keeps an accepted finding out of the count until its cause changes; never one that stops", () => {
+  const record = mounted(smallRailway(), "y1", { crossed: true });
+  const [finding] = findingsOf(record, "goes-astray");
+  const accept = (cause: string) =>
+    drafted(record, (draft) =>
+      draft.put("acceptance", {
+        id: "a1",
+        rule: "goes-astray",
+        subject: finding!.key.slice("goes-astray:".length),
+        cause,
+        reason: "label reads so",
+        at: "2026-05-12T20:00:00.000Z",
+      }),
+    );
+  expect(findingsOf(accept(finding!.why), "goes-astray")[0]!.kept).toBe("label reads so");
+  expect(findingsOf(accept("something else"), "goes-astray")[0]!.kept).toBeNull();
+});

@@ -1,0 +1,91 @@
+import { expect, it } from "vitest";
+import { railway, smallRailway, typed } from "../../testing/build.ts";
+import { Derived } from "../derive.ts";
+import { csvCell, wireScheduleCsv } from "./csv.ts";
+import { CORE_COLOURS, type Loom } from "./loom.ts";
+
+const wireBetween = ({ wires }: Loom, a: string, b: string) =>
+  wires.find(({ from, to }) => [from.name, to.name].sort().join() === [a, b].sort().join());
+
+it("lays each control's wires through strip, cable and strip, and chains the commons", () => {
+  const { loom } = new Derived(smallRailway());
+  expect(wireBetween(loom, "T1-C", "T2-C")).toMatchObject({ run: "panel", colour: "VT" });
+  const way = loom.ways.find(({ panel }) => wireBetween(loom, "T1-N", panel.name))!;
+  expect(wireBetween(loom, way.panel.name, way.layout.name)).toMatchObject({
+    run: "cable",
+    gauge: "AWG 24",
+    core: { cable: way.cable, number: way.core },
+  });
+  expect(wireBetween(loom, way.layout.name, "Y1-N")).toMatchObject({ run: "layout", colour: "BU" });
+  expect(wireBetween(loom, "M1+", "M2+")).toMatchObject({ colour: "BU", turnoutId: "m2" });
+});
+
+// derived: wires that leave the panel for n coil motors on centre-off toggles, without lamps: two each and one common
+it.each([4, 19])("takes 2n + 1 cores for %i coil motors whose unit stands under the layout", (n) => {
+  const rows = Array.from({ length: n }, (_, i) => [
+    `Y${i + 1}`,
+    "",
+    "twin-coil-surface",
+    i === 0 ? "cdu" : "CD1",
+    "toggle-centre-off",
+    "",
+  ]);
+  const { loom } = new Derived(railway(...rows));
+  expect(loom.ways).toHaveLength(2 * n + 1);
+  expect(new Set(loom.ways.map(({ cable }) => cable)).size).toBe(Math.ceil((2 * n + 1) / CORE_COLOURS.length));
+});
+
+it("joins all terminals of a net and none of different nets", () => {
+  const { loom, schematic } = new Derived(smallRailway());
+  for (const [index, net] of schematic.nets.entries()) {
+    const wires = loom.wires.filter((wire) => wire.net === index);
+    const reached = new Set([`${net.ends[0]!.deviceId}:${net.ends[0]!.terminal}`]);
+    for (let round = 0; round < wires.length; round++) {
+      for (const { from, to } of wires)
+        if (reached.has(from.key) || reached.has(to.key)) reached.add(from.key).add(to.key);
+    }
+    for (const end of net.ends) expect(reached).toContain(`${end.deviceId}:${end.terminal}`);
+    // a chain has one wire fewer than it has terminals
+    expect(wires.length).toBe(reached.size - 1);
+  }
+});
+
+it("leaves wire numbers alone when a turnout is added at the end", () => {
+  const before = new Derived(smallRailway()).loom;
+  const after = new Derived(typed(smallRailway(), "y2", "lamp", "")).loom;
+  expect(after.wires).toEqual(before.wires);
+  const rows = ["Y1", "Y2"].map((label, i) => [
+    label,
+    "",
+    "twin-coil-surface",
+    i ? "CD1" : "cdu",
+    "toggle-centre-off",
+    "",
+  ]);
+  const two = new Derived(railway(...rows)).loom.wires.map(({ label, from, to }) => `${label} ${from.name} ${to.name}`);
+  const three = new Derived(railway(...rows, ["Y3", "", "twin-coil-surface", "CD1", "toggle-centre-off", ""])).loom
+    .wires;
+  expect(three.slice(0, two.length).map(({ label, from, to }) => `${label} ${from.name} ${to.name}`)).toEqual(two);
+});
+
+it("takes a turnout's own run for its motor's wires and counts slack into the cut", () => {
+  const { loom } = new Derived(typed(smallRailway(), "m1", "run", "3.2"));
+  expect(wireBetween(loom, "D1-1A", "M1+")).toMatchObject({ metres: 3.2, cutMetres: 3.25 });
+});
+
+it("flags each end with the far one, and writes the schedule as CSV", () => {
+  const { loom } = new Derived(smallRailway());
+  const wire = wireBetween(loom, "D1-1A", "M1+")!;
+  expect(wire.flags).toEqual([`${wire.label} to M1+`, `${wire.label} to D1-1A`]);
+  const lines = wireScheduleCsv(loom).split("\r\n");
+  expect(lines[0]).toBe("wire,from,to,run,colour code,colour,gauge,cut mm,cable,core,flag at from,flag at to");
+  expect(lines).toHaveLength(loom.wires.length + 2);
+  expect(lines).toContain(
+    `${wire.label},D1-1A,M1+,layout,BU,blue,0.5 mm2,1550,,,${wire.label} to M1+,${wire.label} to D1-1A`,
+  );
+});
+
+it("keeps a label that looks like a formula as text", () => {
+  expect(csvCell('=HYPERLINK("x")')).toBe(`"'=HYPERLINK(""x"")"`);
+  expect([csvCell("+5"), csvCell("-5"), csvCell("-cmd"), csvCell("a,b")]).toEqual(["'+5", "-5", "'-cmd", '"a,b"']);
+});

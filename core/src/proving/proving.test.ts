@@ -1,0 +1,124 @@
+import { expect, it } from "vitest";
+import { drafted, mounted, railway, retyped, smallRailway, threadOf, typed } from "../../testing/build.ts";
+import { Derived } from "../derive.ts";
+import type { RailwayRecord, TestResult } from "../record/schemas.ts";
+import { changedSince, changeWords } from "./chain.ts";
+import { type TestStep, testSteps } from "./testSteps.ts";
+import { verdictOf } from "./verdict.ts";
+
+const steps = (record: RailwayRecord, label: string) => {
+  const derived = new Derived(record);
+  return testSteps(derived.circuitry, threadOf(derived, label));
+};
+const step = (record: RailwayRecord, label: string, key: string): TestStep =>
+  steps(record, label).find((each) => each.key === key)!;
+const recorded = (record: RailwayRecord, of: TestStep, at: string, read: number | null): RailwayRecord =>
+  drafted(record, (draft) =>
+    draft.put("test", {
+      ...({
+        position: null,
+        unit: of.unit,
+        seen: null,
+        instrument: "",
+        note: "",
+        low: of.low,
+        high: of.high,
+        expected: of.expected,
+        chain: of.chain,
+      } as Pick<
+        TestResult,
+        "position" | "unit" | "seen" | "instrument" | "note" | "low" | "high" | "expected" | "chain"
+      >),
+      id: `t-${at.slice(11, 13)}`,
+      turnoutId: of.turnoutId,
+      step: of.key,
+      read,
+      verdict: verdictOf(of, { read }),
+      at,
+    }),
+  );
+const standing = (record: RailwayRecord, leader: string, key: string) =>
+  new Derived(record).sheet(leader).find((each) => each.step.key === key)!.standing;
+
+it("makes a sheet for each kind of thread, windings before power before throwing before lamps", () => {
+  expect(steps(smallRailway(), "Y1").map(({ key }) => key)).toEqual([
+    "coil-n-y1",
+    "coil-r-y1",
+    "charge-y1",
+    "throw-n-y1",
+    "throw-r-y1",
+    "lamp-n-lp1",
+    "lamp-r-lp1",
+  ]);
+  expect(steps(smallRailway(), "M1/M2")).toHaveLength(12);
+  expect(steps(railway(["A", "", "stall-motor", "", "", ""]), "A")).toEqual([]);
+});
+
+it("expects what the circuit gives", () => {
+  expect(step(smallRailway(), "Y1", "coil-n-y1")).toMatchObject({
+    unit: "ohm",
+    probes: { redName: "Y1-N", blackName: "Y1-C" },
+  });
+  expect(step(smallRailway(), "Y1", "coil-n-y1").expected).toBeCloseTo(4, 1);
+  expect(step(smallRailway(), "M1/M2", "polarity-r-m2").expected).toBeCloseTo(-8.86, 1);
+  expect(step(smallRailway(), "Y1", "lamp-r-lp1").wanted).toBe("yellow");
+});
+
+it("judges a reading by its band, and takes 'already there' for neither passed nor failed", () => {
+  const coil = step(smallRailway(), "Y1", "coil-n-y1");
+  expect([4.4, 5, null].map((read) => verdictOf(coil, { read }))).toEqual(["passed", "failed", "failed"]);
+  const throwing = step(smallRailway(), "Y1", "throw-n-y1");
+  expect(["N", "R", "no change"].map((seen) => verdictOf(throwing, { seen }))).toEqual([
+    "passed",
+    "failed",
+    "no-change",
+  ]);
+});
+
+it("counts the latest result of a step", () => {
+  const coil = step(smallRailway(), "Y1", "coil-n-y1");
+  const record = recorded(
+    recorded(smallRailway(), coil, "2026-05-12T20:00:00.000Z", 9),
+    coil,
+    "2026-05-12T21:00:00.000Z",
+    4.1,
+  );
+  expect(standing(record, "y1", "coil-n-y1")).toMatchObject({ state: "passed", result: { read: 4.1 } });
+  expect(standing(record, "y1", "coil-r-y1").state).toBe("open");
+});
+
+it("goes stale when something in the chain changes, and says what", () => {
+  const coil = step(smallRailway(), "Y1", "coil-n-y1");
+  const record = recorded(smallRailway(), coil, "2026-05-12T20:00:00.000Z", 4.1);
+  expect(standing(record, "y1", "coil-n-y1").state).toBe("passed");
+  expect(standing(mounted(record, "y1", { crossed: true }), "y1", "coil-n-y1").changes).toContain("Y1 was changed");
+  expect(standing(retyped(record, "T1", "toggle-latching"), "y1", "coil-n-y1").changes).toEqual(["T1 was changed"]);
+  const longer = standing(typed(record, "y1", "run", "3"), "y1", "coil-n-y1");
+  expect(longer.state).toBe("stale");
+  expect(longer.changes.every((change) => change.startsWith("wire ") && change.endsWith(" was changed"))).toBe(true);
+  // what does not belong to the chain leaves it alone, a renumbering of wires too
+  expect(standing(typed(record, "m1", "lamp", ""), "y1", "coil-n-y1").state).toBe("passed");
+});
+
+it("goes stale when what should be read is no longer what it was, by a cause outside its chain", () => {
+  const charge = step(smallRailway(), "Y1", "charge-y1");
+  const record = recorded(smallRailway(), charge, "2026-05-12T20:00:00.000Z", 21.3);
+  expect(standing(record, "y1", "charge-y1").state).toBe("passed");
+  expect(standing(retyped(record, "T2", "toggle-latching"), "y1", "charge-y1").changes).toEqual([
+    "what should be read has changed",
+  ]);
+});
+
+it("tells of changes in one sentence", () => {
+  expect(changeWords(["wire K1-1 to Y1-N was changed"])).toBe("Wire K1-1 to Y1-N was changed since.");
+  expect(changeWords(["a is new", "b is gone", "c was changed", "d is new"])).toBe(
+    "A is new, b is gone and 2 more since.",
+  );
+  const none = { chain: {}, expected: null, low: null, high: null };
+  expect(
+    changedSince({ chain: { a: "1" }, unit: "seen", expected: null } as unknown as TestResult, {
+      ...none,
+      chain: { b: "1" },
+    }),
+  ).toEqual(["a is gone", "b is new"]);
+});

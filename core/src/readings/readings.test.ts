@@ -1,0 +1,133 @@
+import { describe, expect, it } from "vitest";
+import { mounted, railway, retyped, smallRailway, threadOf, typed } from "../../testing/build.ts";
+import { Derived } from "../derive.ts";
+import { measure } from "./meter.ts";
+import { stateFor } from "./threadReading.ts";
+
+const REST = { asked: {}, moment: "rest", acting: null, off: false } as const;
+
+describe("stall motors on a decoder output", () => {
+  // derived: output 12 V behind 120 ohm, motor 680 ohm: one 15 mA at 10.2 V, two 26.1 mA at 8.87 V, moving 4 mA at 11.52 V
+  it("reads as worked out for one motor and for two", () => {
+    const derived = new Derived(
+      railway(
+        ["S", "", "stall-motor", "stall-decoder-8", "", ""],
+        ["A", "", "stall-motor", "D1", "", ""],
+        ["B", "A", "stall-motor", "", "", ""],
+      ),
+    );
+    const one = derived.reading(threadOf(derived, "S"), "N", "rest");
+    expect(one.driverAmps).toBeCloseTo(0.015, 4);
+    expect(one.motors[0]!.volts).toBeCloseTo(10.2, 1);
+    const two = derived.reading(threadOf(derived, "A/B"), "N", "rest");
+    expect(two.driverAmps).toBeCloseTo(0.0261, 4);
+    expect(two.driverVolts).toBeCloseTo(8.87, 1);
+    const moving = derived.reading(threadOf(derived, "S"), "N", "throwing");
+    expect(moving.motors[0]!.amps.N).toBeCloseTo(0.004, 4);
+    expect(moving.motors[0]!.volts).toBeCloseTo(11.52, 1);
+  });
+
+  it("turns about with the position, and goes the other way when leads or mounting are", () => {
+    const derived = new Derived(smallRailway());
+    const thread = threadOf(derived, "M1/M2");
+    expect(derived.reading(thread, "R", "rest").driverVolts).toBeLessThan(-8);
+    const goes = (record: typeof derived.record) => {
+      const other = new Derived(record);
+      return other.reading(threadOf(other, "M1/M2"), "N", "rest").motors.map(({ goesTo }) => goesTo);
+    };
+    expect(goes(derived.record)).toEqual(["N", "N"]);
+    expect(goes(mounted(derived.record, "m2", { crossed: true }))).toEqual(["N", "R"]);
+    expect(goes(mounted(derived.record, "m2", { opposite: true }))).toEqual(["N", "R"]);
+    expect(goes(mounted(derived.record, "m2", { opposite: true, crossed: true }))).toEqual(["N", "N"]);
+  });
+});
+
+describe("twin coils behind a discharge unit", () => {
+  const derived = new Derived(smallRailway());
+  const thread = threadOf(derived, "Y1");
+
+  // derived: 16 V AC bridged: 21.2 V; a coil of 4 ohm and its wires take about 5 A at first
+  it("takes amps in the wanted coil at first and nothing at rest", () => {
+    const pulse = derived.reading(thread, "R", "throwing").motors[0]!;
+    expect(pulse.amps.R).toBeGreaterThan(4.3);
+    expect(pulse.amps.R).toBeLessThan(5.3);
+    expect(Math.abs(pulse.amps.N)).toBeLessThan(1e-6);
+    expect(pulse.goesTo).toBe("R");
+    expect(derived.reading(thread, "R", "rest").driverVolts).toBeCloseTo(21.2, 0);
+    expect(Math.abs(derived.reading(thread, "R", "rest").motors[0]!.amps.R)).toBeLessThan(1e-6);
+  });
+
+  it("keeps the contact on the old side while the motor is on its way", () => {
+    const lamp = (moment: "rest" | "throwing") => derived.reading(thread, "R", moment).lamp!;
+    expect(lamp("rest").yellow).toBeGreaterThan(0.005);
+    expect(lamp("rest").green).toBeLessThan(1e-6);
+    expect(lamp("throwing").green).toBeGreaterThan(0.005);
+  });
+
+  it("finds the unit drained when a latching toggle is left on, for all that hang on it", () => {
+    const left = new Derived(retyped(smallRailway(), "T1", "toggle-latching"));
+    const reading = left.reading(threadOf(left, "Y2"), "N", "throwing");
+    expect(reading.driverVolts).toBeLessThan(1);
+    expect(reading.motors[0]!.goesTo).toBeNull();
+  });
+});
+
+describe("the meter", () => {
+  const derived = new Derived(smallRailway());
+  const read = (red: string, black: string, range: "V" | "ohm", state: Parameters<typeof measure>[4] = REST) =>
+    measure(derived.circuitry, red, black, range, state);
+
+  it("reads a coil, a winding with its twin beside it, and a wire", () => {
+    expect(read("y1:N", "y1:C", "ohm").value).toBeCloseTo(4, 2);
+    expect(read("m1:+", "m1:−", "ohm").value).toBeCloseTo(340, 0);
+    expect(read("t1:C", "t2:C", "ohm").value).toBeCloseTo(0.15 * 0.039, 3);
+  });
+
+  it("turns about when the probes are exchanged, and reads nothing across one terminal", () => {
+    const state = stateFor(threadOf(derived, "M1/M2"), "R", "rest");
+    const volts = read("m1:+", "m1:−", "V", state).value!;
+    expect(volts).toBeLessThan(-8);
+    expect(read("m1:−", "m1:+", "V", state).value).toBeCloseTo(-volts, 9);
+    expect(read("m1:+", "m1:+", "V", state).value).toBe(0);
+  });
+
+  it("shows open between pieces that nothing joins", () => {
+    expect(read("y1:N", "m1:+", "V")).toMatchObject({ value: null });
+    expect(read("y1:N", "m1:+", "ohm")).toMatchObject({ value: null });
+  });
+
+  it("finds its way round an open toggle: through the coil and what bleeds the unit", () => {
+    expect(read("t1:C", "t1:N", "ohm").value).toBeCloseTo(10_000 + 4, -2);
+  });
+
+  it("reads the alternating supply by its effective value", () => {
+    const reading = read("ps1:~1", "ps1:~2", "V");
+    expect(reading.ac).toBe(true);
+    expect(reading.value).toBeCloseTo(16, 1);
+  });
+
+  it("does not light a lamp with its own test voltage", () => {
+    expect(read("lp1:G", "lp1:0", "ohm")).toMatchObject({ value: null });
+  });
+
+  it("takes its tolerance from the parts'", () => {
+    // derived: coil 10 %, with the meter's 1 % and a digit
+    expect(read("y1:N", "y1:C", "ohm").tolerance).toBeCloseTo(0.4 + 0.04 + 0.1, 2);
+    const volts = read("m1:+", "m1:−", "V", stateFor(threadOf(derived, "M1/M2"), "N", "rest"));
+    expect(volts.tolerance).toBeGreaterThan(0.3);
+    expect(volts.tolerance).toBeLessThan(1.5);
+  });
+});
+
+it("solves supplies shared by lamps and decoder, whose contacts follow motors on the same supply", () => {
+  let record = smallRailway();
+  const supply = record.assignments.find((a) => a.role === "supply" && a.toDeviceId === "lp2")!;
+  record = {
+    ...record,
+    assignments: record.assignments.map((a) => (a === supply && a.role === "supply" ? { ...a, deviceId: "ps3" } : a)),
+  };
+  const derived = new Derived(typed(record, "m1", "name", "x"));
+  const reading = derived.reading(threadOf(derived, "M1/M2"), "R", "rest");
+  expect(reading.motors[0]!.goesTo).toBe("R");
+  expect(reading.lamp!.yellow).toBeGreaterThan(0.005);
+});

@@ -1,0 +1,77 @@
+import { expect, it } from "vitest";
+import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
+import { readRailwayFile, writeRailwayFile } from "./railwayFile.ts";
+
+type RailwayJson = Record<string, unknown> & Record<"zones" | "turnouts" | "devices", Record<string, unknown>[]>;
+
+const file = () => writeRailwayFile(smallRailway());
+const changed = (change: (json: RailwayJson) => void) => {
+  const json = JSON.parse(file());
+  change(json);
+  return JSON.stringify(json);
+};
+
+it("reads back to the same railway and writes the same characters", () => {
+  const record = drafted(withFigures(smallRailway(), "CD1", { farads: 0.01, chargeOhms: 47 }), (draft) =>
+    draft.put("test", {
+      id: "t1",
+      turnoutId: "y1",
+      step: "coil-n-y1",
+      position: null,
+      unit: "ohm",
+      expected: 4.000000000000001,
+      low: 3.5,
+      high: 4.5,
+      read: 4.1,
+      seen: null,
+      verdict: "passed",
+      instrument: "meter",
+      note: "line\nbreak ü",
+      at: "2026-05-12T20:14:00.000Z",
+      chain: { zeta: "1", alpha: "2" },
+    }),
+  );
+  const text = writeRailwayFile(record);
+  expect(readRailwayFile(text)).toEqual(record);
+  expect(writeRailwayFile(readRailwayFile(text))).toBe(text);
+});
+
+it("puts things in order whatever their order in the file", () => {
+  const shuffled = changed((json) => json.devices.reverse());
+  expect(readRailwayFile(shuffled)).toEqual(smallRailway());
+});
+
+it.each([
+  ["nothing", "", /not JSON/],
+  ["a truncated file", file().slice(0, 900), /cut short/],
+  ["another kind of file", '{"format":"other","version":1}', /does not say "format"/],
+  ["a newer version", changed((json) => (json.version = 2)), /of version 2; this program reads version 1/],
+  ["a missing list", changed((json) => delete json.tests), /tests/],
+  [
+    "a field too many",
+    changed((json) => (json.zones[0] = { id: "z", label: "Z", name: "", order: 1, more: 1 })),
+    /zones.0/,
+  ],
+  ["a wrong type", changed((json) => (json.turnouts[1]!.order = "2")), /turnouts.1.order/],
+  ["a turnout that does not exist", changed((json) => json.turnouts.shift()), /does not exist/],
+  ["one identifier twice", changed((json) => json.devices.push(json.devices[0]!)), /Two devices have the identifier/],
+  ["prototype keys", file().replace('"note"', '"__proto__"'), /holds a field called "__proto__"/],
+  ["a constructor key", file().replace('"note"', '"constructor"'), /holds a field called "constructor"/],
+  ["deep nesting", `${"[".repeat(100_000)}${"]".repeat(100_000)}`, /nested more than 12 deep/],
+  ["deep nesting that never closes", '{"a":'.repeat(50_000), /nested more than 12 deep/],
+])("refuses %s with a sentence", (_what, text, message) => {
+  expect(() => readRailwayFile(text)).toThrow(message);
+});
+
+it("refuses 50 MB and a million turnouts before walking into them", () => {
+  expect(() => readRailwayFile(" ".repeat(50_000_000))).toThrow(
+    /50 million characters; a railway file may hold 8 million/,
+  );
+  const million = `{"format":"alderman-railway","version":1,"turnouts":[${"{},".repeat(999_999)}{}]}`;
+  expect(() => readRailwayFile(million)).toThrow(/holds 1000000 turnouts; a railway may hold 5000/);
+});
+
+it("leaves Object.prototype as it was", () => {
+  expect(() => readRailwayFile('{"__proto__":{"polluted":true}}')).toThrow();
+  expect(({} as Record<string, unknown>).polluted).toBeUndefined();
+});

@@ -1,0 +1,189 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { type Edit, emptyRecord, putEdit, readRailwayFile, writeRailwayFile, type Zone } from "@alderman/core";
+import request from "supertest";
+import { afterEach, beforeEach, expect, it } from "vitest";
+import { createApp } from "./app.ts";
+import { openDatabase } from "./store/database.ts";
+import { Store } from "./store/store.ts";
+
+const HOUSE = join(import.meta.dirname, "../..");
+const zone = (id: string, label: string): Edit => putEdit("zone", { id, label, name: "", order: 1 } satisfies Zone);
+
+let folder: string;
+let store: Store;
+let agent: ReturnType<typeof request>;
+let id: string;
+
+/** A second opening of the same data, as after a restart. */
+const reopened = () => new Store(openDatabase(folder));
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), "alderman-"));
+  store = new Store(openDatabase(folder));
+  const app = createApp({ store, samplesFolder: join(HOUSE, "samples") });
+  agent = request(app);
+  id = (await local(agent.post("/api/railways")).send({ name: "Test" })).body.id;
+});
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+const local = (test: request.Test) => test.set("Host", "127.0.0.1:4270");
+const get = (path: string) => local(agent.get(`/api/${path}`));
+const post = (path: string, body: object | string) => local(agent.post(`/api/${path}`)).send(body);
+const edits = (revision: number, ...list: Edit[]) =>
+  post(`railways/${id}/edits`, { revision, words: "Test edit", edits: list });
+
+it("keeps edits, tells what can be undone, and has them after a restart", async () => {
+  expect((await edits(0, zone("a", "A"))).body).toEqual({
+    revision: 1,
+    words: "Test edit",
+    undo: "Test edit",
+    redo: null,
+  });
+  const { body } = await get(`railways/${id}`);
+  expect(body).toMatchObject({ revision: 1, record: { zones: [{ id: "a", label: "A" }] }, undo: "Test edit" });
+  expect(reopened().open(id)).toMatchObject({ revision: 1, record: body.record });
+});
+
+it("undoes and redoes, also what was done before a restart, and forgets what could be redone after an edit", async () => {
+  await edits(0, zone("a", "A"));
+  await edits(1, zone("b", "B"));
+  const again = reopened();
+  expect(again.undo(id, 2)).toMatchObject({ revision: 3, edits: [{ op: "remove", id: "b" }] });
+  expect(again.undo(id, 3).revision).toBe(4);
+  expect(again.open(id).record.zones).toEqual([]);
+  expect(() => again.undo(id, 4)).toThrow("There is nothing to undo.");
+  again.redo(id, 4);
+  const later = reopened();
+  expect(later.open(id)).toMatchObject({ record: { zones: [{ id: "a" }] }, redo: "Test edit" });
+  later.apply(id, 5, { words: "Other", edits: [zone("c", "C")] });
+  expect(() => later.redo(id, 6)).toThrow("There is nothing to redo.");
+  expect(later.historyOf(id, 100, 10).map(({ origin }) => origin)).toEqual([
+    "edit",
+    "redo",
+    "undo",
+    "undo",
+    "edit",
+    "edit",
+  ]);
+});
+
+it("refuses a stale revision with 409 and changes nothing", async () => {
+  await edits(0, zone("a", "A"));
+  const answer = await edits(0, zone("b", "B"));
+  expect(answer.status).toBe(409);
+  expect(answer.body.error).toMatchObject({ revision: 1, message: expect.stringMatching(/changed in another window/) });
+  expect((await get(`railways/${id}`)).body.record.zones).toHaveLength(1);
+});
+
+it("gives a window what it has missed", async () => {
+  await edits(0, zone("a", "A"));
+  await edits(1, zone("b", "B"));
+  const { body } = await get(`railways/${id}/changes?since=1`);
+  expect(body).toEqual([expect.objectContaining({ revision: 2, words: "Test edit", edits: [zone("b", "B")] })]);
+});
+
+it("applies a group whole or not at all", async () => {
+  const answer = await edits(0, zone("a", "A"), { op: "remove", kind: "zone", id: "zz" });
+  expect(answer.status).toBe(400);
+  expect(answer.body.error.message).toBe('There is no zone "zz" to remove.');
+  expect((await get(`railways/${id}`)).body).toMatchObject({ revision: 0, record: { zones: [] } });
+});
+
+it("lets labels change hands within a group, in the tables too", async () => {
+  await edits(0, zone("a", "A"), zone("b", "B"));
+  expect((await edits(1, zone("a", "B"), zone("b", "A"))).status).toBe(200);
+  expect(
+    reopened()
+      .open(id)
+      .record.zones.map(({ label }) => label),
+  ).toEqual(["B", "A"]);
+});
+
+it.each([
+  ["no body", {}],
+  ["a revision of the wrong type", { revision: "0", words: "x", edits: [zone("a", "A")] }],
+  ["no edits", { revision: 0, words: "x", edits: [] }],
+  ["an unknown kind", { revision: 0, words: "x", edits: [{ op: "put", kind: "engine", value: {} }] }],
+  ["a field too many", { revision: 0, words: "x", edits: [{ ...zone("a", "A"), more: 1 }] }],
+  ["a label with a line break", { revision: 0, words: "x", edits: [zone("a", "A\nB")] }],
+])("refuses edits with %s, with a sentence and a place", async (_what, body) => {
+  const answer = await post(`railways/${id}/edits`, body);
+  expect(answer.status).toBe(400);
+  expect(answer.body.error.message.length).toBeGreaterThan(10);
+  expect(Array.isArray(answer.body.error.path)).toBe(true);
+  expect(JSON.stringify(answer.body)).not.toMatch(/at .*\.ts/);
+});
+
+it("answers malformed JSON, too large bodies and unknown places without a stack", async () => {
+  const malformed = await local(agent.post("/api/railways")).set("Content-Type", "application/json").send('{"name":');
+  expect(malformed.status).toBe(400);
+  const large = await post("railways", { name: "x".repeat(3_000_000) });
+  expect(large.status).toBe(413);
+  expect(large.body.error.message).toMatch(/more than the 2 MB/);
+  expect((await post("railways/import", "x".repeat(9_000_000))).status).toBe(413);
+  expect((await get("nothing")).status).toBe(404);
+  expect((await get("railways/none")).body.error.message).toMatch(/no such railway/);
+  for (const { text } of [malformed, large]) expect(text).not.toMatch(/node_modules|\.ts:/);
+});
+
+it("exports a file that imports to the same railway", async () => {
+  const sample = (await post("railways/sample", { sample: "skerrin-ferry" })).body.id;
+  const file = (await get(`railways/${sample}/file`)).text;
+  const imported = (await local(agent.post("/api/railways/import")).set("Content-Type", "text/plain").send(file)).body
+    .id;
+  expect(imported).not.toBe(sample);
+  expect((await get(`railways/${imported}/file`)).text).toBe(file);
+  expect(reopened().open(imported).record).toEqual(readRailwayFile(file));
+});
+
+it("takes in nothing of a broken file", async () => {
+  const before = (await get("railways")).body.length;
+  for (const text of ["", "{", writeRailwayFile(emptyRecord("x")).replace('"version": 1', '"version": 9')]) {
+    const answer = await local(agent.post("/api/railways/import")).set("Content-Type", "text/plain").send(text);
+    expect(answer.status).toBe(400);
+  }
+  expect((await get("railways")).body).toHaveLength(before);
+});
+
+it("removes a railway with all that belongs to it", async () => {
+  await edits(0, zone("a", "A"));
+  expect((await local(agent.delete(`/api/railways/${id}`))).status).toBe(204);
+  expect((await get(`railways/${id}`)).status).toBe(404);
+  expect(reopened().list()).toEqual([]);
+});
+
+it("reckons over HTTP as the command does", async () => {
+  const good = await post("calculators/led-current", { supplyVolts: 5, forwardVolts: 2, ohms: 450 });
+  expect(good.body.milliamps).toBeCloseTo(6.667, 3);
+  const bad = await post("calculators/led-current", { supplyVolts: 5, forwardVolts: "2", ohms: 450 });
+  expect(bad.status).toBe(400);
+  expect(bad.body.error.path).toEqual(["forwardVolts"]);
+  expect((await post("calculators/none", {})).status).toBe(404);
+});
+
+it("answers only to its own names, and to no other page", async () => {
+  expect((await agent.get("/api/railways").set("Host", "railway.example")).status).toBe(403);
+  expect((await agent.get("/api/railways").set("Host", "127.0.0.1.example:4270")).status).toBe(403);
+  expect((await post("railways", { name: "x" }).set("Origin", "http://evil.example")).status).toBe(403);
+  expect((await post("railways", { name: "x" }).set("Origin", "null")).status).toBe(403);
+  expect((await post("railways", { name: "x" }).set("Origin", "http://127.0.0.1:4270")).status).toBe(201);
+});
+
+it("sends a strict policy with every answer", async () => {
+  const { headers } = await get("railways");
+  const policy = headers["content-security-policy"] ?? "";
+  expect(policy).toContain("default-src 'none'");
+  expect(policy).toContain("script-src 'self'");
+  expect(policy).not.toMatch(/unsafe|\*/);
+  expect(headers["x-powered-by"]).toBeUndefined();
+});
+
+it("tells open windows of each change, in order", async () => {
+  const heard: number[] = [];
+  store.changes.on(id, (change) => heard.push(change.revision));
+  await edits(0, zone("a", "A"));
+  await post(`railways/${id}/undo`, { revision: 1 });
+  expect(heard).toEqual([1, 2]);
+});
