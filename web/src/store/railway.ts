@@ -1,5 +1,5 @@
 import { type EditGroup, edit, type RailwayRecord, RecordError, touchedThings } from "@alderman/core";
-import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
+import { createSlice, original, type PayloadAction } from "@reduxjs/toolkit";
 import { ask, type Change, type OpenRailway, ServerError } from "./api.ts";
 import type { AppThunk } from "./store.ts";
 
@@ -49,14 +49,16 @@ export const railway = createSlice({
       undo: payload.undo,
       redo: payload.redo,
     }),
-    proposed: (state, { payload }: PayloadAction<EditGroup>): RailwayState => {
-      if (!state.record) return state as RailwayState;
-      return { ...state, pending: [...state.pending, payload], record: edit(state.record, payload.edits).record };
+    proposed: (draft, { payload }: PayloadAction<EditGroup>) => {
+      const { record, pending } = plain(draft);
+      if (!record) return;
+      return { ...plain(draft), pending: [...pending, payload], record: edit(record, payload.edits).record };
     },
     /** A group was applied by the server, ours or another window's. */
-    applied: (state, { payload }: PayloadAction<Applied & { at: string }>): RailwayState => {
+    applied: (draft, { payload }: PayloadAction<Applied & { at: string }>) => {
+      const state = plain(draft);
       const { confirmed, pending } = state;
-      if (!confirmed || payload.revision !== confirmed.revision + 1) return state as RailwayState;
+      if (!confirmed || payload.revision !== confirmed.revision + 1) return;
       const record = edit(confirmed.record, payload.edits).record;
       const [head, ...rest] = pending;
       const ours = head && JSON.stringify(head.edits) === JSON.stringify(payload.edits);
@@ -72,15 +74,12 @@ export const railway = createSlice({
         unanswered: false,
       };
     },
-    /** The first waiting group is given up, and those that cannot do without it. */
-    dropped: (state): RailwayState => {
+    /** The first waiting group is given up; those behind it that cannot do without it change nothing. */
+    dropped: (draft) => {
+      const state = plain(draft);
+      if (!state.confirmed) return;
       const left = state.pending.slice(1);
-      if (!state.confirmed) return state as RailwayState;
-      try {
-        return { ...state, pending: left, record: replay(state.confirmed.record, left) };
-      } catch {
-        return { ...state, pending: [], record: state.confirmed.record };
-      }
+      return { ...state, pending: left, record: replay(state.confirmed.record, left) };
     },
     turns: (state, { payload }: PayloadAction<Pick<Change, "undo" | "redo">>) => ({ ...state, ...payload }),
     unanswered: (state, { payload }: PayloadAction<boolean>) => ({ ...state, unanswered: payload }),
@@ -88,6 +87,11 @@ export const railway = createSlice({
 });
 
 const { opening, opened, failed, proposed, applied, dropped, unanswered } = railway.actions;
+
+/** The state as it is, not as a draft: the core keeps what it has looked up by the things themselves. */
+function plain(draft: RailwayState): RailwayState {
+  return original(draft) ?? draft;
+}
 
 function replay(record: RailwayRecord, groups: readonly EditGroup[]): RailwayRecord {
   return groups.reduce((now, group) => {

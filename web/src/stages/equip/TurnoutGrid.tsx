@@ -12,6 +12,7 @@ import {
   writeCell,
 } from "@alderman/core";
 import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet } from "../../parts/Sheet.tsx";
@@ -41,13 +42,13 @@ export function TurnoutGrid() {
   const turnouts = useMemo(() => (record ? turnoutsInOrder(record) : []), [record]);
   if (!record) return null;
 
-  /** Makes a cell the current one once the list is drawn anew. */
+  /** Makes a cell the current one, at once: the next key typed must find it. */
   const requestFocus = (place: Place) => {
-    setHere(place);
-    setEditing(null);
-    requestAnimationFrame(() =>
-      table.current?.querySelector<HTMLElement>(`[data-cell="${place.row}:${place.column}"]`)?.focus(),
-    );
+    flushSync(() => {
+      setHere(place);
+      setEditing(null);
+    });
+    table.current?.querySelector<HTMLElement>(`[data-cell="${place.row}:${place.column}"]`)?.focus();
   };
   const focusCell = (place: Place) => {
     const row = Math.max(0, Math.min(turnouts.length, place.row));

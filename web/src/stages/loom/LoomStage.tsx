@@ -81,7 +81,8 @@ function Schedule() {
         </>
       }
     >
-      <div className="scroll">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must scroll by keyboard too */}
+      <section className="scroll" tabIndex={0} aria-label="Wires">
         {overview && wires.length === 0 && (
           <p className="quiet p-3">
             No wires yet. They follow from what is chosen in Equip: give a turnout a motor and a driver.
@@ -125,7 +126,7 @@ function Schedule() {
             ))}
           </tbody>
         </table>
-      </div>
+      </section>
     </Sheet>
   );
 }

@@ -1,0 +1,152 @@
+import { AXE, violations } from "./axe.ts";
+import { expect, openDemo, test } from "./server.ts";
+
+test("the demo shows its two mistakes and what follows from them, and each is put right by a button", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await expect(page.getByRole("link", { name: "Findings: 3 wrong, 0 doubtful" })).toBeVisible();
+  const crossover = page.getByRole("article", { name: /throw against each other/ });
+  await expect(crossover).toContainText("Asked for N, M1 goes to N and M2 to R");
+  await expect(crossover).toContainText("No use here: one output drives both");
+  await crossover.getByRole("button", { name: "Swap the leads at M2+/M2−" }).click();
+  await expect(page.getByText("All checks are clear.")).toBeVisible();
+  await page.keyboard.press("g");
+  await page.keyboard.press("f");
+  await page
+    .getByRole("article", { name: /coil stays energised/ })
+    .getByRole("button", { name: /Make T4/ })
+    .click();
+  await expect(page.getByText("Nothing is wrong and nothing is missing.")).toBeVisible();
+});
+
+test("a stale test says what has changed since", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Prove/ }).click();
+  await page.getByRole("table", { name: "Progress" }).getByRole("button", { name: "Y1" }).click();
+  const step = page.getByRole("listitem", { name: /Goes to normal/ });
+  await expect(step).toContainText("Stale");
+  await expect(step).toContainText("Wire K1-11 to Y1-N was changed since.");
+});
+
+test("two open windows stay the same, and an edit made in both at once is not lost silently", async ({
+  page,
+  server,
+  context,
+}) => {
+  await openDemo(page, server);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByRole("link", { name: /Numbers/ }).click();
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await page.getByLabel("Address of D1-2").fill("30");
+  await page.keyboard.press("Enter");
+  await expect(other.getByLabel("Address of D1-2")).toHaveValue("30");
+
+  // the second window's answer is held back, so that its edit meets a revision which has moved on
+  let release: () => void = () => undefined;
+  const held = new Promise<void>((done) => {
+    release = done;
+  });
+  await other.route("**/edits", async (route) => {
+    await held;
+    await route.continue();
+  });
+  await other.getByLabel("Address of D1-3").fill("31");
+  await other.keyboard.press("Enter");
+  await page.getByLabel("Address of D1-4").fill("32");
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Address of D1-4")).toHaveValue("32");
+  release();
+  for (const window of [page, other]) {
+    await expect(window.getByLabel("Address of D1-3")).toHaveValue("31");
+    await expect(window.getByLabel("Address of D1-4")).toHaveValue("32");
+  }
+});
+
+test("an edit made while the server is away is kept and sent when it is back", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await server.stop("SIGKILL");
+  await page.getByLabel("Address of D1-2").fill("40");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Not saved: the server does not answer. Trying again.")).toBeVisible();
+  await server.start();
+  await expect(page.getByText(/^Saved \d/)).toBeVisible({ timeout: 20_000 });
+  await page.reload();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
+});
+
+test("an own type is copied, changed and fitted, and its figures are reckoned with", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: "Device types" }).click();
+  await page.getByRole("button", { name: "12 V DC supply" }).click();
+  await page.getByRole("button", { name: "Copy, and change the figures" }).click();
+  await page.getByLabel("rating").fill("0.05");
+  await page.keyboard.press("Enter");
+  await page.getByLabel("output").fill("-3");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/volts \(output\) must be 1 to 60 V, not -3/).first()).toBeVisible();
+  await page.keyboard.press("g");
+  await page.getByRole("link", { name: /Equip/ }).click();
+  await page.getByRole("button", { name: /PS2/ }).click();
+  await page.getByLabel("Type").selectOption({ label: "My 12 v dc supply" });
+  await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
+  await page.getByRole("link", { name: /^Findings:/ }).click();
+  await expect(page.getByRole("article", { name: /more than its rating: PS2/ })).toContainText("it is rated 50.0 mA");
+});
+
+test("everything is found by its label, and keys lead everywhere", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.keyboard.press("/");
+  await page.keyboard.type("LP7");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Thread of Y3" })).toBeVisible();
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("go to loom");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Loom" })).toBeVisible();
+  for (const [key, heading] of [
+    ["n", "Numbers"],
+    ["p", "Prove"],
+    ["d", "Device types"],
+    ["e", "Equip"],
+  ] as const) {
+    await page.keyboard.press("g");
+    await page.keyboard.press(key);
+    await expect(page.getByRole("heading", { name: heading, exact: true })).toBeVisible();
+  }
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog")).toContainText("red, black probe on the focused terminal");
+});
+
+test("quick sums answer as one types and say which field is wrong", async ({ page, server }) => {
+  await page.goto(`${server.address}/quick-sums/led-current`);
+  await expect(page.locator('[data-result="milliamps"]')).toHaveText("6.67 mA");
+  await page.getByLabel("Resistor").fill("0");
+  await expect(page.getByText(/ohms: Too small/)).toBeVisible();
+  await page.getByRole("link", { name: /Resistor for an LED/ }).click();
+  await page.getByLabel("Wanted current").fill("11");
+  await expect(page.locator('[data-result="chosenOhms"]')).toHaveText("300 ohm");
+  await expect(page.locator('[data-result="idealOhms"]')).toHaveText("272.7 ohm");
+});
+
+for (const theme of ["bench", "shed"] as const) {
+  test(`every view can be read and used by all, theme ${theme}`, async ({ page, server }) => {
+    await page.addInitScript((wanted) => localStorage.setItem("alderman-theme", wanted), theme);
+    await page.addInitScript({ path: AXE });
+    await openDemo(page, server);
+    const railway = page.url().replace(/\/equip.*/, "");
+    for (const view of ["equip", "equip?view=list", "types", "loom", "numbers", "prove", "findings"]) {
+      await page.goto(`${railway}/${view}`);
+      await expect(page.getByRole("link", { name: /Prove \d+\/71/ })).toBeVisible();
+      expect(await violations(page), view).toEqual([]);
+    }
+    for (const path of ["railways", "quick-sums"]) {
+      await page.goto(`${server.address}/${path}`);
+      await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+      expect(await violations(page), path).toEqual([]);
+    }
+  });
+}

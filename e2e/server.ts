@@ -1,0 +1,87 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { test as base, expect, type Page } from "@playwright/test";
+
+const HOUSE = join(import.meta.dirname, "..");
+
+/** A server of its own on data of its own, as `npm run demo` starts it. */
+export class TestServer {
+  private child: ChildProcess | null = null;
+  address = "";
+
+  constructor(private readonly folder: string) {}
+
+  async start(): Promise<void> {
+    const port = this.address === "" ? "0" : new URL(this.address).port;
+    const child = spawn(
+      process.execPath,
+      ["--import", "tsx", "server/src/main.ts", "--demo", "--port", port, "--data", this.folder],
+      { cwd: HOUSE },
+    );
+    this.child = child;
+    this.address = await new Promise<string>((done, fail) => {
+      child.stdout.on("data", (text) => done(/http:\/\/[\d.:]+/.exec(String(text))?.[0] ?? ""));
+      child.stderr.on("data", (text) => fail(new Error(String(text))));
+    });
+  }
+
+  async stop(signal: "SIGTERM" | "SIGKILL" = "SIGTERM"): Promise<void> {
+    const child = this.child;
+    if (!child || child.exitCode !== null) return;
+    const ended = new Promise((done) => child.on("exit", done));
+    child.kill(signal);
+    await ended;
+  }
+}
+
+/** Tests with a server of their own; any error that the page reports fails them. */
+export const test = base.extend<{ server: TestServer; quiet: undefined }>({
+  // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the fixtures used from the pattern
+  server: async ({}, use) => {
+    const folder = mkdtempSync(join(tmpdir(), "alderman-browser-"));
+    const server = new TestServer(folder);
+    await server.start();
+    await use(server);
+    await server.stop();
+    rmSync(folder, { recursive: true, force: true });
+  },
+  quiet: [
+    async ({ page }, use) => {
+      const errors: string[] = [];
+      page.on("pageerror", (error) => errors.push(String(error)));
+      page.on("console", (message) => {
+        // a refused request is what some tests are about
+        if (message.type() === "error" && !/Failed to load resource|ERR_/.test(message.text()))
+          errors.push(message.text());
+      });
+      await use(undefined);
+      expect(errors).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** Opens the demo railway. */
+export async function openDemo(page: Page, server: TestServer): Promise<void> {
+  await page.goto(server.address);
+  await page.getByRole("link", { name: "Skerrin Ferry" }).click();
+  await expect(page.getByRole("heading", { name: "Thread of M1/M2" })).toBeVisible();
+}
+
+/** Begins a new railway and stands in its empty list of turnouts. */
+export async function beginRailway(page: Page, server: TestServer, name: string): Promise<void> {
+  await page.goto(server.address);
+  await page.getByLabel("What is it called?").fill(name);
+  await page.getByRole("button", { name: "Begin" }).click();
+  await expect(page.getByText("type a label and press Enter")).toBeVisible();
+}
+
+/** Types into the cell that has the focus, takes what is offered, and goes to the right. */
+export async function typeCell(page: Page, text: string, key: "Tab" | "Enter" = "Tab"): Promise<void> {
+  await page.keyboard.type(text);
+  await page.keyboard.press(key);
+}
