@@ -33,7 +33,9 @@ line("Skerrin Ferry: an edit to its nets and wires, median", `${derive.toFixed(1
 line("Skerrin Ferry: an edit to its findings, median", `${findings.toFixed(1)} ms`);
 
 const circuitry = new Derived(demo).circuitry;
-const netlists = ["cd1:+", "d1:+", "lp1:G"].map((key) => circuitry.netlist(key, { asked: {}, moment: "rest", acting: null, off: false }));
+const netlists = ["cd1:+", "d1:+", "lp1:G"].map((key) =>
+  circuitry.netlist(key, { asked: {}, moment: "rest", acting: null, off: false }),
+);
 const ours = measure(30, () => {
   for (const netlist of netlists) operatingPoint(netlist);
 });
@@ -47,11 +49,15 @@ try {
   }
   const run = (suffix: string) =>
     measure(3, () => {
-      for (const index of netlists.keys()) execFileSync("ngspice", ["-b", `${index}${suffix}.cir`], { cwd: folder, stdio: "pipe" });
+      for (const index of netlists.keys())
+        execFileSync("ngspice", ["-b", `${index}${suffix}.cir`], { cwd: folder, stdio: "pipe" });
     });
   // the same circuits in one process each, the process's own start taken off
   const theirs = (run("") - run("-none")) / repeats;
-  line(`Operating points of its ${netlists.length} pieces: ours against ngspice, same run`, `${ours.toFixed(2)} ms / ${theirs.toFixed(2)} ms = ${(ours / theirs).toFixed(1)} times ngspice's time`);
+  line(
+    `Operating points of its ${netlists.length} pieces: ours against ngspice, same run`,
+    `${ours.toFixed(2)} ms / ${theirs.toFixed(2)} ms = ${(ours / theirs).toFixed(1)} times ngspice's time`,
+  );
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }

@@ -91,7 +91,7 @@ test("an own type is copied, changed and fitted, and its figures are reckoned wi
   await page.keyboard.press("g");
   await page.getByRole("link", { name: /Equip/ }).click();
   await page.getByRole("button", { name: /PS2/ }).click();
-  await page.getByLabel("Type").selectOption({ label: "My 12 v dc supply" });
+  await page.getByLabel("Type").selectOption({ label: "12 V DC supply, my own" });
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
   await page.getByRole("link", { name: /^Findings:/ }).click();
   await expect(page.getByRole("article", { name: /more than its rating: PS2/ })).toContainText("it is rated 50.0 mA");

@@ -3,4 +3,6 @@ import { spawnSync } from "node:child_process";
 import { HOUSE, installPackages } from "./prepare.mjs";
 
 installPackages();
-process.exit(spawnSync(process.execPath, ["--import", "tsx", "bench/bench.ts"], { cwd: HOUSE, stdio: "inherit" }).status ?? 1);
+process.exit(
+  spawnSync(process.execPath, ["--import", "tsx", "bench/bench.ts"], { cwd: HOUSE, stdio: "inherit" }).status ?? 1,
+);

@@ -5,7 +5,24 @@ import { join, relative, resolve } from "node:path";
 import { HOUSE } from "./prepare.mjs";
 
 /** The core's folders, from the record to the calculators: a folder may import itself and those above it. */
-const ORDER = ["units", "record", "catalogue", "line", "schematic", "equip", "loom", "circuit", "readings", "diodes", "numbers", "panel", "findings", "bench", "proving", "calculators"];
+const ORDER = [
+  "units",
+  "record",
+  "catalogue",
+  "line",
+  "schematic",
+  "equip",
+  "loom",
+  "circuit",
+  "readings",
+  "diodes",
+  "numbers",
+  "panel",
+  "findings",
+  "bench",
+  "proving",
+  "calculators",
+];
 /** Folders that know of nothing but themselves and these. */
 const APART = { circuit: [], units: [] };
 const PACKAGES = { core: ["zod"], server: ["@alderman/core"], web: ["@alderman/core"] };
@@ -31,11 +48,16 @@ for (const file of sources(core)) {
     const allowed = APART[folder] ?? ORDER.slice(0, ORDER.indexOf(folder));
     if (!allowed.includes(other)) problems.push(`${place}: ${folder} may not import ${other}`);
   }
-  for (const [, name] of readFileSync(file, "utf8").matchAll(/\b(?<![.\w"'`])(window|document|localStorage|process|Buffer|setTimeout|fetch|require)\b(?=[.([])/g)) {
+  for (const [, name] of readFileSync(file, "utf8").matchAll(
+    /\b(?<![.\w"'`])(window|document|localStorage|process|Buffer|setTimeout|fetch|require)\b(?=[.([])/g,
+  )) {
     problems.push(`${place}: the core may not use ${name}`);
   }
 }
-for (const [face, others] of [["server", ["web"]], ["web", ["server"]]]) {
+for (const [face, others] of [
+  ["server", ["web"]],
+  ["web", ["server"]],
+]) {
   for (const file of sources(join(HOUSE, face, "src"))) {
     for (const wanted of imports(file)) {
       const target = wanted.startsWith(".") ? relative(HOUSE, resolve(file, "..", wanted)) : wanted;
@@ -56,10 +78,14 @@ function sources(folder) {
 /** What a file imports or hands on, by the text between the quotes. */
 function imports(file) {
   const text = readFileSync(file, "utf8");
-  const statements = text.matchAll(/^\s*(?:import|export)\b[^"';]*?\bfrom\s+"([^"]+)"|^\s*import\s+"([^"]+)"|\bimport\(\s*"([^"]+)"/gm);
+  const statements = text.matchAll(
+    /^\s*(?:import|export)\b[^"';]*?\bfrom\s+"([^"]+)"|^\s*import\s+"([^"]+)"|\bimport\(\s*"([^"]+)"/gm,
+  );
   return [...statements].map(([, from, bare, dynamic]) => from ?? bare ?? dynamic);
 }
 
 for (const problem of problems) process.stderr.write(`${problem}\n`);
-process.stderr.write(problems.length === 0 ? "Imports run one way.\n" : `${problems.length} imports run the wrong way.\n`);
+process.stderr.write(
+  problems.length === 0 ? "Imports run one way.\n" : `${problems.length} imports run the wrong way.\n`,
+);
 process.exit(problems.length === 0 ? 0 : 1);

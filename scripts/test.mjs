@@ -15,12 +15,17 @@ function installPrograms() {
   if (missing.length === 0) return;
   const packages = missing.map((program) => PROGRAMS[program]);
   if (process.getuid?.() !== 0 || !has("apt-get")) {
-    process.stderr.write(`Tests need ${missing.join(" and ")}. Install them first, on Debian: sudo apt-get install ${packages.join(" ")}\n`);
+    process.stderr.write(
+      `Tests need ${missing.join(" and ")}. Install them first, on Debian: sudo apt-get install ${packages.join(" ")}\n`,
+    );
     process.exit(1);
   }
   process.stderr.write(`Installing ${packages.join(" and ")} ...\n`);
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
-  for (const args of [["update", "-qq"], ["install", "-y", "-qq", ...packages]]) {
+  for (const args of [
+    ["update", "-qq"],
+    ["install", "-y", "-qq", ...packages],
+  ]) {
     if (spawnSync("apt-get", args, { stdio: ["ignore", "ignore", 2], env }).status !== 0) process.exit(1);
   }
 }
@@ -30,7 +35,9 @@ function step(title, command, args) {
   const began = Date.now();
   process.stderr.write(`\n== ${title}\n`);
   const { status } = spawnSync(command, args, { cwd: HOUSE, stdio: ["ignore", 2, 2] });
-  process.stderr.write(`== ${title}: ${status === 0 ? "good" : "failed"}, ${((Date.now() - began) / 1000).toFixed(0)} s\n`);
+  process.stderr.write(
+    `== ${title}: ${status === 0 ? "good" : "failed"}, ${((Date.now() - began) / 1000).toFixed(0)} s\n`,
+  );
   return status === 0;
 }
 
@@ -51,7 +58,13 @@ const checks = [
 ];
 total.failed += checks.filter((good) => !good).length;
 
-const unitGood = step("unit, reference and interface for programs", "npx", ["vitest", "run", "--reporter=dot", "--reporter=json", "--outputFile.json=test-results/unit.json"]);
+const unitGood = step("unit, reference and interface for programs", "npx", [
+  "vitest",
+  "run",
+  "--reporter=dot",
+  "--reporter=json",
+  "--outputFile.json=test-results/unit.json",
+]);
 const unit = read("unit.json");
 if (unit) {
   total.passed += unit.numPassedTests;

@@ -46,7 +46,7 @@ it("refuses figures that make no sense, types that do not exist and parts that a
     /of type "steam", which does not exist/,
   );
   expect(() => drafted(record, (draft) => draft.assign("control", { deviceId: "ps1", turnoutId: "m1" }))).toThrow(
-    /PS1 is a 16 v ac supply and cannot serve as control/,
+    /PS1 \(16 V AC supply\) cannot serve as control/,
   );
 });
 

@@ -69,7 +69,7 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
   const type = device && findType(record, device.typeId);
   if (!device || !type) return undefined;
   if (!PLAYS[assignment.role].includes(type.family)) {
-    return `${device.label} is a ${type.name.toLowerCase()} and cannot serve as ${assignment.role}.`;
+    return `${device.label} (${type.name}) cannot serve as ${assignment.role}.`;
   }
   const way = "way" in assignment ? assignment.way : null;
   if (assignment.role === "driver" || assignment.role === "address") {

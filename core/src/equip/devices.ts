@@ -74,7 +74,7 @@ export function changeType(record: RailwayRecord, deviceId: string, typeId: stri
   if (!device) throw recordError(`There is no device "${deviceId}".`);
   const type = requireType(record, typeId);
   draft.put("device", { ...device, typeId });
-  return draft.group(`${device.label} is now a ${type.name.toLowerCase()}`);
+  return draft.group(`${device.label} is now: ${type.name}`);
 }
 
 /** Copies a type of the catalogue so that its figures can be changed. */

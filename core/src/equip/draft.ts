@@ -1,21 +1,30 @@
-import { applyUnchecked, type Edit, type EditGroup, putEdit, removeEdit } from "../record/edits.ts";
-import { freshId } from "../record/find.ts";
+import { applyUnchecked, type Edit, type EditGroup } from "../record/edits.ts";
+import { find, freshId, inheritIndex } from "../record/find.ts";
 import type { Assignment, Device, Kind, Place, RailwayRecord, Role, ValueOf } from "../record/schemas.ts";
 
 type Given<R extends Role> = Omit<Extract<Assignment, { role: R }>, "id" | "role">;
 
 /** Edits in the making: each is applied to a working copy, so that the next one sees it. */
 export class Draft {
-  readonly edits: Edit[] = [];
+  record: RailwayRecord;
+  /** The last edit of each thing touched, by `kind:id`. */
+  private readonly last = new Map<string, Exclude<Edit, { op: "railway" }>>();
 
-  constructor(public record: RailwayRecord) {}
+  constructor(private readonly before: RailwayRecord) {
+    this.record = { ...before };
+  }
+
+  /** What has been done so far, one edit for each thing that is not as it was. */
+  get edits(): Edit[] {
+    return [...this.last.values()].filter((edit) => edit.op === "put" || find(this.before, edit.kind, edit.id));
+  }
 
   put<K extends Kind>(kind: K, value: ValueOf<K>): void {
-    this.apply(putEdit(kind, value));
+    this.apply({ op: "put", kind, value } as Exclude<Edit, { op: "railway" }>);
   }
 
   remove(kind: Kind, id: string): void {
-    this.apply(removeEdit(kind, id));
+    this.apply({ op: "remove", kind, id });
   }
 
   /** A new device with the first free label of its prefix, or with the label wished for when that is free. */
@@ -44,8 +53,11 @@ export class Draft {
     return { words: words.slice(0, 200), edits: this.edits };
   }
 
-  private apply(edit: Edit): void {
-    this.edits.push(edit);
-    this.record = applyUnchecked(this.record, [edit]).record;
+  private apply(edit: Exclude<Edit, { op: "railway" }>): void {
+    const id = edit.op === "put" ? edit.value.id : edit.id;
+    const { record } = applyUnchecked(this.record, [edit]);
+    inheritIndex(this.record, record, edit.kind, id);
+    this.record = record;
+    this.last.set(`${edit.kind}:${id}`, edit);
   }
 }

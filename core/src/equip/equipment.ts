@@ -2,7 +2,7 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import { find, turnoutOf } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
 import type { Device, RailwayRecord } from "../record/schemas.ts";
-import { threadsOf } from "../schematic/thread.ts";
+import { threadLedBy } from "../schematic/thread.ts";
 import { feed, firstOfType, LAMP_SUPPLY, removeDeviceFrom, requireType } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 
@@ -33,7 +33,7 @@ export function setDriver(
   turnoutId: string,
   driver: { deviceId: string; way: number | null } | null,
 ): void {
-  const thread = threadsOf(draft.record).find((each) => each.turnout.id === turnoutId);
+  const thread = threadLedBy(draft.record, turnoutId);
   if (!thread)
     throw recordError("A turnout that moves with another is driven with it. Change the driver of the leading one.");
   if (thread.motors.length === 0) throw recordError(`${thread.label} has no motor yet. Choose a motor first.`);

@@ -16,8 +16,10 @@ import { type DeviceState, elementsOf } from "./models.ts";
 export type Moment = "rest" | "throwing" | "held";
 
 export interface RailwayState {
-  /** Position asked of each turnout by its leader's identifier; those not named stand at normal. */
+  /** Position asked of turnouts by their leader's identifier. */
   asked: Readonly<Record<string, Position>>;
+  /** Position of all turnouts not named; normal when not said. */
+  otherwise?: Position;
   moment: Moment;
   /** Leader of the turnouts being thrown; needed when throwing. */
   acting: string | null;
@@ -120,7 +122,7 @@ export class Circuitry {
     const motor = this.motorOf.get(motorId);
     const thread = this.threadOf.get(motorId);
     if (!motor || !thread) return null;
-    const asked = state.asked[thread.turnout.id] ?? "N";
+    const asked = askedOf(state, thread.turnout.id);
     const key = `${motorId} ${asked}`;
     const known = this.restPositions.get(key);
     if (known !== undefined) return known;
@@ -135,29 +137,31 @@ export class Circuitry {
     }
   }
 
+  /** A coil goes by its pulse; a stall motor by the volts that hold it, all others asked for the same. */
   private thrownTo(motor: ThreadMotor, thread: Thread, asked: Position): Position | null {
     const leader = thread.turnout.id;
-    const throwing: RailwayState = { asked: { [leader]: asked }, moment: "throwing", acting: leader, off: false };
     const id = motor.device.id;
     const flip = (position: Position): Position =>
       motor.assignment.opposite ? (position === "N" ? "R" : "N") : position;
     if (motor.type.model === "stall-motor") {
-      const volts = this.volts(`${id}:+`, `${id}:−`, throwing) ?? 0;
+      const holding: RailwayState = { asked: {}, otherwise: asked, moment: "rest", acting: null, off: false };
+      const volts = this.volts(`${id}:+`, `${id}:−`, holding) ?? 0;
       if (Math.abs(volts) < (motor.type.figures.leastVolts?.value ?? 0)) return null;
       return flip(volts > 0 ? "N" : "R");
     }
+    const pulse: RailwayState = { asked: { [leader]: asked }, moment: "throwing", acting: leader, off: false };
     const least = (motor.type.figures.restAmps?.value ?? 0) * THROW_SHARE;
-    const normal = Math.abs(this.amps(id, "N", throwing));
-    const reverse = Math.abs(this.amps(id, "R", throwing));
+    const normal = Math.abs(this.amps(id, "N", pulse));
+    const reverse = Math.abs(this.amps(id, "R", pulse));
     if (Math.max(normal, reverse) < least || Math.abs(normal - reverse) < least) return null;
     return flip(normal > reverse ? "N" : "R");
   }
 
   private solvePiece(piece: number, state: RailwayState, tweak?: Tweak, extra?: Extra): OperatingPoint {
-    const states = (this.pieces[piece]?.devices ?? []).map((device) => this.stateOf(device, state, tweak));
-    const key = [piece, states.map(stateKey), state.off, tweak ? Object.values(tweak) : "", extra?.key ?? ""].join("|");
+    const key = `${piece}|${this.finding}|${stateKey(state)}|${tweak ? Object.values(tweak) : ""}|${extra?.key ?? ""}`;
     const known = this.kept.get(key);
     if (known) return known;
+    const states = (this.pieces[piece]?.devices ?? []).map((device) => this.stateOf(device, state, tweak));
     const solved = operatingPoint(this.netlistOf(piece, states, extra?.elements ?? []));
     this.kept.set(key, solved);
     return solved;
@@ -198,18 +202,18 @@ export class Circuitry {
   private stateOf(device: Device, state: RailwayState, tweak?: Tweak): DeviceState {
     const type = this.types.get(device.id);
     const thread = this.threadOf.get(device.id);
-    const asked = (thread && state.asked[thread.turnout.id]) ?? "N";
+    const asked = thread ? askedOf(state, thread.turnout.id) : "N";
     const held = state.moment !== "rest" && thread !== undefined && thread.turnout.id === state.acting;
     const moving = held && state.moment === "throwing";
     const outputs = new Map<number, Position>();
-    for (const [way, leader] of this.outputsOf.get(device.id) ?? []) outputs.set(way, state.asked[leader] ?? "N");
+    for (const [way, leader] of this.outputsOf.get(device.id) ?? []) outputs.set(way, askedOf(state, leader));
     return {
       off: state.off,
       made: type?.model === "latching-toggle" || held ? asked : null,
       contacts: type?.contactSets ? this.contactsOf(device.id, state, asked, moving) : "N",
       moving,
       outputs,
-      charged: type?.model === "cdu" && state.moment === "throwing" ? this.charge(device.id, state) : null,
+      charged: type?.model === "cdu" && state.moment === "throwing" ? this.charge(device.id) : null,
       tweak: (figure) => (tweak && tweak.deviceId === device.id && tweak.figure === figure ? tweak.factor : 1),
     };
   }
@@ -221,9 +225,9 @@ export class Circuitry {
     return to === "N" ? "R" : "N";
   }
 
-  /** Volts across a discharge unit's capacitor before the pulse, everything at rest. */
-  private charge(deviceId: string, state: RailwayState): number {
-    const before: RailwayState = { ...state, moment: "rest", acting: null };
+  /** Volts across a discharge unit's capacitor before the pulse, everything at rest and normal. */
+  private charge(deviceId: string): number {
+    const before: RailwayState = { asked: {}, moment: "rest", acting: null, off: false };
     return this.volts(`${deviceId}:+`, `${deviceId}:−`, before) ?? 0;
   }
 
@@ -268,6 +272,11 @@ const IDLE: DeviceState = {
   tweak: () => 1,
 };
 
-function stateKey(state: DeviceState): string {
-  return `${state.made ?? "-"}${state.contacts}${state.moving ? "m" : ""}${[...state.outputs].flat().join("")}${state.charged ?? ""}`;
+function askedOf(state: RailwayState, leaderId: string): Position {
+  return state.asked[leaderId] ?? state.otherwise ?? "N";
+}
+
+function stateKey({ asked, otherwise = "N", moment, acting, off }: RailwayState): string {
+  const others = Object.entries(asked).filter(([, position]) => position !== otherwise);
+  return `${others.map(([id]) => id).sort()}|${otherwise}|${moment}|${acting}|${off}`;
 }

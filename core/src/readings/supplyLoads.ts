@@ -17,7 +17,8 @@ export interface SupplyLoad {
 /** Solved loads of all supplies at rest, and at the worst moment of one turnout being thrown and held. */
 export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): SupplyLoad[] {
   const everywhere = (position: "N" | "R"): RailwayState => ({
-    asked: Object.fromEntries(threads.map(({ turnout }) => [turnout.id, position])),
+    asked: {},
+    otherwise: position,
     moment: "rest",
     acting: null,
     off: false,
@@ -29,7 +30,7 @@ export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): S
     const given = (state: RailwayState) => Math.abs(circuitry.amps(device.id, "inside", state)) * scale;
     const rest = Math.max(given(everywhere("N")), given(everywhere("R")));
     const load: SupplyLoad = { deviceId: device.id, rest, worst: rest, when: "with everything at rest" };
-    for (const thread of threads.filter((each) => each.control && isFedBy(circuitry, each, device.id))) {
+    for (const thread of oneForEachDriver(threads).filter((each) => isFedBy(circuitry, each, device.id))) {
       for (const position of ["N", "R"] as const) {
         const held = given(stateFor(thread, position, "held"));
         if (held > load.worst)
@@ -37,6 +38,17 @@ export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): S
       }
     }
     return [load];
+  });
+}
+
+/** Of the threads with a control, the first on each driver: held long, they all draw what the driver lets through. */
+function oneForEachDriver(threads: readonly Thread[]): Thread[] {
+  const drivers = new Set<string>();
+  return threads.filter(({ control, motors }) => {
+    const driver = motors[0]?.driver?.device.id;
+    if (!control || !driver || drivers.has(driver)) return false;
+    drivers.add(driver);
+    return true;
   });
 }
 

@@ -23,14 +23,13 @@ export interface ThreadReading {
   lamp: { green: number; yellow: number; contactVolts: number } | null;
 }
 
-/** State in which one thread is asked for a position and all others stand at normal. */
+/**
+ * State in which a thread is asked for a position: thrown or held, all others stand at normal; at rest, all stand where
+ * it does, so that one solution serves all threads.
+ */
 export function stateFor(thread: Thread, position: Position, moment: Moment): RailwayState {
-  return {
-    asked: { [thread.turnout.id]: position },
-    moment,
-    acting: moment === "rest" ? null : thread.turnout.id,
-    off: false,
-  };
+  if (moment === "rest") return { asked: {}, otherwise: position, moment, acting: null, off: false };
+  return { asked: { [thread.turnout.id]: position }, moment, acting: thread.turnout.id, off: false };
 }
 
 /** Computed volts and amps along a thread in one position and moment. */

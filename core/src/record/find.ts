@@ -17,15 +17,50 @@ function indexOf(record: RailwayRecord): Index {
   for (const [kind, list] of Object.entries(LISTS)) {
     for (const thing of record[list]) index.things.set(`${kind}:${thing.id}`, thing);
   }
-  for (const assignment of record.assignments) {
-    if ("turnoutId" in assignment) push(index.byTurnout, assignment.turnoutId, assignment);
-    for (const field of ["deviceId", "toDeviceId", "motorId"] as const) {
-      const id = (assignment as Partial<Record<typeof field, string>>)[field];
-      if (id) push(index.byDevice, id, assignment);
-    }
-  }
+  for (const assignment of record.assignments) addAssignment(index, assignment);
   indexes.set(record, index);
   return index;
+}
+
+/**
+ * Hands the index of a record that is given up on to the one that an edit made of it, brought up to date; for drafts,
+ * which make thousands of records one after the other.
+ */
+export function inheritIndex(from: RailwayRecord, to: RailwayRecord, kind: Kind, id: string): void {
+  const index = indexOf(from);
+  const key = `${kind}:${id}`;
+  const old = index.things.get(key);
+  const now = to[LISTS[kind]].find((thing) => thing.id === id);
+  if (kind === "assignment" && old) forgetAssignment(index, old as Assignment);
+  if (now) index.things.set(key, now);
+  else index.things.delete(key);
+  if (kind === "assignment" && now) addAssignment(index, now as Assignment);
+  indexes.delete(from);
+  indexes.set(to, index);
+}
+
+function addAssignment(index: Index, assignment: Assignment): void {
+  if ("turnoutId" in assignment) push(index.byTurnout, assignment.turnoutId, assignment);
+  for (const id of devicesOf(assignment)) push(index.byDevice, id, assignment);
+}
+
+function forgetAssignment(index: Index, assignment: Assignment): void {
+  const forget = (map: Map<string, Assignment[]>, key: string) => {
+    map.set(
+      key,
+      (map.get(key) ?? []).filter(({ id }) => id !== assignment.id),
+    );
+  };
+  if ("turnoutId" in assignment) forget(index.byTurnout, assignment.turnoutId);
+  for (const id of devicesOf(assignment)) forget(index.byDevice, id);
+}
+
+/** Identifiers of the devices that an assignment is about. */
+function devicesOf(assignment: Assignment): string[] {
+  const { deviceId, toDeviceId, motorId } = assignment as Partial<
+    Record<"deviceId" | "toDeviceId" | "motorId", string>
+  >;
+  return [deviceId, toDeviceId, motorId].filter((id) => id !== undefined);
 }
 
 function push(map: Map<string, Assignment[]>, key: string, value: Assignment): void {

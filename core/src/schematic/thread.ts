@@ -39,6 +39,18 @@ export function threadsOf(record: RailwayRecord): Thread[] {
   return leaders.map((turnout) => threadFor(record, turnout, followers.get(turnout.id) ?? []));
 }
 
+/** The thread that a turnout leads, or undefined when it follows another or does not exist. */
+export function threadLedBy(record: RailwayRecord, turnoutId: string): Thread | undefined {
+  const turnout = find(record, "turnout", turnoutId);
+  if (!turnout || turnout.movesWith) return undefined;
+  const followers = record.turnouts.filter((each) => each.movesWith === turnoutId);
+  return threadFor(
+    record,
+    turnout,
+    followers.sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1)),
+  );
+}
+
 /** The supply that feeds a device, or null. */
 export function supplyOf(record: RailwayRecord, deviceId: string): Fitted | null {
   for (const assignment of assignmentsOfDevice(record, deviceId)) {

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { Link, useLocation } from "react-router";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { setTheme } from "../store/view.ts";
+import { usePageTitle } from "./usePageTitle.ts";
 
 const PAGES = [
   { path: "/railways", title: "Railways" },
@@ -10,6 +11,7 @@ const PAGES = [
 
 /** The frame of pages that belong to no railway: the spine's head with these pages only. */
 export function PlainFrame({ title, about, children }: { title: string; about: string; children: ReactNode }) {
+  usePageTitle(title);
   const { pathname } = useLocation();
   const open = useAppSelector((state) => state.railway);
   const theme = useAppSelector((state) => state.view.theme);

@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import { useAppSelector } from "../store/store.ts";
 import { useResults } from "../worker/derive.ts";
 import { Mark } from "./Mark.tsx";
+import { usePageTitle } from "./usePageTitle.ts";
 
 /** The part of the frame that a stage fills: its title, the title block, and its sheets. */
 export function StageMain({
@@ -16,6 +17,7 @@ export function StageMain({
   actions?: ReactNode;
   children: ReactNode;
 }) {
+  usePageTitle(title);
   return (
     <main className="main">
       <div className="flex min-w-0 items-center gap-3.5">

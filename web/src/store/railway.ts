@@ -182,24 +182,28 @@ function send(): AppThunk<Promise<void>> {
 /** After a refused or unanswered group: catch up, and keep the group unless what it touches was changed elsewhere. */
 function recover(error: ServerError, head: EditGroup): AppThunk<Promise<void>> {
   return async (dispatch, getState) => {
+    if (error.status !== 0 && error.status !== 409) {
+      dispatch(dropped());
+      notify(`"${head.words}" was not kept. ${error.message}`);
+      return;
+    }
     if (error.status === 0) {
       dispatch(unanswered(true));
       await new Promise((resolve) => setTimeout(resolve, RETRY_MILLISECONDS));
-      await dispatch(catchUp()).catch(() => undefined);
+    }
+    let changes: Change[];
+    try {
+      changes = await dispatch(catchUp());
+    } catch {
+      // no answer again: the group stays where it is and is sent once more
       return;
     }
-    if (error.status === 409) {
-      const changes = await dispatch(catchUp());
-      if (getState().railway.pending[0] !== head) return;
-      const mine = new Set(touchedThings(head.edits));
-      const met = changes.some((change) => touchedThings(change.edits).some((thing) => mine.has(thing)));
-      if (!met) return;
-      dispatch(dropped());
-      notify(`"${head.words}" was not kept: the same thing was changed in another window. Look at it and do it again.`);
-      return;
-    }
+    if (getState().railway.pending[0] !== head) return;
+    const mine = new Set(touchedThings(head.edits));
+    const met = changes.some((change) => touchedThings(change.edits).some((thing) => mine.has(thing)));
+    if (!met) return;
     dispatch(dropped());
-    notify(`"${head.words}" was not kept. ${error.message}`);
+    notify(`"${head.words}" was not kept: the same thing was changed in another window. Look at it and do it again.`);
   };
 }
 

@@ -13,7 +13,7 @@ export function TypesSheet() {
   const own = record.types.map(({ id }) => findType(record, id)).filter((type) => type !== undefined);
   const type = findType(record, chosen) ?? CATALOGUE[0];
   const copy = (of: DeviceType) => {
-    const { group, id } = copyType(record, of.id, `My ${of.name.toLowerCase()}`.slice(0, 70));
+    const { group, id } = copyType(record, of.id, `${of.name}, my own`.slice(0, 80));
     act(group);
     setChosen(id);
   };
