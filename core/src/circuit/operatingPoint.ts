@@ -6,12 +6,11 @@ import { addTo, type SparseRows, solveSparse } from "./sparse.ts";
 const GMIN = 1e-12;
 const MOST_ITERATIONS = 200;
 /**
- * A Newton step smaller than this, relative and in volts, ends the iteration. The error left is about the step's square
- * over the thermal voltage, 1e-11 V; a smaller step would ask for digits which a wire of milliohms beside a leakage of
- * nanoamps does not leave.
+ * The iteration has settled when at each diode the line that was solved and the curve agree within this, relative and in
+ * amps. Voltages are no measure of it: a part that only blocked diodes hold has none to many digits.
  */
-const RELATIVE = 1e-7;
-const ABSOLUTE_VOLTS = 5e-7;
+const RELATIVE = 1e-9;
+const ABSOLUTE_AMPS = 1e-12;
 
 export interface OperatingPoint {
   /** Volts of each node against its part's 0 V. */
@@ -37,17 +36,30 @@ export class CircuitError extends Error {
 export function operatingPoint(netlist: Netlist): OperatingPoint {
   for (const element of netlist.elements) requireSensible(element);
   const system = number(netlist);
-  let x: Float64Array = new Float64Array(system.size);
-  const junctions = new Map<Element, number>();
-  for (let iteration = 1; iteration <= MOST_ITERATIONS; iteration++) {
-    const next = solveOnce(netlist, system, junctions);
-    const settled = limitJunctions(netlist, system, next, junctions) && close(x, next);
-    x = next;
-    if (settled) return results(netlist, system, x, junctions);
-  }
+  const solved = newton(netlist, system, new Map(), GMIN) ?? bySteps(netlist, system);
+  if (solved) return results(netlist, system, solved.x, solved.junctions);
   throw new CircuitError(
     `The circuit did not settle in ${MOST_ITERATIONS} steps. Look for diodes fed by impossible values.`,
   );
+}
+
+type Junctions = Map<Element, number>;
+
+/** Newton's iteration from given junction voltages; undefined when it does not settle. */
+function newton(netlist: Netlist, system: System, start: Junctions, gmin: number) {
+  const junctions = new Map(start);
+  for (let iteration = 1; iteration <= MOST_ITERATIONS; iteration++) {
+    const next = solveOnce(netlist, system, junctions, gmin);
+    if (limitJunctions(netlist, system, next, junctions, gmin)) return { x: next, junctions };
+  }
+  return undefined;
+}
+
+/** From leaky diodes, which always settle, to good ones: each solution is where the next one begins (gmin stepping). */
+function bySteps(netlist: Netlist, system: System) {
+  let solved = newton(netlist, system, new Map(), 1e-2);
+  for (let gmin = 1e-3; solved && gmin > GMIN / 2; gmin /= 10) solved = newton(netlist, system, solved.junctions, gmin);
+  return solved;
 }
 
 interface System {
@@ -85,7 +97,12 @@ function parts(elements: readonly Element[]): Map<string, number> {
   return groups.numbered();
 }
 
-function solveOnce(netlist: Netlist, system: System, junctions: ReadonlyMap<Element, number>): Float64Array {
+function solveOnce(
+  netlist: Netlist,
+  system: System,
+  junctions: ReadonlyMap<Element, number>,
+  gmin: number,
+): Float64Array {
   const rows: SparseRows = Array.from({ length: system.size }, () => new Map());
   const b = new Float64Array(system.size);
   const inject = (row: number, amps: number) => {
@@ -107,7 +124,7 @@ function solveOnce(netlist: Netlist, system: System, junctions: ReadonlyMap<Elem
       inject(p, -element.amps);
       inject(q, element.amps);
     } else if (element.kind === "diode") {
-      const { siemens, amps, volts } = linearised(element.model, junctions.get(element) ?? 0);
+      const { siemens, amps, volts } = linearised(element.model, junctions.get(element) ?? 0, gmin);
       conduct(p, q, siemens);
       inject(p, siemens * volts - amps);
       inject(q, amps - siemens * volts);
@@ -138,37 +155,46 @@ function solveOnce(netlist: Netlist, system: System, junctions: ReadonlyMap<Elem
  * Current and slope of a diode with its series resistance, at a junction voltage.
  * @returns the line through the present point, in the voltage across the whole diode
  */
-function linearised(model: DiodeModel, junction: number) {
+function linearised(model: DiodeModel, junction: number, gmin: number) {
   const scale = model.n * THERMAL_VOLTS;
-  const amps = model.is * Math.expm1(junction / scale) + GMIN * junction;
-  const inner = (model.is / scale) * Math.exp(junction / scale) + GMIN;
+  const amps = model.is * Math.expm1(junction / scale) + gmin * junction;
+  const inner = (model.is / scale) * Math.exp(junction / scale) + gmin;
   const siemens = inner / (1 + inner * model.rs);
   return { siemens, amps, volts: junction + amps * model.rs };
 }
 
-/** Moves each junction towards the new solution, at most so far that the exponential stays tame; true when none was held back. */
-function limitJunctions(netlist: Netlist, system: System, x: Float64Array, junctions: Map<Element, number>): boolean {
-  let free = true;
+/**
+ * Moves each junction towards the new solution, at most so far that the exponential stays tame.
+ * @returns true when none was held back and each line agrees with its curve
+ */
+function limitJunctions(
+  netlist: Netlist,
+  system: System,
+  x: Float64Array,
+  junctions: Junctions,
+  gmin: number,
+): boolean {
+  let settled = true;
   for (const element of netlist.elements) {
     if (element.kind !== "diode") continue;
     const old = junctions.get(element) ?? 0;
     const across = voltsAt(system, x, element.nodes[0]) - voltsAt(system, x, element.nodes[1]);
-    const line = linearised(element.model, old);
-    const wanted = across - (line.amps + line.siemens * (across - line.volts)) * element.model.rs;
+    const line = linearised(element.model, old, gmin);
+    const onLine = line.amps + line.siemens * (across - line.volts);
+    const wanted = across - onLine * element.model.rs;
     const limited = limit(wanted, old, element.model);
-    if (
-      Math.abs(limited - wanted) > ABSOLUTE_VOLTS ||
-      Math.abs(wanted - old) > ABSOLUTE_VOLTS + RELATIVE * Math.abs(wanted)
-    )
-      free = false;
+    const onCurve = linearised(element.model, limited, gmin).amps;
+    if (limited !== wanted || Math.abs(onCurve - onLine) > ABSOLUTE_AMPS + RELATIVE * Math.abs(onCurve))
+      settled = false;
     junctions.set(element, limited);
   }
-  return free;
+  return settled;
 }
 
 function limit(wanted: number, old: number, { is, n }: DiodeModel): number {
   const scale = n * THERMAL_VOLTS;
   const critical = scale * Math.log(scale / (Math.SQRT2 * is));
+  if (wanted < 0) return Math.max(wanted, old > 0 ? -old - 1 : 2 * old - 1);
   if (wanted <= critical || Math.abs(wanted - old) <= 2 * scale) return wanted;
   if (old <= 0) return scale * Math.log(wanted / scale);
   const step = 1 + (wanted - old) / scale;
@@ -178,10 +204,6 @@ function limit(wanted: number, old: number, { is, n }: DiodeModel): number {
 function voltsAt(system: System, x: Float64Array, name: string): number {
   const row = system.node.get(name) ?? -1;
   return row < 0 ? 0 : (x[row] ?? 0);
-}
-
-function close(a: Float64Array, b: Float64Array): boolean {
-  return b.every((value, index) => Math.abs(value - (a[index] ?? 0)) <= ABSOLUTE_VOLTS + RELATIVE * Math.abs(value));
 }
 
 function results(
@@ -198,7 +220,7 @@ function results(
     if (element.kind === "resistor") amps.set(element.id, across / element.ohms);
     else if (element.kind === "current") amps.set(element.id, element.amps);
     else if (element.kind === "voltage") amps.set(element.id, x[system.branch.get(element) ?? 0] ?? 0);
-    else amps.set(element.id, linearised(element.model, junctions.get(element) ?? 0).amps);
+    else amps.set(element.id, linearised(element.model, junctions.get(element) ?? 0, GMIN).amps);
   }
   return { volts, amps, part: system.part };
 }

@@ -42,7 +42,7 @@ export const goesAstray = rule<Astray>({
   },
   subject: ({ went, driver, motors }) => (went === null ? driver.id : (motors[0]?.device.id ?? driver.id)),
   where: ({ went, driver, motors }) => (went === null ? driver.label : list(motors.map(({ device }) => device.label))),
-  terminals: ({ motors }) => motors.slice(0, 2).flatMap(leadNames),
+  terminals: ({ motors }) => motors.flatMap(leadNames),
   turnouts: ({ threads }) => threads,
   why: ({ motors, position, went, driver, leftOn }) => {
     const named = list(motors.map(({ device }) => device.label));

@@ -61,6 +61,7 @@ export class Circuitry {
   private readonly motorOf = new Map<string, ThreadMotor>();
   private readonly outputsOf = new Map<string, Map<number, string>>();
   private readonly kept = new Map<string, OperatingPoint>();
+  private alternating: Set<string> | null = null;
   private readonly restPositions = new Map<string, Position | null>();
 
   constructor(
@@ -87,6 +88,23 @@ export class Circuitry {
   /** Number of the piece a terminal belongs to, or undefined when nothing is joined to it. */
   piece(key: string): number | undefined {
     return this.pieceOf.get(key);
+  }
+
+  /** Whether a terminal carries what an alternating supply gives, not behind a rectifier. */
+  isAlternating(key: string): boolean {
+    if (this.alternating === null) {
+      const groups = new Groups();
+      const supplies = this.record.devices.filter(({ id }) => this.types.get(id)?.model === "ac-supply");
+      for (const { id } of supplies) {
+        for (const { kind, nodes } of this.netlist(`${id}:~1`, RESTING).elements) {
+          if (kind !== "diode") groups.join(nodes[0], nodes[1]);
+        }
+      }
+      const numbered = groups.numbered();
+      const fed = new Set(supplies.flatMap(({ id }) => [numbered.get(`${id}:~1`), numbered.get(`${id}:~2`)]));
+      this.alternating = new Set([...numbered].filter(([, group]) => fed.has(group)).map(([name]) => name));
+    }
+    return this.alternating.has(key);
   }
 
   /** Devices with a part in the piece that holds a terminal. */
@@ -227,8 +245,7 @@ export class Circuitry {
 
   /** Volts across a discharge unit's capacitor before the pulse, everything at rest and normal. */
   private charge(deviceId: string): number {
-    const before: RailwayState = { asked: {}, moment: "rest", acting: null, off: false };
-    return this.volts(`${deviceId}:+`, `${deviceId}:−`, before) ?? 0;
+    return this.volts(`${deviceId}:+`, `${deviceId}:−`, RESTING) ?? 0;
   }
 
   /** Groups terminals that wires or elements join, whatever the state; a motor's contacts may lie in another piece than its winding. */
@@ -260,6 +277,8 @@ export class Circuitry {
     }
   }
 }
+
+const RESTING: RailwayState = { asked: {}, moment: "rest", acting: null, off: false };
 
 /** Any state in which every element of a device is there. */
 const IDLE: DeviceState = {

@@ -1,6 +1,5 @@
 import { findType } from "../catalogue/catalogue.ts";
 import type { Element } from "../circuit/elements.ts";
-import { find } from "../record/find.ts";
 import type { Circuitry, RailwayState, Tweak } from "./circuitry.ts";
 
 export type Range = "V" | "ohm";
@@ -47,7 +46,7 @@ export function measure(
   const at: RailwayState = range === "ohm" ? { ...state, moment: "rest", acting: null, off: true } : state;
   const read = (tweak?: Tweak) => rawReading(circuitry, red, black, range, at, tweak);
   const nominal = read();
-  const ac = range === "V" && isAlternating(circuitry, red) && isAlternating(circuitry, black);
+  const ac = range === "V" && circuitry.isAlternating(red) && circuitry.isAlternating(black);
   const scale = ac ? Math.SQRT1_2 : 1;
   if (nominal === null) {
     const reckoned =
@@ -99,17 +98,6 @@ function tweaksFor(circuitry: Circuitry, key: string): Tweak[] {
       .filter(([, figure]) => figure.tolerance > 0)
       .map(([figure, { tolerance }]) => ({ deviceId: device.id, figure, factor: 1 + tolerance })),
   );
-}
-
-function isAlternating(circuitry: Circuitry, key: string): boolean {
-  const net = circuitry.schematic.nets.find(({ ends }) =>
-    ends.some((end) => `${end.deviceId}:${end.terminal}` === key),
-  );
-  if (net) return net.purpose === "ac-1" || net.purpose === "ac-2";
-  const way = circuitry.loom.ways.find(({ panel, layout }) => panel.key === key || layout.key === key);
-  if (way) return way.purpose === "ac-1" || way.purpose === "ac-2";
-  const device = find(circuitry.record, "device", key.split(":")[0] ?? "");
-  return device !== undefined && findType(circuitry.record, device.typeId)?.model === "ac-supply";
 }
 
 function reckon(range: Range, ac: boolean, state: RailwayState): string {

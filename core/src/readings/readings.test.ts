@@ -72,6 +72,18 @@ describe("twin coils behind a discharge unit", () => {
   });
 });
 
+// derived: 16 V effective over half an ohm of supply, a coil of 4 ohm and its wires: about 3.2 A effective
+it("gives effective values for a coil on a bare alternating supply", () => {
+  const bare = typed(smallRailway(), "y1", "driver", "PS1");
+  const derived = new Derived(bare);
+  const reading = derived.reading(threadOf(derived, "Y1"), "N", "throwing");
+  expect(reading.alternating).toBe(true);
+  expect(reading.motors[0]!.amps.N).toBeGreaterThan(2.9);
+  expect(reading.motors[0]!.amps.N).toBeLessThan(3.4);
+  expect(derived.reading(threadOf(derived, "Y2"), "N", "rest").alternating).toBe(false);
+  expect(measure(derived.circuitry, "cd1:+", "cd1:−", "V", REST)).toMatchObject({ ac: false });
+});
+
 describe("the meter", () => {
   const derived = new Derived(smallRailway());
   const read = (red: string, black: string, range: "V" | "ohm", state: Parameters<typeof measure>[4] = REST) =>

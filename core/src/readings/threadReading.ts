@@ -13,6 +13,8 @@ export interface MotorReading {
 }
 
 export interface ThreadReading {
+  /** Volts and amps of driver and motors are effective values of an alternating supply. */
+  alternating: boolean;
   position: Position;
   moment: Moment;
   motors: MotorReading[];
@@ -32,12 +34,14 @@ export function stateFor(thread: Thread, position: Position, moment: Moment): Ra
   return { asked: { [thread.turnout.id]: position }, moment, acting: thread.turnout.id, off: false };
 }
 
-/** Computed volts and amps along a thread in one position and moment. */
+/** Computed volts and amps along a thread in one position and moment; effective values where the supply alternates. */
 export function threadReading(circuitry: Circuitry, thread: Thread, position: Position, moment: Moment): ThreadReading {
   const state = stateFor(thread, position, moment);
   const { lamp } = thread;
   const supply = lamp && supplyOf(circuitry.record, lamp.device.id);
+  const driver = thread.motors[0]?.driver;
   return {
+    alternating: driver ? circuitry.isAlternating(`${driver.device.id}:~1`) && driver.type.model !== "cdu" : false,
     position,
     moment,
     motors: thread.motors.map((motor) => motorReading(circuitry, motor, state)),
@@ -53,6 +57,11 @@ export function threadReading(circuitry: Circuitry, thread: Thread, position: Po
   };
 }
 
+/** Factor from the solved peak to the effective value where the supply alternates. */
+function effective(circuitry: Circuitry, key: string): number {
+  return circuitry.isAlternating(key) ? Math.SQRT1_2 : 1;
+}
+
 function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwayState): MotorReading {
   const id = motor.device.id;
   const goesTo = circuitry.motorGoesTo(id, state);
@@ -65,7 +74,8 @@ function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwaySt
       goesTo,
     };
   }
-  const amps = { N: circuitry.amps(id, "N", state), R: circuitry.amps(id, "R", state) };
+  const scale = effective(circuitry, `${id}:C`);
+  const amps = { N: circuitry.amps(id, "N", state) * scale, R: circuitry.amps(id, "R", state) * scale };
   const busier = Math.abs(amps.N) >= Math.abs(amps.R) ? "N" : "R";
   return { motorId: id, volts: amps[busier] * figureValue(motor.type, "coilOhms"), amps, goesTo };
 }
@@ -88,8 +98,9 @@ function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState
       ? Math.abs(circuitry.amps(device.id, "motor", state))
       : Math.abs(circuitry.amps(device.id, "N", state)) + Math.abs(circuitry.amps(device.id, "R", state)),
   );
+  const scale = effective(circuitry, `${id}:${plus}`);
   return {
-    driverVolts: circuitry.volts(`${id}:${plus}`, `${id}:${minus}`, state) ?? 0,
-    driverAmps: amps.reduce((sum, each) => sum + each, 0),
+    driverVolts: (circuitry.volts(`${id}:${plus}`, `${id}:${minus}`, state) ?? 0) * scale,
+    driverAmps: amps.reduce((sum, each) => sum + each, 0) * scale,
   };
 }

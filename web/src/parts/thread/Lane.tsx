@@ -4,9 +4,9 @@ import type { Row } from "./lane.ts";
 
 /** Where a lane's places stand across the drawing. */
 const PANEL_X = 90;
-const PANEL_STRIP = 125;
-const LAYOUT_STRIP = 255;
-const STRIP_WIDTH = 26;
+const PANEL_STRIP = 122;
+const LAYOUT_STRIP = 254;
+const STRIP_WIDTH = 31;
 const CABLE = { from: 178, to: 228 };
 
 /** Conductors from the panel through strip, cable and strip to the board, one below the other. */
@@ -96,10 +96,10 @@ function Strip({ x, from, to }: { x: number; from: number; to: number }) {
 function Screw({ x, y, end, name, number }: { x: number; y: number; end: string; name: string; number: number }) {
   return (
     <>
-      <text className="tm" x={x + 3} y={y + 4} style={number > 9 ? { fontSize: "10px", letterSpacing: "-.09em" } : {}}>
+      <text className="tm" x={x + 3} y={y + 4}>
         {number}
       </text>
-      <Terminal end={end} name={name} x={x + 18} y={y} radius={5.5} />
+      <Terminal end={end} name={name} x={x + 23} y={y} radius={5.5} />
     </>
   );
 }

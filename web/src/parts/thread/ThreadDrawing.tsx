@@ -14,7 +14,7 @@ import type { Overview } from "../../worker/derive.worker.ts";
 import { MarkShape, PositionShape, type Verdict } from "../Mark.tsx";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
-import { CoilMotor, Contact, Lamp, StallMotor, Toggle, TurnoutGlyph } from "./glyphs.tsx";
+import { CoilMotor, Contact, Lamp, SmallCoilMotor, StallMotor, Toggle, TurnoutGlyph } from "./glyphs.tsx";
 import { Lane, viaWords } from "./Lane.tsx";
 import { type DrawnEnd, linkVerdict, Wiring } from "./lane.ts";
 
@@ -35,7 +35,13 @@ export function ThreadDrawing({ overview, thread, reading }: ThreadProps) {
   const blades = driver?.way ? 5 : 7;
   const numbered = driver !== undefined && driver !== null && driver.type.outputs > 0;
   return (
-    <svg className="draw block w-full" viewBox="0 0 644 480" role="group" aria-label={`Thread of ${thread.label}`}>
+    <svg
+      data-thread
+      className="draw mx-auto block w-full"
+      viewBox="0 0 644 480"
+      role="group"
+      aria-label={`Thread of ${thread.label}`}
+    >
       <path d="M108 0V452M306 0V452M530 0V480" stroke="var(--rule)" />
       <path d="M0 262H530" strokeDasharray="1 4" stroke="var(--rule-2)" />
       {(
@@ -173,7 +179,13 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
           )}
           <path d="M330 100H402V148H330Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
           <path
-            d="M356 124H363M363 112V136M370 112V136M370 124H377"
+            d={
+              driver.type.model === "cdu"
+                ? "M356 124H363M363 112V136M370 112V136M370 124H377"
+                : driver.type.model === "ac-supply"
+                  ? "M352 124C356 112 362 112 366 124C370 136 376 136 380 124"
+                  : "M354 120H378M354 128H360M363 128H369M372 128H378"
+            }
             stroke="var(--ink)"
             strokeWidth="1.6"
             fill="none"
@@ -193,6 +205,7 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
             <>
               <text className="tv" x="318" y="202">
                 {volts(reading.driverVolts ?? 0)}
+                {reading.alternating ? " AC" : ""}
               </text>
               <text className="tq" x="318" y="218">
                 {reading.moment === "rest"
@@ -223,7 +236,7 @@ function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
           {coil ? (
             <CoilMotor x={456} y={68} to={reads?.goesTo ?? null} busy={busy} />
           ) : (
-            <StallMotor x={456} y={105} to={reads?.goesTo ?? null} />
+            <StallMotor x={456} y={70} to={reads?.goesTo ?? null} height={68} />
           )}
           {coil
             ? (["N", "C", "R"] as const).map((name, index) => {
@@ -428,7 +441,11 @@ function DecoderLane({ thread, reading, wiring, findings, overview }: LaneProps 
         const names = each.type.model === "twin-coil" ? ["N", "R"] : ["+", "−"];
         return (
           <g key={each.device.id}>
-            <StallMotor x={476} y={motorTop(index)} to={reads?.goesTo ?? null} />
+            {each.type.model === "twin-coil" ? (
+              <SmallCoilMotor x={476} y={motorTop(index)} />
+            ) : (
+              <StallMotor x={476} y={motorTop(index)} to={reads?.goesTo ?? null} />
+            )}
             {names.map((name) => (
               <Terminal
                 key={name}
@@ -674,6 +691,11 @@ function Track({ thread, reading, findings, first }: Omit<LaneProps, "wiring"> &
             {turnout.label} {stands[index] ? `stands at ${stands[index]}` : "stays"}
           </text>
         </g>
+      ))}
+      {[thread.turnout, ...thread.followers].slice(2).map((turnout, index) => (
+        <text key={turnout.id} className="tm" x="540" y={470 + index * 12}>
+          and {turnout.label}
+        </text>
       ))}
       {turnouts.length < 2 && (
         <g transform="translate(552 300)">

@@ -118,13 +118,32 @@ export function TurnoutGlyph({
 }
 
 /** A stall motor from above: gearbox and arm. */
-export function StallMotor({ x, y, to }: { x: number; y: number; to: Position | null }) {
+export function StallMotor({ x, y, to, height = 38 }: { x: number; y: number; to: Position | null; height?: number }) {
+  const middle = height / 2;
   return (
     <g transform={`translate(${x} ${y})`}>
-      <path d="M0 0H38V38H0Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
-      <circle cx="21" cy="19" r="13" fill="none" stroke="var(--ink)" strokeWidth="1.2" />
-      <path d={`M21 19L${to === "R" ? 29 : 13} 9`} stroke="var(--copper)" strokeWidth="3" strokeLinecap="round" />
-      <circle cx="21" cy="19" r="3" fill="var(--ink)" />
+      <path d={`M0 0H38V${height}H0Z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
+      <circle cx="21" cy={middle} r="13" fill="none" stroke="var(--ink)" strokeWidth="1.2" />
+      <path
+        d={`M21 ${middle}L${to === "R" ? 29 : 13} ${middle - 10}`}
+        stroke="var(--copper)"
+        strokeWidth="3"
+        strokeLinecap="round"
+      />
+      <circle cx="21" cy={middle} r="3" fill="var(--ink)" />
+    </g>
+  );
+}
+
+/** A twin-coil motor where there is room for a stall motor only. */
+export function SmallCoilMotor({ x, y }: { x: number; y: number }) {
+  return (
+    <g transform={`translate(${x} ${y})`} fill="none" stroke="var(--ink)">
+      <path d="M0 0H38V38H0Z" fill="var(--sheet)" strokeWidth="1.4" />
+      <path
+        d="M11 16C11 3 17 3 17 16C17 3 23 3 23 16C23 3 29 3 29 16M11 34C11 21 17 21 17 34C17 21 23 21 23 34C23 21 29 21 29 34"
+        strokeWidth="1.3"
+      />
     </g>
   );
 }

@@ -102,7 +102,7 @@ function ThreadSheets({ thread }: { thread: Thread }) {
   const counted = own.filter(({ kept }) => kept === null);
   const wrong = counted.filter(({ severity }) => severity === "stop").length;
   return (
-    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2.5">
+    <div className="thread-sheets">
       <Sheet
         title={`Thread of ${thread.label}`}
         about={describe(thread)}

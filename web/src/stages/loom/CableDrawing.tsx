@@ -16,7 +16,13 @@ export function CableDrawing({ overview, cable }: { overview: Overview; cable: s
   const [first] = ways;
   const coreWire = first && core(first);
   return (
-    <svg className="draw block w-full" viewBox={`0 0 934 ${height}`} role="group" aria-label={`Cable ${cable}`}>
+    <svg
+      data-cable
+      className="draw block w-full"
+      viewBox={`0 0 934 ${height}`}
+      role="group"
+      aria-label={`Cable ${cable}`}
+    >
       <path d={`M300 0V${height}M676 0V${height}`} stroke="var(--rule)" />
       <text className="zone" x="12" y="18">
         Panel, at the bench

@@ -75,7 +75,7 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
       role="listitem"
       aria-current={chosen ? "step" : undefined}
       aria-label={`Step ${number}, ${step.title}`}
-      className={`grid grid-cols-[34px_minmax(0,1.1fr)_minmax(0,1fr)_minmax(0,0.8fr)] gap-x-2 border-b border-rule py-2 pr-3 ${chosen ? "bg-copper-wash shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
+      className={`grid grid-cols-[34px_minmax(0,1fr)] sm:grid-cols-[34px_minmax(0,1.1fr)_minmax(0,1fr)_minmax(0,0.8fr)] max-sm:*:not-first:col-start-2 gap-y-1 gap-x-2 border-b border-rule py-2 pr-3 ${chosen ? "bg-copper-wash shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
     >
       <b className="pl-3 font-head text-[18px] text-copper">{number}</b>
       <button type="button" className="self-start text-left" onClick={choose}>
