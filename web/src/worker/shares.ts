@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import { useAppSelector } from "../store/store.ts";
-import { type Results, useResults } from "./derive.ts";
+import { useResults } from "./derive.ts";
+import type { Results } from "./deriver.ts";
 
 /** How much of a stage is done, in the stage's own units. */
 export interface Share {

@@ -1,6 +1,6 @@
 import { Terminal } from "../Terminal.tsx";
 import { WireCode, WirePath } from "../Wire.tsx";
-import type { Row } from "./lane.ts";
+import type { Row } from "./wiring.ts";
 
 /** Where a lane's places stand across the drawing. */
 const PANEL_X = 90;

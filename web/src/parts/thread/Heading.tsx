@@ -1,0 +1,46 @@
+import { MarkShape, type Verdict } from "../Mark.tsx";
+
+/** A link's heading: its number in copper, its name, and the verdict where something was checked. */
+export function Heading({
+  x,
+  y = 46,
+  number,
+  words,
+  verdict,
+}: {
+  x: number;
+  y?: number;
+  number: number;
+  words: string;
+  verdict?: Verdict;
+}) {
+  // Archivo Narrow at 13 px runs to about six units a letter
+  const width = words.length * 6.4;
+  return (
+    <g>
+      <text className="tm" x={x} y={y} style={{ fill: "var(--copper)", fontWeight: 700 }}>
+        {number}
+      </text>
+      <text className="th" x={x + 11} y={y}>
+        {words}
+      </text>
+      {verdict && (
+        <g transform={`translate(${x + 22 + width} ${y - 4.5}) scale(.8)`}>
+          <MarkShape verdict={verdict} />
+        </g>
+      )}
+    </g>
+  );
+}
+
+/** A place where something is still to be chosen. */
+export function Missing({ x, y, words }: { x: number; y: number; words: string }) {
+  return (
+    <g>
+      <circle cx={x + 26} cy={y} r="18" fill="none" stroke="var(--ink-2)" strokeWidth="1.2" strokeDasharray="4 3" />
+      <text className="tq" x={x} y={y + 36}>
+        {words}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,89 @@
+import type { RailwayRecord } from "@alderman/core";
+import type { DeriveWorker, Focus, FocusResult, Overview, ProvingCounts } from "./derive.worker.ts";
+
+/** The latest results; a part is null until it has been worked out once. */
+export interface Results {
+  overview: Overview | null;
+  focus: FocusResult | null;
+  proving: ProvingCounts | null;
+  /** Sentence for the owner when something could not be worked out. */
+  failure: string | null;
+}
+
+export const NO_RESULTS: Results = { overview: null, focus: null, proving: null, failure: null };
+
+/** The worker as it is called from here: each answer comes later. */
+export type AskWorker = {
+  [K in keyof DeriveWorker]: (...given: Parameters<DeriveWorker[K]>) => Promise<ReturnType<DeriveWorker[K]>>;
+};
+
+/**
+ * Asks the worker for what is wanted, the newest only: whatever was wanted while the worker was busy is passed over when
+ * something newer has come in since. First the overview of the record, then the focus, then how far the proving is.
+ */
+export class Deriver {
+  private wanted: { record: RailwayRecord | null; focus: Focus | null } = { record: null, focus: null };
+  private done: { record: RailwayRecord | null; focus: Focus | null; proving: RailwayRecord | null };
+  private running = false;
+  private results = NO_RESULTS;
+
+  constructor(
+    private readonly worker: () => AskWorker,
+    private readonly publish: (results: Results) => void,
+  ) {
+    this.done = { record: null, focus: null, proving: null };
+  }
+
+  /** Says what is wanted from now on; without a record, nothing is. */
+  want(record: RailwayRecord | null, focus: Focus): void {
+    this.wanted = { record, focus };
+    if (record) void this.work();
+    else {
+      this.done = { record: null, focus: null, proving: null };
+      this.tell(NO_RESULTS);
+    }
+  }
+
+  private tell(change: Partial<Results>): void {
+    this.results = { ...this.results, ...change };
+    this.publish(this.results);
+  }
+
+  private async work(): Promise<void> {
+    if (this.running) return;
+    this.running = true;
+    try {
+      while (await this.step()) {
+        // one question after the other, until nothing is wanted that was not answered
+      }
+    } finally {
+      this.running = false;
+    }
+  }
+
+  /** Asks one question; false when all is answered. */
+  private async step(): Promise<boolean> {
+    const { record, focus } = this.wanted;
+    if (!record) return false;
+    try {
+      if (record !== this.done.record) {
+        const overview = await this.worker().overview(record);
+        this.done = { record, focus: null, proving: null };
+        if (this.wanted.record === record) this.tell({ overview, failure: null });
+      } else if (focus && focus !== this.done.focus) {
+        const result = await this.worker().focus(focus);
+        this.done.focus = focus;
+        if (this.wanted.focus === focus && this.wanted.record === record) this.tell({ focus: result });
+      } else if (this.done.proving !== record) {
+        const proving = await this.worker().proving();
+        this.done.proving = record;
+        if (this.wanted.record === record) this.tell({ proving });
+      } else return false;
+    } catch (error) {
+      // the same question would fail again: wait for another one
+      this.done = { record, focus, proving: record };
+      this.tell({ failure: error instanceof Error ? error.message : String(error) });
+    }
+    return true;
+  }
+}
