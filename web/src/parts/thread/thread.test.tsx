@@ -1,0 +1,96 @@
+// Every recipe's thread as it is drawn: all terminals can take a probe, and no value is without sense.
+import { type Position, type RailwayRecord, type Derived as CoreDerived } from "@alderman/core";
+import { renderToStaticMarkup } from "react-dom/server";
+import { Provider } from "react-redux";
+import { beforeAll, expect, it, vi } from "vitest";
+import { Derived } from "../../../../core/src/derive.ts";
+import { mounted, railway, retyped, smallRailway, typed } from "../../../../core/testing/build.ts";
+import type { Overview } from "../../worker/derive.worker.ts";
+
+let parts: { store: typeof import("../../store/store.ts")["store"]; ThreadDrawing: typeof import("./ThreadDrawing.tsx")["ThreadDrawing"] };
+
+beforeAll(async () => {
+  vi.stubGlobal("localStorage", { getItem: () => null, setItem: () => undefined });
+  parts = { store: (await import("../../store/store.ts")).store, ThreadDrawing: (await import("./ThreadDrawing.tsx")).ThreadDrawing };
+});
+
+function overviewOf(derived: CoreDerived): Overview {
+  const { loom, addresses, findings, loads, complete, schematic } = derived;
+  return { loom, addresses, findings, loads, complete, threads: schematic.threads, nets: schematic.nets };
+}
+
+/** The drawing of a thread as markup, and its words without tags. */
+function drawn(record: RailwayRecord, label: string, position: Position = "N", moment: "rest" | "throwing" = "rest") {
+  const derived = new Derived(record) as unknown as CoreDerived;
+  const thread = derived.schematic.threads.find((each) => each.label === label)!;
+  parts.store.dispatch({ type: "railway/opened", payload: { id: "r", revision: 0, record, undo: null, redo: null } });
+  const markup = renderToStaticMarkup(
+    <Provider store={parts.store}>
+      <parts.ThreadDrawing overview={overviewOf(derived)} thread={thread} reading={derived.reading(thread, position, moment)} />
+    </Provider>,
+  );
+  return { markup, words: markup.replaceAll(/<title>[^<]*<\/title>/g, "").replaceAll(/<[^>]+>/g, " ").replaceAll(/\s+/g, " ") };
+}
+
+const terminals = (markup: string) => [...markup.matchAll(/data-name="([^"]+)"/g)].map(([, name]) => name);
+
+const THREADS: [string, RailwayRecord, string][] = [
+  ["a coil motor on a discharge unit", smallRailway(), "Y1"],
+  ["a second one on the same unit", smallRailway(), "Y2"],
+  ["a crossover on a decoder output", smallRailway(), "M1/M2"],
+  ["a crossover thrown against itself", mounted(smallRailway(), "m2", { opposite: true }), "M1/M2"],
+  ["a coil motor on a decoder output", typed(smallRailway(), "y2", "driver", "D1-4"), "Y2"],
+  ["a stall motor behind a discharge unit", typed(smallRailway(), "y2", "motor", "stall-motor"), "Y2"],
+  ["a coil on a bare supply", typed(smallRailway(), "y1", "driver", "PS1"), "Y1"],
+  ["a latching toggle", retyped(smallRailway(), "T1", "toggle-latching"), "Y1"],
+  ["a lamp without a contact", typed(smallRailway(), "y1", "motor", "twin-coil-surface"), "Y1"],
+  ["a turnout with nothing", railway(["A", "", "", "", "", ""]), "A"],
+  ["a motor without a driver", railway(["A", "", "stall-motor", "", "", "lamp-two-colour"]), "A"],
+  ["a driver without a control", railway(["A", "", "twin-coil-surface", "cdu", "", ""]), "A"],
+];
+
+it.each(THREADS)("draws %s, in both positions and moments", (_what, record, label) => {
+  for (const position of ["N", "R"] as const) {
+    for (const moment of ["rest", "throwing"] as const) {
+      const { markup, words } = drawn(record, label, position, moment);
+      expect(markup).not.toMatch(/NaN|undefined|null|Infinity/);
+      expect(words).toContain("On the panel");
+      expect(new Set(terminals(markup)).size).toBe(terminals(markup).length);
+    }
+  }
+});
+
+it("lets every terminal of the thread take a probe", () => {
+  const coil = terminals(drawn(smallRailway(), "Y1").markup);
+  expect(coil).toEqual(expect.arrayContaining(["T1-N", "T1-C", "T1-R", "CD1+", "CD1−", "Y1-N", "Y1-C", "Y1-R", "Y1-S1c", "Y1-S1n", "Y1-S1r", "LP1-G", "LP1-Y", "LP1-0", "PS3+", "PS3−"]));
+  const pair = terminals(drawn(smallRailway(), "M1/M2").markup);
+  expect(pair).toEqual(expect.arrayContaining(["TB1-J", "TB1-K", "D1-J", "D1-K", "D1-1A", "D1-1B", "M1+", "M1−", "M2+", "M2−", "M1-S1c", "LP2-G"]));
+  expect(coil.filter((name) => /^[PK]\d-\d+$/.test(name ?? ""))).toHaveLength(12);
+});
+
+it("writes the values of the position and moment asked for", () => {
+  expect(drawn(smallRailway(), "M1/M2", "R").words).toContain("−8.9 V A to B 26.1 mA of 40.0 mA");
+  expect(drawn(smallRailway(), "M1/M2", "R").words).toContain("M2 stands at R");
+  expect(drawn(smallRailway(), "M1/M2", "N", "throwing").words).toContain("11.1 V A to B 7.7 mA");
+  expect(drawn(smallRailway(), "Y1", "R", "throwing").words).toMatch(/R 4\.\d\d A/);
+  expect(drawn(smallRailway(), "Y1", "R").words).toMatch(/7\.\d mA GN dark, YE lit/);
+});
+
+it("says where a wire comes by way of another terminal", () => {
+  const { words } = drawn(smallRailway(), "Y2");
+  expect(words).toContain("C via T1-C");
+  expect(words).toContain("C via Y1-C");
+});
+
+it("names what is still to be chosen", () => {
+  expect(drawn(railway(["A", "", "", "", "", ""]), "A").words).toContain("Choose a motor for A");
+  expect(drawn(railway(["A", "", "stall-motor", "", "", ""]), "A").words).toMatch(/Choose a control .*Choose a driver|Choose a driver/);
+  expect(drawn(railway(["A", "", "twin-coil-surface", "cdu", "", ""]), "A").words).toContain("Choose a control");
+  expect(drawn(smallRailway(), "Y2").words).toContain("No lamp");
+});
+
+it("fences the fault where it is to be mended and nowhere else", () => {
+  const fences = (record: RailwayRecord) => drawn(record, "M1/M2").markup.split('stroke-dasharray="4 3"').length - 1;
+  expect(fences(smallRailway())).toBe(0);
+  expect(fences(mounted(smallRailway(), "m2", { opposite: true }))).toBe(1);
+});
