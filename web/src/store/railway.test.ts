@@ -36,8 +36,10 @@ class PlayedServer {
       const { edits, ...rest } = this.apply(body.edits);
       return reply(rest);
     }
-    if (path.endsWith("/undo")) return reply({ ...this.apply([{ op: "remove", kind: "zone", id: "a" }]), words: "edit", redo: "edit" });
-    if (path.includes("/changes")) return reply(this.changes.filter(({ revision }) => revision > Number(path.split("since=")[1])));
+    if (path.endsWith("/undo"))
+      return reply({ ...this.apply([{ op: "remove", kind: "zone", id: "a" }]), words: "edit", redo: "edit" });
+    if (path.includes("/changes"))
+      return reply(this.changes.filter(({ revision }) => revision > Number(path.split("since=")[1])));
     return reply({ id: "r1", revision: this.revision, record: this.record, undo: null, redo: null });
   };
 }
@@ -90,7 +92,12 @@ it("shows an edit at once and has it confirmed by the server", async () => {
 });
 
 it("sends edits in the order in which they were made, each against the revision before it", async () => {
-  for (const [id, label] of [["a", "A"], ["b", "B"], ["c", "C"]] as const) commit(zone(id, label));
+  for (const [id, label] of [
+    ["a", "A"],
+    ["b", "B"],
+    ["c", "C"],
+  ] as const)
+    commit(zone(id, label));
   expect(labels()).toEqual(["A", "B", "C"]);
   await settled();
   expect(server.changes.map(({ edits }) => (edits[0] as { value: { id: string } }).value.id)).toEqual(["a", "b", "c"]);
@@ -132,7 +139,9 @@ it("gives up an edit whose thing was changed elsewhere, and says so", async () =
   expect(labels()).toEqual(["ours"]);
   await settled();
   expect(labels()).toEqual(["theirs"]);
-  expect(notices).toEqual([expect.stringMatching(/^"Test edit" was not kept: the same thing was changed in another window/)]);
+  expect(notices).toEqual([
+    expect.stringMatching(/^"Test edit" was not kept: the same thing was changed in another window/),
+  ]);
 });
 
 it("gives up an edit that the server refuses, and what was built on it", async () => {

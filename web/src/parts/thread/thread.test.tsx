@@ -1,5 +1,5 @@
 // Every recipe's thread as it is drawn: all terminals can take a probe, and no value is without sense.
-import { type Position, type RailwayRecord, type Derived as CoreDerived } from "@alderman/core";
+import type { Derived as CoreDerived, Position, RailwayRecord } from "@alderman/core";
 import { renderToStaticMarkup } from "react-dom/server";
 import { Provider } from "react-redux";
 import { beforeAll, expect, it, vi } from "vitest";
@@ -7,11 +7,17 @@ import { Derived } from "../../../../core/src/derive.ts";
 import { mounted, railway, retyped, smallRailway, typed } from "../../../../core/testing/build.ts";
 import type { Overview } from "../../worker/derive.worker.ts";
 
-let parts: { store: typeof import("../../store/store.ts")["store"]; ThreadDrawing: typeof import("./ThreadDrawing.tsx")["ThreadDrawing"] };
+let parts: {
+  store: typeof import("../../store/store.ts")["store"];
+  ThreadDrawing: typeof import("./ThreadDrawing.tsx")["ThreadDrawing"];
+};
 
 beforeAll(async () => {
   vi.stubGlobal("localStorage", { getItem: () => null, setItem: () => undefined });
-  parts = { store: (await import("../../store/store.ts")).store, ThreadDrawing: (await import("./ThreadDrawing.tsx")).ThreadDrawing };
+  parts = {
+    store: (await import("../../store/store.ts")).store,
+    ThreadDrawing: (await import("./ThreadDrawing.tsx")).ThreadDrawing,
+  };
 });
 
 function overviewOf(derived: CoreDerived): Overview {
@@ -26,10 +32,20 @@ function drawn(record: RailwayRecord, label: string, position: Position = "N", m
   parts.store.dispatch({ type: "railway/opened", payload: { id: "r", revision: 0, record, undo: null, redo: null } });
   const markup = renderToStaticMarkup(
     <Provider store={parts.store}>
-      <parts.ThreadDrawing overview={overviewOf(derived)} thread={thread} reading={derived.reading(thread, position, moment)} />
+      <parts.ThreadDrawing
+        overview={overviewOf(derived)}
+        thread={thread}
+        reading={derived.reading(thread, position, moment)}
+      />
     </Provider>,
   );
-  return { markup, words: markup.replaceAll(/<title>[^<]*<\/title>/g, "").replaceAll(/<[^>]+>/g, " ").replaceAll(/\s+/g, " ") };
+  return {
+    markup,
+    words: markup
+      .replaceAll(/<title>[^<]*<\/title>/g, "")
+      .replaceAll(/<[^>]+>/g, " ")
+      .replaceAll(/\s+/g, " "),
+  };
 }
 
 const terminals = (markup: string) => [...markup.matchAll(/data-name="([^"]+)"/g)].map(([, name]) => name);
@@ -62,9 +78,43 @@ it.each(THREADS)("draws %s, in both positions and moments", (_what, record, labe
 
 it("lets every terminal of the thread take a probe", () => {
   const coil = terminals(drawn(smallRailway(), "Y1").markup);
-  expect(coil).toEqual(expect.arrayContaining(["T1-N", "T1-C", "T1-R", "CD1+", "CD1−", "Y1-N", "Y1-C", "Y1-R", "Y1-S1c", "Y1-S1n", "Y1-S1r", "LP1-G", "LP1-Y", "LP1-0", "PS3+", "PS3−"]));
+  expect(coil).toEqual(
+    expect.arrayContaining([
+      "T1-N",
+      "T1-C",
+      "T1-R",
+      "CD1+",
+      "CD1−",
+      "Y1-N",
+      "Y1-C",
+      "Y1-R",
+      "Y1-S1c",
+      "Y1-S1n",
+      "Y1-S1r",
+      "LP1-G",
+      "LP1-Y",
+      "LP1-0",
+      "PS3+",
+      "PS3−",
+    ]),
+  );
   const pair = terminals(drawn(smallRailway(), "M1/M2").markup);
-  expect(pair).toEqual(expect.arrayContaining(["TB1-J", "TB1-K", "D1-J", "D1-K", "D1-1A", "D1-1B", "M1+", "M1−", "M2+", "M2−", "M1-S1c", "LP2-G"]));
+  expect(pair).toEqual(
+    expect.arrayContaining([
+      "TB1-J",
+      "TB1-K",
+      "D1-J",
+      "D1-K",
+      "D1-1A",
+      "D1-1B",
+      "M1+",
+      "M1−",
+      "M2+",
+      "M2−",
+      "M1-S1c",
+      "LP2-G",
+    ]),
+  );
   expect(coil.filter((name) => /^[PK]\d-\d+$/.test(name ?? ""))).toHaveLength(12);
 });
 
@@ -84,7 +134,9 @@ it("says where a wire comes by way of another terminal", () => {
 
 it("names what is still to be chosen", () => {
   expect(drawn(railway(["A", "", "", "", "", ""]), "A").words).toContain("Choose a motor for A");
-  expect(drawn(railway(["A", "", "stall-motor", "", "", ""]), "A").words).toMatch(/Choose a control .*Choose a driver|Choose a driver/);
+  expect(drawn(railway(["A", "", "stall-motor", "", "", ""]), "A").words).toMatch(
+    /Choose a control .*Choose a driver|Choose a driver/,
+  );
   expect(drawn(railway(["A", "", "twin-coil-surface", "cdu", "", ""]), "A").words).toContain("Choose a control");
   expect(drawn(smallRailway(), "Y2").words).toContain("No lamp");
 });

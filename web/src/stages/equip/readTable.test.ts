@@ -2,9 +2,19 @@ import { expect, it } from "vitest";
 import { readTable } from "./readTable.ts";
 
 it("reads commas, semicolons and tabs, quotes and a byte order mark", () => {
-  expect(readTable('\uFEFFlabel,name\r\nA1,"Goods, west"\r\n')).toEqual([["label", "name"], ["A1", "Goods, west"]]);
-  expect(readTable("label;name\nA1;x\n\nA2;y\n")).toEqual([["label", "name"], ["A1", "x"], ["A2", "y"]]);
-  expect(readTable("label\tname\nA1\tsaid \"so\"\n")).toEqual([["label", "name"], ["A1", 'said "so"']]);
+  expect(readTable('\uFEFFlabel,name\r\nA1,"Goods, west"\r\n')).toEqual([
+    ["label", "name"],
+    ["A1", "Goods, west"],
+  ]);
+  expect(readTable("label;name\nA1;x\n\nA2;y\n")).toEqual([
+    ["label", "name"],
+    ["A1", "x"],
+    ["A2", "y"],
+  ]);
+  expect(readTable('label\tname\nA1\tsaid "so"\n')).toEqual([
+    ["label", "name"],
+    ["A1", 'said "so"'],
+  ]);
 });
 
 it("names the row in which a quotation mark is not closed", () => {

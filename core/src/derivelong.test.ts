@@ -1,0 +1,93 @@
+// Whatever an owner enters, everything that follows from it can be worked out, and no number is without sense.
+import fc from "fast-check";
+import { expect, it } from "vitest";
+import { smallRailway } from "../testing/build.ts";
+import { CATALOGUE } from "./catalogue/catalogue.ts";
+import { edit } from "./catalogue/edit.ts";
+import { Derived } from "./derive.ts";
+import { COLUMNS } from "./equip/columns.ts";
+import { changeType, removeDevice } from "./equip/devices.ts";
+import { removeTurnouts } from "./equip/turnouts.ts";
+import { addTurnout, writeCell } from "./equip/write.ts";
+import type { EditGroup } from "./record/edits.ts";
+import { RecordError } from "./record/problems.ts";
+import { readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
+import type { RailwayRecord } from "./record/schemas.ts";
+
+/** Something an owner may do, chosen by numbers. */
+type Deed = [kind: number, which: number, what: number];
+
+function done(record: RailwayRecord, [kind, which, what]: Deed): EditGroup | null {
+  const turnout = record.turnouts[which % Math.max(1, record.turnouts.length)];
+  const device = record.devices[which % Math.max(1, record.devices.length)];
+  const type = CATALOGUE[what % CATALOGUE.length]!;
+  if (kind === 0) return addTurnout(record, `N${what}`);
+  if (kind === 1 && device) return removeDevice(record, device.id);
+  if (kind === 2 && turnout) return removeTurnouts(record, [turnout.id]);
+  if (kind === 3 && device) return changeType(record, device.id, type.id);
+  if (!turnout) return null;
+  const column = COLUMNS[kind % COLUMNS.length]!;
+  const choices = [...(column.choices?.(record, turnout) ?? []).map(({ text }) => text), "", "7", "none"];
+  return writeCell(record, turnout.id, column.id, choices[what % choices.length]!);
+}
+
+/** Every number below a value, with where it stands. */
+function numbers(value: unknown, path = ""): [string, number][] {
+  if (typeof value === "number") return [[path, value]];
+  if (value === null || typeof value !== "object" || value instanceof Map || value instanceof Set) return [];
+  return Object.entries(value).flatMap(([key, inner]) => numbers(inner, `${path}.${key}`));
+}
+
+it("works out anything that can be entered, in plain numbers, and reads its file back", { timeout: 900_000 }, () => {
+  const deed: fc.Arbitrary<Deed> = fc.tuple(fc.nat(COLUMNS.length + 3), fc.nat(60), fc.nat(60));
+  fc.assert(
+    fc.property(fc.array(deed, { maxLength: 25 }), (deeds) => {
+      let record = smallRailway();
+      for (const each of deeds) {
+        try {
+          const group = done(record, each);
+          if (group) record = edit(record, group.edits).record;
+        } catch (error) {
+          // refused with a sentence, which is as good
+          if (!(error instanceof RecordError)) throw error;
+          expect(error.message).toMatch(/^[A-Z"0-9].*\.$/s);
+        }
+      }
+      const derived = new Derived(record);
+      const shown = {
+        loom: derived.loom,
+        addresses: derived.addresses,
+        findings: derived.findings.map(({ why, title }) => ({ why, title })),
+        loads: derived.loads,
+        sheets: derived.schematic.threads.map(({ turnout }) => derived.sheet(turnout.id)),
+        readings: derived.schematic.threads.flatMap((thread) =>
+          (["N", "R"] as const).flatMap((position) =>
+            (["rest", "throwing"] as const).map((moment) => derived.reading(thread, position, moment)),
+          ),
+        ),
+      };
+      for (const [path, number] of numbers(shown)) expect(Number.isFinite(number), path).toBe(true);
+      for (const { why } of shown.findings) expect(why).not.toMatch(/NaN|undefined|null|Infinity/);
+      expect(readRailwayFile(writeRailwayFile(record))).toEqual(record);
+    }),
+    { numRuns: 1500 },
+  );
+});
+
+it("works each part out once", () => {
+  const derived = new Derived(smallRailway());
+  expect(derived.findings).toBe(derived.findings);
+  expect(derived.sheet("y1")).toBe(derived.sheet("y1"));
+  expect(derived.sheet("nothing")).toEqual([]);
+  expect(derived.complete).toEqual(["y1", "y2", "m1"]);
+});
+
+it("knows what each supply gives at rest and at its worst", () => {
+  const loads = new Map(new Derived(smallRailway()).loads.map((load) => [load.deviceId, load]));
+  // the unit's charging resistor lets 0.2 A through a held coil; effective value of the peak
+  expect(loads.get("ps1")!.worst).toBeGreaterThan(10 * loads.get("ps1")!.rest);
+  expect(loads.get("ps1")!.when).toBe("while T1 is held at N");
+  // two motors and the board itself: 26 mA and 20 mA
+  expect(loads.get("ps2")!.rest).toBeCloseTo(0.046, 3);
+  expect(loads.get("tb1")!.worst).toBeLessThan(0.001);
+});
