@@ -1,0 +1,156 @@
+// What an owner does on a railway that is there already.
+import { readFileSync } from "node:fs";
+import { expect, openDemo, test } from "./server.ts";
+
+test("the list is worked by keyboard alone: move, type, choose, empty, go back", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("button", { name: "List" }).click();
+  const focused = page.locator(":focus");
+  await page.getByRole("button", { name: /^Turnout of L1:/ }).focus();
+  await page.keyboard.press("ArrowDown");
+  await expect(focused).toHaveAccessibleName("Turnout of L2: L2");
+  await page.keyboard.press("End");
+  await expect(focused).toHaveAccessibleName("Run, m of L2: 2.4");
+  await page.keyboard.type("3,1");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: "Run, m of L2: 3.1" })).toBeVisible();
+  await expect(focused).toHaveAccessibleName("Run, m of S1: 1.6");
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("Delete");
+  await expect(page.getByRole("button", { name: "Run, m of L2: empty" })).toBeVisible();
+  await page.keyboard.press("Home");
+  for (let step = 0; step < 5; step++) await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("F2");
+  await expect(page.getByRole("option")).toHaveCount(3);
+  // what it is stands first, the others below
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: /Motor of L2: Twin-coil motor, under-board/ })).toBeVisible();
+  await page.getByRole("heading", { name: "Equip" }).click();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("button", { name: /Motor of L2: Stall motor/ })).toBeVisible();
+});
+
+test("a probe is dragged to a terminal, the other is clicked, and the reading follows the throw", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("row", { name: /L1/ }).click();
+  const handle = await page.getByRole("img", { name: /red probe/ }).boundingBox();
+  const target = await page.getByRole("button", { name: "Terminal L1+" }).boundingBox();
+  await page.mouse.move(handle!.x + 10, handle!.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(target!.x + target!.width / 2, target!.y + target!.height / 2, { steps: 5 });
+  await page.mouse.up();
+  await expect(page.getByRole("complementary", { name: "Meter" })).toContainText("L1+");
+  await page.getByRole("button", { name: "Terminal L1−" }).click();
+  await expect(page.getByTestId("expect")).toHaveText("10.2V");
+  await page.keyboard.press("v");
+  await expect(page.getByTestId("expect")).toHaveText("−10.2V");
+  await page.getByRole("button", { name: "Throwing" }).click();
+  await expect(page.getByTestId("expect")).toHaveText("−11.5V");
+  await page.getByRole("button", { name: "Terminal LP2-G" }).press("b");
+  await expect(page.getByRole("complementary", { name: "Meter" })).toContainText("open");
+});
+
+test("a doubtful finding is kept with a reason, stays kept after a reload, and counts again when asked", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("button", { name: "List" }).click();
+  await page.getByRole("button", { name: "new ..." }).focus();
+  await page.keyboard.type("Z9");
+  await page.keyboard.press("Enter");
+  const badge = page.getByRole("link", { name: /^Findings:/ });
+  await expect(badge).toHaveAccessibleName("Findings: 3 wrong, 1 doubtful");
+  await badge.click();
+  const finding = page.getByRole("article", { name: /not completely equipped: Z9/ });
+  await finding.getByRole("button", { name: "Keep, and note it" }).click();
+  await finding.getByLabel("Why it may stay").fill("thrown by hand");
+  await page.keyboard.press("Enter");
+  await expect(finding).toContainText("Kept: thrown by hand");
+  await expect(badge).toHaveAccessibleName("Findings: 3 wrong, 0 doubtful");
+  await page.reload();
+  await expect(finding).toContainText("Kept: thrown by hand");
+  await finding.getByRole("button", { name: "Let it count again" }).click();
+  await expect(badge).toHaveAccessibleName("Findings: 3 wrong, 1 doubtful");
+  // what would burn or not work cannot be kept
+  await expect(
+    page.getByRole("article", { name: /coil stays energised/ }).getByRole("button", { name: "Keep, and note it" }),
+  ).toHaveCount(0);
+});
+
+test("settings of the railway change wires, and are refused when they make no sense", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Loom/ }).click();
+  const core = page.getByRole("row", { name: /W11 P1-1 K1-1/ });
+  await expect(core).toContainText(/AWG 24\s*2450/);
+  await page.getByRole("button", { name: /Alderman Skerrin Ferry/ }).click();
+  await page.getByLabel("Cores of cables").selectOption("0.75 mm2");
+  await page.getByLabel("Cable, panel to layout").fill("0");
+  await expect(page.getByText("Type metres, 0.05 to 200.")).toBeVisible();
+  await page.getByLabel("Cable, panel to layout").fill("3.5");
+  await page.getByLabel("Name").fill("Skerrin Ferry West");
+  await page.keyboard.press("Tab");
+  await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
+  await expect(core).toContainText(/0.75 mm2\s*3550/);
+  await expect(page.getByRole("button", { name: /Alderman Skerrin Ferry West/ })).toBeVisible();
+});
+
+test("an exported railway is taken in again as the same one", async ({ page, server }) => {
+  await page.goto(server.address);
+  const export_ = async (row: number) => {
+    const download = page.waitForEvent("download");
+    await page.getByRole("link", { name: "Export" }).nth(row).click();
+    return readFileSync(await (await download).path(), "utf8");
+  };
+  const file = await export_(0);
+  await page
+    .getByLabel("Choose a railway file")
+    .setInputFiles({ name: "railway.json", mimeType: "application/json", buffer: Buffer.from(file) });
+  await expect(page.getByRole("link", { name: "Findings: 3 wrong, 0 doubtful" })).toBeVisible();
+  await page.getByRole("link", { name: "Railways" }).click();
+  await expect(page.getByRole("link", { name: "Skerrin Ferry", exact: true })).toHaveCount(2);
+  expect(await export_(0)).toBe(file);
+  expect(await export_(1)).toBe(file);
+});
+
+test("the dark theme is remembered, and a phone shows the test sheet in one column", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("button", { name: "Shed (dark)" }).click();
+  await page.reload();
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "shed");
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.getByRole("link", { name: /Prove/ }).click();
+  const step = page.getByRole("listitem").first();
+  await expect(step).toBeVisible();
+  const box = await step.boundingBox();
+  expect(box!.width).toBeGreaterThan(330);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});
+
+test("a failed test is told by its mark and band, and 'already there' counts as not read", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Prove/ }).click();
+  await page.getByRole("table", { name: "Progress" }).getByRole("button", { name: "S2" }).click();
+  await page.getByRole("button", { name: /^Winding/ }).click();
+  await expect(page.getByTestId("expect")).toHaveText("680ohm");
+  const field = page.getByRole("textbox", { name: "Meter said, ohm" });
+  await field.fill("lots");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Type a number, or open.")).toBeVisible();
+  await field.fill("open");
+  await page.keyboard.press("Enter");
+  const winding = page.getByRole("listitem", { name: /Winding/ });
+  await expect(winding).toContainText("Failed");
+  await page.getByRole("button", { name: /^Goes to normal/ }).click();
+  await page
+    .getByRole("listitem", { name: /Goes to normal/ })
+    .getByRole("button", { name: "no change" })
+    .click();
+  await expect(page.getByRole("listitem", { name: /Goes to normal/ })).toContainText("No change: it was there already");
+  await expect(page.getByText("1 failed", { exact: false })).toBeVisible();
+});

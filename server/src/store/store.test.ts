@@ -1,0 +1,240 @@
+import { existsSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { CATALOGUE, emptyRecord, putEdit, type RailwayRecord, readRailwayFile, writeRailwayFile } from "@alderman/core";
+import Database from "better-sqlite3";
+import fc from "fast-check";
+import { afterEach, beforeEach, expect, it } from "vitest";
+import { DataFolderError, openDatabase } from "./database.ts";
+import { NoRailwayError, StaleError, Store } from "./store.ts";
+
+let folder: string;
+let database: Database.Database;
+let store: Store;
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), "alderman-store-"));
+  database = openDatabase(folder);
+  store = new Store(database);
+});
+afterEach(() => {
+  database.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const text = (most: number) => fc.string({ maxLength: most, unit: fc.constantFrom(..."aB ä'\"\\;%_0-".split("")) });
+const label = (prefix: string) => fc.nat(9999).map((number) => `${prefix}${number}`);
+
+/** Records of any shape that the rules allow: all roles, null and other values, text that SQL could stumble over. */
+const anyRecord: fc.Arbitrary<RailwayRecord> = fc
+  .record({
+    name: text(40).map((name) => `R${name}`),
+    note: text(200),
+    zones: fc.uniqueArray(label("Z"), { maxLength: 4 }),
+    turnouts: fc.uniqueArray(label("T"), { minLength: 1, maxLength: 8 }),
+    run: fc.option(fc.double({ min: 0.05, max: 200, noNaN: true }), { nil: null }),
+    farads: fc.double({ min: 1e-4, max: 0.4, noNaN: true }),
+    read: fc.option(fc.double({ noNaN: true, noDefaultInfinity: true }), { nil: null }),
+    chain: fc.dictionary(
+      text(20).map((name) => `x${name}`),
+      text(50),
+      { maxKeys: 5 },
+    ),
+    flag: fc.boolean(),
+  })
+  .map(({ name, note, zones, turnouts, run, farads, read, chain, flag }) => {
+    const record = emptyRecord(name);
+    record.railway.note = note;
+    record.zones = zones.map((each, order) => ({
+      id: each.toLowerCase(),
+      label: each,
+      name: note.slice(0, 80),
+      order,
+    }));
+    record.types = [{ id: "own", basedOn: "cdu", name: "own", figures: { farads, chargeOhms: 47 } }];
+    record.devices = [
+      { id: "cd", typeId: "own", label: "CD", place: "panel", note },
+      { id: "d", typeId: "stall-decoder-8", label: "D", place: "layout", note: "" },
+      { id: "ps", typeId: "ac-16", label: "PS", place: "layout", note: "" },
+      { id: "tb", typeId: "track-bus", label: "TB", place: "layout", note: "" },
+    ];
+    record.assignments = [
+      { id: "a-address", role: "address", deviceId: "d", way: 3, address: 117 },
+      { id: "a-commands", role: "commands", deviceId: "tb", toDeviceId: "d" },
+      { id: "a-supply", role: "supply", deviceId: "ps", toDeviceId: "cd" },
+    ];
+    for (const [order, each] of turnouts.entries()) {
+      const id = each.toLowerCase();
+      record.turnouts.push({
+        id,
+        label: each,
+        name: "",
+        hand: "wye",
+        zoneId: record.zones[0]?.id ?? null,
+        movesWith: order === 1 ? (record.turnouts[0]?.id ?? null) : null,
+        runMetres: run,
+        order,
+        note,
+      });
+      record.devices.push(
+        { id: `m${id}`, typeId: "stall-motor", label: `M${each}`, place: "layout", note: "" },
+        { id: `c${id}`, typeId: "toggle-latching", label: `C${each}`, place: "panel", note: "" },
+        { id: `l${id}`, typeId: "lamp-two-colour", label: `L${each}`, place: "panel", note: "" },
+      );
+      record.assignments.push(
+        { id: `m${id}`, role: "motor", deviceId: `m${id}`, turnoutId: id, crossed: flag, opposite: !flag },
+        { id: `d${id}`, role: "driver", deviceId: flag ? "cd" : "d", way: flag ? null : 1, motorId: `m${id}` },
+        { id: `c${id}`, role: "control", deviceId: `c${id}`, turnoutId: id },
+        { id: `l${id}`, role: "lamp", deviceId: `l${id}`, turnoutId: id, motorId: `m${id}`, way: 2, crossed: flag },
+      );
+    }
+    const [first] = record.turnouts;
+    record.tests = [
+      {
+        id: "t",
+        turnoutId: first!.id,
+        step: "s",
+        position: flag ? "N" : null,
+        unit: "V",
+        expected: read,
+        low: null,
+        high: null,
+        read,
+        seen: flag ? "N" : null,
+        verdict: "no-change",
+        instrument: note.slice(0, 80),
+        note,
+        at: "2026-05-12T20:14:00.000Z",
+        chain,
+      },
+    ];
+    record.acceptances = [
+      { id: "k", rule: "goes-astray", subject: "s", cause: note, reason: "r", at: "2026-05-12T20:14:00.000Z" },
+    ];
+    // through the file, so that lists stand in order and everything has passed the rules
+    return readRailwayFile(writeRailwayFile(record));
+  });
+
+it("gives back any railway as it was put in, from the tables alone", () => {
+  fc.assert(
+    fc.property(anyRecord, (record) => {
+      const id = store.create(record);
+      const read = new Store(database).open(id).record;
+      expect(read).toEqual(record);
+      expect(writeRailwayFile(read)).toBe(writeRailwayFile(record));
+      store.remove(id);
+    }),
+    { numRuns: 40 },
+  );
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+});
+
+it("holds in its tables what the rules ask for, whoever writes to them", () => {
+  const id = store.create(emptyRecord("Test"));
+  const run = (sql: string) => () => database.transaction(() => database.prepare(sql).run(id))();
+  expect(run("INSERT INTO zone VALUES (?, 'a', 'A', '', 1)")).not.toThrow();
+  expect(run("INSERT INTO zone VALUES (?, 'b', 'a', '', 1)")).toThrow(/UNIQUE/);
+  expect(run("INSERT INTO turnout VALUES (?, 't', 'T', '', 'left', 'no-zone', NULL, NULL, 1, '')")).toThrow(
+    /FOREIGN KEY/,
+  );
+  expect(run("INSERT INTO turnout VALUES (?, 't', 'T', '', 'up', NULL, NULL, NULL, 1, '')")).toThrow(/CHECK/);
+  expect(run("INSERT INTO turnout VALUES (?, 't', 'T', '', 'left', NULL, 't', NULL, 1, '')")).toThrow(/CHECK/);
+  expect(run("INSERT INTO device VALUES (?, 'd', 'cdu', 'D', 'attic', '')")).toThrow(/CHECK/);
+  expect(run("INSERT INTO device VALUES (?, 'd', 'cdu', 'D', 'layout', '')")).not.toThrow();
+  expect(run("INSERT INTO assignment (railway_id, id, role, device_id) VALUES (?, 'a', 'motor', 'd')")).toThrow(
+    /CHECK/,
+  );
+  expect(
+    run(
+      "INSERT INTO assignment (railway_id, id, role, device_id, to_device_id) VALUES (?, 'a', 'supply', 'd', 'none')",
+    ),
+  ).toThrow(/FOREIGN KEY/);
+});
+
+it("runs migrations once, and makes no backup when there is nothing to do", () => {
+  expect(database.pragma("user_version", { simple: true })).toBe(1);
+  database.close();
+  database = openDatabase(folder);
+  expect(database.pragma("user_version", { simple: true })).toBe(1);
+  expect(existsSync(join(folder, "backups"))).toBe(false);
+});
+
+it("does not touch a database of a newer version", () => {
+  database.pragma("user_version = 7");
+  database.close();
+  expect(() => openDatabase(folder)).toThrow(DataFolderError);
+  database = new Database(join(folder, "alderman.db"));
+  expect(database.pragma("user_version", { simple: true })).toBe(7);
+  expect(readdirSync(folder)).not.toContain("backups");
+});
+
+it("keeps nothing of a group that fails half-way", () => {
+  const id = store.create(emptyRecord("Test"));
+  const before = store.open(id);
+  expect(() =>
+    store.apply(id, 0, {
+      words: "x",
+      edits: [
+        putEdit("zone", { id: "a", label: "A", name: "", order: 1 }),
+        putEdit("zone", { id: "b", label: "A", name: "", order: 1 }),
+      ],
+    }),
+  ).toThrow(/already a zone/);
+  expect(new Store(database).open(id)).toEqual(before);
+  expect(store.historyOf(id, 100, 10)).toEqual([]);
+});
+
+it("tells stale from missing", () => {
+  const id = store.create(emptyRecord("Test"));
+  const group = { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1 })] };
+  store.apply(id, 0, group);
+  expect(() => store.apply(id, 0, group)).toThrow(StaleError);
+  expect(() => store.undo(id, 0)).toThrow(StaleError);
+  expect(() => store.apply("none", 0, group)).toThrow(NoRailwayError);
+});
+
+it("sees what another opening of the same data has written", () => {
+  const id = store.create(emptyRecord("Test"));
+  store.open(id);
+  const other = new Store(database);
+  other.apply(id, 0, { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1 })] });
+  expect(store.open(id).record.zones).toHaveLength(1);
+});
+
+it("undoes and redoes any series of edits back to where it was", () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.constantFrom("a", "b", "c"), fc.nat(5)), { minLength: 1, maxLength: 12 }),
+      (series) => {
+        const id = store.create(emptyRecord("Test"));
+        let revision = 0;
+        const states = [store.open(id).record];
+        for (const [zone, order] of series) {
+          store.apply(id, revision++, {
+            words: "x",
+            edits: [putEdit("zone", { id: zone, label: zone, name: "", order })],
+          });
+          states.push(store.open(id).record);
+        }
+        for (const wanted of states.slice(0, -1).reverse()) {
+          store.undo(id, revision++);
+          expect(store.open(id).record).toEqual(wanted);
+        }
+        for (const wanted of states.slice(1)) {
+          store.redo(id, revision++);
+          expect(new Store(database).open(id).record).toEqual(wanted);
+        }
+      },
+    ),
+    { numRuns: 15 },
+  );
+});
+
+it("takes a device of every type of the catalogue", () => {
+  const id = store.create(emptyRecord("Test"));
+  const edits = CATALOGUE.map(({ id: typeId, place }, index) =>
+    putEdit("device", { id: `d${index}`, typeId, label: `D${index}`, place, note: "" }),
+  );
+  store.apply(id, 0, { words: "One of each", edits });
+  expect(new Store(database).open(id).record.devices).toHaveLength(CATALOGUE.length);
+});
