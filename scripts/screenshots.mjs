@@ -29,6 +29,10 @@ const VIEWS = [
     act: async (page) => {
       await choose("M1/M2")(page);
       await page.keyboard.press("v");
+      await page.getByRole("button", { name: "Terminal D1-1A" }).press("r");
+      await page.getByRole("button", { name: "Terminal D1-1B" }).press("b");
+      await page.getByLabel("Meter said").fill("-8.8");
+      await page.getByRole("heading", { name: "Meter" }).click();
     },
   },
   {

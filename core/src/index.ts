@@ -28,6 +28,7 @@ export type { SupplyLoad } from "./readings/supplyLoads.ts";
 export { type MotorReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export { applyEdits, Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
 export { find, freshId, turnoutsInOrder } from "./record/find.ts";
+export type { Change, HistoryRow, OpenRailway, Summary, Turns } from "./record/messages.ts";
 export { type Problem, problemsOf, RecordError, recordError } from "./record/problems.ts";
 export { FILE_FORMAT, FILE_VERSION, MOST_CHARACTERS, readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
 export {

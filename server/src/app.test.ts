@@ -187,3 +187,35 @@ it("tells open windows of each change, in order", async () => {
   await post(`railways/${id}/undo`, { revision: 1 });
   expect(heard).toEqual([1, 2]);
 });
+
+it("lets one of two edits win that arrive at once, and tells the other", async () => {
+  const answers = await Promise.all([edits(0, zone("a", "A")), edits(0, zone("b", "B"))]);
+  expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
+  expect((await get(`railways/${id}`)).body.record.zones).toHaveLength(1);
+});
+
+it("gives the history a page at a time, the latest first", async () => {
+  for (let revision = 0; revision < 105; revision++) {
+    store.apply(id, revision, { words: `Edit ${revision + 1}`, edits: [zone("a", `A${revision}`)] });
+  }
+  const first = (await get(`railways/${id}/history`)).body;
+  expect(first).toHaveLength(100);
+  expect(first[0]).toMatchObject({ revision: 105, words: "Edit 105", origin: "edit", about: null });
+  const next = (await get(`railways/${id}/history?before=${first.at(-1).revision}`)).body;
+  expect(next.map(({ revision }: { revision: number }) => revision)).toEqual([5, 4, 3, 2, 1]);
+  expect((await get(`railways/${id}/history?before=soon`)).status).toBe(400);
+});
+
+it("opens samples by name only, and none outside its folder", async () => {
+  expect((await get("railways/samples")).body).toContain("skerrin-ferry");
+  for (const sample of ["../package", "none", "SKERRIN", ""]) {
+    expect((await post("railways/sample", { sample })).status).toBe(400);
+  }
+});
+
+it("names an exported file after the railway", async () => {
+  const named = (await post("railways", { name: "Pier / No. 2" })).body.id;
+  expect((await get(`railways/${named}/file`)).headers["content-disposition"]).toBe(
+    "attachment; filename=pier-no-2.json",
+  );
+});

@@ -240,3 +240,35 @@ it("keeps an accepted finding out of the count until its cause changes; never on
   expect(findingsOf(accept(finding!.why), "goes-astray")[0]!.kept).toBe("label reads so");
   expect(findingsOf(accept("something else"), "goes-astray")[0]!.kept).toBeNull();
 });
+
+it("offers a second supply for half of what hangs on an overloaded one", () => {
+  const two = railway(
+    ["A", "", "stall-motor", "stall-decoder-8", "", ""],
+    ["B", "", "stall-motor", "stall-decoder-8", "", ""],
+  );
+  const record = withFigures(two, "PS1", { ratedAmps: 0.05 });
+  const [finding] = findingsOf(record, "supply-over-rating");
+  expect(finding!.caution).toMatch(/approved plug-in supply/);
+  const split = remedied(record, finding!, /second supply, PS2/);
+  const feeds = split.assignments.filter((a) => a.role === "supply").map((a) => `${a.deviceId} ${a.toDeviceId}`);
+  expect(feeds.sort()).toEqual(["ps1 d1", "ps2 d2"]);
+  expect(findingsOf(split, "supply-over-rating")).toEqual([]);
+});
+
+it("shows the caution wherever something can be burnt", () => {
+  const [held] = findingsOf(retyped(smallRailway(), "T1", "toggle-latching"), "coil-held-on");
+  expect(held!.caution).toMatch(/discharge it before working on it/);
+});
+
+it("gives each finding a key that lasts while its subject does, and no two the same", () => {
+  const record = mounted(retyped(smallRailway(), "T1", "toggle-latching"), "m2", { opposite: true });
+  const keys = new Derived(record).findings.map(({ key }) => key);
+  expect(new Set(keys).size).toBe(keys.length);
+  const renamed = typed(typed(record, "y1", "label", "Yard 1"), "y2", "name", "second");
+  expect(new Derived(renamed).findings.map(({ key }) => key)).toEqual(keys);
+});
+
+it("puts the gravest first", () => {
+  const record = mounted(withFigures(smallRailway(), "LP1", { resistorOhms: 1500 }), "m2", { opposite: true });
+  expect(new Derived(record).findings.map(({ severity }) => severity)).toEqual(["stop", "look"]);
+});

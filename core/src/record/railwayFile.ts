@@ -58,10 +58,7 @@ export function readRailwayFile(text: string): RailwayRecord {
     );
   }
   requireShallow(text);
-  const { format, version, ...lists } = parseFile(parseJson(text));
-  void format;
-  void version;
-  const record: RailwayRecord = lists;
+  const { format: _format, version: _version, ...record } = parseFile(parseJson(text));
   const problems = [...doubled(record), ...checkRecord(record)];
   if (problems.length > 0) throw new RecordError(problems);
   for (const list of Object.keys(MOST) as (keyof typeof MOST)[]) {

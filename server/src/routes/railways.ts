@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import {
+  type Change,
   Edit,
   EditGroup,
   emptyRecord,
@@ -14,7 +15,7 @@ import {
 import express, { type Request, type Response, Router } from "express";
 import { z } from "zod";
 import { BODY_LIMIT, FILE_LIMIT } from "../app.ts";
-import type { Change, Store } from "../store/store.ts";
+import type { Store } from "../store/store.ts";
 
 const NewRailway = z.strictObject({ name: Railway.shape.name });
 const NewSample = z.strictObject({ sample: z.string().regex(/^[a-z0-9-]{1,40}$/) });

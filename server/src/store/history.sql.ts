@@ -1,18 +1,7 @@
-import type { Edit } from "@alderman/core";
+import type { Edit, HistoryRow } from "@alderman/core";
 import type Database from "better-sqlite3";
 
-export type Origin = "edit" | "undo" | "redo";
-
 /** One group of edits as it was applied. */
-export interface HistoryRow {
-  revision: number;
-  words: string;
-  origin: Origin;
-  /** Revision of the group that an undo or redo is about. */
-  about: number | null;
-  at: string;
-}
-
 export interface HistoryGroup extends HistoryRow {
   edits: Edit[];
   inverses: Edit[];

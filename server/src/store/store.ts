@@ -1,8 +1,20 @@
 import { randomBytes } from "node:crypto";
 import { EventEmitter } from "node:events";
-import { type Edit, type EditGroup, edit, type Kind, type RailwayRecord, recordError } from "@alderman/core";
+import {
+  type Change,
+  type Edit,
+  type EditGroup,
+  edit,
+  type HistoryRow,
+  type Kind,
+  type OpenRailway,
+  type RailwayRecord,
+  recordError,
+  type Summary,
+  type Turns,
+} from "@alderman/core";
 import type Database from "better-sqlite3";
-import { type HistoryGroup, type HistoryRow, historyStatements, type Origin } from "./history.sql.ts";
+import { type HistoryGroup, historyStatements } from "./history.sql.ts";
 import { recordStatements } from "./record.sql.ts";
 
 /** The railway has moved on since the revision that an edit was made against. */
@@ -19,31 +31,6 @@ export class NoRailwayError extends Error {
   constructor() {
     super("There is no such railway here. It may have been removed; go back to the list of railways.");
   }
-}
-
-export interface Summary {
-  id: string;
-  name: string;
-  revision: number;
-  turnouts: number;
-  changedAt: string;
-}
-
-export interface OpenRailway {
-  id: string;
-  revision: number;
-  record: RailwayRecord;
-  undo: string | null;
-  redo: string | null;
-}
-
-/** What all open windows are told after a group was applied. */
-export interface Change {
-  revision: number;
-  words: string;
-  edits: Edit[];
-  undo: string | null;
-  redo: string | null;
 }
 
 /** Keeps railways and their history. Each group of edits is one transaction; when it returns, the edit is on disk. */
@@ -147,7 +134,7 @@ export class Store {
   private commit(
     id: string,
     revision: number,
-    origin: Origin,
+    origin: HistoryRow["origin"],
     about: number | null,
     { words, edits }: EditGroup,
   ): Change {
@@ -197,7 +184,7 @@ export class Store {
     return loaded;
   }
 
-  private next(id: string): { undo: string | null; redo: string | null } {
+  private next(id: string): Turns {
     const { undo, redo } = this.history.stacks(id);
     const words = (revision: number | undefined) =>
       revision === undefined ? null : (this.history.one(id, revision)?.words ?? null);

@@ -1,10 +1,10 @@
-import { MOST_CHARACTERS } from "@alderman/core";
+import { MOST_CHARACTERS, type Summary } from "@alderman/core";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { SheetDialog } from "../parts/Dialogs.tsx";
 import { PlainFrame } from "../parts/PlainFrame.tsx";
 import { Sheet } from "../parts/Sheet.tsx";
-import { api, type Summary, sentenceOf } from "../store/api.ts";
+import { api, sentenceOf } from "../store/api.ts";
 
 const SAMPLES: Record<string, string> = {
   "skerrin-ferry": "Skerrin Ferry, a train-ferry terminal: eleven turnouts, and two things wired wrong to be found",

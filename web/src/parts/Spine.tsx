@@ -3,7 +3,8 @@ import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { setTheme } from "../store/view.ts";
 import type { Panel } from "../useKeys.ts";
 import { useResults } from "../worker/derive.ts";
-import { type Share, useShares } from "../worker/shares.ts";
+import { useShares } from "../worker/shares.ts";
+import type { Share } from "../worker/sharesOf.ts";
 
 const STAGES = [
   { path: "equip", title: "Equip" },

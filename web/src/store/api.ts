@@ -1,37 +1,5 @@
-import type { Edit, RailwayRecord } from "@alderman/core";
+import type { HistoryRow, Summary } from "@alderman/core";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
-
-export interface Summary {
-  id: string;
-  name: string;
-  revision: number;
-  turnouts: number;
-  changedAt: string;
-}
-
-export interface OpenRailway {
-  id: string;
-  revision: number;
-  record: RailwayRecord;
-  undo: string | null;
-  redo: string | null;
-}
-
-export interface Change {
-  revision: number;
-  words: string;
-  edits: Edit[];
-  undo: string | null;
-  redo: string | null;
-}
-
-export interface HistoryRow {
-  revision: number;
-  words: string;
-  origin: "edit" | "undo" | "redo";
-  about: number | null;
-  at: string;
-}
 
 /** Lists that are read from the server as they are; the open railway itself is kept by its own slice. */
 export const api = createApi({

@@ -1,7 +1,6 @@
 // What an owner sees of edits on their way to the server, with a server that the test plays.
-import { type Edit, edit, emptyRecord, putEdit, type RailwayRecord } from "@alderman/core";
+import { type Change, type Edit, edit, emptyRecord, putEdit, type RailwayRecord } from "@alderman/core";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import type { Change } from "./api.ts";
 
 const zone = (id: string, label: string): Edit => putEdit("zone", { id, label, name: "", order: 1 });
 

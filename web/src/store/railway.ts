@@ -1,6 +1,15 @@
-import { type EditGroup, edit, type RailwayRecord, RecordError, touchedThings } from "@alderman/core";
+import {
+  type Change,
+  type EditGroup,
+  edit,
+  type OpenRailway,
+  type RailwayRecord,
+  RecordError,
+  type Turns,
+  touchedThings,
+} from "@alderman/core";
 import { createSlice, original, type PayloadAction } from "@reduxjs/toolkit";
-import { ask, type Change, type OpenRailway, ServerError } from "./api.ts";
+import { ask, ServerError } from "./api.ts";
 import type { AppThunk } from "./store.ts";
 
 /**
@@ -33,7 +42,7 @@ const initialState: RailwayState = {
   failure: null,
 };
 
-type Applied = Pick<Change, "revision" | "edits"> & Partial<Pick<Change, "undo" | "redo">>;
+type Applied = Pick<Change, "revision" | "edits"> & Partial<Turns>;
 
 export const railway = createSlice({
   name: "railway",
@@ -81,7 +90,7 @@ export const railway = createSlice({
       const left = state.pending.slice(1);
       return { ...state, pending: left, record: replay(state.confirmed.record, left) };
     },
-    turns: (state, { payload }: PayloadAction<Pick<Change, "undo" | "redo">>) => ({ ...state, ...payload }),
+    turns: (state, { payload }: PayloadAction<Turns>) => ({ ...state, ...payload }),
     unanswered: (state, { payload }: PayloadAction<boolean>) => ({ ...state, unanswered: payload }),
   },
 });

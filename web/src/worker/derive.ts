@@ -1,6 +1,8 @@
+import type { Thread } from "@alderman/core";
 import { wrap } from "comlink";
 import { useEffect, useSyncExternalStore } from "react";
-import { useAppSelector } from "../store/store.ts";
+import { useAppDispatch, useAppSelector } from "../store/store.ts";
+import { choose } from "../store/view.ts";
 import type { DeriveWorker } from "./derive.worker.ts";
 import { type AskWorker, Deriver, NO_RESULTS, type Results } from "./deriver.ts";
 
@@ -36,6 +38,18 @@ export function useLeader(): string | null {
     const turnout = railway.record?.turnouts.find((each) => each.id === view.turnoutId);
     return turnout ? (turnout.movesWith ?? turnout.id) : null;
   });
+}
+
+/** The thread of the chosen turnout; the first one is chosen when none is. */
+export function useChosenThread(): Thread | undefined {
+  const { overview } = useResults();
+  const leader = useLeader();
+  const dispatch = useAppDispatch();
+  const first = overview?.threads[0]?.turnout.id;
+  useEffect(() => {
+    if (leader === null && first) dispatch(choose(first));
+  }, [leader, first, dispatch]);
+  return overview?.threads.find(({ turnout }) => turnout.id === leader);
 }
 
 /** The latest results of the worker. */

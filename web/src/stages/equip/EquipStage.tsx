@@ -1,13 +1,12 @@
 import type { Thread } from "@alderman/core";
-import { useEffect } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { FindingCard } from "../../parts/FindingCard.tsx";
 import { PositionMark } from "../../parts/Mark.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
 import { ThreadDrawing } from "../../parts/thread/ThreadDrawing.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
-import { choose, setMoment, throwTo } from "../../store/view.ts";
-import { useLeader, useResults } from "../../worker/derive.ts";
+import { setMoment, throwTo } from "../../store/view.ts";
+import { useChosenThread, useResults } from "../../worker/derive.ts";
 import { Boards } from "./Boards.tsx";
 import { Roster } from "./Roster.tsx";
 import { TurnoutGrid } from "./TurnoutGrid.tsx";
@@ -46,13 +45,7 @@ export function EquipStage() {
 
 function ThreadView({ openList }: { openList: () => void }) {
   const { overview } = useResults();
-  const leader = useLeader();
-  const dispatch = useAppDispatch();
-  const [first] = overview?.threads ?? [];
-  useEffect(() => {
-    if (leader === null && first) dispatch(choose(first.turnout.id));
-  }, [leader, first, dispatch]);
-  const thread = overview?.threads.find(({ turnout }) => turnout.id === leader);
+  const thread = useChosenThread();
   return (
     <div className="grid min-h-0 grid-cols-[280px_minmax(0,1fr)] gap-2.5">
       <Sheet title="Turnouts" about={overview ? rosterWords(overview.threads, overview.complete.length) : ""}>

@@ -1,24 +1,18 @@
 import type { Standing, TestStep, Thread } from "@alderman/core";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose, probe, setMoment, setRange, throwTo } from "../../store/view.ts";
-import { useLeader, useResults } from "../../worker/derive.ts";
+import { useChosenThread, useLeader, useResults } from "../../worker/derive.ts";
 import { ThrowSelector } from "../equip/EquipStage.tsx";
 import { StepRow } from "./StepRow.tsx";
 
 /** Test sheets: what to measure on each turnout, what to expect, what was found. */
 export function ProveStage() {
   const { overview, focus } = useResults();
-  const leader = useLeader();
-  const dispatch = useAppDispatch();
-  const [first] = overview?.threads ?? [];
-  useEffect(() => {
-    if (leader === null && first) dispatch(choose(first.turnout.id));
-  }, [leader, first, dispatch]);
-  const thread = overview?.threads.find(({ turnout }) => turnout.id === leader);
-  const sheet = focus && focus.turnoutId === leader ? focus.sheet : null;
+  const thread = useChosenThread();
+  const sheet = focus && thread && focus.turnoutId === thread.turnout.id ? focus.sheet : null;
   return (
     <StageMain title="Prove" about="Tests as built">
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_260px] gap-2.5">
