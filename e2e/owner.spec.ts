@@ -154,3 +154,20 @@ test("a failed test is told by its mark and band, and 'already there' counts as 
   await expect(page.getByRole("listitem", { name: /Goes to normal/ })).toContainText("No change: it was there already");
   await expect(page.getByText("1 failed", { exact: false })).toBeVisible();
 });
+
+test("how things are fitted is stated, and what follows is shown at once", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("button", { name: "Fittings of M1/M2" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("group", { name: "Motor M2" }).getByLabel("Leads exchanged at the motor").check();
+  await dialog.getByRole("group", { name: "Lamp LP1" }).getByLabel("Contact of M1").selectOption("S2");
+  await dialog.getByRole("group", { name: "Lamp LP1" }).getByLabel("Leads exchanged at the lamp").check();
+  await dialog.getByRole("button", { name: "Close" }).click();
+  await expect(page.getByText("All checks are clear.")).toBeVisible();
+  const thread = page.getByRole("group", { name: "Thread of M1/M2" });
+  await expect(thread).toContainText("M2 stands at N");
+  await expect(thread).toContainText("Contact M1-S2");
+  await expect(thread).toContainText("GN dark, YE lit");
+  await page.getByRole("button", { name: "History" }).click();
+  await expect(page.getByRole("dialog")).toContainText("Leads of M2 exchanged");
+});

@@ -1,10 +1,8 @@
 import {
   addBoard,
   amps,
-  changeType,
   type Device,
   type DeviceType,
-  Draft,
   findType,
   removeDevice,
   type SupplyLoad,
@@ -16,6 +14,7 @@ import { SheetDialog } from "../../parts/Dialogs.tsx";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { useAppSelector } from "../../store/store.ts";
 import { useResults } from "../../worker/derive.ts";
+import { DeviceFields } from "./DeviceFields.tsx";
 import { WaysGlyph } from "./smallGlyphs.tsx";
 
 /** Boards with outputs used and free, and supplies with what they give. */
@@ -98,58 +97,10 @@ function BoardDialog({ device, type, close }: { device: Device; type: DeviceType
   if (!record) return null;
   const supply = supplyOf(record, device.id);
   const load = overview?.loads.find(({ deviceId }) => deviceId === device.id);
-  const others = typesOfFamily(record, type.family).filter(
-    (each) => each.model === type.model || type.family === "supply",
-  );
-  const relabel = (label: string) => {
-    const draft = new Draft(record);
-    draft.put("device", { ...device, label });
-    act(draft.group(`${device.label} is called ${label}`));
-  };
-  const place = (where: Device["place"]) => {
-    const draft = new Draft(record);
-    draft.put("device", { ...device, place: where });
-    act(draft.group(`${device.label} stands ${where === "panel" ? "at the panel" : "under the layout"}`));
-  };
   return (
     <SheetDialog title={`${device.label}, ${type.name}`} about={type.about} close={close}>
       <div className="grid grid-cols-[120px_1fr] items-center gap-x-4 gap-y-2">
-        <label htmlFor="board-label">Label</label>
-        <input
-          id="board-label"
-          key={device.label}
-          className="field"
-          defaultValue={device.label}
-          maxLength={24}
-          onBlur={(event) =>
-            event.target.value.trim() &&
-            event.target.value.trim() !== device.label &&
-            relabel(event.target.value.trim())
-          }
-        />
-        <label htmlFor="board-type">Type</label>
-        <select
-          id="board-type"
-          className="field"
-          value={type.id}
-          onChange={(event) => act(changeType(record, device.id, event.target.value))}
-        >
-          {others.map((each) => (
-            <option key={each.id} value={each.id}>
-              {each.name}
-            </option>
-          ))}
-        </select>
-        <label htmlFor="board-place">Stands</label>
-        <select
-          id="board-place"
-          className="field"
-          value={device.place}
-          onChange={(event) => place(event.target.value as Device["place"])}
-        >
-          <option value="layout">under the layout</option>
-          <option value="panel">at the panel</option>
-        </select>
+        <DeviceFields device={device} type={type} />
         {type.family === "driver" && (
           <>
             <span>Fed by</span>

@@ -1,4 +1,5 @@
 import type { Thread } from "@alderman/core";
+import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { FindingCard } from "../../parts/FindingCard.tsx";
 import { PositionMark } from "../../parts/Mark.tsx";
@@ -8,6 +9,7 @@ import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { setMoment, throwTo } from "../../store/view.ts";
 import { useChosenThread, useResults } from "../../worker/derive.ts";
 import { Boards } from "./Boards.tsx";
+import { FittingsDialog } from "./FittingsDialog.tsx";
 import { Roster } from "./Roster.tsx";
 import { TurnoutGrid } from "./TurnoutGrid.tsx";
 
@@ -46,6 +48,7 @@ export function EquipStage() {
 function ThreadView({ openList }: { openList: () => void }) {
   const { overview } = useResults();
   const thread = useChosenThread();
+  const [fittings, setFittings] = useState(false);
   return (
     <div className="grid min-h-0 grid-cols-[280px_minmax(0,1fr)] gap-2.5">
       <Sheet title="Turnouts" about={overview ? rosterWords(overview.threads, overview.complete.length) : ""}>
@@ -57,8 +60,14 @@ function ThreadView({ openList }: { openList: () => void }) {
           <button type="button" className="btn" onClick={openList}>
             Add turnouts
           </button>
+          {thread && (
+            <button type="button" className="btn" onClick={() => setFittings(true)}>
+              Fittings of {thread.label}
+            </button>
+          )}
         </div>
       </Sheet>
+      {fittings && thread && <FittingsDialog turnoutId={thread.turnout.id} close={() => setFittings(false)} />}
       {thread ? <ThreadSheets thread={thread} /> : <EmptyThread openList={openList} />}
     </div>
   );
