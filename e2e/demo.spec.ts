@@ -94,7 +94,9 @@ test("an own type is copied, changed and fitted, and its figures are reckoned wi
   await page.getByLabel("Type").selectOption({ label: "12 V DC supply, my own" });
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
   await page.getByRole("link", { name: /^Findings:/ }).click();
-  await expect(page.getByRole("article", { name: /more than its rating: PS2/ })).toContainText("it is rated 50.0 mA");
+  await expect(page.getByRole("article", { name: /near or over its rating: PS2/ })).toContainText(
+    "it is rated 50.0 mA",
+  );
 });
 
 test("everything is found by its label, and keys lead everywhere", async ({ page, server }) => {

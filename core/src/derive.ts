@@ -35,9 +35,9 @@ export class Derived {
   };
 
   get findings(): Finding[] {
-    const { record, circuitry, addresses, reading } = this;
+    const { record, circuitry, addresses, loads, reading } = this;
     return this.once("findings", () =>
-      findingsOf({ record, threads: this.schematic.threads, circuitry, addresses, reading }),
+      findingsOf({ record, threads: this.schematic.threads, circuitry, addresses, loads, reading }),
     );
   }
 

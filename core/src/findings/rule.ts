@@ -1,6 +1,7 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { OutputAddress } from "../numbers/addressList.ts";
 import type { Circuitry, Moment } from "../readings/circuitry.ts";
+import type { SupplyLoad } from "../readings/supplyLoads.ts";
 import type { ThreadReading } from "../readings/threadReading.ts";
 import type { EditGroup } from "../record/edits.ts";
 import type { Position, RailwayRecord } from "../record/schemas.ts";
@@ -42,6 +43,8 @@ export interface Look {
   threads: readonly Thread[];
   circuitry: Circuitry;
   addresses: readonly OutputAddress[];
+  /** What each supply gives, solved. */
+  loads: readonly SupplyLoad[];
   /** Readings of a thread, solved once. */
   reading: (thread: Thread, position: Position, moment: Moment) => ThreadReading;
 }

@@ -2,7 +2,7 @@ import { figureValue, findType } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { addBoardTo } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
-import { type SupplyLoad, supplyLoads } from "../readings/supplyLoads.ts";
+import type { SupplyLoad } from "../readings/supplyLoads.ts";
 import type { Device, RailwayRecord } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { amps } from "../units/format.ts";
@@ -20,11 +20,11 @@ interface Loaded extends SupplyLoad {
 export const supplyOverRating = rule<Loaded>({
   id: "supply-over-rating",
   severity: ({ worst, rating }) => (worst > rating ? "stop" : "look"),
-  title: "A supply gives more than its rating",
+  title: "A supply is near or over its rating",
   about:
     "What hangs on a supply is solved at rest with all turnouts normal and all reverse, and with each coil's control held so that the discharge unit charges at its hardest. Above four fifths of the rating is worth a look; above the rating the supply runs hot or shuts down.",
-  look: ({ circuitry, threads, record }) =>
-    supplyLoads(circuitry, threads).flatMap((load): Loaded[] => {
+  look: ({ loads, record }) =>
+    loads.flatMap((load): Loaded[] => {
       const device = record.devices.find(({ id }) => id === load.deviceId);
       const type = device && findType(record, device.typeId);
       if (!device || !type) return [];
