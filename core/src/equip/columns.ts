@@ -1,6 +1,13 @@
 import { findType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
 import type { Family } from "../catalogue/deviceType.ts";
-import { find, freshId, turnoutOf, turnoutsInOrder } from "../record/find.ts";
+import {
+  assignmentsOfDevice,
+  assignmentsOfTurnout,
+  find,
+  freshId,
+  turnoutOf,
+  turnoutsInOrder,
+} from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
 import { HANDS, type RailwayRecord, type Turnout } from "../record/schemas.ts";
 import { addBoardTo, typeMeant } from "./devices.ts";
@@ -140,7 +147,7 @@ function rename(draft: Draft, id: string, label: string): void {
   if (other && other.id !== id)
     throw recordError(`There is already a turnout called ${other.label}. Choose another label.`);
   draft.put("turnout", { ...turnout, label });
-  const motor = draft.record.assignments.find((a) => a.role === "motor" && a.turnoutId === id);
+  const [motor] = assignmentsOfTurnout(draft.record, id, "motor");
   const device = motor && find(draft.record, "device", motor.deviceId);
   const taken = draft.record.devices.some((each) => each.label.toLowerCase() === label.toLowerCase());
   if (device && device.label === turnout.label && !taken) draft.put("device", { ...device, label });
@@ -188,7 +195,7 @@ function writeMovesWith(draft: Draft, id: string, text: string): void {
   setLamp(draft, id, null);
   draft.put("turnout", { ...turnout, movesWith: leader.id });
   const driver = driverOfTurnout(draft.record, leader.id);
-  const hasMotor = draft.record.assignments.some((a) => a.role === "motor" && a.turnoutId === id);
+  const hasMotor = assignmentsOfTurnout(draft.record, id, "motor").length > 0;
   if (driver && hasMotor) setDriver(draft, leader.id, driver);
 }
 
@@ -257,7 +264,7 @@ function firstFree(record: RailwayRecord, deviceId: string, outputs: number): nu
 function readAddress(record: RailwayRecord, turnout: Turnout): string {
   const driver = driverOfTurnout(record, turnout.id);
   if (!driver || driver.way === null) return "";
-  const stated = record.assignments.find(
+  const stated = assignmentsOfDevice(record, driver.deviceId).find(
     (a) => a.role === "address" && a.deviceId === driver.deviceId && a.way === driver.way,
   );
   if (stated?.role === "address") return String(stated.address);
@@ -297,12 +304,12 @@ function meant(
 }
 
 function labelOf(record: RailwayRecord, turnout: Turnout, role: "control" | "lamp"): string {
-  const assignment = record.assignments.find((a) => a.role === role && a.turnoutId === turnout.id);
+  const [assignment] = assignmentsOfTurnout(record, turnout.id, role);
   return (assignment && find(record, "device", assignment.deviceId)?.label) ?? "";
 }
 
 function typeNameOf(record: RailwayRecord, turnout: Turnout, role: "motor"): string {
-  const assignment = record.assignments.find((a) => a.role === role && a.turnoutId === turnout.id);
+  const [assignment] = assignmentsOfTurnout(record, turnout.id, role);
   const device = assignment && find(record, "device", assignment.deviceId);
   return device ? typeOf(record, device).name : "";
 }

@@ -1,5 +1,5 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import { find, turnoutOf } from "../record/find.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout, find, turnoutOf } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
 import type { Device, RailwayRecord } from "../record/schemas.ts";
 import { threadLedBy } from "../schematic/thread.ts";
@@ -9,7 +9,7 @@ import type { Draft } from "./draft.ts";
 /** Gives a turnout a motor of a type, instead of the one it has; null takes it away. A motor that stays keeps its driver and lamp. */
 export function setMotor(draft: Draft, turnoutId: string, typeId: string | null): void {
   const turnout = turnoutOf(draft.record, turnoutId);
-  const fitted = draft.record.assignments.find((a) => a.role === "motor" && a.turnoutId === turnoutId);
+  const [fitted] = assignmentsOfTurnout(draft.record, turnoutId, "motor");
   const device = fitted && find(draft.record, "device", fitted.deviceId);
   if (typeId === null) {
     if (device) removeDeviceFrom(draft, device.id);
@@ -59,7 +59,7 @@ export function setControl(
 
 /** Gives a turnout a new lamp of a type, or an existing one, on the first contact of its motor; null takes it away. */
 export function setLamp(draft: Draft, turnoutId: string, lamp: { typeId: string } | { deviceId: string } | null): void {
-  const motor = draft.record.assignments.find((a) => a.role === "motor" && a.turnoutId === turnoutId);
+  const [motor] = assignmentsOfTurnout(draft.record, turnoutId, "motor");
   if (lamp && !motor) {
     throw recordError(
       `${turnoutOf(draft.record, turnoutId).label} has no motor yet, and the lamp needs its contact. Choose a motor first.`,
@@ -80,7 +80,7 @@ function replaceSole(
   role: "control" | "lamp",
   wanted: { typeId: string } | { deviceId: string } | null,
 ): Device | null {
-  const present = draft.record.assignments.find((a) => a.role === role && a.turnoutId === turnoutId);
+  const [present] = assignmentsOfTurnout(draft.record, turnoutId, role);
   const device = present && find(draft.record, "device", present.deviceId);
   if (wanted && "deviceId" in wanted && wanted.deviceId === present?.deviceId) return null;
   if (wanted && "typeId" in wanted && device) {
@@ -106,8 +106,8 @@ export function driverOfTurnout(
   record: RailwayRecord,
   turnoutId: string,
 ): { deviceId: string; way: number | null } | undefined {
-  const motor = record.assignments.find((a) => a.role === "motor" && a.turnoutId === turnoutId);
-  const driver = record.assignments.find((a) => a.role === "driver" && a.motorId === motor?.deviceId);
+  const [motor] = assignmentsOfTurnout(record, turnoutId, "motor");
+  const driver = motor && assignmentsOfDevice(record, motor.deviceId).find((a) => a.role === "driver");
   return driver?.role === "driver" ? { deviceId: driver.deviceId, way: driver.way } : undefined;
 }
 
