@@ -68,6 +68,7 @@ test("two open windows stay the same, and an edit made in both at once is not lo
 test("an edit made while the server is away is kept and sent when it is back", async ({ page, server }) => {
   await openDemo(page, server);
   await page.getByRole("link", { name: /Numbers/ }).click();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("22");
   await server.stop("SIGKILL");
   await page.getByLabel("Address of D1-2").fill("40");
   await page.keyboard.press("Enter");
@@ -76,6 +77,16 @@ test("an edit made while the server is away is kept and sent when it is back", a
   await expect(page.getByText(/^Saved \d/)).toBeVisible({ timeout: 20_000 });
   await page.reload();
   await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
+});
+
+test("a stage that cannot be loaded says so, and comes when the server is back", async ({ page, server }) => {
+  await openDemo(page, server);
+  await server.stop("SIGKILL");
+  await page.getByRole("link", { name: /Loom/ }).click();
+  await expect(page.getByText("A part of the program could not be loaded")).toBeVisible();
+  await server.start();
+  await page.getByRole("button", { name: "Load the page anew" }).click();
+  await expect(page.getByRole("table", { name: "Wire schedule" })).toBeVisible();
 });
 
 test("an own type is copied, changed and fitted, and its figures are reckoned with", async ({ page, server }) => {

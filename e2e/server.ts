@@ -29,7 +29,7 @@ export class TestServer {
 
   async stop(signal: "SIGTERM" | "SIGKILL" = "SIGTERM"): Promise<void> {
     const child = this.child;
-    if (!child || child.exitCode !== null) return;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const ended = new Promise((done) => child.on("exit", done));
     child.kill(signal);
     await ended;

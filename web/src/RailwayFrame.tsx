@@ -20,6 +20,13 @@ export function RailwayFrame() {
   const [panel, setPanel] = useState<Panel | null>(null);
   useDeriving();
   useKeys(railwayId, setPanel);
+  const unsaved = useAppSelector((state) => state.railway.pending.length > 0);
+  useEffect(() => {
+    if (!unsaved) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener("beforeunload", ask);
+    return () => window.removeEventListener("beforeunload", ask);
+  }, [unsaved]);
   useEffect(() => {
     dispatch(choose(null));
     void dispatch(openRailway(railwayId));
