@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Edit, emptyRecord, putEdit, readRailwayFile, writeRailwayFile, type Zone } from "@alderman/core";
@@ -218,4 +218,25 @@ it("names an exported file after the railway", async () => {
   expect((await get(`railways/${named}/file`)).headers["content-disposition"]).toBe(
     "attachment; filename=pier-no-2.json",
   );
+});
+
+it("serves the interface under any address of its own, each time with a nonce of its own", async () => {
+  const web = join(folder, "web");
+  mkdirSync(join(web, "assets"), { recursive: true });
+  writeFileSync(join(web, "index.html"), '<meta name="style-nonce" content="__NONCE__">');
+  writeFileSync(join(web, "assets/a.js"), "1;");
+  const whole = request(createApp({ store, webFolder: web, samplesFolder: join(HOUSE, "samples") }));
+  const nonces = new Set<string>();
+  for (const path of ["/", "/railways", "/r/any/equip"]) {
+    const { text, headers } = await local(whole.get(path));
+    const nonce = /content="([^"]+)"/.exec(text)?.[1] ?? "";
+    expect(headers["content-security-policy"]).toContain(`style-src 'self' 'nonce-${nonce}'`);
+    expect(headers["cache-control"]).toBe("no-store");
+    nonces.add(nonce);
+  }
+  expect(nonces.size).toBe(3);
+  expect((await local(whole.head("/"))).headers["content-security-policy"]).toContain("script-src 'self'");
+  expect((await local(whole.get("/assets/a.js"))).headers["cache-control"]).toContain("immutable");
+  expect((await local(whole.get("/assets/none.js"))).status).toBe(404);
+  expect((await local(whole.post("/railways"))).status).toBe(404);
 });

@@ -73,7 +73,7 @@ function serveWeb(app: Express, folder: string): void {
   app.use("/assets", express.static(join(folder, "assets"), { immutable: true, maxAge: "1y" }), notFound);
   app.use(express.static(folder, { index: false }));
   app.use((request: Request, response: Response, next: NextFunction) => {
-    if (request.method !== "GET" || !existsSync(page)) return next();
+    if (!["GET", "HEAD"].includes(request.method) || !existsSync(page)) return next();
     const html = readFileSync(page, "utf8").replace("__NONCE__", String(response.locals.nonce));
     response.type("html").set("Cache-Control", "no-store").send(html);
   });
