@@ -95,7 +95,7 @@ export function NumbersStage() {
             <p className="p-3 text-[12px]">
               Addresses {first} to {last} can be sent; four to a decoder (NMRA S-9.2.1, RCN-213).{" "}
               {shift === 0
-                ? "A station that counts from raw 0 shows the number in the second column."
+                ? "A station that counts from raw 0 shows the number in the column From raw 0."
                 : "This railway's station counts from raw 0."}{" "}
               To find out: throw 1 and 5, and see which of them moves the first output of a board as bought. It is set
               in the railway's settings, under its name.
