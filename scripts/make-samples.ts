@@ -11,8 +11,8 @@ import {
   type RailwayRecord,
   setAddress,
   type TestStep,
+  testResult,
   turnoutsFromTable,
-  verdictOf,
   writeRailwayFile,
 } from "@alderman/core";
 
@@ -85,23 +85,9 @@ function withTests(record: RailwayRecord): RailwayRecord {
     for (const { step } of derived.sheet(turnoutId).filter(({ step }) => wanted(step))) {
       const read = step.expected === null ? null : Number((step.expected * 1.01).toFixed(1));
       const found = step.unit === "seen" ? { seen: step.wanted ?? "" } : { read };
-      draft.put("test", {
-        id: `${turnoutId}-${step.key}`.slice(0, 40),
-        turnoutId,
-        step: step.key,
-        position: step.position,
-        unit: step.unit,
-        expected: step.expected,
-        low: step.low,
-        high: step.high,
-        read,
-        seen: step.unit === "seen" ? step.wanted : null,
-        verdict: verdictOf(step, found),
-        instrument: step.unit === "seen" ? "by eye" : "hand-held meter",
-        note: "",
-        at: `2026-05-12T20:${String(minute++).padStart(2, "0")}:00.000Z`,
-        chain: change ? change(step.chain) : step.chain,
-      });
+      const at = `2026-05-12T20:${String(minute++).padStart(2, "0")}:00.000Z`;
+      const result = testResult(step, found, `${turnoutId}-${step.key}`.slice(0, 40), at);
+      draft.put("test", change ? { ...result, chain: change(step.chain) } : result);
     }
   };
   note("l1", () => true);

@@ -1,30 +1,13 @@
 // Worked values of the trade's electrics, each held against the solved circuit. Formulas are Ohm's and Kirchhoff's laws;
 // figures marked (cp) are common practice without a published source.
+
 import { describe, expect, it } from "vitest";
-import { type Element, ledModel, RECTIFIER } from "../src/circuit/elements.ts";
+import { type Element, ledModel } from "../src/circuit/elements.ts";
 import { operatingPoint } from "../src/circuit/operatingPoint.ts";
 import { Derived } from "../src/derive.ts";
 import { awgOhmsPerMetre, metricOhmsPerMetre } from "../src/units/gauge.ts";
 import { railway, threadOf, typed } from "../testing/build.ts";
-
-const resistor = (id: string, a: string, b: string, ohms: number): Element => ({
-  kind: "resistor",
-  id,
-  nodes: [a, b],
-  ohms,
-});
-const source = (id: string, a: string, b: string, volts: number): Element => ({
-  kind: "voltage",
-  id,
-  nodes: [a, b],
-  volts,
-});
-const load = (id: string, a: string, b: string, amps: number): Element => ({
-  kind: "current",
-  id,
-  nodes: [a, b],
-  amps,
-});
+import { diode, load, resistor, source } from "../testing/elements.ts";
 
 // derived: 10 m one way at 2 A: 0.5 mm2 solid 1.44 V by IEC 60228 class 1; 2.5 mm2 0.296 V
 it.each([
@@ -76,7 +59,6 @@ it("shows why two coils need cores of their own", () => {
 
 // derived: rectified peak V = sqrt(2) Vrms - 2 Vf; 16 V AC: 21.2 V with 0.7 V a diode
 it("rectifies 16 V AC to about 21.2 V", () => {
-  const diode = (id: string, a: string, b: string): Element => ({ kind: "diode", id, nodes: [a, b], model: RECTIFIER });
   const { volts } = operatingPoint({
     ground: "0",
     elements: [

@@ -1,16 +1,18 @@
 // Operating points held against the general-purpose circuit simulator ngspice on the same netlists: within 1e-6 relative,
 // or 1 uV and 1 nA. Circuits: hand-made ones, generated ladders, and pieces of a railway in several states.
+
 import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, it } from "vitest";
-import { type Element, ledModel, type Netlist, RECTIFIER, THERMAL_VOLTS } from "../src/circuit/elements.ts";
+import { type Element, ledModel, type Netlist, THERMAL_VOLTS } from "../src/circuit/elements.ts";
 import { operatingPoint } from "../src/circuit/operatingPoint.ts";
 import { toSpice } from "../src/circuit/spice.ts";
 import { Derived } from "../src/derive.ts";
 import type { Moment } from "../src/readings/circuitry.ts";
 import { mounted, retyped, smallRailway } from "../testing/build.ts";
+import { diode, resistor, source } from "../testing/elements.ts";
 
 /**
  * Temperature at which ngspice, with its constants of CODATA 2014, has the thermal voltage that the exact SI constants of
@@ -61,25 +63,6 @@ function compare(netlist: Netlist): void {
     ).toBeLessThanOrEqual(Math.max(1e-9, 1e-6 * Math.abs(amps)) + rounding);
   }
 }
-
-const resistor = (id: string, a: string, b: string, ohms: number): Element => ({
-  kind: "resistor",
-  id,
-  nodes: [a, b],
-  ohms,
-});
-const source = (id: string, a: string, b: string, volts: number): Element => ({
-  kind: "voltage",
-  id,
-  nodes: [a, b],
-  volts,
-});
-const diode = (id: string, a: string, b: string, model = RECTIFIER): Element => ({
-  kind: "diode",
-  id,
-  nodes: [a, b],
-  model,
-});
 
 const HAND_MADE: Record<string, Element[]> = {
   divider: [source("v", "a", "0", 12), resistor("r1", "a", "b", 120), resistor("r2", "b", "0", 680)],

@@ -1,21 +1,9 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { type Element, ledModel, RECTIFIER } from "./elements.ts";
+import { diode, resistor, source } from "../../testing/elements.ts";
+import { type Element, ledModel } from "./elements.ts";
 import { operatingPoint } from "./operatingPoint.ts";
 import { type SparseRows, solveSparse } from "./sparse.ts";
-
-const resistor = (id: string, a: string, b: string, ohms: number): Element => ({
-  kind: "resistor",
-  id,
-  nodes: [a, b],
-  ohms,
-});
-const source = (id: string, a: string, b: string, volts: number): Element => ({
-  kind: "voltage",
-  id,
-  nodes: [a, b],
-  volts,
-});
 
 it("solves a divider and counts a source's current into its first terminal", () => {
   const { volts, amps } = operatingPoint({
@@ -48,7 +36,6 @@ it("blocks a diode that is the wrong way round", () => {
 });
 
 it("settles where only blocked diodes hold a part of the circuit", () => {
-  const diode = (id: string, a: string, b: string): Element => ({ kind: "diode", id, nodes: [a, b], model: RECTIFIER });
   // a sagging alternating supply before a bridge whose capacitor is still charged
   const bridge = [diode("d1", "a", "p"), diode("d2", "0", "p"), diode("d3", "m", "a"), diode("d4", "m", "0")];
   const { volts, amps } = operatingPoint({

@@ -3,6 +3,7 @@ import { drafted, mounted, railway, retyped, smallRailway, threadOf, typed } fro
 import { Derived } from "../derive.ts";
 import type { RailwayRecord, TestResult } from "../record/schemas.ts";
 import { changedSince, changeWords } from "./chain.ts";
+import { testResult } from "./testResult.ts";
 import { type TestStep, testSteps } from "./testSteps.ts";
 import { verdictOf } from "./verdict.ts";
 
@@ -121,4 +122,31 @@ it("tells of changes in one sentence", () => {
       chain: { b: "1" },
     }),
   ).toEqual(["a is gone", "b is new"]);
+});
+
+it("records what was expected then, what was found, by which instrument, and what it rests on", () => {
+  const coil = step(smallRailway(), "Y1", "coil-n-y1");
+  const at = "2026-05-12T20:00:00.000Z";
+  expect(testResult(coil, { read: 4.1 }, "a", at)).toMatchObject({
+    id: "a",
+    at,
+    turnoutId: "y1",
+    step: "coil-n-y1",
+    unit: "ohm",
+    expected: coil.expected,
+    read: 4.1,
+    seen: null,
+    verdict: "passed",
+    instrument: "hand-held meter",
+    chain: coil.chain,
+  });
+  expect(testResult(coil, { read: null }, "b", at)).toMatchObject({ read: null, verdict: "failed" });
+  const throwing = step(smallRailway(), "Y1", "throw-r-y1");
+  expect(testResult(throwing, { seen: "N" }, "c", at)).toMatchObject({
+    position: "R",
+    read: null,
+    seen: "N",
+    verdict: "failed",
+    instrument: "by eye",
+  });
 });

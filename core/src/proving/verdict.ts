@@ -23,13 +23,16 @@ export function standingOf(step: TestStep, tests: readonly TestResult[]): Standi
   return { state: changes.length > 0 ? "stale" : latest.verdict, result: latest, changes };
 }
 
+/** What was found at a step: a reading in the step's unit, null for open; or what was seen. */
+export type Found = { read: number | null } | { seen: string };
+
 /**
  * The verdict on what was read or seen.
  *
  * "No change" is neither passed nor failed: the turnout was already there.
  * @param read in the step's unit, null when the meter showed open
  */
-export function verdictOf(step: TestStep, found: { read: number | null } | { seen: string }): TestResult["verdict"] {
+export function verdictOf(step: TestStep, found: Found): TestResult["verdict"] {
   if ("seen" in found) {
     if (found.seen === "no change") return "no-change";
     return found.seen === step.wanted ? "passed" : "failed";

@@ -1,12 +1,12 @@
 import {
   changeWords,
   Draft,
+  type Found,
   freshId,
   ohms,
   type Standing,
-  type TestResult,
   type TestStep,
-  verdictOf,
+  testResult,
   volts,
 } from "@alderman/core";
 import { type FormEvent, useState } from "react";
@@ -41,26 +41,11 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
   const act = useEdit();
   const { verdict, words } = STANDING[standing.state];
   const { result } = standing;
-  const keep = (found: { read: number | null } | { seen: string }) => {
+  const keep = (found: Found) => {
     if (!record) return;
     const at = new Date().toISOString();
-    const test: TestResult = {
-      id: freshId(record, "test", `${step.turnoutId}-${step.key}-${at.slice(0, 10)}`),
-      turnoutId: step.turnoutId,
-      step: step.key,
-      position: step.position,
-      unit: step.unit,
-      expected: step.expected,
-      low: step.low,
-      high: step.high,
-      read: "read" in found ? found.read : null,
-      seen: "seen" in found ? found.seen : null,
-      verdict: verdictOf(step, found),
-      instrument: "seen" in found ? "by eye" : "hand-held meter",
-      note: "",
-      at,
-      chain: step.chain,
-    };
+    const id = freshId(record, "test", `${step.turnoutId}-${step.key}-${at.slice(0, 10)}`);
+    const test = testResult(step, found, id, at);
     const draft = new Draft(record);
     draft.put("test", test);
     act(
@@ -100,7 +85,7 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
           )}
         </div>
         {chosen ? (
-          <Found step={step} keep={keep} />
+          <FoundField step={step} keep={keep} />
         ) : (
           step.low !== null &&
           step.high !== null &&
@@ -135,7 +120,7 @@ function reading(step: TestStep, value: number | null): string {
 }
 
 /** Where what was found is said: a figure for the meter, a choice for the eye. */
-function Found({ step, keep }: { step: TestStep; keep: (found: { read: number | null } | { seen: string }) => void }) {
+function FoundField({ step, keep }: { step: TestStep; keep: (found: Found) => void }) {
   const [text, setText] = useState("");
   const [problem, setProblem] = useState(false);
   if (step.unit === "seen") {
