@@ -16,7 +16,7 @@ it.each([
   [0.5, "flexible", 1.56],
 ] as const)("loses what the table says on 10 m of %f mm2 %s at 2 A, there and back", (mm2, build, drop) => {
   const metre = metricOhmsPerMetre(mm2, build);
-  const { volts } = operatingPoint({
+  const point = operatingPoint({
     ground: "0",
     elements: [
       source("v", "a", "0", 12),
@@ -25,7 +25,7 @@ it.each([
       resistor("back", "c", "0", 10 * metre),
     ],
   });
-  expect(12 - ((volts.get("b") ?? 0) - (volts.get("c") ?? 0))).toBeCloseTo(drop, 9);
+  expect(12 - ((point.volts("b") ?? 0) - (point.volts("c") ?? 0))).toBeCloseTo(drop, 9);
 });
 
 // derived: two motors on one switch; 20 V, 4 ohm coils, 5 m of 24 AWG each way to and from: a shared core costs more
@@ -53,13 +53,13 @@ it("shows why two coils need cores of their own", () => {
     ],
   });
   // derived: 20 / (2 + 0.421 + 0.195) and 20 / (4 + 0.421 + 0.195)
-  expect(-(shared.amps.get("v") ?? 0)).toBeCloseTo(7.65, 2);
-  expect(-(alone.amps.get("v") ?? 0)).toBeCloseTo(4.33, 2);
+  expect(-(shared.amps("v") ?? 0)).toBeCloseTo(7.65, 2);
+  expect(-(alone.amps("v") ?? 0)).toBeCloseTo(4.33, 2);
 });
 
 // derived: rectified peak V = sqrt(2) Vrms - 2 Vf; 16 V AC: 21.2 V with 0.7 V a diode
 it("rectifies 16 V AC to about 21.2 V", () => {
-  const { volts } = operatingPoint({
+  const point = operatingPoint({
     ground: "0",
     elements: [
       source("v", "a", "b", 16 * Math.SQRT2),
@@ -70,8 +70,8 @@ it("rectifies 16 V AC to about 21.2 V", () => {
       resistor("load", "p", "0", 1000),
     ],
   });
-  expect(volts.get("p")).toBeGreaterThan(20.9);
-  expect(volts.get("p")).toBeLessThan(21.6);
+  expect(point.volts("p")).toBeGreaterThan(20.9);
+  expect(point.volts("p")).toBeLessThan(21.6);
 });
 
 // derived: frog lamps with a dead frog: both lamps in series, (16 - 2 - 2) / 2000 = 6 mA, against 14 mA one alone
@@ -96,8 +96,8 @@ it("dims both of two lamps in series across a dead frog", () => {
     ground: "0",
     elements: [source("v", "a", "0", 16), resistor("r1", "a", "b", 1000), led("l1", "b", "0")],
   });
-  expect((dead.amps.get("l1") ?? 0) * 1000).toBeCloseTo(6, 1);
-  expect((live.amps.get("l1") ?? 0) * 1000).toBeCloseTo(14, 1);
+  expect((dead.amps("l1") ?? 0) * 1000).toBeCloseTo(6, 1);
+  expect((live.amps("l1") ?? 0) * 1000).toBeCloseTo(14, 1);
 });
 
 describe("stall motors (cp): 15 mA each, an output of 12 V behind 120 ohm", () => {

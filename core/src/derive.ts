@@ -20,10 +20,14 @@ export class Derived {
   private readonly readings = new Map<string, ThreadReading>();
   private readonly kept = new Map<string, unknown>();
 
-  constructor(readonly record: RailwayRecord) {
+  /** @param previous what was derived before an edit; solutions that the edit did not touch are taken over */
+  constructor(
+    readonly record: RailwayRecord,
+    previous?: Derived,
+  ) {
     this.schematic = schematicOf(record);
     this.loom = loomOf(record, this.schematic);
-    this.circuitry = new Circuitry(record, this.schematic, this.loom);
+    this.circuitry = new Circuitry(record, this.schematic, this.loom, previous?.circuitry);
     this.addresses = addressList(record, this.schematic.threads);
   }
 

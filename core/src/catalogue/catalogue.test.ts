@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
-import { elementsOf } from "../readings/models.ts";
+import { partsOf } from "../readings/models.ts";
 import { CATALOGUE, figureValue, findType } from "./catalogue.ts";
 
 it("gives every type sound figures and a model whose nodes are its terminals", () => {
@@ -12,14 +12,14 @@ it("gives every type sound figures and a model whose nodes are its terminals", (
     }
     const state = {
       off: false,
+      half: 1,
       made: null,
       contacts: "N",
       moving: false,
       outputs: new Map([[1, "N" as const]]),
       charged: null,
-      tweak: () => 1,
     } as const;
-    const nodes = new Set(elementsOf("x", type, state).flatMap((element) => element.nodes));
+    const nodes = new Set(partsOf("x", type, state).flatMap(({ element }) => element.nodes));
     const wired = type.terminals.filter(({ name }) => !/^[2-8][AB]$/.test(name));
     for (const { name } of wired) expect(nodes, `${type.id} ${name}`).toContain(`x:${name}`);
   }

@@ -3,7 +3,7 @@ import type { Place } from "../record/schemas.ts";
 /** Where a figure comes from; `own` is the owner's data sheet or measurement. */
 export type Origin = "common practice" | "derived" | "from memory" | "own";
 
-export type Unit = "V" | "A" | "ohm" | "F" | "J" | "s" | "";
+export type Unit = "V" | "A" | "ohm" | "F" | "H" | "J" | "s" | "";
 
 /** A number in SI units that a type's electrical model or limit is made of. */
 export interface Figure {

@@ -19,6 +19,7 @@ const COIL_CAUTION =
 
 const coilFigures = {
   coilOhms: figure(4, "ohm", "resistance of one coil", { tolerance: 0.1 }),
+  coilHenries: figure(0.003, "H", "inductance of one coil, slug half in", { origin: "from memory", tolerance: 0.3 }),
   restAmps: figure(0.02, "A", "most that a coil may carry for ever", { origin: "from memory" }),
   pulseJoules: figure(0.15, "J", "least energy of a firm throw"),
   pulseSeconds: figure(0.01, "s", "least length of the pulse above half of its peak"),

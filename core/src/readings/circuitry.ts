@@ -1,13 +1,16 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { Circuit } from "../circuit/circuit.ts";
 import type { Element, Netlist } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
-import { type OperatingPoint, operatingPoint } from "../circuit/operatingPoint.ts";
+import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Loom } from "../loom/loom.ts";
 import type { Device, Position, RailwayRecord } from "../record/schemas.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
-import { type DeviceState, elementsOf } from "./models.ts";
+import { type DeviceState, type Part, stateThatMatters } from "./models.ts";
+import { type Cut, cutIntoPieces, type Member, type Piece, partsIn, stateKey } from "./pieces.ts";
+import { type Pulse, pulseThrough } from "./pulse.ts";
 
 /**
  * The moment at which the railway is looked at: nothing touched for a while; the chosen turnout being thrown (a stall
@@ -25,49 +28,48 @@ export interface RailwayState {
   acting: string | null;
   /** Supplies off, as for measuring ohms. */
   off: boolean;
+  /** Half cycle of alternating supplies; the positive one when not said. */
+  half?: 1 | -1;
 }
 
-/** A change of one figure of one device, as a factor; used to find tolerances. */
-export interface Tweak {
-  deviceId: string;
-  figure: string;
-  factor: number;
-}
-
-/** More elements than the railway's own, such as a meter between two terminals. */
+/** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
 export interface Extra {
-  key: string;
-  elements: Element[];
+  elements: readonly Element[];
+  /** A wire, by its name in the circuit, that has this resistance more, ohms. */
+  added?: { wire: string; ohms: number };
 }
 
-/** Coil current that is taken for a throw, in multiples of what the coil bears for ever. */
-const THROW_SHARE = 20;
-interface Piece {
-  devices: Device[];
-  wires: Element[];
-}
+const RESTING: RailwayState = { asked: {}, moment: "rest", acting: null, off: false };
 
 /**
  * The railway as a circuit that can be solved in any state, piece by piece: pieces are what is joined by wires or
- * elements whatever the state. Solutions are kept, so asking twice costs nothing.
+ * elements whatever the state. Solutions are kept, so asking twice costs nothing, and those of pieces that an edit did not
+ * touch are taken over from the railway before it.
  */
 export class Circuitry {
-  private readonly pieceOf = new Map<string, number>();
-  private readonly pieces: Piece[] = [];
+  private readonly cut: Cut;
   /** Set while it is being found out where a motor goes: contacts then count as following what was asked. */
   private finding = false;
-  private readonly types: Map<string, DeviceType>;
+  private readonly types: ReadonlyMap<string, DeviceType>;
   private readonly threadOf = new Map<string, Thread>();
   private readonly motorOf = new Map<string, ThreadMotor>();
   private readonly outputsOf = new Map<string, Map<number, string>>();
-  private readonly kept = new Map<string, OperatingPoint>();
+  /** Solutions by piece and railway's state, so that the states of devices need not be worked out again. */
+  private readonly solved = new Map<string, OperatingPoint>();
+  private readonly stateNames = new WeakMap<RailwayState, string>();
   private alternating: Set<string> | null = null;
-  private readonly restPositions = new Map<string, Position | null>();
+  private readonly goesTo = new Map<string, Position | null>();
+  private readonly charges = new Map<string, number>();
+  /** Pulses by the circuit through which they went, handed on from one railway to the next. */
+  private readonly pulses: Map<string, Pulse>;
+  private readonly pulsesBefore: ReadonlyMap<string, Pulse>;
 
+  /** @param previous the same railway before an edit, whose solutions are taken over where they still hold */
   constructor(
     readonly record: RailwayRecord,
     readonly schematic: Schematic,
     readonly loom: Loom,
+    previous?: Circuitry,
   ) {
     this.types = new Map(record.devices.map((device) => [device.id, typeOf(record, device)]));
     for (const thread of schematic.threads) {
@@ -82,54 +84,116 @@ export class Circuitry {
         this.outputsOf.set(driver.device.id, outputs);
       }
     }
-    this.cutIntoPieces();
+    const before = new Map(previous?.cut.pieces.map((piece) => [piece.signature, piece]));
+    this.pulsesBefore = previous?.pulses ?? new Map();
+    this.pulses = new Map();
+    this.cut = cutIntoPieces(
+      record.devices.map((device) => ({ device, type: this.typeOfDevice(device) })),
+      loom,
+      (id) => this.roleOf(id),
+      (id) => this.outputsAsked(id, RESTING),
+      before,
+    );
   }
 
   /** Number of the piece a terminal belongs to, or undefined when nothing is joined to it. */
   piece(key: string): number | undefined {
-    return this.pieceOf.get(key);
+    return this.cut.pieceOf.get(key);
+  }
+
+  /** Number of pieces, and how many of them were solved at least once; for measuring. */
+  get counts(): { pieces: number; solved: number } {
+    const { pieces } = this.cut;
+    return { pieces: pieces.length, solved: pieces.filter(({ circuit }) => circuit).length };
   }
 
   /** Whether a terminal carries what an alternating supply gives, not behind a rectifier. */
   isAlternating(key: string): boolean {
-    if (this.alternating === null) {
-      const groups = new Groups();
-      const supplies = this.record.devices.filter(({ id }) => this.types.get(id)?.model === "ac-supply");
-      for (const { id } of supplies) {
-        for (const { kind, nodes } of this.netlist(`${id}:~1`, RESTING).elements) {
-          if (kind !== "diode") groups.join(nodes[0], nodes[1]);
-        }
-      }
-      const numbered = groups.numbered();
-      const fed = new Set(supplies.flatMap(({ id }) => [numbered.get(`${id}:~1`), numbered.get(`${id}:~2`)]));
-      this.alternating = new Set([...numbered].filter(([, group]) => fed.has(group)).map(([name]) => name));
-    }
+    this.alternating ??= this.findAlternating();
     return this.alternating.has(key);
+  }
+
+  private findAlternating(): Set<string> {
+    const groups = new Groups();
+    const fed: string[] = [];
+    const pieces = new Set<number>();
+    for (const { id } of this.record.devices) {
+      if (this.types.get(id)?.model !== "ac-supply") continue;
+      fed.push(`${id}:~1`, `${id}:~2`);
+      const piece = this.cut.pieceOf.get(`${id}:~1`);
+      if (piece !== undefined) pieces.add(piece);
+    }
+    for (const piece of pieces) {
+      for (const { kind, nodes } of this.elementsOf(piece, RESTING))
+        if (kind !== "diode") groups.join(nodes[0], nodes[1]);
+    }
+    const numbered = groups.numbered();
+    const numbers = new Set(fed.map((key) => numbered.get(key)));
+    return new Set([...numbered].filter(([, group]) => numbers.has(group)).map(([name]) => name));
   }
 
   /** Devices with a part in the piece that holds a terminal. */
   devicesWith(key: string): readonly Device[] {
-    return this.pieces[this.pieceOf.get(key) ?? -1]?.devices ?? [];
+    return this.pieceWith(key)?.members.map(({ device }) => device) ?? [];
   }
 
-  /** Solves the piece that holds a terminal. */
-  solve(key: string, state: RailwayState, tweak?: Tweak, extra?: Extra): OperatingPoint | undefined {
-    const piece = this.pieceOf.get(key);
-    return piece === undefined ? undefined : this.solvePiece(piece, state, tweak, extra);
+  private pieceWith(key: string): Piece | undefined {
+    return this.cut.pieces[this.cut.pieceOf.get(key) ?? -1];
+  }
+
+  /** Solves the piece that holds a terminal; undefined when nothing is joined to it. */
+  solve(key: string, state: RailwayState): OperatingPoint | undefined {
+    const number = this.cut.pieceOf.get(key);
+    return number === undefined ? undefined : this.solvePiece(number, state);
+  }
+
+  /** Solves the piece that holds a terminal with something more in it. */
+  solveWith(key: string, state: RailwayState, extra: Extra): { circuit: Circuit; parts: Part[] } | undefined {
+    const number = this.cut.pieceOf.get(key);
+    const piece = number === undefined ? undefined : this.cut.pieces[number];
+    if (number === undefined || !piece) return undefined;
+    const parts = this.partsOfPiece(number, state);
+    const { added } = extra;
+    const wires = piece.wires.map((wire) =>
+      added && wire.id === added.wire && wire.kind === "resistor" ? { ...wire, ohms: wire.ohms + added.ohms } : wire,
+    );
+    const circuit = new Circuit({
+      ground: this.groundOf(piece),
+      elements: [...parts.map(({ element }) => element), ...wires, ...extra.elements],
+    });
+    circuit.operatingPoint();
+    return { circuit, parts };
   }
 
   /** Amps through a part of a device, from its first terminal to its second; 0 when the device is joined to nothing. */
-  amps(deviceId: string, part: string, state: RailwayState, tweak?: Tweak): number {
-    const piece = this.pieceOf.get(`${deviceId}.${part}`);
-    return piece === undefined ? 0 : (this.solvePiece(piece, state, tweak).amps.get(`${deviceId}.${part}`) ?? 0);
+  amps(deviceId: string, part: string, state: RailwayState): number {
+    const id = `${deviceId}.${part}`;
+    return this.solve(id, state)?.amps(id) ?? 0;
   }
 
   /** Volts from one terminal to another of the same piece; undefined when nothing holds them together. */
-  volts(plus: string, minus: string, state: RailwayState, tweak?: Tweak, extra?: Extra): number | undefined {
-    const solved = this.solve(plus, state, tweak, extra);
-    if (!solved || solved.part.get(plus) === undefined || solved.part.get(plus) !== solved.part.get(minus))
-      return undefined;
-    return (solved.volts.get(plus) ?? 0) - (solved.volts.get(minus) ?? 0);
+  volts(plus: string, minus: string, state: RailwayState): number | undefined {
+    return this.solve(plus, state)?.between(plus, minus);
+  }
+
+  /** The pulse that a motor's coil gets when its turnout is thrown to a position, by a transient of what then conducts. */
+  pulse(motorId: string, coil: Position, state: RailwayState): Pulse | null {
+    const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
+    if (number === undefined) return null;
+    const elements = this.partsOfPiece(number, state).map((part) => this.withStores(part));
+    const wires = this.cut.pieces[number]?.wires ?? [];
+    const { key, run } = pulseThrough([...elements, ...wires], `${motorId}.${coil}`);
+    const pulse = this.pulses.get(key) ?? this.pulsesBefore.get(key) ?? run();
+    this.pulses.set(key, pulse);
+    return pulse;
+  }
+
+  /** For a transient: the charged source and contact that stand for a capacitor in its first instant become the capacitor. */
+  private withStores({ element }: Part): Element {
+    if (element.kind !== "voltage" || !element.id.endsWith(".capacitor")) return element;
+    const device = element.id.slice(0, -".capacitor".length);
+    const farads = this.types.get(device)?.figures.farads?.value ?? 0;
+    return { kind: "capacitor", id: element.id, nodes: element.nodes, farads, volts: element.volts };
   }
 
   /**
@@ -142,98 +206,128 @@ export class Circuitry {
     if (!motor || !thread) return null;
     const asked = askedOf(state, thread.turnout.id);
     const key = `${motorId} ${asked}`;
-    const known = this.restPositions.get(key);
+    const known = this.goesTo.get(key);
     if (known !== undefined) return known;
     const before = this.finding;
     this.finding = true;
     try {
       const thrown = this.thrownTo(motor, thread, asked);
-      this.restPositions.set(key, thrown);
+      this.goesTo.set(key, thrown);
       return thrown;
     } finally {
       this.finding = before;
     }
   }
 
-  /** A coil goes by its pulse; a stall motor by the volts that hold it, all others asked for the same. */
+  /** A coil goes by the energy and length of its pulse; a stall motor by the volts that hold it, all others asked for the same. */
   private thrownTo(motor: ThreadMotor, thread: Thread, asked: Position): Position | null {
     const leader = thread.turnout.id;
     const id = motor.device.id;
     const flip = (position: Position): Position =>
       motor.assignment.opposite ? (position === "N" ? "R" : "N") : position;
     if (motor.type.model === "stall-motor") {
-      const holding: RailwayState = { asked: {}, otherwise: asked, moment: "rest", acting: null, off: false };
-      const volts = this.volts(`${id}:+`, `${id}:−`, holding) ?? 0;
+      const volts = this.volts(`${id}:+`, `${id}:−`, asked === "N" ? ALL_NORMAL : ALL_REVERSE) ?? 0;
       if (Math.abs(volts) < (motor.type.figures.leastVolts?.value ?? 0)) return null;
       return flip(volts > 0 ? "N" : "R");
     }
-    const pulse: RailwayState = { asked: { [leader]: asked }, moment: "throwing", acting: leader, off: false };
-    const least = (motor.type.figures.restAmps?.value ?? 0) * THROW_SHARE;
-    const normal = Math.abs(this.amps(id, "N", pulse));
-    const reverse = Math.abs(this.amps(id, "R", pulse));
-    if (Math.max(normal, reverse) < least || Math.abs(normal - reverse) < least) return null;
+    const state: RailwayState = { asked: { [leader]: asked }, moment: "throwing", acting: leader, off: false };
+    const throws = (coil: Position) => {
+      // the first instant tells whether there is anything to follow
+      const first = Math.abs(this.amps(id, coil, state));
+      if (first < (motor.type.figures.restAmps?.value ?? 0)) return 0;
+      const pulse = this.pulse(id, coil, state);
+      return pulse && isFirm(pulse, motor.type) ? pulse.joules : 0;
+    };
+    const normal = throws("N");
+    const reverse = throws("R");
+    if (normal === reverse || Math.min(normal, reverse) > 0) return null;
     return flip(normal > reverse ? "N" : "R");
   }
 
-  private solvePiece(piece: number, state: RailwayState, tweak?: Tweak, extra?: Extra): OperatingPoint {
-    const key = `${piece}|${this.finding}|${stateKey(state)}|${tweak ? Object.values(tweak) : ""}|${extra?.key ?? ""}`;
-    const known = this.kept.get(key);
-    if (known) return known;
-    const states = (this.pieces[piece]?.devices ?? []).map((device) => this.stateOf(device, state, tweak));
-    const solved = operatingPoint(this.netlistOf(piece, states, extra?.elements ?? []));
-    this.kept.set(key, solved);
-    return solved;
-  }
-
-  /** The netlist of the piece that holds a terminal, as it is solved; for checks against other solvers. */
+  /** The netlist of the piece that holds a terminal, as it is solved; for export and for checks against other solvers. */
   netlist(key: string, state: RailwayState): Netlist {
-    const piece = this.pieceOf.get(key) ?? -1;
-    return this.netlistOf(
-      piece,
-      (this.pieces[piece]?.devices ?? []).map((device) => this.stateOf(device, state)),
-      [],
-    );
+    const number = this.cut.pieceOf.get(key) ?? -1;
+    const piece = this.cut.pieces[number];
+    return piece
+      ? { ground: this.groundOf(piece), elements: this.elementsOf(number, state) }
+      : { ground: "0", elements: [] };
   }
 
-  private netlistOf(number: number, states: readonly DeviceState[], extra: readonly Element[]): Netlist {
-    const { devices, wires } = this.pieces[number] ?? { devices: [], wires: [] };
-    const elements = devices.flatMap((device, index) => {
-      const type = this.types.get(device.id);
-      const state = states[index];
-      if (!type || !state) return [];
-      return elementsOf(device.id, type, state).filter(({ nodes }) => this.pieceOf.get(nodes[0]) === number);
+  private solvePiece(number: number, state: RailwayState): OperatingPoint | undefined {
+    const piece = this.cut.pieces[number];
+    if (!piece) return undefined;
+    const name = `${number}${this.finding ? "f" : " "}${this.nameOf(state)}`;
+    const known = this.solved.get(name);
+    if (known) return known;
+    const states = piece.members.map((member) => this.stateOf(member, state));
+    const keys = states.map(stateKey);
+    const all = keys.join("|");
+    const point = piece.solutions.get(all) ?? this.run(number, piece, states, keys);
+    piece.solutions.set(all, point);
+    this.solved.set(name, point);
+    return point;
+  }
+
+  private run(number: number, piece: Piece, states: readonly DeviceState[], keys: readonly string[]): OperatingPoint {
+    const elements: Element[] = [];
+    for (const [index, member] of piece.members.entries()) {
+      const state = states[index] as DeviceState;
+      for (const { element } of partsIn(this.cut, number, member, state, keys[index] ?? "")) elements.push(element);
+    }
+    elements.push(...piece.wires);
+    piece.circuit ??= new Circuit({ ground: this.groundOf(piece), elements });
+    return piece.circuit.operatingPoint(elements);
+  }
+
+  private partsOfPiece(number: number, state: RailwayState): Part[] {
+    return (this.cut.pieces[number]?.members ?? []).flatMap((member) => {
+      const own = this.stateOf(member, state);
+      return partsIn(this.cut, number, member, own, stateKey(own));
     });
-    const ground = this.groundOf(number) ?? elements[0]?.nodes[1] ?? "none";
-    return { ground, elements: [...elements, ...wires, ...extra] };
+  }
+
+  private elementsOf(number: number, state: RailwayState): Element[] {
+    const parts = this.partsOfPiece(number, state);
+    return [...parts.map(({ element }) => element), ...(this.cut.pieces[number]?.wires ?? [])];
   }
 
   /** 0 V of a piece: the minus of its first supply; without one, any terminal will do. */
-  private groundOf(piece: number): string | undefined {
-    for (const device of this.pieces[piece]?.devices ?? []) {
-      const type = this.types.get(device.id);
-      const minus = type?.family === "supply" ? type.terminals[1]?.name : undefined;
-      if (minus && this.pieceOf.get(`${device.id}:${minus}`) === piece) return `${device.id}:${minus}`;
-    }
-    return undefined;
+  private groundOf(piece: Piece): string {
+    if (piece.ground !== "") return piece.ground;
+    const [member] = piece.members;
+    const [wire] = piece.wires;
+    return wire?.nodes[0] ?? (member ? `${member.device.id}:${member.type.terminals[0]?.name}` : "0");
   }
 
-  private stateOf(device: Device, state: RailwayState, tweak?: Tweak): DeviceState {
-    const type = this.types.get(device.id);
+  private typeOfDevice(device: Device): DeviceType {
+    return this.types.get(device.id) ?? typeOf(this.record, device);
+  }
+
+  private roleOf(deviceId: string): string {
+    const outputs = [...(this.outputsOf.get(deviceId) ?? [])].map(([way, leader]) => `${way}=${leader}`);
+    return `${this.threadOf.get(deviceId)?.turnout.id ?? ""} ${outputs.join(" ")}`;
+  }
+
+  private outputsAsked(deviceId: string, state: RailwayState): Map<number, Position> {
+    const outputs = new Map<number, Position>();
+    for (const [way, leader] of this.outputsOf.get(deviceId) ?? []) outputs.set(way, askedOf(state, leader));
+    return outputs;
+  }
+
+  private stateOf({ device, type }: Member, state: RailwayState): DeviceState {
     const thread = this.threadOf.get(device.id);
     const asked = thread ? askedOf(state, thread.turnout.id) : "N";
     const held = state.moment !== "rest" && thread !== undefined && thread.turnout.id === state.acting;
     const moving = held && state.moment === "throwing";
-    const outputs = new Map<number, Position>();
-    for (const [way, leader] of this.outputsOf.get(device.id) ?? []) outputs.set(way, askedOf(state, leader));
-    return {
+    return stateThatMatters(type, {
       off: state.off,
-      made: type?.model === "latching-toggle" || held ? asked : null,
-      contacts: type?.contactSets ? this.contactsOf(device.id, state, asked, moving) : "N",
+      half: state.half ?? 1,
+      made: type.model === "latching-toggle" || held ? asked : null,
+      contacts: type.contactSets > 0 ? this.contactsOf(device.id, state, asked, moving) : "N",
       moving,
-      outputs,
-      charged: type?.model === "cdu" && state.moment === "throwing" ? this.charge(device.id) : null,
-      tweak: (figure) => (tweak && tweak.deviceId === device.id && tweak.figure === figure ? tweak.factor : 1),
-    };
+      outputs: this.outputsAsked(device.id, state),
+      charged: type.model === "cdu" && state.moment === "throwing" ? this.charge(device.id) : null,
+    });
   }
 
   /** Contacts follow the arm; while it moves they are still on the side it comes from. */
@@ -245,57 +339,33 @@ export class Circuitry {
 
   /** Volts across a discharge unit's capacitor before the pulse, everything at rest and normal. */
   private charge(deviceId: string): number {
-    return this.volts(`${deviceId}:+`, `${deviceId}:−`, RESTING) ?? 0;
+    const known = this.charges.get(deviceId);
+    if (known !== undefined) return known;
+    const volts = this.volts(`${deviceId}:+`, `${deviceId}:−`, RESTING) ?? 0;
+    this.charges.set(deviceId, volts);
+    return volts;
   }
 
-  /** Groups terminals that wires or elements join, whatever the state; a motor's contacts may lie in another piece than its winding. */
-  private cutIntoPieces(): void {
-    const groups = new Groups();
-    const elements = new Map<Device, Element[]>();
-    for (const device of this.record.devices) {
-      const type = this.types.get(device.id);
-      if (!type) continue;
-      const outputs = new Map([...(this.outputsOf.get(device.id) ?? [])].map(([way]) => [way, "N"] as const));
-      const own = elementsOf(device.id, type, { ...IDLE, outputs });
-      elements.set(device, own);
-      for (const { nodes } of own) groups.join(nodes[0], nodes[1]);
-    }
-    for (const wire of this.loom.wires) groups.join(wire.from.key, wire.to.key);
-    for (const [name, piece] of groups.numbered()) {
-      this.pieceOf.set(name, piece);
-      this.pieces[piece] ??= { devices: [], wires: [] };
-    }
-    for (const [device, own] of elements) {
-      for (const { id, nodes } of own) this.pieceOf.set(id, this.pieceOf.get(nodes[0]) ?? 0);
-      for (const piece of new Set(own.map(({ nodes }) => this.pieceOf.get(nodes[0]) ?? 0))) {
-        this.pieces[piece]?.devices.push(device);
-      }
-    }
-    for (const { label, from, to, ohms } of this.loom.wires) {
-      const piece = this.pieces[this.pieceOf.get(from.key) ?? -1];
-      piece?.wires.push({ kind: "resistor", id: label, nodes: [from.key, to.key], ohms });
-    }
+  private nameOf(state: RailwayState): string {
+    const known = this.stateNames.get(state);
+    if (known !== undefined) return known;
+    const { asked, otherwise = "N", moment, acting, off, half = 1 } = state;
+    const others = Object.entries(asked).filter(([, position]) => position !== otherwise);
+    const name = `${others.map(([id]) => id).sort()}|${otherwise}|${moment}|${acting}|${off}|${half}`;
+    this.stateNames.set(state, name);
+    return name;
   }
 }
 
-const RESTING: RailwayState = { asked: {}, moment: "rest", acting: null, off: false };
+const ALL_NORMAL: RailwayState = { ...RESTING, otherwise: "N" };
+const ALL_REVERSE: RailwayState = { ...RESTING, otherwise: "R" };
 
-/** Any state in which every element of a device is there. */
-const IDLE: DeviceState = {
-  off: false,
-  made: null,
-  contacts: "N",
-  moving: false,
-  outputs: new Map(),
-  charged: 0,
-  tweak: () => 1,
-};
+/** Whether a pulse throws a motor of a type for certain: enough energy, and long enough (both figures of the type). */
+export function isFirm(pulse: Pulse, type: DeviceType): boolean {
+  const { pulseJoules, pulseSeconds } = type.figures;
+  return pulse.joules >= (pulseJoules?.value ?? 0) && pulse.secondsAboveHalf >= (pulseSeconds?.value ?? 0);
+}
 
 function askedOf(state: RailwayState, leaderId: string): Position {
   return state.asked[leaderId] ?? state.otherwise ?? "N";
-}
-
-function stateKey({ asked, otherwise = "N", moment, acting, off }: RailwayState): string {
-  const others = Object.entries(asked).filter(([, position]) => position !== otherwise);
-  return `${others.map(([id]) => id).sort()}|${otherwise}|${moment}|${acting}|${off}`;
 }

@@ -1,24 +1,31 @@
 import { findType } from "../catalogue/catalogue.ts";
+import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
-import type { Circuitry, RailwayState, Tweak } from "./circuitry.ts";
+import { find } from "../record/find.ts";
+import type { Circuitry, Extra, RailwayState } from "./circuitry.ts";
+import type { Part } from "./models.ts";
+import { wireId } from "./pieces.ts";
 
-export type Range = "V" | "ohm";
+export type Range = "V" | "ohm" | "mA";
 
 /** What a real hand-held meter should show between two terminals. */
 export interface MeterReading {
   range: Range;
-  /** Volts or ohms; null when the meter shows open. */
+  /** Volts, ohms or amps; null when the meter shows open, or stands where it can show nothing. */
   value: number | null;
   /** Half-width of the band that passes: parts' tolerances and the meter's own. */
   tolerance: number;
-  /** The reading is the effective value of an alternating voltage. */
+  /** The reading is the effective value of an alternating voltage or current. */
   ac: boolean;
   /** How it came about, in a plain sentence. */
   reckoned: string;
+  /** What to beware of with the meter in this place. */
+  caution?: string;
 }
 
-/** Input resistance of a common digital meter, ohms (common practice). */
+/** Input resistance of a common digital meter on volts, and its shunt on milliamps, ohms (common practice). */
 const METER_OHMS = 10e6;
+const SHUNT_OHMS = 1;
 /** Test voltage and inside resistance on the ohm range (common practice): too little to light an LED. */
 const TEST_VOLTS = 0.2;
 const TEST_OHMS = 1000;
@@ -26,13 +33,16 @@ const TEST_OHMS = 1000;
 const OPEN_ABOVE = 20e6;
 /** The meter's own uncertainty: share of the reading, and the last digits (common practice). */
 const METER_SHARE = 0.01;
-const METER_DIGITS = { V: 0.02, ohm: 0.1 };
+const METER_DIGITS = { V: 0.02, ohm: 0.1, mA: 0.0001 };
+
+const RECKONED_OFF = "Supplies off and capacitors empty; all ways between the probes counted.";
 
 /**
  * The reading between two terminals in a state of the railway.
  *
- * Volts are solved with the meter's input resistance across the terminals; ohms with the supplies off and the meter's
- * own test voltage. The tolerance adds what each toleranced figure of the parts in the piece changes by itself.
+ * Volts are solved with the meter's input resistance across the terminals; ohms with the supplies off and the meter's own
+ * test voltage; milliamps with the meter's shunt in the place of the wire that joins the two. The tolerance adds up what
+ * each toleranced figure of the parts changes by itself, found from the adjoint network about the solution.
  * @param red terminal under the red probe, `deviceId:terminal` or a strip's screw
  * @param black terminal under the black probe
  */
@@ -43,46 +53,70 @@ export function measure(
   range: Range,
   state: RailwayState,
 ): MeterReading {
+  if (range === "mA") return measureAmps(circuitry, red, black, state);
   const at: RailwayState = range === "ohm" ? { ...state, moment: "rest", acting: null, off: true } : state;
-  const read = (tweak?: Tweak) => rawReading(circuitry, red, black, range, at, tweak);
-  const nominal = read();
   const ac = range === "V" && circuitry.isAlternating(red) && circuitry.isAlternating(black);
-  const scale = ac ? Math.SQRT1_2 : 1;
-  if (nominal === null) {
-    const reckoned =
+  const reckoned = range === "ohm" ? RECKONED_OFF : reckonVolts(ac, at);
+  if (red === black) return { range, value: 0, tolerance: METER_DIGITS[range], ac, reckoned };
+  const piece = circuitry.piece(red);
+  const open = (why: string): MeterReading => ({ range, value: null, tolerance: 0, ac, reckoned: why });
+  if (piece === undefined || piece !== circuitry.piece(black)) {
+    return open(
       range === "ohm"
         ? "Nothing conducts between the two probes."
-        : "Nothing joins the two probes, so there is no steady voltage.";
-    return { range, value: null, tolerance: 0, ac, reckoned };
+        : "Nothing joins the two probes, so there is no steady voltage.",
+    );
   }
-  let spread = METER_DIGITS[range] + METER_SHARE * Math.abs(nominal);
-  for (const tweak of tweaksFor(circuitry, red)) spread += Math.abs((read(tweak) ?? nominal) - nominal);
-  return { range, value: nominal * scale, tolerance: spread * scale, ac, reckoned: reckon(range, ac, at) };
-}
-
-function rawReading(
-  circuitry: Circuitry,
-  red: string,
-  black: string,
-  range: Range,
-  state: RailwayState,
-  tweak?: Tweak,
-): number | null {
-  if (red === black) return 0;
-  const piece = circuitry.piece(red);
-  if (piece === undefined || piece !== circuitry.piece(black)) return null;
-  const extra = { key: `${range} ${red} ${black}`, elements: probes(red, black, range) };
+  const solved = circuitry.solveWith(red, at, { elements: probes(red, black, range) });
+  if (!solved) return open("Nothing is joined to these terminals.");
+  const { circuit, parts } = solved;
+  const volts = voltsBetween(circuit, red, black);
+  const spread = spreadOfVolts(circuitry, circuit, parts, red, black);
   if (range === "V") {
-    const loose = circuitry.volts(red, black, state, tweak);
-    return loose === undefined ? null : (circuitry.volts(red, black, state, tweak, extra) ?? null);
+    const scale = ac ? Math.SQRT1_2 : 1;
+    const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(volts) + spread;
+    return { range, value: volts * scale, tolerance: tolerance * scale, ac, reckoned };
   }
-  const solved = circuitry.solve(red, state, tweak, extra);
-  const amps = -(solved?.amps.get("meter.emf") ?? 0);
-  const ohms = TEST_VOLTS / amps - TEST_OHMS;
-  return amps > 0 && ohms < OPEN_ABOVE ? Math.max(0, ohms) : null;
+  const left = TEST_VOLTS - volts;
+  const ohms = left > 0 ? (TEST_OHMS * volts) / left : Number.POSITIVE_INFINITY;
+  if (!(ohms < OPEN_ABOVE)) return open("Nothing conducts between the two probes.");
+  // d(ohms)/d(volts) of the divider that the meter's inside resistance makes
+  const slope = (TEST_OHMS * TEST_VOLTS) / left ** 2;
+  const value = Math.max(0, ohms);
+  return { range, value, tolerance: METER_DIGITS.ohm + METER_SHARE * value + slope * spread, ac, reckoned };
 }
 
-function probes(red: string, black: string, range: Range): Element[] {
+/** Current in the wire between two terminals, with the meter's shunt in its way. */
+function measureAmps(circuitry: Circuitry, red: string, black: string, state: RailwayState): MeterReading {
+  const range = "mA" as const;
+  const wire = circuitry.loom.wires.find(
+    ({ from, to }) => (from.key === red && to.key === black) || (from.key === black && to.key === red),
+  );
+  const nothing = (reckoned: string, caution?: string): MeterReading => {
+    return { range, value: null, tolerance: 0, ac: false, reckoned, ...(caution ? { caution } : {}) };
+  };
+  if (!wire) {
+    return nothing(
+      "On mA the meter takes the place of a wire. Put the probes on the two ends of one wire.",
+      "Across anything else it is a short circuit: it blows the meter's fuse, or worse.",
+    );
+  }
+  const id = wireId(wire.from.key, wire.to.key);
+  const extra: Extra = { elements: [], added: { wire: id, ohms: SHUNT_OHMS } };
+  const solved = circuitry.solveWith(red, state, extra);
+  if (!solved) return nothing("Nothing is joined to these terminals.");
+  const { circuit, parts } = solved;
+  const ohms = wire.ohms + SHUNT_OHMS;
+  const amps = voltsBetween(circuit, red, black) / ohms;
+  const ac = circuitry.isAlternating(red) && circuitry.isAlternating(black);
+  const scale = ac ? Math.SQRT1_2 : 1;
+  const spread = spreadOfVolts(circuitry, circuit, parts, red, black) / ohms;
+  const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(amps) + spread;
+  const reckoned = `The current in ${wire.label}, taken off at one end, with the meter's ${SHUNT_OHMS} ohm in its way.`;
+  return { range, value: amps * scale, tolerance: tolerance * scale, ac, reckoned };
+}
+
+function probes(red: string, black: string, range: "V" | "ohm"): Element[] {
   if (range === "V") return [{ kind: "resistor", id: "meter", nodes: [red, black], ohms: METER_OHMS }];
   return [
     { kind: "voltage", id: "meter.emf", nodes: ["meter", black], volts: TEST_VOLTS },
@@ -90,20 +124,42 @@ function probes(red: string, black: string, range: Range): Element[] {
   ];
 }
 
-/** One change for each toleranced figure of the devices in the piece: up by its tolerance. */
-function tweaksFor(circuitry: Circuitry, key: string): Tweak[] {
-  const { record } = circuitry;
-  return circuitry.devicesWith(key).flatMap((device) =>
-    Object.entries(findType(record, device.typeId)?.figures ?? {})
-      .filter(([, figure]) => figure.tolerance > 0)
-      .map(([figure, { tolerance }]) => ({ deviceId: device.id, figure, factor: 1 + tolerance })),
-  );
+function voltsBetween(circuit: Circuit, plus: string, minus: string): number {
+  return circuit.point().between(plus, minus) ?? 0;
 }
 
-function reckon(range: Range, ac: boolean, state: RailwayState): string {
-  if (range === "ohm") return "Supplies off and capacitors empty; all ways between the probes counted.";
+/** What the tolerances of the parts' figures can change of the volts between two terminals, each by itself, added up. */
+function spreadOfVolts(
+  { record }: Circuitry,
+  circuit: Circuit,
+  parts: readonly Part[],
+  red: string,
+  black: string,
+): number {
+  const adjoint = circuit.adjoint(red, black);
+  const point = circuit.point();
+  const changes = new Map<string, number>();
+  for (const { element, figure } of parts) {
+    if (figure === null) continue;
+    const [deviceId = ""] = element.id.split(".");
+    const device = find(record, "device", deviceId);
+    const tolerance = (device && findType(record, device.typeId)?.figures[figure]?.tolerance) ?? 0;
+    if (tolerance === 0) continue;
+    const index = circuit.indexOf.get(element.id) ?? 0;
+    const change =
+      element.kind === "voltage"
+        ? (adjoint.amps[index] ?? 0) * element.volts
+        : (adjoint.volts[index] ?? 0) * (point.amps(element.id) ?? 0);
+    const key = `${deviceId} ${figure}`;
+    changes.set(key, (changes.get(key) ?? 0) + change * tolerance);
+  }
+  return [...changes.values()].reduce((sum, each) => sum + Math.abs(each), 0);
+}
+
+function reckonVolts(ac: boolean, state: RailwayState): string {
   if (ac) return "Effective value of the alternating supply.";
-  return state.moment === "rest"
-    ? "Everything at rest, the meter's 10 Mohm included."
+  if (state.moment === "rest") return "Everything at rest, the meter's 10 Mohm included.";
+  return state.moment === "held"
+    ? "The control held long after the throw, the meter's 10 Mohm included."
     : "While it is thrown: a coil in the first instant of its pulse, a stall motor on its way.";
 }

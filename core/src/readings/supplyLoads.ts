@@ -1,7 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { Thread } from "../schematic/thread.ts";
 import type { Circuitry, RailwayState } from "./circuitry.ts";
-import { stateFor } from "./threadReading.ts";
+import { AT_REST, stateFor } from "./threadReading.ts";
 
 /** What one supply gives. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */
 export interface SupplyLoad {
@@ -16,19 +16,12 @@ export interface SupplyLoad {
 
 /** Solved loads of all supplies at rest, and at the worst moment of one turnout being thrown and held. */
 export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): SupplyLoad[] {
-  const everywhere = (position: "N" | "R"): RailwayState => ({
-    asked: {},
-    otherwise: position,
-    moment: "rest",
-    acting: null,
-    off: false,
-  });
   return circuitry.record.devices.flatMap((device): SupplyLoad[] => {
     const type = typeOf(circuitry.record, device);
     if (type.family !== "supply") return [];
     const scale = type.model === "ac-supply" ? Math.SQRT1_2 : 1;
     const given = (state: RailwayState) => Math.abs(circuitry.amps(device.id, "inside", state)) * scale;
-    const rest = Math.max(given(everywhere("N")), given(everywhere("R")));
+    const rest = Math.max(given(AT_REST.N), given(AT_REST.R));
     const load: SupplyLoad = { deviceId: device.id, rest, worst: rest, when: "with everything at rest" };
     for (const thread of oneForEachDriver(threads).filter((each) => isFedBy(circuitry, each, device.id))) {
       for (const position of ["N", "R"] as const) {

@@ -2,6 +2,7 @@ import { figureValue } from "../catalogue/catalogue.ts";
 import type { Position } from "../record/schemas.ts";
 import { supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import type { Circuitry, Moment, RailwayState } from "./circuitry.ts";
+import type { Pulse } from "./pulse.ts";
 
 export interface MotorReading {
   motorId: string;
@@ -10,6 +11,8 @@ export interface MotorReading {
   /** Amps in the winding, or in each coil. */
   amps: { N: number; R: number };
   goesTo: Position | null;
+  /** The pulse in the coil that was thrown, while it is thrown. */
+  pulse: Pulse | null;
 }
 
 export interface ThreadReading {
@@ -25,12 +28,18 @@ export interface ThreadReading {
   lamp: { green: number; yellow: number; contactVolts: number } | null;
 }
 
+/** Everything at rest, all turnouts standing alike. */
+export const AT_REST: Record<Position, RailwayState> = {
+  N: { asked: {}, otherwise: "N", moment: "rest", acting: null, off: false },
+  R: { asked: {}, otherwise: "R", moment: "rest", acting: null, off: false },
+};
+
 /**
  * State in which a thread is asked for a position: thrown or held, all others stand at normal; at rest, all stand where
  * it does, so that one solution serves all threads.
  */
 export function stateFor(thread: Thread, position: Position, moment: Moment): RailwayState {
-  if (moment === "rest") return { asked: {}, otherwise: position, moment, acting: null, off: false };
+  if (moment === "rest") return AT_REST[position];
   return { asked: { [thread.turnout.id]: position }, moment, acting: thread.turnout.id, off: false };
 }
 
@@ -72,12 +81,15 @@ function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwaySt
       volts: circuitry.volts(`${id}:+`, `${id}:−`, state) ?? 0,
       amps: { N: amps, R: amps },
       goesTo,
+      pulse: null,
     };
   }
   const scale = effective(circuitry, `${id}:C`);
   const amps = { N: circuitry.amps(id, "N", state) * scale, R: circuitry.amps(id, "R", state) * scale };
   const busier = Math.abs(amps.N) >= Math.abs(amps.R) ? "N" : "R";
-  return { motorId: id, volts: amps[busier] * figureValue(motor.type, "coilOhms"), amps, goesTo };
+  const thrown = state.moment === "throwing" && Math.abs(amps[busier]) > figureValue(motor.type, "restAmps");
+  const pulse = thrown ? circuitry.pulse(id, busier, state) : null;
+  return { motorId: id, volts: amps[busier] * figureValue(motor.type, "coilOhms"), amps, goesTo, pulse };
 }
 
 function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState) {
@@ -87,7 +99,7 @@ function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState
   if (driver.way !== null) {
     return {
       driverVolts: circuitry.volts(`${id}:${driver.way}A`, `${id}:${driver.way}B`, state) ?? 0,
-      driverAmps: Math.abs(circuitry.amps(id, `${driver.way}+`, state)),
+      driverAmps: decoderAmps(circuitry, id, driver.way, state),
     };
   }
   const [plus, minus] =
@@ -103,4 +115,9 @@ function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState
     driverVolts: (circuitry.volts(`${id}:${plus}`, `${id}:${minus}`, state) ?? 0) * scale,
     driverAmps: amps.reduce((sum, each) => sum + each, 0) * scale,
   };
+}
+
+/** Amps that a decoder output lets through, whichever way round it stands. */
+function decoderAmps(circuitry: Circuitry, deviceId: string, way: number, state: RailwayState): number {
+  return Math.max(...["A+", "B+"].map((side) => Math.abs(circuitry.amps(deviceId, `${way}${side}`, state))));
 }

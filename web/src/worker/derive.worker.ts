@@ -40,7 +40,7 @@ let derived: Derived | null = null;
 
 const worker = {
   overview(record: RailwayRecord): Overview {
-    derived = new Derived(record);
+    derived = new Derived(record, derived ?? undefined);
     const { loom, addresses, findings, loads, complete, schematic } = derived;
     return { loom, addresses, findings, loads, complete, threads: schematic.threads, nets: schematic.nets };
   },

@@ -1,0 +1,517 @@
+import { type Breaker, CircuitError, type Element, type Netlist, requireSensible, THERMAL_VOLTS } from "./elements.ts";
+import { Elimination } from "./elimination.ts";
+import { GMIN, junctionSlope, limiterSlope, limitJunction, type Slope } from "./junction.ts";
+import { OperatingPoint } from "./solution.ts";
+import { type Topology, topologyOf } from "./topology.ts";
+
+const MOST_ITERATIONS = 150;
+/** Changes of controlled switches and breakers before the circuit counts as one that never comes to rest. */
+const MOST_FLIPS = 60;
+/**
+ * The iteration has settled when at each curved element the line that was solved and the curve agree within this, relative
+ * and in amps. Voltages are no measure of it: a part that only blocked diodes hold has none to many digits.
+ */
+const RELATIVE = 1e-9;
+const ABSOLUTE_AMPS = 1e-19;
+/** At first only elements that are wrong by more than this are laid anew, so that leakage is dealt with once, at the end. */
+const COARSE_AMPS = 1e-6;
+/** Current into a floating part, amps, above which it is a contradiction and not rounding. */
+const STRAY_AMPS = 1e-9;
+
+/** Figures kept of each curved element: of a diode IS, n kT/q and RS; of a limiter the mark below, its ohms and its limit. */
+const FIGURES = 3;
+const IS_LIMITER = -1;
+
+/** `steady`: capacitors are open, coils only their resistance. `moving`: both stand as lines that a transient sets. */
+export type Mode = "steady" | "moving";
+
+/**
+ * A circuit whose wiring is fixed and whose values change: switches and figures. The order of
+ * elimination is worked out once, and only what depends on a changed value is eliminated anew.
+ *
+ * Every element stands as a line, amps = siemens x volts + offset, for which curved elements are replaced by their
+ * tangents until lines and curves agree (Newton's iteration with limited junctions; Nagel, "SPICE2", 1975).
+ */
+export class Circuit {
+  readonly topology: Topology;
+  private elements: readonly Element[];
+  private readonly elimination: Elimination;
+  /** Branch of each element in the elimination; -1 for sources and for elements that a source shorts. */
+  private readonly branchOf: Int32Array;
+  private readonly siemens: Float64Array;
+  private readonly offset: Float64Array;
+  /** Indices of diodes and limiters, and their figures by the same order, so that the iteration reads numbers only. */
+  private readonly curved: Int32Array;
+  private readonly figures: Float64Array;
+  /** Elements that feed currents into unknowns whatever the voltages: those tied to sources, or with an offset. */
+  private readonly feeding: Int32Array;
+  private readonly currents: Int32Array;
+  private readonly reacting: readonly number[];
+  /** Junction voltage, or voltage across a limiter, at which each curved element's line touches. */
+  private readonly touch: Float64Array;
+  private readonly active: Int32Array;
+  private readonly inactive: Int32Array;
+  private readonly nodeVolts: Float64Array;
+  private readonly tieVolts: Float64Array;
+  private readonly placeVolts: Float64Array;
+  private readonly base: Float64Array;
+  private readonly work: Float64Array;
+  /** Present state of controlled switches (closed) and breakers (not tripped). */
+  private readonly made: Uint8Array;
+  private readonly place: Int32Array;
+  /** Iterations of Newton that the last solution took. */
+  iterations = 0;
+
+  /** @throws {CircuitError} when figures make no sense or ideal sources are joined with nothing between them */
+  constructor(
+    netlist: Netlist,
+    readonly mode: Mode = "steady",
+  ) {
+    const { elements } = netlist;
+    for (const element of elements) requireSensible(element);
+    this.elements = elements;
+    const isTie = (element: Element) =>
+      element.kind === "voltage" || (element.kind === "coil" && element.ohms === 0 && mode === "steady");
+    const conducts = ({ kind }: Element) => kind !== "current" && (kind !== "capacitor" || mode === "moving");
+    this.topology = topologyOf(netlist, isTie, conducts);
+    const { first, second, unknownOf, unknowns } = this.topology;
+
+    this.branchOf = new Int32Array(elements.length).fill(-1);
+    const branches: [number, number][] = [];
+    const late = new Set<number>();
+    for (const [index, element] of elements.entries()) {
+      const a = unknownOf[first[index] as number] as number;
+      const b = unknownOf[second[index] as number] as number;
+      if (isTie(element) || !conducts(element) || a === b) continue;
+      this.branchOf[index] = branches.length;
+      branches.push([a, b]);
+      if (element.kind !== "resistor") for (const end of [a, b]) if (end < unknowns) late.add(end);
+    }
+    this.elimination = new Elimination(unknowns, branches, late);
+    this.place = Int32Array.from(unknownOf, (unknown) => this.elimination.place[unknown] as number);
+    this.siemens = new Float64Array(elements.length);
+    this.offset = new Float64Array(elements.length);
+    this.touch = new Float64Array(elements.length);
+    this.made = new Uint8Array(elements.length).fill(1);
+    const ofKinds = (...kinds: Element["kind"][]) =>
+      elements.flatMap(({ kind }, index) => (kinds.includes(kind) ? [index] : []));
+    this.curved = Int32Array.from(ofKinds("diode", "limiter"));
+    this.figures = new Float64Array(elements.length * FIGURES);
+    this.currents = Int32Array.from(ofKinds("current"));
+    const tied = new Set(this.topology.ties.map(({ node }) => node));
+    this.feeding = Int32Array.from(
+      elements.flatMap(({ kind }, index) => {
+        const ends = [first[index] as number, second[index] as number];
+        const feeds = ["current", "capacitor", "coil"].includes(kind) || ends.some((node) => tied.has(node));
+        return feeds && !["voltage", "diode", "limiter"].includes(kind) ? [index] : [];
+      }),
+    );
+    this.reacting = elements.flatMap((element, index) =>
+      element.kind === "breaker" || (element.kind === "switch" && element.control) ? [index] : [],
+    );
+    const curvedUnknowns = [...this.curved].flatMap((index) =>
+      [first[index], second[index]].map((node) => unknownOf[node as number] as number).filter((u) => u < unknowns),
+    );
+    this.active = this.elimination.dependents(curvedUnknowns);
+    const isActive = new Set(this.active);
+    this.inactive = Int32Array.from({ length: unknowns }, (_, k) => k).filter((k) => !isActive.has(k));
+    this.nodeVolts = new Float64Array(this.topology.nodes.size);
+    this.tieVolts = new Float64Array(this.topology.nodes.size);
+    this.placeVolts = new Float64Array(unknowns + 1);
+    this.base = new Float64Array(unknowns + 1);
+    this.work = new Float64Array(unknowns + 1);
+    for (const [index, element] of elements.entries()) this.take(index, element);
+  }
+
+  /** Unknowns and entries of the eliminated network, for measuring. */
+  get size(): { unknowns: number; entries: number } {
+    return { unknowns: this.topology.unknowns, entries: this.elimination.entries };
+  }
+
+  /**
+   * Operating point with these values.
+   * @param elements those of the netlist, alike in order, kind and nodes; elements that are the same objects as last
+   *   time cost nothing
+   * @throws {CircuitError} when it does not settle, a relay chatters, or a current source feeds a part with no way back
+   */
+  operatingPoint(elements: readonly Element[] = this.elements): OperatingPoint {
+    this.give(elements);
+    this.settle(true);
+    return this.point();
+  }
+
+  /** Replaces the elements' values. */
+  give(elements: readonly Element[]): void {
+    const old = this.elements;
+    if (elements !== old) {
+      if (elements.length !== old.length) throw new CircuitError("Another circuit's elements were given.");
+      this.elements = elements;
+      for (let index = 0; index < elements.length; index++) {
+        const element = elements[index] as Element;
+        if (element === old[index]) continue;
+        requireSensible(element);
+        this.take(index, element);
+      }
+    }
+    for (const index of this.reacting) this.setMade(index, startsMade(elements[index] as Element));
+  }
+
+  /**
+   * Solves with the present values.
+   * @param react whether controlled switches and breakers answer to what is found
+   */
+  settle(react: boolean): void {
+    for (let flips = 0; ; flips++) {
+      this.solve();
+      const flipped = react ? this.react() : [];
+      if (flipped.length === 0) return;
+      if (flips >= MOST_FLIPS) {
+        const names = flipped.map((index) => this.elements[index]?.id).join(", ");
+        throw new CircuitError(
+          `${names} never comes to rest: what it switches takes away what holds it. Feed its coil from before its contact.`,
+        );
+      }
+    }
+  }
+
+  /** Sets the line by which a capacitor or coil stands in a transient. */
+  setLine(index: number, siemens: number, offset: number): void {
+    this.siemens[index] = siemens;
+    this.offset[index] = offset;
+    const branch = this.branchOf[index] as number;
+    if (branch >= 0) this.elimination.setConductance(branch, siemens);
+  }
+
+  /** Lets a controlled switch or breaker be made or not. */
+  setMade(index: number, made: boolean): void {
+    if (this.made[index] === (made ? 1 : 0)) return;
+    this.made[index] = made ? 1 : 0;
+    this.take(index, this.elements[index] as Element);
+  }
+
+  isMade(index: number): boolean {
+    return this.made[index] === 1;
+  }
+
+  /** Volts across an element, first node against second. */
+  voltsAcross(index: number): number {
+    const { first, second } = this.topology;
+    return (this.nodeVolts[first[index] as number] as number) - (this.nodeVolts[second[index] as number] as number);
+  }
+
+  /** Amps through an element that is no ideal source. */
+  ampsThrough(index: number): number {
+    return (this.siemens[index] as number) * this.voltsAcross(index) + (this.offset[index] as number);
+  }
+
+  /** What the last solution found. */
+  point(): OperatingPoint {
+    const amps = new Float64Array(this.elements.length);
+    for (let index = 0; index < amps.length; index++) amps[index] = this.ampsThrough(index);
+    this.sourceAmps(amps);
+    const open = this.reacting.filter((index) => !this.isMade(index)).map((index) => this.elements[index]?.id ?? "");
+    return new OperatingPoint(this.topology, this.indexOf, this.nodeVolts.slice(), amps, open);
+  }
+
+  /**
+   * How the voltage between two nodes answers to small changes elsewhere, about the last solution (adjoint network).
+   *
+   * A change of an element's current by `di` at the same voltage changes it by -`volts` x di; a change of a source by `dv`
+   * changes it by `amps` x dv. Source: Director, Rohrer, "The generalized adjoint network and network sensitivities", 1969.
+   * @returns volts across and amps through each element for one amp fed into `plus` and taken out of `minus`, all sources dead
+   */
+  adjoint(plus: string, minus: string): { volts: Float64Array; amps: Float64Array } {
+    const { nodes, first, second } = this.topology;
+    const [p, m] = [nodes.get(plus) ?? 0, nodes.get(minus) ?? 0];
+    const fed = new Float64Array(this.topology.unknowns + 1);
+    const place = (node: number) => this.place[node] as number;
+    fed[place(p)] = (fed[place(p)] as number) + 1;
+    fed[place(m)] = (fed[place(m)] as number) - 1;
+    const at = new Float64Array(this.topology.unknowns + 1);
+    this.elimination.forward(fed);
+    this.elimination.back(fed, at);
+    const volts = Float64Array.from(
+      this.elements,
+      (_, index) => (at[place(first[index] as number)] as number) - (at[place(second[index] as number)] as number),
+    );
+    const amps = volts.map((each, index) => each * (this.siemens[index] as number));
+    this.sourceAmps(amps, { into: p, outOf: m });
+    return { volts, amps };
+  }
+
+  private namesKept: ReadonlyMap<string, number> | null = null;
+
+  /** Index of each element by its name. */
+  get indexOf(): ReadonlyMap<string, number> {
+    this.namesKept ??= new Map(this.elements.map(({ id }, index) => [id, index]));
+    return this.namesKept;
+  }
+
+  /** Which controlled switches and breakers would be otherwise, with the present voltages. */
+  wantsToFlip(index: number): boolean {
+    const element = this.elements[index] as Element;
+    if (element.kind === "breaker") return this.isMade(index) && Math.abs(this.ampsThrough(index)) > element.tripAmps;
+    if (element.kind !== "switch" || !element.control) return false;
+    const [plus, minus] = element.control.nodes.map((name) => this.nodeVolts[this.topology.nodes.get(name) ?? 0] ?? 0);
+    const across = (plus ?? 0) - (minus ?? 0);
+    return this.isMade(index) ? across < element.control.offVolts : across > element.control.onVolts;
+  }
+
+  /** Indices of the elements that answer to voltages or currents by switching. */
+  get switching(): readonly number[] {
+    return this.reacting;
+  }
+
+  private react(): number[] {
+    const flipping = this.reacting.filter((index) => this.wantsToFlip(index));
+    for (const index of flipping) this.setMade(index, !this.isMade(index));
+    return flipping;
+  }
+
+  private take(index: number, element: Element): void {
+    switch (element.kind) {
+      case "resistor":
+        this.setLine(index, 1 / element.ohms, 0);
+        break;
+      case "switch": {
+        const closed = element.control ? this.isMade(index) : element.closed;
+        this.setLine(index, 1 / (closed ? element.onOhms : element.offOhms), 0);
+        break;
+      }
+      case "breaker":
+        this.setLine(index, this.isMade(index) ? 1 / element.ohms : 1 / TRIPPED_OHMS, 0);
+        break;
+      case "current":
+        this.setLine(index, 0, element.amps);
+        break;
+      case "coil":
+        if (this.mode === "steady" && element.ohms > 0) this.setLine(index, 1 / element.ohms, 0);
+        break;
+      case "diode":
+        this.figures.set([element.model.is, element.model.n * THERMAL_VOLTS, element.model.rs], index * FIGURES);
+        break;
+      case "limiter":
+        this.figures.set([IS_LIMITER, element.ohms, element.limitAmps], index * FIGURES);
+        break;
+    }
+  }
+
+  private solve(): void {
+    this.iterations = 0;
+    // a steady state begins from nothing, so that it never depends on what was solved before
+    if (this.mode === "steady") this.touch.fill(0);
+    if (this.newton(GMIN, 1)) return;
+    this.touch.fill(0);
+    if (this.curved.length > 0 && (this.newton(GMIN, 1) || this.byLeakage() || this.byRaising())) return;
+    throw new CircuitError(
+      `The circuit did not settle in ${MOST_ITERATIONS} steps. Look for diodes fed by impossible values.`,
+    );
+  }
+
+  /** From leaky diodes, which always settle, to good ones: each solution is where the next one begins (gmin stepping). */
+  private byLeakage(): boolean {
+    this.touch.fill(0);
+    for (let gmin = 1e-2; gmin > GMIN * 1.5; gmin /= 10) if (!this.newton(gmin, 1)) return false;
+    return this.newton(GMIN, 1);
+  }
+
+  /** From no sources to full ones, in steps that halve when one fails (source stepping). */
+  private byRaising(): boolean {
+    this.touch.fill(0);
+    let reached = 0;
+    let step = 0.1;
+    let good = this.touch.slice();
+    while (reached < 1) {
+      const next = Math.min(1, reached + step);
+      if (this.newton(GMIN, next)) {
+        reached = next;
+        step *= 1.5;
+        good = this.touch.slice();
+      } else {
+        this.touch.set(good);
+        step /= 4;
+        if (step < 1e-6) return false;
+      }
+    }
+    return true;
+  }
+
+  /**
+   * Newton's iteration from the present touching points. Columns that no curved element can reach are done once.
+   * @param gmin conductance across each diode, siemens
+   * @param scale share of the sources' full values
+   * @returns whether it settled
+   */
+  private newton(gmin: number, scale: number): boolean {
+    const { elimination, base, work, placeVolts, active, inactive, curved } = this;
+    this.tie(scale);
+    this.inject(scale);
+    for (const index of curved) this.line(index, gmin);
+    elimination.eliminate();
+    elimination.forward(base, inactive);
+    let within = COARSE_AMPS;
+    let settled = false;
+    for (let iteration = 0; iteration < MOST_ITERATIONS && !settled; iteration++) {
+      this.iterations++;
+      work.set(base);
+      for (let c = 0; c < curved.length; c++) this.feed(work, curved[c] as number, 1);
+      elimination.forward(work, active);
+      elimination.back(work, placeVolts, active);
+      settled = this.approachAll(gmin, within);
+      if (settled && within > ABSOLUTE_AMPS) {
+        within = ABSOLUTE_AMPS;
+        settled = this.approachAll(gmin, within);
+      }
+      if (!settled) elimination.eliminate();
+    }
+    if (!settled) return false;
+    elimination.back(work, placeVolts, inactive);
+    this.requireWayBack(work);
+    for (let node = 0; node < this.nodeVolts.length; node++) this.nodeVolts[node] = this.at(node);
+    return true;
+  }
+
+  private approachAll(gmin: number, within: number): boolean {
+    let settled = true;
+    for (let c = 0; c < this.curved.length; c++)
+      if (!this.approach(this.curved[c] as number, gmin, within)) settled = false;
+    return settled;
+  }
+
+  /** Volts of a node, from its unknown and what the sources between add. */
+  private at(node: number): number {
+    return (this.placeVolts[this.place[node] as number] as number) + (this.tieVolts[node] as number);
+  }
+
+  /** Volts of each tied node against the node at the root of its tree. */
+  private tie(scale: number): void {
+    for (const { node, to, source, sign } of this.topology.ties) {
+      const element = this.elements[source] as Element;
+      const volts = element.kind === "voltage" ? element.volts : 0;
+      this.tieVolts[node] = (this.tieVolts[to] as number) + sign * volts * scale;
+    }
+  }
+
+  /** Currents that straight elements feed into the unknowns, for what is tied and for their offsets. */
+  private inject(scale: number): void {
+    this.base.fill(0);
+    for (let f = 0; f < this.feeding.length; f++) {
+      const index = this.feeding[f] as number;
+      this.feed(this.base, index, this.mode === "steady" ? scale : 1);
+    }
+  }
+
+  private feed(currents: Float64Array, index: number, scale: number): void {
+    const first = this.topology.first[index] as number;
+    const second = this.topology.second[index] as number;
+    const tied = (this.tieVolts[first] as number) - (this.tieVolts[second] as number);
+    const amps = (this.siemens[index] as number) * tied + (this.offset[index] as number) * scale;
+    if (amps === 0) return;
+    const a = this.place[first] as number;
+    const b = this.place[second] as number;
+    currents[a] = (currents[a] as number) - amps;
+    currents[b] = (currents[b] as number) + amps;
+  }
+
+  private readonly slope: Slope = { amps: 0, siemens: 0 };
+
+  /** Lays a curved element's line where it touches. */
+  private line(index: number, gmin: number): void {
+    const { slope, figures, touch } = this;
+    const at = index * FIGURES;
+    const volts = touch[index] as number;
+    if (figures[at] === IS_LIMITER) {
+      limiterSlope(figures[at + 1] as number, figures[at + 2] as number, volts, slope);
+      this.setLine(index, slope.siemens, slope.amps - slope.siemens * volts);
+    } else {
+      junctionSlope(figures[at] as number, figures[at + 1] as number, volts, gmin, slope);
+      this.layTangent(index, figures[at + 2] as number, volts);
+    }
+  }
+
+  /** The tangent of a diode whose junction's slope has been found, in the voltage across junction and series resistance. */
+  private layTangent(index: number, seriesOhms: number, junction: number): void {
+    const { amps, siemens } = this.slope;
+    const whole = siemens / (1 + siemens * seriesOhms);
+    this.setLine(index, whole, amps - whole * (junction + amps * seriesOhms));
+  }
+
+  /**
+   * Compares a curved element's line with its curve at the solution. Where they part, the line is laid anew at a touching
+   * point moved towards the solution; where they agree it stays, and with it the columns that depend on it.
+   * @param within amps by which they may differ
+   */
+  private approach(index: number, gmin: number, within: number): boolean {
+    const { slope, figures, touch } = this;
+    const at = index * FIGURES;
+    const across = this.at(this.topology.first[index] as number) - this.at(this.topology.second[index] as number);
+    const onLine = (this.siemens[index] as number) * across + (this.offset[index] as number);
+    if (figures[at] === IS_LIMITER) {
+      limiterSlope(figures[at + 1] as number, figures[at + 2] as number, across, slope);
+      if (Math.abs(slope.amps - onLine) <= within + RELATIVE * Math.abs(slope.amps)) return true;
+      touch[index] = across;
+      this.setLine(index, slope.siemens, slope.amps - slope.siemens * across);
+      return false;
+    }
+    const is = figures[at] as number;
+    const scale = figures[at + 1] as number;
+    const seriesOhms = figures[at + 2] as number;
+    // a blocked diode carries its saturation current at most: no need to ask the curve while that is of no account
+    if (across < 0 && 2 * is < within && Math.abs(onLine) < within / 2) return true;
+    const junction = across - onLine * seriesOhms;
+    junctionSlope(is, scale, junction, gmin, slope);
+    const wrongBy = Math.abs(slope.amps - onLine);
+    // far beyond its line the curve is infinite, which agrees with nothing
+    if (wrongBy < Number.POSITIVE_INFINITY && wrongBy <= within + RELATIVE * Math.abs(slope.amps)) return true;
+    const limited = limitJunction(is, scale, junction, touch[index] as number);
+    touch[index] = limited;
+    if (limited !== junction) junctionSlope(is, scale, limited, gmin, slope);
+    this.layTangent(index, seriesOhms, limited);
+    return false;
+  }
+
+  private requireWayBack(currents: Float64Array): void {
+    if (this.currents.length === 0) return;
+    for (let k = 0; k < this.topology.unknowns; k++) {
+      if (!this.elimination.isFloating(k) || Math.abs(currents[k] as number) <= STRAY_AMPS) continue;
+      const names = Array.from(this.currents, (index) => this.elements[index]?.id);
+      throw new CircuitError(
+        `${names.join(", ")}: the current has no way back. Join the part it feeds to the rest of the circuit.`,
+      );
+    }
+  }
+
+  /** Currents of ideal sources, by what leaves the nodes beyond them. */
+  private sourceAmps(amps: Float64Array, fed?: { into: number; outOf: number }): void {
+    const { first, second, ties, nodes } = this.topology;
+    const tied = new Set(ties.map(({ source }) => source));
+    const leaving = new Float64Array(nodes.size);
+    if (fed) {
+      leaving[fed.into] = (leaving[fed.into] as number) - 1;
+      leaving[fed.outOf] = (leaving[fed.outOf] as number) + 1;
+    }
+    for (let index = 0; index < amps.length; index++) {
+      if (tied.has(index)) continue;
+      const [a, b] = [first[index] as number, second[index] as number];
+      leaving[a] = (leaving[a] as number) + (amps[index] as number);
+      leaving[b] = (leaving[b] as number) - (amps[index] as number);
+    }
+    for (const { node, to, source, sign } of [...ties].reverse()) {
+      const out = leaving[node] as number;
+      amps[source] = -sign * out;
+      leaving[to] = (leaving[to] as number) + out;
+    }
+  }
+}
+
+/** Resistance of a breaker that has tripped, ohms (common practice: as an open contact). */
+const TRIPPED_OHMS = 1e9;
+
+function startsMade(element: Element): boolean {
+  return element.kind === "breaker" || (element.kind === "switch" && element.closed);
+}
+
+/** Whether a breaker has tripped in a solved circuit. */
+export function hasTripped(point: OperatingPoint, { id }: Breaker): boolean {
+  return point.open.includes(id);
+}

@@ -1,0 +1,286 @@
+/**
+ * Solves a network of conductances between numbered nodes and a ground, again and again with other values.
+ *
+ * Nodes are eliminated one by one by the star-mesh transformation: the star of a node's conductances is replaced by a
+ * mesh between its neighbours. Only sums of positive numbers occur, so each conductance keeps its full precision however
+ * far apart they lie (milliohms of wire beside gigaohms of an open contact), any order is stable, and a part which nothing
+ * joins to ground is recognised by a sum of exactly zero.
+ *
+ * The order and the pattern (symbolic factorisation) are worked out once. When conductances change, only the columns
+ * that depend on them are eliminated anew: the changed ones and those on their way to the root of the elimination tree.
+ *
+ * Sources: Grassmann, Taksar, Heyman, "Regenerative analysis and steady state distributions for Markov chains", 1985
+ * (elimination without subtraction); George, Liu, "The evolution of the minimum degree ordering algorithm", 1989; Liu,
+ * "The role of elimination trees in sparse factorization", 1990.
+ */
+export class Elimination {
+  /** Place of each node in the order of elimination. */
+  readonly place: Int32Array;
+  /** Column that follows each one in the elimination tree; the number of nodes at a root. */
+  readonly parent: Int32Array;
+  private readonly size: number;
+  private readonly siemens: Float64Array;
+  /** Column that a branch belongs to, and its slot there; slot -1 is to ground. */
+  private readonly columnOf: Int32Array;
+  private readonly slotOf: Int32Array;
+  private readonly branchStart: Int32Array;
+  private readonly branches: Int32Array;
+  private readonly start: Int32Array;
+  private readonly row: Int32Array;
+  private readonly value: Float64Array;
+  private readonly toGround: Float64Array;
+  private readonly sum: Float64Array;
+  /** For each column, the slots of earlier columns that add to it, and where their rows land. */
+  private readonly updateStart: Int32Array;
+  private readonly updateColumn: Int32Array;
+  private readonly updateSlot: Int32Array;
+  private readonly landStart: Int32Array;
+  private readonly land: Int32Array;
+  private readonly dirty: Uint8Array;
+  private firstDirty = 0;
+
+  /**
+   * @param size number of nodes; the ground has this number
+   * @param branches the two nodes of each branch, different from one another
+   * @param late nodes whose conductances often change: they are put off a little, so that few columns depend on them
+   */
+  constructor(size: number, branches: readonly (readonly [number, number])[], late: ReadonlySet<number> = new Set()) {
+    this.size = size;
+    const { order, patterns } = minimumDegree(size, branches, late);
+    this.place = new Int32Array(size + 1);
+    for (const [index, node] of order.entries()) this.place[node] = index;
+    this.place[size] = size;
+
+    this.start = new Int32Array(size + 1);
+    for (let k = 0; k < size; k++) this.start[k + 1] = (this.start[k] as number) + (patterns[k]?.length ?? 0);
+    this.row = new Int32Array(this.start[size] as number);
+    this.parent = new Int32Array(size).fill(size);
+    for (let k = 0; k < size; k++) {
+      const rows = Int32Array.from(patterns[k] ?? [], (node) => this.place[node] as number).sort();
+      this.row.set(rows, this.start[k] as number);
+      if (rows.length > 0) this.parent[k] = rows[0] as number;
+    }
+    this.value = new Float64Array(this.row.length);
+    this.toGround = new Float64Array(size);
+    this.sum = new Float64Array(size);
+    this.dirty = new Uint8Array(size).fill(1);
+
+    this.siemens = new Float64Array(branches.length);
+    this.columnOf = new Int32Array(branches.length);
+    this.slotOf = new Int32Array(branches.length);
+    const own: number[][] = Array.from({ length: size }, () => []);
+    for (const [branch, [a, b]] of branches.entries()) {
+      const [first, second] = [this.place[a] as number, this.place[b] as number].sort((p, q) => p - q) as [
+        number,
+        number,
+      ];
+      this.columnOf[branch] = first;
+      this.slotOf[branch] = second === size ? -1 : this.slotAt(first, second);
+      own[first]?.push(branch);
+    }
+    this.branches = Int32Array.from(own.flat());
+    this.branchStart = new Int32Array(size + 1);
+    for (let k = 0; k < size; k++) this.branchStart[k + 1] = (this.branchStart[k] as number) + (own[k]?.length ?? 0);
+
+    const updates: [number, number][][] = Array.from({ length: size }, () => []);
+    for (let j = 0; j < size; j++) {
+      for (let slot = this.start[j] as number; slot < (this.start[j + 1] as number); slot++)
+        updates[this.row[slot] as number]?.push([j, slot]);
+    }
+    this.updateStart = new Int32Array(size + 1);
+    const columns: number[] = [];
+    const slots: number[] = [];
+    const landStart: number[] = [];
+    const land: number[] = [];
+    for (let k = 0; k < size; k++) {
+      for (const [j, slot] of updates[k] ?? []) {
+        columns.push(j);
+        slots.push(slot);
+        landStart.push(land.length);
+        for (let later = slot + 1; later < (this.start[j + 1] as number); later++)
+          land.push(this.slotAt(k, this.row[later] as number));
+      }
+      this.updateStart[k + 1] = columns.length;
+    }
+    this.updateColumn = Int32Array.from(columns);
+    this.updateSlot = Int32Array.from(slots);
+    this.landStart = Int32Array.from(landStart);
+    this.land = Int32Array.from(land);
+  }
+
+  /** Entries of the eliminated network, a measure of its fill. */
+  get entries(): number {
+    return this.row.length;
+  }
+
+  /** Sets a branch's conductance in siemens; takes effect with the next `eliminate`. */
+  setConductance(branch: number, siemens: number): void {
+    if (this.siemens[branch] === siemens) return;
+    this.siemens[branch] = siemens;
+    const column = this.columnOf[branch] as number;
+    this.dirty[column] = 1;
+    if (column < this.firstDirty) this.firstDirty = column;
+  }
+
+  /** Eliminates the columns that depend on a changed conductance. */
+  eliminate(): void {
+    const { size, dirty, parent } = this;
+    for (let k = this.firstDirty; k < size; k++) {
+      if (dirty[k] === 0) continue;
+      dirty[k] = 0;
+      this.eliminateColumn(k);
+      const next = parent[k] as number;
+      if (next < size) dirty[next] = 1;
+    }
+    this.firstDirty = size;
+  }
+
+  private eliminateColumn(k: number): void {
+    const { start, value, toGround, sum, siemens, slotOf, updateColumn, updateSlot, landStart, land } = this;
+    const from = start[k] as number;
+    const to = start[k + 1] as number;
+    value.fill(0, from, to);
+    let ground = 0;
+    for (let index = this.branchStart[k] as number; index < (this.branchStart[k + 1] as number); index++) {
+      const branch = this.branches[index] as number;
+      const slot = slotOf[branch] as number;
+      if (slot < 0) ground += siemens[branch] as number;
+      else value[slot] = (value[slot] as number) + (siemens[branch] as number);
+    }
+    for (let u = this.updateStart[k] as number; u < (this.updateStart[k + 1] as number); u++) {
+      const j = updateColumn[u] as number;
+      const slot = updateSlot[u] as number;
+      const star = sum[j] as number;
+      if (star === 0) continue;
+      const share = (value[slot] as number) / star;
+      ground += share * (toGround[j] as number);
+      let target = landStart[u] as number;
+      for (let later = slot + 1, end = start[j + 1] as number; later < end; later++, target++) {
+        const lands = land[target] as number;
+        value[lands] = (value[lands] as number) + share * (value[later] as number);
+      }
+    }
+    toGround[k] = ground;
+    let total = ground;
+    for (let slot = from; slot < to; slot++) total += value[slot] as number;
+    sum[k] = total;
+  }
+
+  /**
+   * Carries the currents fed into eliminated nodes over to those that follow.
+   * @param amps current into each place, changed in place
+   * @param columns places to do, ascending; all when not given
+   */
+  forward(amps: Float64Array, columns?: Int32Array): void {
+    const { size, start, row, value, sum } = this;
+    const count = columns ? columns.length : size;
+    for (let index = 0; index < count; index++) {
+      const k = columns ? (columns[index] as number) : index;
+      const star = sum[k] as number;
+      const own = amps[k] as number;
+      if (star === 0 || own === 0) continue;
+      const share = own / star;
+      for (let slot = start[k] as number, end = start[k + 1] as number; slot < end; slot++) {
+        const target = row[slot] as number;
+        amps[target] = (amps[target] as number) + share * (value[slot] as number);
+      }
+    }
+  }
+
+  /**
+   * Voltages from the carried currents, last place first.
+   * @param columns places to do, ascending; all when not given. Those they depend on must be among them or known.
+   */
+  back(amps: Float64Array, volts: Float64Array, columns?: Int32Array): void {
+    const { size, start, row, value, sum } = this;
+    for (let index = (columns ? columns.length : size) - 1; index >= 0; index--) {
+      const k = columns ? (columns[index] as number) : index;
+      const star = sum[k] as number;
+      if (star === 0) {
+        volts[k] = 0;
+        continue;
+      }
+      let total = amps[k] as number;
+      for (let slot = start[k] as number, end = start[k + 1] as number; slot < end; slot++) {
+        total += (value[slot] as number) * (volts[row[slot] as number] as number);
+      }
+      volts[k] = total / star;
+    }
+  }
+
+  /** Whether nothing holds a place against ground or a later one: the root of a floating part. */
+  isFloating(place: number): boolean {
+    return (this.sum[place] as number) === 0;
+  }
+
+  /** The given nodes' places with all that depend on them, ascending. */
+  dependents(nodes: Iterable<number>): Int32Array {
+    const found = new Set<number>();
+    for (const node of nodes) {
+      for (let k = this.place[node] as number; k < this.size && !found.has(k); k = this.parent[k] as number)
+        found.add(k);
+    }
+    return Int32Array.from(found).sort();
+  }
+
+  private slotAt(column: number, row: number): number {
+    let low = this.start[column] as number;
+    let high = (this.start[column + 1] as number) - 1;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((this.row[middle] as number) < row) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+}
+
+/** Degrees by which a late node is put off. */
+const PUT_OFF = 3;
+
+/** Order of elimination, always the node of least degree, and each node's neighbours at the time it goes. */
+function minimumDegree(size: number, branches: readonly (readonly [number, number])[], late: ReadonlySet<number>) {
+  const neighbours: Set<number>[] = Array.from({ length: size }, () => new Set());
+  for (const [a, b] of branches) {
+    if (a === size || b === size) continue;
+    neighbours[a]?.add(b);
+    neighbours[b]?.add(a);
+  }
+  const cost = (node: number) => (neighbours[node]?.size ?? 0) + (late.has(node) ? PUT_OFF : 0);
+  const buckets: number[][] = [];
+  const put = (node: number) => {
+    const bucket = cost(node);
+    while (buckets.length <= bucket) buckets.push([]);
+    buckets[bucket]?.push(node);
+  };
+  for (let node = size - 1; node >= 0; node--) put(node);
+  const gone = new Uint8Array(size);
+  const order: number[] = [];
+  const patterns: number[][] = [];
+  let lowest = 0;
+  while (order.length < size) {
+    const node = buckets[lowest]?.pop();
+    if (node === undefined) {
+      lowest++;
+      continue;
+    }
+    // entries of nodes whose degree has changed since, or that are gone, are passed over
+    if (gone[node] === 1 || cost(node) !== lowest) continue;
+    gone[node] = 1;
+    order.push(node);
+    const around = [...(neighbours[node] ?? [])];
+    patterns.push(around);
+    for (const each of around) {
+      const set = neighbours[each];
+      if (!set) continue;
+      set.delete(node);
+      for (const other of around) if (other !== each) set.add(other);
+    }
+    for (const each of around) {
+      put(each);
+      lowest = Math.min(lowest, cost(each));
+    }
+    neighbours[node]?.clear();
+  }
+  return { order, patterns };
+}

@@ -1,0 +1,57 @@
+/** Conductance across each diode, siemens: keeps a blocked one from cutting its nodes off. */
+export const GMIN = 1e-12;
+
+/** Multiples of n kT/q below zero from which a blocked diode's current is told by the cubic tail. */
+const TAIL_FROM = -3;
+
+/** Current of a curved element and its slope, amps and siemens. */
+export interface Slope {
+  amps: number;
+  siemens: number;
+}
+
+/**
+ * Current and slope of a diode's junction at a voltage: the Shockley equation, and far below zero the cubic tail by which
+ * general-purpose circuit simulators replace its exponential (ngspice manual, "Diode model"). The two differ by less than a
+ * hundredth of the saturation current; with the tail the same netlist gives the same volts where only leakage holds a node.
+ * @param is saturation current, amps
+ * @param scale n kT/q, volts
+ * @param gmin conductance beside the junction, siemens
+ */
+export function junctionSlope(is: number, scale: number, junction: number, gmin: number, slope: Slope): void {
+  if (junction >= TAIL_FROM * scale) {
+    const exponential = is * Math.exp(junction / scale);
+    slope.amps = exponential - is + gmin * junction;
+    slope.siemens = exponential / scale + gmin;
+  } else {
+    const root = (-TAIL_FROM * scale) / (junction * Math.E);
+    const cube = root * root * root;
+    slope.amps = -is * (1 + cube) + gmin * junction;
+    slope.siemens = (3 * is * cube) / junction + gmin;
+  }
+}
+
+/**
+ * A junction voltage on the way from the old to the wanted one at which the exponential stays tame.
+ *
+ * Source: Nagel, "SPICE2: a computer program to simulate semiconductor circuits", 1975.
+ */
+export function limitJunction(is: number, scale: number, wanted: number, old: number): number {
+  if (wanted < 0) return wanted;
+  if (Math.abs(wanted - old) <= 2 * scale) return wanted;
+  const critical = scale * Math.log(scale / (Math.SQRT2 * is));
+  if (wanted <= critical) return wanted;
+  if (old <= 0) return critical;
+  const step = 1 + (wanted - old) / scale;
+  return step > 0 ? old + scale * Math.log(step) : critical;
+}
+
+/** Conductance of a limiter beyond its limit, siemens: not zero, so that no node hangs on it alone. */
+const BEYOND_SIEMENS = 1e-9;
+
+/** Current and slope of a limiter at a voltage: a resistor up to its limit, nearly steady beyond. */
+export function limiterSlope(ohms: number, limitAmps: number, volts: number, slope: Slope): void {
+  const beyond = Math.abs(volts) - ohms * limitAmps;
+  slope.siemens = beyond <= 0 ? 1 / ohms : BEYOND_SIEMENS;
+  slope.amps = beyond <= 0 ? volts / ohms : Math.sign(volts) * (limitAmps + beyond * BEYOND_SIEMENS);
+}

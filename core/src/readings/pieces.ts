@@ -1,0 +1,139 @@
+import type { DeviceType } from "../catalogue/deviceType.ts";
+import type { Circuit } from "../circuit/circuit.ts";
+import type { Element } from "../circuit/elements.ts";
+import { Groups } from "../circuit/groups.ts";
+import type { OperatingPoint } from "../circuit/solution.ts";
+import type { Loom } from "../loom/loom.ts";
+import type { Device, Position } from "../record/schemas.ts";
+import { type DeviceState, type Part, partsOf } from "./models.ts";
+
+/** A device as a piece of circuit holds it. */
+export interface Member {
+  device: Device;
+  type: DeviceType;
+  /** What its state depends on beyond its type: whose thread it is in, which outputs are in use. */
+  role: string;
+  /** Its parts in each state that was asked for, those that lie in this piece only. */
+  parts: Map<string, Part[]>;
+}
+
+/**
+ * What is joined by wires or elements whatever the state, as one circuit with all the solutions found for it. A piece that
+ * an edit did not touch is taken over with its solutions.
+ */
+export interface Piece {
+  signature: string;
+  members: Member[];
+  wires: Element[];
+  ground: string;
+  /** Made when first solved. */
+  circuit: Circuit | null;
+  /** Solutions by the states of the members. */
+  solutions: Map<string, OperatingPoint>;
+}
+
+/** Any state in which every element of a device is there. */
+const ANY: Omit<DeviceState, "outputs"> = {
+  off: false,
+  half: 1,
+  made: null,
+  contacts: "N",
+  moving: false,
+  charged: null,
+};
+
+export interface Cut {
+  pieces: Piece[];
+  /** Number of the piece that each terminal and each element belongs to. */
+  pieceOf: Map<string, number>;
+}
+
+let typesSeen = 0;
+const typeNumbers = new WeakMap<DeviceType, number>();
+
+/** A number of its own for each type object: an own type that was changed is another object. */
+function numberOf(type: DeviceType): number {
+  const known = typeNumbers.get(type);
+  if (known !== undefined) return known;
+  typeNumbers.set(type, typesSeen);
+  return typesSeen++;
+}
+
+/**
+ * Cuts a railway into pieces that no current can pass between.
+ * @param roleOf what a device's state depends on beyond its type
+ * @param outputsOf outputs in use of a device
+ * @param previous pieces of the railway before an edit, by signature
+ */
+export function cutIntoPieces(
+  devices: readonly { device: Device; type: DeviceType }[],
+  loom: Loom,
+  roleOf: (deviceId: string) => string,
+  outputsOf: (deviceId: string) => ReadonlyMap<number, Position>,
+  previous: ReadonlyMap<string, Piece>,
+): Cut {
+  const groups = new Groups();
+  const made = devices.map(({ device, type }) => {
+    const parts = partsOf(device.id, type, { ...ANY, outputs: outputsOf(device.id) });
+    for (const { element } of parts) groups.join(element.nodes[0], element.nodes[1]);
+    return { device, type, parts };
+  });
+  for (const wire of loom.wires) groups.join(wire.from.key, wire.to.key);
+  const pieceOf = groups.numbered();
+  const pieces: Piece[] = [];
+  const signatures: string[][] = [];
+  for (const piece of pieceOf.values()) {
+    pieces[piece] ??= { signature: "", members: [], wires: [], ground: "", circuit: null, solutions: new Map() };
+    signatures[piece] ??= [];
+  }
+  for (const { device, type, parts } of made) {
+    const role = roleOf(device.id);
+    const minus = type.family === "supply" ? `${device.id}:${type.terminals[1]?.name}` : null;
+    const seen = new Set<number>();
+    for (const { element } of parts) {
+      const number = pieceOf.get(element.nodes[0]) ?? 0;
+      pieceOf.set(element.id, number);
+      if (seen.has(number)) continue;
+      seen.add(number);
+      const piece = pieces[number];
+      if (!piece) continue;
+      piece.members.push({ device, type, role, parts: new Map() });
+      signatures[number]?.push(`${device.id} ${numberOf(type)} ${role}`);
+      if (minus && piece.ground === "") piece.ground = minus;
+    }
+  }
+  for (const { from, to, ohms } of loom.wires) {
+    const number = pieceOf.get(from.key) ?? 0;
+    pieces[number]?.wires.push({ kind: "resistor", id: wireId(from.key, to.key), nodes: [from.key, to.key], ohms });
+    signatures[number]?.push(`${from.key} ${to.key} ${ohms}`);
+  }
+  const kept = pieces.map((piece, number): Piece => {
+    const signature = signatures[number]?.join("\n") ?? "";
+    const before = previous.get(signature);
+    // labels of devices may have changed, but nothing that a circuit depends on
+    return before ?? { ...piece, signature };
+  });
+  return { pieces: kept, pieceOf };
+}
+
+/** Name of a wire in the circuit, by its ends: its label may change when other wires come or go. */
+export function wireId(from: string, to: string): string {
+  return `${from}>${to}`;
+}
+
+/** The parts of a member that lie in its piece, in one state; the same objects whenever the state is the same. */
+export function partsIn(cut: Cut, number: number, member: Member, state: DeviceState, key: string): Part[] {
+  const known = member.parts.get(key);
+  if (known) return known;
+  const parts = partsOf(member.device.id, member.type, state).filter(
+    ({ element }) => cut.pieceOf.get(element.nodes[0]) === number,
+  );
+  member.parts.set(key, parts);
+  return parts;
+}
+
+/** A state in few characters, by which solutions are kept. */
+export function stateKey({ off, half, made, contacts, moving, outputs, charged }: DeviceState): string {
+  const asked = outputs.size > 0 ? [...outputs].map(([way, position]) => `${way}${position}`).join("") : "";
+  return `${off ? 1 : 0}${half}${made ?? "-"}${contacts}${moving ? 1 : 0}${asked}${charged ?? ""}`;
+}
