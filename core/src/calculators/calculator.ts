@@ -9,6 +9,8 @@ export interface Calculator {
   /** Fields in the order in which they are asked. */
   fields: readonly Field[];
   results: readonly Result[];
+  /** Makes the input of what a form holds: numbers as numbers, choices and texts as they read. As it is when not given. */
+  fromForm?: (form: Record<string, unknown>) => unknown;
   /** @throws {RecordError} whose first problem says where the input is wrong */
   run: (input: unknown) => Record<string, unknown>;
 }
@@ -20,8 +22,11 @@ export interface Field {
   /** What the form begins with. */
   example: number | string;
   choices?: readonly string[];
+  /** The field takes a text of several lines, and shows this many. */
+  lines?: number;
 }
 
+/** One result: a number, a list of words, or numbers by name. */
 export interface Result {
   name: string;
   title: string;

@@ -66,10 +66,89 @@ it("says where an input is wrong", () => {
   expect(failure("led-current", null).path).toEqual([]);
 });
 
-it("offers fields and results that the sums have", () => {
+// derived: 10 m of 0.5 / 2.5 mm2 at 2 A: 1.46 / 0.30 V for solid wire, 1.56 / 0.32 V for flexible
+it.each([
+  [{ mm2: 0.5, class: "solid" }, 1.44],
+  [{ mm2: 0.5, class: "flexible" }, 1.56],
+  [{ mm2: 2.5, class: "solid" }, 0.2964],
+  [{ awg: 24 }, 3.368],
+])("reckons what 10 m of %j lose at 2 A", (gauge, drop) => {
+  const output = run("wire-drop", { lengthMetres: 10, gauge, amps: 2, supplyVolts: 12 }) as Record<string, number>;
+  expect(output.dropVolts).toBeCloseTo(drop, 2);
+  expect(output.loadVolts! + output.dropVolts!).toBeCloseTo(12, 12);
+  expect(output.dropPercent).toBeCloseTo((100 * drop) / 12, 1);
+  expect(output.ohms).toBeCloseTo(drop / 2, 2);
+});
+
+it("says which wire there is no figure for, and what a thin one lets through", () => {
+  const given = { lengthMetres: 10, amps: 2, supplyVolts: 12 };
+  expect(failure("wire-drop", { ...given, gauge: { mm2: 0.6, class: "solid" } })).toMatchObject({
+    path: ["gauge", "mm2"],
+    message: /no figure here for 0.6 mm2; take one of 0.5/,
+  });
+  expect(failure("wire-drop", { ...given, gauge: { awg: 28 }, amps: 40 })).toMatchObject({ path: ["amps"] });
+  expect(failure("wire-drop", { ...given, gauge: "thick" }).path).toEqual(["gauge"]);
+});
+
+// derived: 4700 uF at 22 V: 1.137 J; into two coils of 4 ohm: 5.5 A, tau 9.4 ms, 0.569 J; with 1.01 ohm each: 0.454 J.
+// At 25 V over 2 / 5 / 6 coils: 0.734 / 0.294 / 0.245 J each
+it("shares the pulse of a discharge unit out", () => {
+  const given = { microfarads: 4700, chargeVolts: 22, coilOhms: 4, coils: 2 };
+  const plain = run("cdu-pulse", given) as Record<string, number>;
+  expect(plain.storedJoules).toBeCloseTo(1.137, 3);
+  expect(plain.peakAmpsPerCoil).toBe(5.5);
+  expect(plain.timeConstantMilliseconds).toBeCloseTo(9.4, 6);
+  expect(plain.joulesPerCoil).toBeCloseTo(0.569, 3);
+  expect(run("cdu-pulse", { ...given, wireOhms: 1.01 }).joulesPerCoil).toBeCloseTo(0.454, 3);
+  for (const [coils, joules] of [
+    [2, 0.734],
+    [5, 0.294],
+    [6, 0.245],
+  ])
+    expect(run("cdu-pulse", { ...given, chargeVolts: 25, coils }).joulesPerCoil).toBeCloseTo(joules!, 3);
+  expect(failure("cdu-pulse", { ...given, coils: 1.5 }).path).toEqual(["coils"]);
+});
+
+// IEC 60062
+it.each([
+  [470, 5, 4, ["yellow", "violet", "brown", "gold"]],
+  [470, 1, 5, ["yellow", "violet", "black", "black", "brown"]],
+  [4.7, 10, 4, ["yellow", "violet", "gold", "silver"]],
+  [0.22, 2, 4, ["red", "red", "silver", "red"]],
+  [1_000_000, 5, 4, ["brown", "black", "green", "gold"]],
+  [24_900, 0.5, 5, ["red", "yellow", "white", "red", "green"]],
+  [1000, 5, 4, ["brown", "black", "red", "gold"]],
+])("tells the colours of %f ohm, %f %%, by %i bands", (ohms, tolerancePercent, bands, colours) => {
+  expect(run("resistor-bands", { ohms, tolerancePercent, bands })).toEqual({ bands: colours });
+});
+
+it("says what no colours stand for", () => {
+  expect(failure("resistor-bands", { ohms: 472, tolerancePercent: 5, bands: 4 })).toMatchObject({
+    path: ["ohms"],
+    message: "Two digits cannot say 472 ohm; the nearest they can say is 470 ohm.",
+  });
+  expect(failure("resistor-bands", { ohms: 470, tolerancePercent: 3, bands: 4 }).path).toEqual(["tolerancePercent"]);
+  expect(failure("resistor-bands", { ohms: 0.001, tolerancePercent: 5, bands: 4 }).message).toMatch(/multiplier/);
+});
+
+it("solves a circuit in SPICE text, and leaves open what nothing joins", () => {
+  const netlist = "Divider\nV1 in 0 12\nR1 in out 120\nR2 out 0 680\nR3 x y 10\n.end";
+  const { nodes, branches } = run("operating-point", { netlist }) as Record<string, Record<string, number | null>>;
+  expect(nodes!.out).toBeCloseTo(10.2, 9);
+  expect(nodes!.x).toBeNull();
+  expect(Object.keys(nodes!)).toEqual(["in", "out", "x", "y"]);
+  expect(branches!.V1).toBeCloseTo(-0.015, 12);
+  expect(failure("operating-point", { netlist: "t\nR1 a 0 -5" })).toMatchObject({
+    path: ["netlist"],
+    message: /Line 2: R1: -5 ohm is no resistance/,
+  });
+  expect(failure("operating-point", { netlist: "t\nV1 a 0 5\nV2 a 0 6" }).message).toMatch(/look at V1, V2/);
+});
+
+it("offers fields whose examples can be reckoned, and results that the sums have", () => {
   for (const calculator of CALCULATORS) {
-    const example = Object.fromEntries(calculator.fields.map(({ name, example: value }) => [name, value]));
-    const output = calculator.run(example);
-    expect(calculator.results.map(({ name }) => name).every((name) => typeof output[name] === "number")).toBe(true);
+    const form = Object.fromEntries(calculator.fields.map(({ name, example: value }) => [name, value]));
+    const output = calculator.run(calculator.fromForm?.(form) ?? form);
+    for (const { name } of calculator.results) expect(output[name], `${calculator.name} ${name}`).toBeDefined();
   }
 });

@@ -1,9 +1,20 @@
 import type { Calculator } from "./calculator.ts";
+import { cduPulse } from "./cduPulse.ts";
 import { ledCurrent } from "./ledCurrent.ts";
 import { ledResistor } from "./ledResistor.ts";
+import { operatingPoint } from "./operatingPoint.ts";
+import { resistorBands } from "./resistorBands.ts";
+import { wireDrop } from "./wireDrop.ts";
 
 /** All calculators; the web's page, the HTTP route and the command are made from this list. */
-export const CALCULATORS: readonly Calculator[] = [ledResistor, ledCurrent];
+export const CALCULATORS: readonly Calculator[] = [
+  ledResistor,
+  ledCurrent,
+  resistorBands,
+  wireDrop,
+  cduPulse,
+  operatingPoint,
+];
 
 /** A calculator by its name, or undefined. */
 export function calculatorCalled(name: string): Calculator | undefined {

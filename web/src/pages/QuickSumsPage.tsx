@@ -1,4 +1,4 @@
-import { CALCULATORS, type Calculator, type Problem, RecordError } from "@alderman/core";
+import { CALCULATORS, type Calculator, type Problem, RecordError, type Result } from "@alderman/core";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { PlainFrame } from "../parts/PlainFrame.tsx";
@@ -41,7 +41,7 @@ function CalculatorSheet({ calculator }: { calculator: Calculator }) {
     <Sheet title={calculator.title} about={calculator.about}>
       <div className="grid max-w-[760px] grid-cols-2 gap-8 p-4">
         <div className="grid content-start gap-2.5">
-          {calculator.fields.map(({ name, title, unit, choices }) => {
+          {calculator.fields.map(({ name, title, unit, choices, lines }) => {
             const problem = problems.find(({ path }) => path[0] === name);
             const id = `sum-${name}`;
             const set = (text: string) => setTexts({ ...texts, [name]: text });
@@ -55,6 +55,16 @@ function CalculatorSheet({ calculator }: { calculator: Calculator }) {
                         <option key={choice}>{choice}</option>
                       ))}
                     </select>
+                  ) : lines ? (
+                    <textarea
+                      id={id}
+                      className="field mono !h-auto py-1.5 text-[12px] leading-[1.45]"
+                      rows={lines}
+                      spellCheck={false}
+                      aria-invalid={problem !== undefined}
+                      value={texts[name]}
+                      onChange={(event) => set(event.target.value)}
+                    />
                   ) : (
                     <input
                       id={id}
@@ -66,7 +76,7 @@ function CalculatorSheet({ calculator }: { calculator: Calculator }) {
                       onChange={(event) => set(event.target.value)}
                     />
                   )}
-                  <span className="quiet w-8">{unit}</span>
+                  {!lines && <span className="quiet w-8">{unit}</span>}
                 </div>
                 {problem && <p className="mt-0.5 text-[12px] text-red">{problem.message}</p>}
               </div>
@@ -75,18 +85,51 @@ function CalculatorSheet({ calculator }: { calculator: Calculator }) {
         </div>
         <div className="grid content-start gap-3" aria-live="polite">
           {output &&
-            calculator.results.map(({ name, title, unit, digits }, index) => (
-              <div key={name} className={index === 0 ? "" : "border-t border-rule pt-2"}>
-                <div className="quiet">{title}</div>
-                <div className={index === 0 ? "read" : "mono text-[16px]"} data-result={name}>
-                  {write(Number(output[name]), digits)}
-                  <u className="no-underline"> {unit}</u>
-                </div>
+            calculator.results.map((result, index) => (
+              <div key={result.name} className={index === 0 ? "" : "border-t border-rule pt-2"}>
+                <div className="quiet">{result.title}</div>
+                <Answer result={result} value={output[result.name]} first={index === 0} />
               </div>
             ))}
         </div>
       </div>
     </Sheet>
+  );
+}
+
+function Answer({ result: { name, unit, digits }, value, first }: { result: Result; value: unknown; first: boolean }) {
+  if (Array.isArray(value)) {
+    return (
+      <ol className="mt-1 grid gap-1 text-[16px]" data-result={name}>
+        {value.map((word, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a band is known by its place only
+          <li key={index}>
+            <span className="quiet mono mr-2">{index + 1}</span>
+            {String(word)}
+          </li>
+        ))}
+      </ol>
+    );
+  }
+  if (typeof value === "object" && value !== null) {
+    return (
+      <table className="list mt-1" data-result={name}>
+        <tbody>
+          {Object.entries(value).map(([key, each]) => (
+            <tr key={key}>
+              <td className="mono">{key}</td>
+              <td className="num">{each === null ? "open" : `${write(Number(each), digits)} ${unit}`}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    );
+  }
+  return (
+    <div className={first ? "read" : "mono text-[16px]"} data-result={name}>
+      {write(Number(value), digits)}
+      <u className="no-underline"> {unit}</u>
+    </div>
   );
 }
 
@@ -99,15 +142,16 @@ function reckon(
   texts: Record<string, string>,
 ): { output: Record<string, unknown> | null; problems: Problem[] } {
   const input: Record<string, unknown> = {};
-  for (const { name, choices } of calculator.fields) {
-    const text = (texts[name] ?? "").trim().replace(",", ".");
-    if (choices) input[name] = text;
+  for (const { name, choices, lines } of calculator.fields) {
+    const raw = texts[name] ?? "";
+    const text = raw.trim().replace(",", ".");
+    if (choices || lines) input[name] = raw;
     else if (text === "" || Number.isNaN(Number(text)))
       return { output: null, problems: [{ path: [name], message: "Type a number." }] };
     else input[name] = Number(text);
   }
   try {
-    return { output: calculator.run(input), problems: [] };
+    return { output: calculator.run(calculator.fromForm?.(input) ?? input), problems: [] };
   } catch (error) {
     if (!(error instanceof RecordError)) throw error;
     return { output: null, problems: error.problems };
