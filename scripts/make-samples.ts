@@ -15,6 +15,7 @@ import {
   turnoutsFromTable,
   writeRailwayFile,
 } from "@alderman/core";
+import { clubRailway } from "./clubRailway.ts";
 
 /** The part of Skerrin Ferry that can be planned so far. */
 function skerrinFerry(): RailwayRecord {
@@ -104,4 +105,5 @@ function withTests(record: RailwayRecord): RailwayRecord {
 }
 
 const folder = new URL("../samples/", import.meta.url);
+writeFileSync(new URL("club-400.json", folder), writeRailwayFile(clubRailway(400, 400)));
 writeFileSync(new URL("skerrin-ferry.json", folder), writeRailwayFile(skerrinFerry()));

@@ -7,7 +7,7 @@ export type { DeviceType, Family, Figure, Model } from "./catalogue/deviceType.t
 export { edit, openRailwayFile } from "./catalogue/edit.ts";
 export { Derived } from "./derive.ts";
 export { type Choice, COLUMNS, type Column } from "./equip/columns.ts";
-export { addBoard, changeType, copyType, removeDevice, setFigure } from "./equip/devices.ts";
+export { addBoard, changeSupply, changeType, copyType, removeDevice, setFigure } from "./equip/devices.ts";
 export { Draft } from "./equip/draft.ts";
 export { setAddress } from "./equip/equipment.ts";
 export { MOST_ROWS, turnoutsFromTable } from "./equip/table.ts";
@@ -35,6 +35,7 @@ export { FILE_FORMAT, FILE_VERSION, MOST_CHARACTERS, readRailwayFile, writeRailw
 export {
   type Acceptance,
   type Assignment,
+  type AssignmentOf,
   type Device,
   emptyRecord,
   Id,

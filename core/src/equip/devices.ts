@@ -39,6 +39,12 @@ export function feed(draft: Draft, device: Device, type: DeviceType): void {
   }
 }
 
+/** Feeds a device from another supply than before. */
+export function changeSupply(draft: Draft, deviceId: string, supplyId: string): void {
+  draft.unassign((a) => a.role === "supply" && a.toDeviceId === deviceId);
+  draft.assign("supply", { deviceId: supplyId, toDeviceId: deviceId });
+}
+
 /** The first device of a type in the railway, added when there is none. */
 export function firstOfType(draft: Draft, typeId: string): Device {
   const type = requireType(draft.record, typeId);

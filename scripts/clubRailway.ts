@@ -1,0 +1,115 @@
+import {
+  type AssignmentOf,
+  addBoard,
+  changeSupply,
+  Draft,
+  edit,
+  emptyRecord,
+  type RailwayRecord,
+  turnoutsFromTable,
+} from "@alderman/core";
+
+/** Turnouts of one zone of the generated railway; each zone has boards and supplies of its own. */
+const ZONE = 20;
+const OUTPUTS = 8;
+
+/**
+ * A club railway of many turnouts for load, the same for the same seed: zones of coil motors on a discharge unit with
+ * toggles, and zones of stall motors on decoders, some of them in crossovers; most turnouts have a lamp.
+ * @param turnouts how many; whole zones of twenty
+ */
+export function clubRailway(seed: number, turnouts: number): RailwayRecord {
+  const random = generator(seed);
+  let record = emptyRecord(`Club of ${turnouts}`);
+  record.railway.note = "A generated railway for load: an invented club's, zone by zone, without mistakes.";
+  for (let zone = 0; zone * ZONE < turnouts; zone++) {
+    record = zone % 2 === 0 ? coilZone(record, zone, random) : stallZone(record, zone, random);
+  }
+  return record;
+}
+
+const HEAD = ["label", "hand", "zone", "with", "motor", "driver", "control", "lamp", "address", "run"];
+
+function coilZone(record: RailwayRecord, zone: number, random: () => number): RailwayRecord {
+  const [withUnit, unit] = added(record, "cdu");
+  const rows = Array.from({ length: ZONE }, (_, index) => {
+    const surface = random() < 0.2;
+    return [
+      label(zone, index),
+      hand(random),
+      zoneName(zone),
+      "",
+      surface ? "twin-coil-surface" : "twin-coil-under-board",
+      unit,
+      "toggle-centre-off",
+      surface ? "" : "lamp-two-colour",
+      "",
+      metres(random),
+    ];
+  });
+  return ownSupplies(edit(withUnit, turnoutsFromTable(withUnit, [HEAD, ...rows]).edits).record, [unit], "ac-16");
+}
+
+function stallZone(record: RailwayRecord, zone: number, random: () => number): RailwayRecord {
+  let boarded = record;
+  const boards: string[] = [];
+  const rows: string[][] = [];
+  let output = 0;
+  for (let index = 0; index < ZONE; index++) {
+    // about a quarter of the turnouts are the far ends of crossovers, on their leader's output
+    const follows = index % 4 === 3 && random() < 0.9;
+    if (!follows && output % OUTPUTS === 0) {
+      const [withBoard, board] = added(boarded, "stall-decoder-8");
+      boarded = withBoard;
+      boards.push(board);
+    }
+    const way = `${boards.at(-1)}-${(output % OUTPUTS) + 1}`;
+    const address = String(zone * ZONE + output + 1);
+    const own = follows
+      ? [label(zone, index - 1), "stall-motor", "", "", "", ""]
+      : ["", "stall-motor", way, "", random() < 0.9 ? "lamp-two-colour" : "", address];
+    rows.push([label(zone, index), hand(random), zoneName(zone), ...own, metres(random)]);
+    if (!follows) output++;
+  }
+  return ownSupplies(edit(boarded, turnoutsFromTable(boarded, [HEAD, ...rows]).edits).record, boards, "dc-12");
+}
+
+/** Gives the boards, and the lamps of the turnouts on them, supplies of their own. */
+function ownSupplies(record: RailwayRecord, boards: readonly string[], typeId: string): RailwayRecord {
+  const draft = new Draft(record);
+  const ids = new Set(record.devices.filter((device) => boards.includes(device.label)).map(({ id }) => id));
+  const motors = new Set(
+    record.assignments.flatMap((a) => (a.role === "driver" && ids.has(a.deviceId) ? [a.motorId] : [])),
+  );
+  const lamps = record.assignments.flatMap((a) =>
+    a.role === "lamp" && motors.has((a as AssignmentOf<"lamp">).motorId) ? [a.deviceId] : [],
+  );
+  const supply = draft.addDevice(typeId, "PS", "layout");
+  for (const id of ids) changeSupply(draft, id, supply.id);
+  if (lamps.length > 0) {
+    const small = draft.addDevice("dc-5", "PS", "layout");
+    for (const id of lamps) changeSupply(draft, id, small.id);
+  }
+  return edit(record, draft.edits).record;
+}
+
+function added(record: RailwayRecord, typeId: string): [RailwayRecord, string] {
+  const made = edit(record, addBoard(record, typeId).edits).record;
+  const known = new Set(record.devices.map(({ id }) => id));
+  const board = made.devices.find((device) => device.typeId === typeId && !known.has(device.id));
+  return [made, board?.label ?? ""];
+}
+
+const label = (zone: number, index: number) => `${String.fromCharCode(65 + zone)}${index + 1}`;
+const zoneName = (zone: number) => `Zone ${String.fromCharCode(65 + zone)}`;
+const hand = (random: () => number) => (random() < 0.5 ? "left" : "right");
+const metres = (random: () => number) => (0.5 + 3.5 * random()).toFixed(1);
+
+/** Repeatable random numbers from 0 to 1 (linear congruential generator). */
+function generator(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 32;
+  };
+}
