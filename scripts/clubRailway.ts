@@ -6,6 +6,7 @@ import {
   edit,
   emptyRecord,
   type RailwayRecord,
+  setAddress,
   turnoutsFromTable,
 } from "@alderman/core";
 
@@ -71,7 +72,20 @@ function stallZone(record: RailwayRecord, zone: number, random: () => number): R
     rows.push([label(zone, index), hand(random), zoneName(zone), ...own, metres(random)]);
     if (!follows) output++;
   }
-  return ownSupplies(edit(boarded, turnoutsFromTable(boarded, [HEAD, ...rows]).edits).record, boards, "dc-12");
+  const equipped = edit(boarded, turnoutsFromTable(boarded, [HEAD, ...rows]).edits).record;
+  return ownSupplies(withAllAddressed(equipped, boards, zone * ZONE + output + 1), boards, "dc-12");
+}
+
+/** Outputs not in use get the addresses after the zone's own, so that none answers to another's. */
+function withAllAddressed(record: RailwayRecord, boards: readonly string[], from: number): RailwayRecord {
+  const draft = new Draft(record);
+  const last = record.devices.find((device) => device.label === boards.at(-1));
+  const stated = new Set(
+    record.assignments.flatMap((a) => (a.role === "address" && a.deviceId === last?.id ? [a.way] : [])),
+  );
+  let address = from;
+  for (let way = 1; last && way <= OUTPUTS; way++) if (!stated.has(way)) setAddress(draft, last.id, way, address++);
+  return edit(record, draft.edits).record;
 }
 
 /** Gives the boards, and the lamps of the turnouts on them, supplies of their own. */

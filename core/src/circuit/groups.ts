@@ -1,29 +1,42 @@
 /** Names that are joined, directly or through others (union-find). */
 export class Groups {
-  private readonly parent = new Map<string, string>();
+  private readonly indexes = new Map<string, number>();
+  private readonly up: number[] = [];
 
   join(a: string, b: string): void {
-    this.parent.set(this.root(a), this.root(b));
+    const first = this.root(this.indexOf(a));
+    const second = this.root(this.indexOf(b));
+    this.up[first] = second;
   }
 
   /** Each name with the number of its group, from 0 in the order of first mention. */
   numbered(): Map<string, number> {
-    const numbers = new Map<string, number>();
+    const numbers = new Int32Array(this.up.length).fill(-1);
     const result = new Map<string, number>();
-    for (const name of [...this.parent.keys()]) {
-      const root = this.root(name);
-      const number = numbers.get(root) ?? numbers.size;
-      numbers.set(root, number);
-      result.set(name, number);
+    let groups = 0;
+    for (const [name, index] of this.indexes) {
+      const root = this.root(index);
+      if (numbers[root] === -1) numbers[root] = groups++;
+      result.set(name, numbers[root] as number);
     }
     return result;
   }
 
-  private root(name: string): string {
-    let root = name;
-    for (let up = this.parent.get(root); up !== undefined && up !== root; up = this.parent.get(root)) root = up;
-    this.parent.set(name, root);
-    if (!this.parent.has(root)) this.parent.set(root, root);
+  private indexOf(name: string): number {
+    const known = this.indexes.get(name);
+    if (known !== undefined) return known;
+    this.indexes.set(name, this.up.length);
+    this.up.push(this.up.length);
+    return this.up.length - 1;
+  }
+
+  private root(index: number): number {
+    let root = index;
+    while (this.up[root] !== root) {
+      const above = this.up[this.up[root] as number] as number;
+      this.up[root] = above;
+      root = above;
+    }
     return root;
   }
 }

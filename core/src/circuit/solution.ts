@@ -32,6 +32,13 @@ export class OperatingPoint {
     return index === undefined ? undefined : this.elementAmps[index];
   }
 
+  /** Names of the elements that carry more than a current either way. */
+  carrying(amps: number): string[] {
+    const names: string[] = [];
+    for (const [id, index] of this.indexOf) if (Math.abs(this.elementAmps[index] ?? 0) > amps) names.push(id);
+    return names;
+  }
+
   /** Whether a node hangs together with the ground, so that its volts mean something to the others. */
   isGrounded(node: string): boolean {
     const number = this.topology.nodes.get(node);

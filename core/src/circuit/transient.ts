@@ -97,7 +97,9 @@ class Run {
   private readonly waves: { index: number; element: VoltageSource & { wave: Wave } }[];
   private elements: Element[];
   private readonly result: Transient;
-  private readonly watched: readonly string[];
+  private readonly watchedAt: readonly number[];
+  /** Something is watched that only a whole solution tells: a node, or the current of an ideal source. */
+  private readonly needsPoint: boolean;
   /** What was seen at the end of the trapezoidal half of the present step. */
   private half: Seen | null = null;
   private readonly over = new Map<number, number>();
@@ -114,11 +116,19 @@ class Run {
       element.kind === "voltage" && element.wave ? [{ index, element: { ...element, wave: element.wave } }] : [],
     );
     this.stores = this.begin(netlist);
-    this.watched = [...(request.watch.elements ?? [])];
+    const watched = request.watch.elements ?? [];
+    this.watchedAt = watched.map((id) => {
+      const index = this.circuit.indexOf.get(id);
+      if (index === undefined) throw new CircuitError(`There is no element ${id} to watch.`);
+      return index;
+    });
+    this.needsPoint =
+      (request.watch.nodes ?? []).length > 0 ||
+      this.watchedAt.some((index) => this.elements[index]?.kind === "voltage");
     this.result = {
       times: [],
       nodes: new Map((request.watch.nodes ?? []).map((name) => [name, []])),
-      elements: new Map(this.watched.map((id) => [id, { volts: [], amps: [] }])),
+      elements: new Map(watched.map((id) => [id, { volts: [], amps: [] }])),
       trips: [],
       steps: 0,
     };
@@ -317,13 +327,16 @@ class Run {
 
   /** What is watched, as last solved. */
   private look(): Seen {
-    const point = this.circuit.point();
-    const nodes = [...this.result.nodes.keys()].map((name) => point.volts(name) ?? 0);
-    const elements = this.watched.map((id) => {
-      const index = this.circuit.indexOf.get(id);
-      if (index === undefined) throw new CircuitError(`There is no element ${id} to watch.`);
-      return { volts: this.circuit.voltsAcross(index), amps: point.amps(id) ?? 0 };
-    });
+    const { circuit } = this;
+    const point = this.needsPoint ? circuit.point() : null;
+    const nodes = [...this.result.nodes.keys()].map((name) => point?.volts(name) ?? 0);
+    const elements = this.watchedAt.map((index) => ({
+      volts: circuit.voltsAcross(index),
+      amps:
+        this.elements[index]?.kind === "voltage"
+          ? (point?.amps(this.elements[index]?.id ?? "") ?? 0)
+          : circuit.ampsThrough(index),
+    }));
     return { nodes, elements };
   }
 

@@ -84,12 +84,16 @@ export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
     schematic.threads.flatMap(({ turnout, followers }) => [turnout, ...followers]).map((t, i) => [t.id, i]),
   );
   const rankOf = (wire: Unnumbered) => (wire.turnoutId === null ? -1 : (rank.get(wire.turnoutId) ?? -1));
+  const ranks = new Map(wires.map((wire) => [wire, rankOf(wire)]));
+  // sorting keeps the order of wires of like rank
   const numbered = wires
-    .map((wire, index) => ({ wire, index }))
-    .sort((a, b) => rankOf(a.wire) - rankOf(b.wire) || a.index - b.index)
-    .map(({ wire }, index): Wire => {
+    .sort((a, b) => (ranks.get(a) ?? -1) - (ranks.get(b) ?? -1))
+    .map((wire, index): Wire => {
       const label = `W${index + 1}`;
-      return { ...wire, label, flags: [`${label} to ${wire.to.name}`, `${label} to ${wire.from.name}`] };
+      return Object.assign(wire, {
+        label,
+        flags: [`${label} to ${wire.to.name}`, `${label} to ${wire.from.name}`] as [string, string],
+      });
     });
   const joints = { bench: 0, underneath: 0 };
   for (const wire of numbered) {

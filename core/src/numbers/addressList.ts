@@ -22,16 +22,20 @@ export interface OutputAddress {
   sharedWith: string[];
 }
 
+/** Labels as people sort them: D2 before D10. */
+const ORDER = new Intl.Collator("en", { numeric: true });
+
 /** The address list: each output of each decoder, in the order of boards' labels and outputs. */
 export function addressList(record: RailwayRecord, threads: readonly Thread[]): OutputAddress[] {
   const uses = new Map<string, Thread>();
   for (const thread of threads) {
     for (const { driver } of thread.motors) if (driver) uses.set(`${driver.device.id} ${driver.way}`, thread);
   }
-  const outputs = [...record.devices]
-    .sort((a, b) => a.label.localeCompare(b.label, "en", { numeric: true }))
-    .flatMap((device) => {
-      const type = typeOf(record, device);
+  const outputs = record.devices
+    .map((device) => ({ device, type: typeOf(record, device) }))
+    .filter(({ type }) => type.outputs > 0)
+    .sort((a, b) => ORDER.compare(a.device.label, b.device.label))
+    .flatMap(({ device, type }) => {
       const stated = new Map<number, number>();
       for (const assignment of assignmentsOfDevice(record, device.id)) {
         if (assignment.role === "address") stated.set(assignment.way, assignment.address);

@@ -9,7 +9,7 @@ import type { Device, Position, RailwayRecord } from "../record/schemas.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { type DeviceState, type Part, stateThatMatters } from "./models.ts";
-import { type Cut, cutIntoPieces, type Member, type Piece, partsIn, stateKey } from "./pieces.ts";
+import { type Cut, cutIntoPieces, type Member, type Piece, partsIn, stateKey, type Throw } from "./pieces.ts";
 import { type Pulse, pulseThrough } from "./pulse.ts";
 
 /**
@@ -58,7 +58,6 @@ export class Circuitry {
   private readonly solved = new Map<string, OperatingPoint>();
   private readonly stateNames = new WeakMap<RailwayState, string>();
   private alternating: Set<string> | null = null;
-  private readonly goesTo = new Map<string, Position | null>();
   private readonly charges = new Map<string, number>();
   /** Pulses by the circuit through which they went, handed on from one railway to the next. */
   private readonly pulses: Map<string, Pulse>;
@@ -84,7 +83,7 @@ export class Circuitry {
         this.outputsOf.set(driver.device.id, outputs);
       }
     }
-    const before = new Map(previous?.cut.pieces.map((piece) => [piece.signature, piece]));
+    const before = new Map(previous?.cut.pieces.map((piece) => [piece.structure, piece]));
     this.pulsesBefore = previous?.pulses ?? new Map();
     this.pulses = new Map();
     this.cut = cutIntoPieces(
@@ -132,11 +131,6 @@ export class Circuitry {
     return new Set([...numbered].filter(([, group]) => numbers.has(group)).map(([name]) => name));
   }
 
-  /** Devices with a part in the piece that holds a terminal. */
-  devicesWith(key: string): readonly Device[] {
-    return this.pieceWith(key)?.members.map(({ device }) => device) ?? [];
-  }
-
   private pieceWith(key: string): Piece | undefined {
     return this.cut.pieces[this.cut.pieceOf.get(key) ?? -1];
   }
@@ -180,9 +174,10 @@ export class Circuitry {
   pulse(motorId: string, coil: Position, state: RailwayState): Pulse | null {
     const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
     if (number === undefined) return null;
+    const first = this.solvePiece(number, state);
     const elements = this.partsOfPiece(number, state).map((part) => this.withStores(part));
     const wires = this.cut.pieces[number]?.wires ?? [];
-    const { key, run } = pulseThrough([...elements, ...wires], `${motorId}.${coil}`);
+    const { key, run } = pulseThrough([...elements, ...wires], (id) => first?.amps(id) ?? 0, `${motorId}.${coil}`);
     const pulse = this.pulses.get(key) ?? this.pulsesBefore.get(key) ?? run();
     this.pulses.set(key, pulse);
     return pulse;
@@ -205,32 +200,35 @@ export class Circuitry {
     const thread = this.threadOf.get(motorId);
     if (!motor || !thread) return null;
     const asked = askedOf(state, thread.turnout.id);
-    const key = `${motorId} ${asked}`;
-    const known = this.goesTo.get(key);
-    if (known !== undefined) return known;
+    const winding = motor.type.model === "stall-motor" ? "motor" : "N";
+    const kept = this.pieceWith(`${motorId}.${winding}`)?.goesTo;
+    const key = `${motorId} ${asked} ${motor.assignment.opposite}`;
+    const known = kept?.get(key);
+    if (known) return known.to;
     const before = this.finding;
     this.finding = true;
     try {
       const thrown = this.thrownTo(motor, thread, asked);
-      this.goesTo.set(key, thrown);
-      return thrown;
+      kept?.set(key, thrown);
+      return thrown.to;
     } finally {
       this.finding = before;
     }
   }
 
   /** A coil goes by the energy and length of its pulse; a stall motor by the volts that hold it, all others asked for the same. */
-  private thrownTo(motor: ThreadMotor, thread: Thread, asked: Position): Position | null {
+  private thrownTo(motor: ThreadMotor, thread: Thread, asked: Position): Throw {
     const leader = thread.turnout.id;
     const id = motor.device.id;
     const flip = (position: Position): Position =>
       motor.assignment.opposite ? (position === "N" ? "R" : "N") : position;
     if (motor.type.model === "stall-motor") {
       const volts = this.volts(`${id}:+`, `${id}:−`, asked === "N" ? ALL_NORMAL : ALL_REVERSE) ?? 0;
-      if (Math.abs(volts) < (motor.type.figures.leastVolts?.value ?? 0)) return null;
-      return flip(volts > 0 ? "N" : "R");
+      const moves = Math.abs(volts) >= (motor.type.figures.leastVolts?.value ?? 0);
+      return { to: moves ? flip(volts > 0 ? "N" : "R") : null, live: null };
     }
     const state: RailwayState = { asked: { [leader]: asked }, moment: "throwing", acting: leader, off: false };
+    const live = this.solve(`${id}.N`, state)?.carrying(LIVE_AMPS) ?? [];
     const throws = (coil: Position) => {
       // the first instant tells whether there is anything to follow
       const first = Math.abs(this.amps(id, coil, state));
@@ -240,8 +238,8 @@ export class Circuitry {
     };
     const normal = throws("N");
     const reverse = throws("R");
-    if (normal === reverse || Math.min(normal, reverse) > 0) return null;
-    return flip(normal > reverse ? "N" : "R");
+    if (normal === reverse || Math.min(normal, reverse) > 0) return { to: null, live };
+    return { to: flip(normal > reverse ? "N" : "R"), live };
   }
 
   /** The netlist of the piece that holds a terminal, as it is solved; for export and for checks against other solvers. */
@@ -341,7 +339,8 @@ export class Circuitry {
   private charge(deviceId: string): number {
     const known = this.charges.get(deviceId);
     if (known !== undefined) return known;
-    const volts = this.volts(`${deviceId}:+`, `${deviceId}:−`, RESTING) ?? 0;
+    // to nine digits, so that the rounding of an edit elsewhere does not make it another pulse
+    const volts = Number((this.volts(`${deviceId}:+`, `${deviceId}:−`, RESTING) ?? 0).toPrecision(9));
     this.charges.set(deviceId, volts);
     return volts;
   }
@@ -359,6 +358,9 @@ export class Circuitry {
 
 const ALL_NORMAL: RailwayState = { ...RESTING, otherwise: "N" };
 const ALL_REVERSE: RailwayState = { ...RESTING, otherwise: "R" };
+
+/** Current from which an element takes part in a throw, amps: more than what open contacts leak. */
+const LIVE_AMPS = 1e-6;
 
 /** Whether a pulse throws a motor of a type for certain: enough energy, and long enough (both figures of the type). */
 export function isFirm(pulse: Pulse, type: DeviceType): boolean {

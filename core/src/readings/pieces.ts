@@ -22,7 +22,12 @@ export interface Member {
  * an edit did not touch is taken over with its solutions.
  */
 export interface Piece {
+  /** All that its solutions depend on. */
   signature: string;
+  /** The same without the values of wires and the figures of types: pieces alike in it share an order of elimination. */
+  structure: string;
+  /** Values by the name of a wire or the identifier of a device. */
+  values: ReadonlyMap<string, number>;
   members: Member[];
   wires: Element[];
   ground: string;
@@ -30,6 +35,14 @@ export interface Piece {
   circuit: Circuit | null;
   /** Solutions by the states of the members. */
   solutions: Map<string, OperatingPoint>;
+  /** Where its motors go, by motor and what is asked, as far as it was found out. */
+  goesTo: Map<string, Throw>;
+}
+
+/** Where a motor goes, and the names of the elements that carried current while that was found out. */
+export interface Throw {
+  to: Position | null;
+  live: readonly string[] | null;
 }
 
 /** Any state in which every element of a device is there. */
@@ -41,6 +54,22 @@ const ANY: Omit<DeviceState, "outputs"> = {
   moving: false,
   charged: null,
 };
+
+const known = new WeakMap<Device, { type: DeviceType; outputs: string; elements: readonly Element[] }>();
+
+/** Elements of a device whatever its state; a device that an edit did not touch is the same object, and keeps them. */
+function elementsInAnyState(
+  device: Device,
+  type: DeviceType,
+  outputs: ReadonlyMap<number, Position>,
+): readonly Element[] {
+  const ways = [...outputs.keys()].join(" ");
+  const before = known.get(device);
+  if (before?.type === type && before.outputs === ways) return before.elements;
+  const elements = partsOf(device.id, type, { ...ANY, outputs }).map(({ element }) => element);
+  known.set(device, { type, outputs: ways, elements });
+  return elements;
+}
 
 export interface Cut {
   pieces: Piece[];
@@ -63,7 +92,7 @@ function numberOf(type: DeviceType): number {
  * Cuts a railway into pieces that no current can pass between.
  * @param roleOf what a device's state depends on beyond its type
  * @param outputsOf outputs in use of a device
- * @param previous pieces of the railway before an edit, by signature
+ * @param previous pieces of the railway before an edit, by structure
  */
 export function cutIntoPieces(
   devices: readonly { device: Device; type: DeviceType }[],
@@ -74,46 +103,78 @@ export function cutIntoPieces(
 ): Cut {
   const groups = new Groups();
   const made = devices.map(({ device, type }) => {
-    const parts = partsOf(device.id, type, { ...ANY, outputs: outputsOf(device.id) });
-    for (const { element } of parts) groups.join(element.nodes[0], element.nodes[1]);
-    return { device, type, parts };
+    const elements = elementsInAnyState(device, type, outputsOf(device.id));
+    for (const { nodes } of elements) groups.join(nodes[0], nodes[1]);
+    return { device, type, elements };
   });
   for (const wire of loom.wires) groups.join(wire.from.key, wire.to.key);
   const pieceOf = groups.numbered();
   const pieces: Piece[] = [];
-  const signatures: string[][] = [];
+  const structures: string[][] = [];
+  const values: Map<string, number>[] = [];
   for (const piece of pieceOf.values()) {
-    pieces[piece] ??= { signature: "", members: [], wires: [], ground: "", circuit: null, solutions: new Map() };
-    signatures[piece] ??= [];
+    pieces[piece] ??= emptyPiece();
+    structures[piece] ??= [];
+    values[piece] ??= new Map();
   }
-  for (const { device, type, parts } of made) {
+  for (const { device, type, elements } of made) {
     const role = roleOf(device.id);
     const minus = type.family === "supply" ? `${device.id}:${type.terminals[1]?.name}` : null;
     const seen = new Set<number>();
-    for (const { element } of parts) {
-      const number = pieceOf.get(element.nodes[0]) ?? 0;
-      pieceOf.set(element.id, number);
+    for (const { id, nodes } of elements) {
+      const number = pieceOf.get(nodes[0]) ?? 0;
+      pieceOf.set(id, number);
       if (seen.has(number)) continue;
       seen.add(number);
       const piece = pieces[number];
       if (!piece) continue;
       piece.members.push({ device, type, role, parts: new Map() });
-      signatures[number]?.push(`${device.id} ${numberOf(type)} ${role}`);
+      structures[number]?.push(`${device.id} ${type.model} ${type.contactSets} ${role}`);
+      values[number]?.set(device.id, numberOf(type));
       if (minus && piece.ground === "") piece.ground = minus;
     }
   }
   for (const { from, to, ohms } of loom.wires) {
     const number = pieceOf.get(from.key) ?? 0;
-    pieces[number]?.wires.push({ kind: "resistor", id: wireId(from.key, to.key), nodes: [from.key, to.key], ohms });
-    signatures[number]?.push(`${from.key} ${to.key} ${ohms}`);
+    const id = wireId(from.key, to.key);
+    pieces[number]?.wires.push({ kind: "resistor", id, nodes: [from.key, to.key], ohms });
+    structures[number]?.push(id);
+    values[number]?.set(id, ohms);
   }
   const kept = pieces.map((piece, number): Piece => {
-    const signature = signatures[number]?.join("\n") ?? "";
-    const before = previous.get(signature);
+    const own = values[number] ?? new Map<string, number>();
+    const structure = structures[number]?.join("\n") ?? "";
+    const signature = `${structure}\n${[...own.values()].join(" ")}`;
+    const before = previous.get(structure);
     // labels of devices may have changed, but nothing that a circuit depends on
-    return before ?? { ...piece, signature };
+    if (before?.signature === signature) return before;
+    return { ...piece, signature, structure, values: own, ...(before ? carriedOver(before, own) : {}) };
   });
   return { pieces: kept, pieceOf };
+}
+
+function emptyPiece(): Piece {
+  return {
+    signature: "",
+    structure: "",
+    values: new Map(),
+    members: [],
+    wires: [],
+    ground: "",
+    circuit: null,
+    solutions: new Map(),
+    goesTo: new Map(),
+  };
+}
+
+/** What still holds of a piece when some of its values have changed: its circuit, and throws through none of the changed ones. */
+function carriedOver(before: Piece, values: ReadonlyMap<string, number>): Pick<Piece, "circuit" | "goesTo"> {
+  const changed = new Set(
+    [...values].filter(([name, value]) => before.values.get(name) !== value).map(([name]) => name),
+  );
+  const touched = (id: string) => changed.has(id) || changed.has(id.split(".")[0] ?? "");
+  const goesTo = [...before.goesTo].filter(([, { live }]) => live !== null && !live.some(touched));
+  return { circuit: before.circuit, goesTo: new Map(goesTo) };
 }
 
 /** Name of a wire in the circuit, by its ends: its label may change when other wires come or go. */

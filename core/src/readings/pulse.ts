@@ -17,15 +17,26 @@ export interface Pulse {
 /** Length of a throw that is looked at, seconds: a finger's press (common practice). */
 const PRESS_SECONDS = 0.2;
 
+/** Share by which a step may be wrong: far below the parts' own tolerances. */
+const ACCURACY = 2e-3;
+
+/** What carries no more than this in the first instant only leaks, and takes no part, amps. */
+const LEAKAGE_AMPS = 1e-6;
+
 /**
  * The pulse through one coil in a circuit whose capacitors are charged and whose contacts have just closed. Only what
- * conducts to the coil takes part, so that the same throw elsewhere has the same circuit.
+ * carries current takes part, so that an edit elsewhere leaves the circuit of the pulse as it was.
  * @param elements of the whole piece, capacitors with the charge they begin with
+ * @param firstAmps current of each element in the first instant, by its name
  * @param coilId the coil
  * @returns a key that is the same for the same circuit, and the transient to be run when no pulse is known for it
  */
-export function pulseThrough(elements: readonly Element[], coilId: string): { key: string; run: () => Pulse } {
-  const conducting = conductingTo(elements, coilId);
+export function pulseThrough(
+  elements: readonly Element[],
+  firstAmps: (id: string) => number,
+  coilId: string,
+): { key: string; run: () => Pulse } {
+  const conducting = elements.filter(({ id }) => Math.abs(firstAmps(id)) > LEAKAGE_AMPS);
   const names = new Map<string, number>();
   const numberOf = (name: string) => {
     if (!names.has(name)) names.set(name, names.size);
@@ -44,7 +55,13 @@ function run(elements: readonly Element[], coilId: string): Pulse {
   const passive = elements.filter(({ kind }) => ["resistor", "switch", "coil"].includes(kind));
   const result = transient(
     { ground: coil.nodes[1], elements },
-    { stop: PRESS_SECONDS, begin: "stated", watch: { elements: passive.map(({ id }) => id) } },
+    {
+      stop: PRESS_SECONDS,
+      begin: "stated",
+      watch: { elements: passive.map(({ id }) => id) },
+      longestStep: PRESS_SECONDS / 50,
+      accuracy: ACCURACY,
+    },
   );
   const { times } = result;
   const spent = (id: string) => {
@@ -62,26 +79,4 @@ function run(elements: readonly Element[], coilId: string): Pulse {
   for (const { kind, id } of passive) if (kind === "resistor" && id.includes(">")) wires[id] = spent(id);
   const lost = passive.filter(({ kind }) => kind !== "coil").reduce((sum, { id }) => sum + spent(id), 0);
   return { joules: energy(times, { volts: heat, amps }), lostJoules: lost, peakAmps, secondsAboveHalf, wires };
-}
-
-/** Elements that hang together with the coil without passing an open contact. */
-function conductingTo(elements: readonly Element[], coilId: string): Element[] {
-  const closed = elements.filter((element) => element.kind !== "switch" || element.closed);
-  const at = new Map<string, Element[]>();
-  for (const element of closed) {
-    for (const node of element.nodes) {
-      const list = at.get(node);
-      if (list) list.push(element);
-      else at.set(node, [element]);
-    }
-  }
-  const coil = closed.find(({ id }) => id === coilId);
-  const taken = new Set<Element>();
-  const open: Element[] = coil ? [coil] : [];
-  for (let element = open.pop(); element; element = open.pop()) {
-    if (taken.has(element)) continue;
-    taken.add(element);
-    for (const node of element.nodes) open.push(...(at.get(node) ?? []));
-  }
-  return closed.filter((element) => taken.has(element));
 }

@@ -16,6 +16,7 @@ export interface SupplyLoad {
 
 /** Solved loads of all supplies at rest, and at the worst moment of one turnout being thrown and held. */
 export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): SupplyLoad[] {
+  const leading = oneForEachDriver(threads);
   return circuitry.record.devices.flatMap((device): SupplyLoad[] => {
     const type = typeOf(circuitry.record, device);
     if (type.family !== "supply") return [];
@@ -23,7 +24,7 @@ export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): S
     const given = (state: RailwayState) => Math.abs(circuitry.amps(device.id, "inside", state)) * scale;
     const rest = Math.max(given(AT_REST.N), given(AT_REST.R));
     const load: SupplyLoad = { deviceId: device.id, rest, worst: rest, when: "with everything at rest" };
-    for (const thread of oneForEachDriver(threads).filter((each) => isFedBy(circuitry, each, device.id))) {
+    for (const thread of leading.filter((each) => isFedBy(circuitry, each, device.id))) {
       for (const position of ["N", "R"] as const) {
         const held = given(stateFor(thread, position, "held"));
         if (held > load.worst)
@@ -49,5 +50,6 @@ function oneForEachDriver(threads: readonly Thread[]): Thread[] {
 function isFedBy(circuitry: Circuitry, thread: Thread, supplyId: string): boolean {
   const driver = thread.motors[0]?.driver;
   if (!driver || driver.type.outputs > 0) return false;
-  return circuitry.devicesWith(`${thread.control?.device.id}:C`).some((device) => device.id === supplyId);
+  const piece = circuitry.piece(`${supplyId}.emf`);
+  return piece !== undefined && piece === circuitry.piece(`${thread.control?.device.id}:C`);
 }
