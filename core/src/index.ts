@@ -52,6 +52,6 @@ export {
 } from "./record/schemas.ts";
 export { type Net, PURPOSES, type Purpose, terminalName } from "./schematic/nets.ts";
 export { type Fitted, supplyOf, type Thread, type ThreadMotor, threadLedBy } from "./schematic/thread.ts";
-export { amps, count, list, milliamps, ohms, volts } from "./units/format.ts";
+export { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./units/format.ts";
 export { GAUGES, type Gauge, ohmsPerMetre } from "./units/gauge.ts";
 export { WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";

@@ -195,5 +195,7 @@ it("reckons as a command: JSON in, JSON out, exit 2 with a line of JSON for bad 
   });
   expect(bad.stderr.trim().split("\n")).toHaveLength(1);
   expect(calc("led-resistor", "{").status).toBe(2);
-  expect(JSON.parse(calc("none", "{}").stderr).error.message).toMatch(/There are: led-resistor, led-current, resistor-bands/);
+  expect(JSON.parse(calc("none", "{}").stderr).error.message).toMatch(
+    /There are: led-resistor, led-current, resistor-bands/,
+  );
 });

@@ -2,7 +2,7 @@ import { type Breaker, CircuitError, type Element, type Netlist, requireSensible
 import { Elimination } from "./elimination.ts";
 import { GMIN, junctionSlope, limiterSlope, limitJunction, type Slope } from "./junction.ts";
 import { OperatingPoint } from "./solution.ts";
-import { type Topology, topologyOf } from "./topology.ts";
+import { type Tie, type Topology, topologyOf } from "./topology.ts";
 
 const MOST_ITERATIONS = 150;
 /** Changes of controlled switches and breakers before the circuit counts as one that never comes to rest. */
@@ -11,7 +11,7 @@ const MOST_FLIPS = 60;
  * The iteration has settled when at each curved element the line that was solved and the curve agree within this, relative
  * and in amps. Voltages are no measure of it: a part that only blocked diodes hold has none to many digits.
  */
-const RELATIVE = 1e-9;
+const RELATIVE = 1e-7;
 const ABSOLUTE_AMPS = 1e-19;
 /** At first only elements that are wrong by more than this are laid anew, so that leakage is dealt with once, at the end. */
 const COARSE_AMPS = 1e-6;
@@ -51,6 +51,9 @@ export class Circuit {
   private readonly touch: Float64Array;
   private readonly active: Int32Array;
   private readonly inactive: Int32Array;
+  private readonly isTied: Uint8Array;
+  /** Currents that leave each node, while those of sources are being found. */
+  private readonly leaving: Float64Array;
   private readonly nodeVolts: Float64Array;
   private readonly tieVolts: Float64Array;
   private readonly placeVolts: Float64Array;
@@ -115,6 +118,9 @@ export class Circuit {
     this.active = this.elimination.dependents(curvedUnknowns);
     const isActive = new Set(this.active);
     this.inactive = Int32Array.from({ length: unknowns }, (_, k) => k).filter((k) => !isActive.has(k));
+    this.isTied = new Uint8Array(elements.length);
+    for (const { source } of this.topology.ties) this.isTied[source] = 1;
+    this.leaving = new Float64Array(this.topology.nodes.size);
     this.nodeVolts = new Float64Array(this.topology.nodes.size);
     this.tieVolts = new Float64Array(this.topology.nodes.size);
     this.placeVolts = new Float64Array(unknowns + 1);
@@ -163,7 +169,7 @@ export class Circuit {
   settle(react: boolean): void {
     for (let flips = 0; ; flips++) {
       this.solve();
-      const flipped = react ? this.react() : [];
+      const flipped = react && this.reacting.length > 0 ? this.react() : [];
       if (flipped.length === 0) return;
       if (flips >= MOST_FLIPS) {
         const names = flipped.map((index) => this.elements[index]?.id).join(", ");
@@ -209,7 +215,10 @@ export class Circuit {
     const amps = new Float64Array(this.elements.length);
     for (let index = 0; index < amps.length; index++) amps[index] = this.ampsThrough(index);
     this.sourceAmps(amps);
-    const open = this.reacting.filter((index) => !this.isMade(index)).map((index) => this.elements[index]?.id ?? "");
+    const open =
+      this.reacting.length === 0
+        ? NO_NAMES
+        : this.reacting.filter((index) => !this.isMade(index)).map((index) => this.elements[index]?.id ?? "");
     return new OperatingPoint(this.topology, this.indexOf, this.nodeVolts.slice(), amps, open);
   }
 
@@ -346,7 +355,7 @@ export class Circuit {
     const { elimination, base, work, placeVolts, active, inactive, curved } = this;
     this.tie(scale);
     this.inject(scale);
-    for (const index of curved) this.line(index, gmin);
+    for (let c = 0; c < curved.length; c++) this.line(curved[c] as number, gmin);
     elimination.eliminate();
     elimination.forward(base, inactive);
     let within = COARSE_AMPS;
@@ -483,26 +492,30 @@ export class Circuit {
 
   /** Currents of ideal sources, by what leaves the nodes beyond them. */
   private sourceAmps(amps: Float64Array, fed?: { into: number; outOf: number }): void {
-    const { first, second, ties, nodes } = this.topology;
-    const tied = new Set(ties.map(({ source }) => source));
-    const leaving = new Float64Array(nodes.size);
+    const { first, second, ties } = this.topology;
+    const { leaving, isTied } = this;
+    leaving.fill(0);
     if (fed) {
       leaving[fed.into] = (leaving[fed.into] as number) - 1;
       leaving[fed.outOf] = (leaving[fed.outOf] as number) + 1;
     }
     for (let index = 0; index < amps.length; index++) {
-      if (tied.has(index)) continue;
-      const [a, b] = [first[index] as number, second[index] as number];
+      if (isTied[index] === 1) continue;
+      const a = first[index] as number;
+      const b = second[index] as number;
       leaving[a] = (leaving[a] as number) + (amps[index] as number);
       leaving[b] = (leaving[b] as number) - (amps[index] as number);
     }
-    for (const { node, to, source, sign } of [...ties].reverse()) {
+    for (let index = ties.length - 1; index >= 0; index--) {
+      const { node, to, source, sign } = ties[index] as Tie;
       const out = leaving[node] as number;
       amps[source] = -sign * out;
       leaving[to] = (leaving[to] as number) + out;
     }
   }
 }
+
+const NO_NAMES: readonly string[] = [];
 
 /** Resistance of a breaker that has tripped, ohms (common practice: as an open contact). */
 const TRIPPED_OHMS = 1e9;

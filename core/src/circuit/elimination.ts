@@ -236,7 +236,7 @@ export class Elimination {
 }
 
 /** Degrees by which a late node is put off. */
-const PUT_OFF = 3;
+const PUT_OFF = 6;
 
 /** Order of elimination, always the node of least degree, and each node's neighbours at the time it goes. */
 function minimumDegree(size: number, branches: readonly (readonly [number, number])[], late: ReadonlySet<number>) {

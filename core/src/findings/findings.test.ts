@@ -10,6 +10,7 @@ import {
   typed,
   withFigures,
 } from "../../testing/build.ts";
+import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { setAddress } from "../equip/equipment.ts";
 import { RULES } from "./rules.ts";
@@ -271,4 +272,35 @@ it("gives each finding a key that lasts while its subject does, and no two the s
 it("puts the gravest first", () => {
   const record = mounted(withFigures(smallRailway(), "LP1", { resistorOhms: 1500 }), "m2", { opposite: true });
   expect(new Derived(record).findings.map(({ severity }) => severity)).toEqual(["stop", "look"]);
+});
+
+describe("a pulse lost in thin wire", () => {
+  const withCable = (metres: number, gauge: "AWG 24" | "0.75 mm2" = "AWG 24") => {
+    const record = smallRailway();
+    const value = { ...record.railway, cableMetres: metres, cableGauge: gauge };
+    return edit(record, [{ op: "railway", value }]).record;
+  };
+
+  it("is not found with two metres of cable, nor with long thick cable", () => {
+    expect(findingsOf(withCable(2), "pulse-lost-in-wire")).toEqual([]);
+    expect(findingsOf(withCable(15, "0.75 mm2"), "pulse-lost-in-wire")).toEqual([]);
+  });
+
+  // derived: two cores of 15 m of AWG 24 are 2.53 ohm beside a coil of 4: 38 % and a little more for the other wires
+  it("is worth a look with 15 m of 24 AWG, and cured by a thicker one", () => {
+    const [finding] = findingsOf(withCable(15), "pulse-lost-in-wire");
+    expect(finding).toMatchObject({ severity: "look", where: "Y1" });
+    expect(finding!.why).toMatch(
+      /Y1 gets 0\.6\d J in \d+ ms; 0\.4\d J, (39|4\d) % of the pulse, is lost in wires\. It needs 0\.15 J/,
+    );
+    const cured = remedied(withCable(15), finding!, /Lay the cable in 0.5 mm2/);
+    expect(cured.railway.cableGauge).toBe("0.5 mm2");
+    expect(findingsOf(cured, "pulse-lost-in-wire")).toEqual([]);
+  });
+
+  it("stops the work where the coil no longer throws", () => {
+    const findings = findingsOf(withCable(200), "pulse-lost-in-wire");
+    expect(findings[0]!.severity).toBe("stop");
+    expect(findingsOf(withCable(200), "goes-astray")).toHaveLength(1);
+  });
 });

@@ -5,6 +5,7 @@ import { goesAstray } from "./goesAstray.ts";
 import { lampCurrent } from "./lampCurrent.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
 import { pairThrownAgainst } from "./pairThrownAgainst.ts";
+import { pulseLostInWire } from "./pulseLostInWire.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
 import { supplyOverRating } from "./supplyOverRating.ts";
 import { turnoutIncomplete } from "./turnoutIncomplete.ts";
@@ -18,6 +19,7 @@ export const RULES: readonly Rule[] = [
   supplyOverRating,
   pairThrownAgainst,
   goesAstray,
+  pulseLostInWire,
   lampCurrent,
   addressDuplicate,
   addressImpossible,

@@ -174,12 +174,17 @@ export class Circuitry {
   pulse(motorId: string, coil: Position, state: RailwayState): Pulse | null {
     const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
     if (number === undefined) return null;
+    const piece = this.cut.pieces[number];
+    const name = `${motorId}.${coil} ${this.nameOf(state)}`;
+    const found = piece?.pulses.get(name);
+    if (found) return found;
     const first = this.solvePiece(number, state);
     const elements = this.partsOfPiece(number, state).map((part) => this.withStores(part));
     const wires = this.cut.pieces[number]?.wires ?? [];
     const { key, run } = pulseThrough([...elements, ...wires], (id) => first?.amps(id) ?? 0, `${motorId}.${coil}`);
     const pulse = this.pulses.get(key) ?? this.pulsesBefore.get(key) ?? run();
     this.pulses.set(key, pulse);
+    piece?.pulses.set(name, pulse);
     return pulse;
   }
 

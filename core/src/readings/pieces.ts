@@ -6,6 +6,7 @@ import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Loom } from "../loom/loom.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { type DeviceState, type Part, partsOf } from "./models.ts";
+import type { Pulse } from "./pulse.ts";
 
 /** A device as a piece of circuit holds it. */
 export interface Member {
@@ -37,6 +38,8 @@ export interface Piece {
   solutions: Map<string, OperatingPoint>;
   /** Where its motors go, by motor and what is asked, as far as it was found out. */
   goesTo: Map<string, Throw>;
+  /** Pulses through its coils, by coil and railway's state. */
+  pulses: Map<string, Pulse>;
 }
 
 /** Where a motor goes, and the names of the elements that carried current while that was found out. */
@@ -164,6 +167,7 @@ function emptyPiece(): Piece {
     circuit: null,
     solutions: new Map(),
     goesTo: new Map(),
+    pulses: new Map(),
   };
 }
 

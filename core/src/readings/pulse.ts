@@ -5,8 +5,6 @@ import { energy, transient } from "../circuit/transient.ts";
 export interface Pulse {
   /** Energy in the coil's resistance, joules. */
   joules: number;
-  /** Energy lost in wires, contacts and capacitor on the way, for the whole pulse, joules. */
-  lostJoules: number;
   peakAmps: number;
   /** How long the current stays above half of its peak, seconds. */
   secondsAboveHalf: number;
@@ -37,28 +35,22 @@ export function pulseThrough(
   coilId: string,
 ): { key: string; run: () => Pulse } {
   const conducting = elements.filter(({ id }) => Math.abs(firstAmps(id)) > LEAKAGE_AMPS);
-  const names = new Map<string, number>();
-  const numberOf = (name: string) => {
-    if (!names.has(name)) names.set(name, names.size);
-    return names.get(name);
-  };
-  const key = conducting
-    .map(({ id, nodes, ...values }) => `${id === coilId ? "*" : ""}${nodes.map(numberOf)} ${JSON.stringify(values)}`)
-    .join(";");
+  const key = conducting.map((element) => JSON.stringify(element)).join(";");
   return { key: `${coilId} ${key}`, run: () => run(conducting, coilId) };
 }
 
 function run(elements: readonly Element[], coilId: string): Pulse {
   const coil = elements.find(({ id }) => id === coilId);
-  const none: Pulse = { joules: 0, lostJoules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {} };
+  const none: Pulse = { joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {} };
   if (coil?.kind !== "coil") return none;
-  const passive = elements.filter(({ kind }) => ["resistor", "switch", "coil"].includes(kind));
+  // a wire's name tells its two ends
+  const wiresOnTheWay = elements.filter(({ kind, id }) => kind === "resistor" && id.includes(">"));
   const result = transient(
     { ground: coil.nodes[1], elements },
     {
       stop: PRESS_SECONDS,
       begin: "stated",
-      watch: { elements: passive.map(({ id }) => id) },
+      watch: { elements: [coilId, ...wiresOnTheWay.map(({ id }) => id)] },
       longestStep: PRESS_SECONDS / 50,
       accuracy: ACCURACY,
     },
@@ -76,7 +68,6 @@ function run(elements: readonly Element[], coilId: string): Pulse {
   }
   const heat = amps.map((each) => each * coil.ohms);
   const wires: Record<string, number> = {};
-  for (const { kind, id } of passive) if (kind === "resistor" && id.includes(">")) wires[id] = spent(id);
-  const lost = passive.filter(({ kind }) => kind !== "coil").reduce((sum, { id }) => sum + spent(id), 0);
-  return { joules: energy(times, { volts: heat, amps }), lostJoules: lost, peakAmps, secondsAboveHalf, wires };
+  for (const { id } of wiresOnTheWay) wires[id] = spent(id);
+  return { joules: energy(times, { volts: heat, amps }), peakAmps, secondsAboveHalf, wires };
 }

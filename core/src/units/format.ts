@@ -47,6 +47,22 @@ export function ohms(value: number): string {
 }
 
 /**
+ * An energy in joules.
+ * @example joules(0.4541) // "0.45 J"
+ */
+export function joules(value: number): string {
+  return `${fixed(value, 2)} J`;
+}
+
+/**
+ * A short time in milliseconds.
+ * @example milliseconds(0.0094) // "9.4 ms"
+ */
+export function milliseconds(seconds: number): string {
+  return `${fixed(seconds * 1000, seconds < 0.00995 ? 1 : 0)} ms`;
+}
+
+/**
  * A list in words.
  * @example list(["T1", "T2", "T3"]) // "T1, T2 and T3"
  */

@@ -1,4 +1,4 @@
-import { type MeterReading, ohms as ohmsText, volts as voltsText } from "@alderman/core";
+import { type MeterReading, milliamps, ohms as ohmsText, volts as voltsText } from "@alderman/core";
 import { type PointerEvent, useState } from "react";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { probe, setRange } from "../store/view.ts";
@@ -21,7 +21,7 @@ export function Meter() {
         <Probe which="black" />
       </div>
       <fieldset className="seg mt-2.5" aria-label="Range">
-        {(["V", "ohm"] as const).map((range) => (
+        {(["V", "ohm", "mA"] as const).map((range) => (
           <button
             key={range}
             type="button"
@@ -62,8 +62,11 @@ function Figure({ reading }: { reading: MeterReading }) {
   if (reading.value === null) {
     return (
       <>
-        <div className="read mt-1">open</div>
+        <div className="read mt-1">{reading.range === "mA" ? "nothing" : "open"}</div>
         <p className="quiet mt-1 text-[12px]">{reading.reckoned}</p>
+        {reading.caution && (
+          <p className="mt-2 border-l-3 border-copper bg-copper-wash px-2 py-1.5 text-[12px]">{reading.caution}</p>
+        )}
       </>
     );
   }
@@ -75,7 +78,7 @@ function Figure({ reading }: { reading: MeterReading }) {
         <u>{unit}</u>
       </div>
       <p className="quiet mt-1 text-[12px]">
-        {reading.range === "V" ? (reading.ac ? "AC, " : "DC, ") : ""}±
+        {reading.range === "ohm" ? "" : reading.ac ? "AC, " : "DC, "}±
         {split(reading.range, reading.tolerance).join(" ")}
       </p>
       <Band low={reading.value - reading.tolerance} high={reading.value + reading.tolerance} width={176} />
@@ -83,9 +86,15 @@ function Figure({ reading }: { reading: MeterReading }) {
   );
 }
 
+const WRITE: Record<MeterReading["range"], (value: number) => string> = {
+  V: voltsText,
+  ohm: ohmsText,
+  mA: (value) => milliamps(value * 1000),
+};
+
 /** Figure and unit apart, as the meter shows them. */
 function split(range: MeterReading["range"], value: number): [string, string] {
-  const [figure = "", unit = ""] = (range === "V" ? voltsText(value) : ohmsText(value)).split(" ");
+  const [figure = "", unit = ""] = WRITE[range](value).split(" ");
   return [figure, unit];
 }
 
@@ -93,7 +102,9 @@ function split(range: MeterReading["range"], value: number): [string, string] {
 function Said({ reading }: { reading: MeterReading | null }) {
   const [text, setText] = useState("");
   if (!reading) return null;
-  const value = text.trim() === "" ? null : Number(text.replace(",", ".").replace("−", "-"));
+  const typed = text.trim() === "" ? null : Number(text.replace(",", ".").replace("−", "-"));
+  // amps inside, milliamps on the dial
+  const value = typed !== null && reading.range === "mA" ? typed / 1000 : typed;
   return (
     <div className="mt-3">
       <label className="lab" htmlFor="meter-said">
@@ -127,7 +138,8 @@ function Answer({ value, reading }: { value: number | null; reading: MeterReadin
   if (reading.value === null) {
     return (
       <>
-        <Mark verdict="wrong" /> Something joins them: it should be open.
+        <Mark verdict="wrong" />{" "}
+        {reading.range === "mA" ? "There is no wire to measure in." : "Something joins them: it should be open."}
       </>
     );
   }

@@ -1,4 +1,4 @@
-import { amps, terminalName, volts } from "@alderman/core";
+import { amps, joules, milliseconds, terminalName, volts } from "@alderman/core";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { CoilMotor, StallMotor, Toggle } from "./glyphs.tsx";
@@ -196,7 +196,11 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
               </text>
             ))}
           <text className="tq" x="420" y="235">
-            {reads?.goesTo ? `throws to ${reads.goesTo}` : "does not move"}
+            {reads?.pulse
+              ? `gets ${joules(reads.pulse.joules)} in ${milliseconds(reads.pulse.secondsAboveHalf)}`
+              : reads?.goesTo
+                ? `throws to ${reads.goesTo}`
+                : "does not move"}
           </text>
           {spare.length > 0 && (
             <text className="tm" x="420" y="250">

@@ -132,6 +132,12 @@ function describe({ turnout, motors }: Thread): string {
   return [turnout.name, words].filter(Boolean).join("; ");
 }
 
+const MOMENTS = [
+  ["throwing", "Throwing"],
+  ["held", "Held"],
+  ["rest", "At rest"],
+] as const;
+
 /** Which position and moment the readings are for. */
 export function ThrowSelector({ turnoutId, moments = true }: { turnoutId: string; moments?: boolean }) {
   const position = useAppSelector((state) => state.view.asked[turnoutId] ?? "N");
@@ -141,12 +147,11 @@ export function ThrowSelector({ turnoutId, moments = true }: { turnoutId: string
     <>
       {moments && (
         <fieldset className="seg" aria-label="Moment">
-          <button type="button" aria-pressed={moment === "throwing"} onClick={() => dispatch(setMoment("throwing"))}>
-            Throwing
-          </button>
-          <button type="button" aria-pressed={moment === "rest"} onClick={() => dispatch(setMoment("rest"))}>
-            At rest
-          </button>
+          {MOMENTS.map(([each, words]) => (
+            <button key={each} type="button" aria-pressed={moment === each} onClick={() => dispatch(setMoment(each))}>
+              {words}
+            </button>
+          ))}
         </fieldset>
       )}
       <fieldset className="seg" aria-label="Throw to">
