@@ -24,7 +24,7 @@ export async function benchFrames(): Promise<void> {
         body: JSON.stringify({ sample: "club-400" }),
       })
     ).json()) as { id: string };
-    await page.goto(`${server.address}/railways/${id}/equip`);
+    await page.goto(`${server.address}/r/${id}/equip`);
     await page.getByRole("heading", { name: /Thread of A1/ }).waitFor({ timeout: 60_000 });
     await page.waitForTimeout(4000);
     await page.evaluate(() => {
@@ -39,7 +39,6 @@ export async function benchFrames(): Promise<void> {
       Object.assign(window, { frames });
     });
     for (let press = 0; press < 8; press++) {
-      await page.keyboard.press(press % 2 === 0 ? "r" : "n");
       await page.getByRole("button", { name: press % 2 === 0 ? "Reverse" : "Normal" }).click();
       await page.waitForTimeout(400);
     }

@@ -4,31 +4,49 @@ const outputs = Array.from({ length: 8 }, (_, index) => index + 1).flatMap((way)
   terminals({ [`${way}A`]: `output ${way}, positive at normal`, [`${way}B`]: `output ${way}, other lead` }),
 );
 
+const DISCHARGE_UNIT = {
+  family: "driver",
+  model: "cdu",
+  place: "layout",
+  terminals: terminals({ "~1": "supply in", "~2": "supply in", "+": "pulse out", "−": "pulse return" }),
+  outputs: 0,
+  contactSets: 0,
+  caution:
+    "A charged unit stores energy: discharge it before working on it. A switch left on drains it, and nothing else can fire.",
+} as const;
+
+function dischargeFigures(farads: number): DeviceType["figures"] {
+  return {
+    farads: figure(farads, "F", "capacitor", { tolerance: 0.2 }),
+    chargeOhms: figure(100, "ohm", "charging resistor", { tolerance: 0.05 }),
+    bleedOhms: figure(10_000, "ohm", "pilot lamp and leakage across the capacitor", {
+      origin: "from memory",
+      tolerance: 0.2,
+    }),
+    seriesOhms: figure(0.05, "ohm", "inside resistance of the capacitor", { origin: "from memory" }),
+    leastVolts: figure(12, "V", "charged to at least, to be of use"),
+    mostVolts: figure(25, "V", "made for at most (capacitor)"),
+  };
+}
+
 export const DRIVERS: readonly DeviceType[] = [
   {
+    ...DISCHARGE_UNIT,
     id: "cdu",
     name: "Capacitor discharge unit",
     short: "CDU",
-    family: "driver",
-    model: "cdu",
     about: "Stores a pulse and releases it at once; charges again in a second or two.",
-    place: "layout",
     prefix: "CD",
-    terminals: terminals({ "~1": "supply in", "~2": "supply in", "+": "pulse out", "−": "pulse return" }),
-    outputs: 0,
-    contactSets: 0,
-    figures: {
-      farads: figure(4700e-6, "F", "capacitor", { tolerance: 0.2 }),
-      chargeOhms: figure(100, "ohm", "charging resistor", { tolerance: 0.05 }),
-      bleedOhms: figure(10_000, "ohm", "pilot lamp and leakage across the capacitor", {
-        origin: "from memory",
-        tolerance: 0.2,
-      }),
-      seriesOhms: figure(0.05, "ohm", "inside resistance of the capacitor", { origin: "from memory" }),
-      mostVolts: figure(25, "V", "made for at most (capacitor)"),
-    },
-    caution:
-      "A charged unit stores energy: discharge it before working on it. A switch left on drains it, and nothing else can fire.",
+    figures: dischargeFigures(4700e-6),
+  },
+  {
+    ...DISCHARGE_UNIT,
+    id: "cdu-motor",
+    name: "Capacitor discharge unit for one motor",
+    short: "CDU",
+    about: "A smaller capacitor beside each motor, so that two motors on one toggle each have enough.",
+    prefix: "CU",
+    figures: dischargeFigures(3300e-6),
   },
   {
     id: "stall-decoder-8",

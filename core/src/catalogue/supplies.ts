@@ -27,28 +27,36 @@ function dcSupply(volts: number, amps: number): DeviceType {
   };
 }
 
-export const SUPPLIES: readonly DeviceType[] = [
-  {
-    id: "ac-16",
-    name: "16 V AC supply",
-    short: "16 V AC",
+function acSupply(volts: number, amps: number): DeviceType {
+  return {
+    id: `ac-${volts}`,
+    name: `${volts} V AC supply`,
+    short: `${volts} V AC`,
     family: "supply",
     model: "ac-supply",
-    about: "Plug-in transformer, 16 V AC (rms), 1 A.",
+    about: `Plug-in transformer, ${volts} V AC (rms), ${amps} A.`,
     place: "layout",
     prefix: "PS",
     terminals: terminals({ "~1": "AC", "~2": "AC" }),
     outputs: 0,
     contactSets: 0,
     figures: {
-      volts: figure(16, "V", "output, rms", { tolerance: 0.05, min: 1, max: 25 }),
-      ratedAmps: figure(1, "A", "rating, rms"),
+      volts: figure(volts, "V", "output, rms", { tolerance: 0.05, min: 1, max: 25 }),
+      ratedAmps: figure(amps, "A", "rating, rms"),
       insideOhms: figure(0.5, "ohm", "inside resistance", { origin: "from memory" }),
     },
     caution: MAINS_CAUTION,
-  },
+  };
+}
+
+export const SUPPLIES: readonly DeviceType[] = [
+  acSupply(16, 1),
+  acSupply(12, 1),
   dcSupply(12, 2),
   dcSupply(5, 1),
+  dcSupply(9, 2),
+  dcSupply(15, 3),
+  dcSupply(18, 2),
   {
     id: "track-bus",
     name: "Track bus from the command station",

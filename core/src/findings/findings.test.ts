@@ -304,3 +304,45 @@ describe("a pulse lost in thin wire", () => {
     expect(findingsOf(withCable(200), "goes-astray")).toHaveLength(1);
   });
 });
+
+describe("a board's range of volts", () => {
+  // common practice: an eight-output decoder is made for 9 to 15 V DC; 12 V fits, 18 V does not
+  it("fits 12 V and 15 V", () => {
+    expect(findingsOf(smallRailway(), "supply-out-of-range")).toEqual([]);
+    expect(findingsOf(retyped(smallRailway(), "PS2", "dc-15"), "supply-out-of-range")).toEqual([]);
+  });
+
+  it("is left above and below, and a fitting supply is proposed", () => {
+    const high = retyped(smallRailway(), "PS2", "dc-18");
+    const [finding] = findingsOf(high, "supply-out-of-range");
+    expect(finding).toMatchObject({ severity: "stop", where: "D1" });
+    expect(finding!.why).toBe("D1 has 18.0 V from PS2, 18 V DC supply; it is made for 9.0 V to 15.0 V.");
+    expect(findingsOf(remedied(high, finding!, "Make PS2 a 12 V DC supply"), "supply-out-of-range")).toEqual([]);
+    expect(findingsOf(retyped(smallRailway(), "PS2", "dc-5"), "supply-out-of-range")[0]!.why).toMatch(/has 5\.0 V/);
+  });
+
+  // derived: 25 V AC would charge a capacitor to about 34 V
+  it("protects a capacitor", () => {
+    const [finding] = findingsOf(withFigures(smallRailway(), "PS1", { volts: 25 }), "supply-out-of-range");
+    expect(finding!.why).toMatch(/CD1 has 3\d\.\d V .* made for 12\.0 V to 25\.0 V/);
+    expect(finding!.caution).toMatch(/discharge it before/);
+  });
+});
+
+// school B of the trade: a capacitor at each motor, so that two motors on one toggle each have enough
+it("lets a unit of its own throw a motor firmly, and two such units two motors of a crossover's worth", () => {
+  const record = railway(
+    ["A", "", "twin-coil-under-board", "cdu-motor", "toggle-centre-off", ""],
+    ["B", "", "twin-coil-efficient", "cdu-motor", "toggle-centre-off", ""],
+  );
+  const derived = new Derived(record);
+  expect(derived.findings).toEqual([]);
+  for (const label of ["A", "B"]) {
+    const thread = derived.schematic.threads.find((each) => each.label === label)!;
+    for (const position of ["N", "R"] as const) {
+      const { goesTo, pulse } = derived.reading(thread, position, "throwing").motors[0]!;
+      expect(goesTo).toBe(position);
+      expect(pulse!.joules).toBeGreaterThan(0.3);
+    }
+  }
+});

@@ -7,6 +7,7 @@ import { outputOverLimit } from "./outputOverLimit.ts";
 import { pairThrownAgainst } from "./pairThrownAgainst.ts";
 import { pulseLostInWire } from "./pulseLostInWire.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
+import { supplyOutOfRange } from "./supplyOutOfRange.ts";
 import { supplyOverRating } from "./supplyOverRating.ts";
 import { turnoutIncomplete } from "./turnoutIncomplete.ts";
 import { wrongKindForOutput } from "./wrongKindForOutput.ts";
@@ -16,6 +17,7 @@ export const RULES: readonly Rule[] = [
   coilHeldOn,
   wrongKindForOutput,
   outputOverLimit,
+  supplyOutOfRange,
   supplyOverRating,
   pairThrownAgainst,
   goesAstray,
