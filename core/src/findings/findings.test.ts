@@ -298,6 +298,12 @@ describe("a pulse lost in thin wire", () => {
     expect(findingsOf(cured, "pulse-lost-in-wire")).toEqual([]);
   });
 
+  it("is not blamed on the wire where the unit is drained", () => {
+    const record = retyped(withCable(15), "T1", "toggle-latching");
+    expect(findingsOf(record, "goes-astray")).toHaveLength(1);
+    expect(findingsOf(record, "pulse-lost-in-wire")).toEqual([]);
+  });
+
   it("stops the work where the coil no longer throws", () => {
     const findings = findingsOf(withCable(200), "pulse-lost-in-wire");
     expect(findings[0]!.severity).toBe("stop");

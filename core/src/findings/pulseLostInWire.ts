@@ -43,6 +43,8 @@ export const pulseLostInWire = rule<Lost>({
           const wires = Object.values(pulse.wires).reduce((sum, each) => sum + each, 0);
           const least = figureValue(motor.type, "pulseJoules");
           const leastSeconds = figureValue(motor.type, "pulseSeconds");
+          // what would be too weak without any wire is not the wire's fault
+          if (pulse.joules + wires < least) return [];
           return [
             { thread, motor, position, pulse, wires, share: wires / (wires + pulse.joules), least, leastSeconds },
           ];
