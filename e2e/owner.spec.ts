@@ -171,3 +171,22 @@ test("how things are fitted is stated, and what follows is shown at once", async
   await page.getByRole("button", { name: "History" }).click();
   await expect(page.getByRole("dialog")).toContainText("Leads of M2 exchanged");
 });
+
+test("on milliamps the meter takes the place of a wire, and says so anywhere else", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("row", { name: /L1/ }).click();
+  await expect(page.getByRole("heading", { name: "Thread of L1" })).toBeVisible();
+  await page.getByRole("button", { name: "mA", exact: true }).click();
+  const put = async (end: string, key: "r" | "b") => {
+    await page.locator(`[data-end="${end}"]`).first().focus();
+    await page.keyboard.press(key);
+  };
+  await put("d1:2A", "r");
+  await put("l1:+", "b");
+  await expect(page.getByTestId("expect")).toHaveText("15.0mA");
+  await page.getByRole("button", { name: "Reverse" }).click();
+  await expect(page.getByTestId("expect")).toHaveText("−15.0mA");
+  await put("d1:2B", "b");
+  await expect(page.getByText("On mA the meter takes the place of a wire.", { exact: false })).toBeVisible();
+  await expect(page.getByText(/it is a short circuit/)).toBeVisible();
+});

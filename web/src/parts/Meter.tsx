@@ -35,7 +35,7 @@ export function Meter() {
       </fieldset>
       <Expected reading={current} />
       <Said key={`${view.red?.key} ${view.black?.key} ${view.range}`} reading={current} />
-      {current && (
+      {current && current.value !== null && (
         <div className="wide-only mt-4 border-t border-rule-2 pt-2">
           <div className="lab">How it is reckoned</div>
           <p className="mt-1 text-[12px] leading-[1.4]">{current.reckoned}</p>

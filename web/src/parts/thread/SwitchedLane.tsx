@@ -197,7 +197,7 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
             ))}
           <text className="tq" x="420" y="235">
             {reads?.pulse
-              ? `gets ${joules(reads.pulse.joules)} in ${milliseconds(reads.pulse.secondsAboveHalf)}`
+              ? `${joules(reads.pulse.joules)} in ${milliseconds(reads.pulse.secondsAboveHalf)}`
               : reads?.goesTo
                 ? `throws to ${reads.goesTo}`
                 : "does not move"}
