@@ -9,6 +9,7 @@ import {
   setAddress,
   turnoutsFromTable,
 } from "@alderman/core";
+import { seeded } from "../core/testing/networks.ts";
 
 /** Turnouts of one zone of the generated railway; each zone has boards and supplies of its own. */
 const ZONE = 20;
@@ -20,7 +21,7 @@ const OUTPUTS = 8;
  * @param turnouts how many; whole zones of twenty
  */
 export function clubRailway(seed: number, turnouts: number): RailwayRecord {
-  const random = generator(seed);
+  const random = seeded(seed);
   let record = emptyRecord(`Club of ${turnouts}`);
   record.railway.note = "A generated railway for load: an invented club's, zone by zone, without mistakes.";
   for (let zone = 0; zone * ZONE < turnouts; zone++) {
@@ -118,12 +119,3 @@ const label = (zone: number, index: number) => `${String.fromCharCode(65 + zone)
 const zoneName = (zone: number) => `Zone ${String.fromCharCode(65 + zone)}`;
 const hand = (random: () => number) => (random() < 0.5 ? "left" : "right");
 const metres = (random: () => number) => (0.5 + 3.5 * random()).toFixed(1);
-
-/** Repeatable random numbers from 0 to 1 (linear congruential generator). */
-function generator(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
