@@ -1,6 +1,7 @@
-import { type Breaker, CircuitError, type Element, type Netlist, requireSensible, THERMAL_VOLTS } from "./elements.ts";
+import { Curves } from "./curves.ts";
+import { CircuitError, type Element, type Netlist, requireSensible } from "./elements.ts";
 import { Elimination } from "./elimination.ts";
-import { GMIN, junctionSlope, limiterSlope, limitJunction, type Slope } from "./junction.ts";
+import { GMIN } from "./junction.ts";
 import { OperatingPoint } from "./solution.ts";
 import { type Tie, type Topology, topologyOf } from "./topology.ts";
 
@@ -8,19 +9,13 @@ const MOST_ITERATIONS = 150;
 /** Changes of controlled switches and breakers before the circuit counts as one that never comes to rest. */
 const MOST_FLIPS = 60;
 /**
- * The iteration has settled when at each curved element the line that was solved and the curve agree within this, relative
- * and in amps. Voltages are no measure of it: a part that only blocked diodes hold has none to many digits.
+ * The iteration has settled when at each curved element the line that was solved and the curve agree within this. Voltages are no measure of it: a part that only blocked diodes hold has none to many digits.
  */
-const RELATIVE = 1e-7;
 const ABSOLUTE_AMPS = 1e-19;
 /** At first only elements that are wrong by more than this are laid anew, so that leakage is dealt with once, at the end. */
 const COARSE_AMPS = 1e-6;
 /** Current into a floating part, amps, above which it is a contradiction and not rounding. */
 const STRAY_AMPS = 1e-9;
-
-/** Figures kept of each curved element: of a diode IS, n kT/q and RS; of a limiter the mark below, its ohms and its limit. */
-const FIGURES = 3;
-const IS_LIMITER = -1;
 
 /** `steady`: capacitors are open, coils only their resistance. `moving`: both stand as lines that a transient sets. */
 export type Mode = "steady" | "moving";
@@ -40,15 +35,12 @@ export class Circuit {
   private readonly branchOf: Int32Array;
   private readonly siemens: Float64Array;
   private readonly offset: Float64Array;
-  /** Indices of diodes and limiters, and their figures by the same order, so that the iteration reads numbers only. */
-  private readonly curved: Int32Array;
-  private readonly figures: Float64Array;
+  private readonly curves: Curves;
   /** Elements that feed currents into unknowns whatever the voltages: those tied to sources, or with an offset. */
   private readonly feeding: Int32Array;
   private readonly currents: Int32Array;
   private readonly reacting: readonly number[];
-  /** Junction voltage, or voltage across a limiter, at which each curved element's line touches. */
-  private readonly touch: Float64Array;
+  /** Places in the order of elimination that curved elements can reach, and the others. */
   private readonly active: Int32Array;
   private readonly inactive: Int32Array;
   private readonly isTied: Uint8Array;
@@ -94,12 +86,10 @@ export class Circuit {
     this.place = Int32Array.from(unknownOf, (unknown) => this.elimination.place[unknown] as number);
     this.siemens = new Float64Array(elements.length);
     this.offset = new Float64Array(elements.length);
-    this.touch = new Float64Array(elements.length);
     this.made = new Uint8Array(elements.length).fill(1);
     const ofKinds = (...kinds: Element["kind"][]) =>
       elements.flatMap(({ kind }, index) => (kinds.includes(kind) ? [index] : []));
-    this.curved = Int32Array.from(ofKinds("diode", "limiter"));
-    this.figures = new Float64Array(elements.length * FIGURES);
+    this.curves = new Curves(elements, (index, siemens, offset) => this.setLine(index, siemens, offset));
     this.currents = Int32Array.from(ofKinds("current"));
     const tied = new Set(this.topology.ties.map(({ node }) => node));
     this.feeding = Int32Array.from(
@@ -112,7 +102,7 @@ export class Circuit {
     this.reacting = elements.flatMap((element, index) =>
       element.kind === "breaker" || (element.kind === "switch" && element.control) ? [index] : [],
     );
-    const curvedUnknowns = [...this.curved].flatMap((index) =>
+    const curvedUnknowns = [...this.curves.indices].flatMap((index) =>
       [first[index], second[index]].map((node) => unknownOf[node as number] as number).filter((u) => u < unknowns),
     );
     this.active = this.elimination.dependents(curvedUnknowns);
@@ -151,12 +141,13 @@ export class Circuit {
     const old = this.elements;
     if (elements !== old) {
       if (elements.length !== old.length) throw new CircuitError("Another circuit's elements were given.");
+      // all are looked at before any is taken, so that a refused one leaves the circuit as it was
+      for (let index = 0; index < elements.length; index++) {
+        if (elements[index] !== old[index]) requireSensible(elements[index] as Element);
+      }
       this.elements = elements;
       for (let index = 0; index < elements.length; index++) {
-        const element = elements[index] as Element;
-        if (element === old[index]) continue;
-        requireSensible(element);
-        this.take(index, element);
+        if (elements[index] !== old[index]) this.take(index, elements[index] as Element);
       }
     }
     for (const index of this.reacting) this.setMade(index, startsMade(elements[index] as Element));
@@ -297,10 +288,8 @@ export class Circuit {
         if (this.mode === "steady" && element.ohms > 0) this.setLine(index, 1 / element.ohms, 0);
         break;
       case "diode":
-        this.figures.set([element.model.is, element.model.n * THERMAL_VOLTS, element.model.rs], index * FIGURES);
-        break;
       case "limiter":
-        this.figures.set([IS_LIMITER, element.ohms, element.limitAmps], index * FIGURES);
+        this.curves.take(index, element);
         break;
     }
   }
@@ -308,10 +297,10 @@ export class Circuit {
   private solve(): void {
     this.iterations = 0;
     // a steady state begins from nothing, so that it never depends on what was solved before
-    if (this.mode === "steady") this.touch.fill(0);
+    if (this.mode === "steady") this.curves.touch.fill(0);
     if (this.newton(GMIN, 1)) return;
-    this.touch.fill(0);
-    if (this.curved.length > 0 && (this.newton(GMIN, 1) || this.byLeakage() || this.byRaising())) return;
+    this.curves.touch.fill(0);
+    if (this.curves.indices.length > 0 && (this.newton(GMIN, 1) || this.byLeakage() || this.byRaising())) return;
     throw new CircuitError(
       `The circuit did not settle in ${MOST_ITERATIONS} steps. Look for diodes fed by impossible values.`,
     );
@@ -319,25 +308,25 @@ export class Circuit {
 
   /** From leaky diodes, which always settle, to good ones: each solution is where the next one begins (gmin stepping). */
   private byLeakage(): boolean {
-    this.touch.fill(0);
+    this.curves.touch.fill(0);
     for (let gmin = 1e-2; gmin > GMIN * 1.5; gmin /= 10) if (!this.newton(gmin, 1)) return false;
     return this.newton(GMIN, 1);
   }
 
   /** From no sources to full ones, in steps that halve when one fails (source stepping). */
   private byRaising(): boolean {
-    this.touch.fill(0);
+    this.curves.touch.fill(0);
     let reached = 0;
     let step = 0.1;
-    let good = this.touch.slice();
+    let good = this.curves.touch.slice();
     while (reached < 1) {
       const next = Math.min(1, reached + step);
       if (this.newton(GMIN, next)) {
         reached = next;
         step *= 1.5;
-        good = this.touch.slice();
+        good = this.curves.touch.slice();
       } else {
-        this.touch.set(good);
+        this.curves.touch.set(good);
         step /= 4;
         if (step < 1e-6) return false;
       }
@@ -352,10 +341,10 @@ export class Circuit {
    * @returns whether it settled
    */
   private newton(gmin: number, scale: number): boolean {
-    const { elimination, base, work, placeVolts, active, inactive, curved } = this;
+    const { elimination, base, work, placeVolts, active, inactive, curves } = this;
     this.tie(scale);
     this.inject(scale);
-    for (let c = 0; c < curved.length; c++) this.line(curved[c] as number, gmin);
+    curves.layAll(gmin);
     elimination.eliminate();
     elimination.forward(base, inactive);
     let within = COARSE_AMPS;
@@ -363,7 +352,7 @@ export class Circuit {
     for (let iteration = 0; iteration < MOST_ITERATIONS && !settled; iteration++) {
       this.iterations++;
       work.set(base);
-      for (let c = 0; c < curved.length; c++) this.feed(work, curved[c] as number, 1);
+      for (let c = 0; c < curves.indices.length; c++) this.feed(work, curves.indices[c] as number, 1);
       elimination.forward(work, active);
       elimination.back(work, placeVolts, active);
       settled = this.approachAll(gmin, within);
@@ -380,10 +369,17 @@ export class Circuit {
     return true;
   }
 
+  /** Lays the lines of all curved elements anew that part from their curves; true when there were none. */
   private approachAll(gmin: number, within: number): boolean {
+    const { first, second } = this.topology;
+    const { indices } = this.curves;
     let settled = true;
-    for (let c = 0; c < this.curved.length; c++)
-      if (!this.approach(this.curved[c] as number, gmin, within)) settled = false;
+    for (let c = 0; c < indices.length; c++) {
+      const index = indices[c] as number;
+      const across = this.at(first[index] as number) - this.at(second[index] as number);
+      const onLine = (this.siemens[index] as number) * across + (this.offset[index] as number);
+      if (!this.curves.approach(index, across, onLine, gmin, within)) settled = false;
+    }
     return settled;
   }
 
@@ -420,63 +416,6 @@ export class Circuit {
     const b = this.place[second] as number;
     currents[a] = (currents[a] as number) - amps;
     currents[b] = (currents[b] as number) + amps;
-  }
-
-  private readonly slope: Slope = { amps: 0, siemens: 0 };
-
-  /** Lays a curved element's line where it touches. */
-  private line(index: number, gmin: number): void {
-    const { slope, figures, touch } = this;
-    const at = index * FIGURES;
-    const volts = touch[index] as number;
-    if (figures[at] === IS_LIMITER) {
-      limiterSlope(figures[at + 1] as number, figures[at + 2] as number, volts, slope);
-      this.setLine(index, slope.siemens, slope.amps - slope.siemens * volts);
-    } else {
-      junctionSlope(figures[at] as number, figures[at + 1] as number, volts, gmin, slope);
-      this.layTangent(index, figures[at + 2] as number, volts);
-    }
-  }
-
-  /** The tangent of a diode whose junction's slope has been found, in the voltage across junction and series resistance. */
-  private layTangent(index: number, seriesOhms: number, junction: number): void {
-    const { amps, siemens } = this.slope;
-    const whole = siemens / (1 + siemens * seriesOhms);
-    this.setLine(index, whole, amps - whole * (junction + amps * seriesOhms));
-  }
-
-  /**
-   * Compares a curved element's line with its curve at the solution. Where they part, the line is laid anew at a touching
-   * point moved towards the solution; where they agree it stays, and with it the columns that depend on it.
-   * @param within amps by which they may differ
-   */
-  private approach(index: number, gmin: number, within: number): boolean {
-    const { slope, figures, touch } = this;
-    const at = index * FIGURES;
-    const across = this.at(this.topology.first[index] as number) - this.at(this.topology.second[index] as number);
-    const onLine = (this.siemens[index] as number) * across + (this.offset[index] as number);
-    if (figures[at] === IS_LIMITER) {
-      limiterSlope(figures[at + 1] as number, figures[at + 2] as number, across, slope);
-      if (Math.abs(slope.amps - onLine) <= within + RELATIVE * Math.abs(slope.amps)) return true;
-      touch[index] = across;
-      this.setLine(index, slope.siemens, slope.amps - slope.siemens * across);
-      return false;
-    }
-    const is = figures[at] as number;
-    const scale = figures[at + 1] as number;
-    const seriesOhms = figures[at + 2] as number;
-    // a blocked diode carries its saturation current at most: no need to ask the curve while that is of no account
-    if (across < 0 && 2 * is < within && Math.abs(onLine) < within / 2) return true;
-    const junction = across - onLine * seriesOhms;
-    junctionSlope(is, scale, junction, gmin, slope);
-    const wrongBy = Math.abs(slope.amps - onLine);
-    // far beyond its line the curve is infinite, which agrees with nothing
-    if (wrongBy < Number.POSITIVE_INFINITY && wrongBy <= within + RELATIVE * Math.abs(slope.amps)) return true;
-    const limited = limitJunction(is, scale, junction, touch[index] as number);
-    touch[index] = limited;
-    if (limited !== junction) junctionSlope(is, scale, limited, gmin, slope);
-    this.layTangent(index, seriesOhms, limited);
-    return false;
   }
 
   private requireWayBack(currents: Float64Array): void {
@@ -522,9 +461,4 @@ const TRIPPED_OHMS = 1e9;
 
 function startsMade(element: Element): boolean {
   return element.kind === "breaker" || (element.kind === "switch" && element.closed);
-}
-
-/** Whether a breaker has tripped in a solved circuit. */
-export function hasTripped(point: OperatingPoint, { id }: Breaker): boolean {
-  return point.open.includes(id);
 }
