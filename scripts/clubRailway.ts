@@ -17,13 +17,15 @@ const OUTPUTS = 8;
 
 /**
  * A club railway of many turnouts for load, the same for the same seed: zones of coil motors on a discharge unit with
- * toggles, and zones of stall motors on decoders, some of them in crossovers; most turnouts have a lamp.
+ * toggles, and zones of stall motors on decoders, some of them in crossovers; most turnouts have a lamp. The common return of
+ * a zone's coils goes from motor to motor, as anybody would lay it, and costs the far ones a good part of their pulse.
  * @param turnouts how many; whole zones of twenty
  */
 export function clubRailway(seed: number, turnouts: number): RailwayRecord {
   const random = seeded(seed);
   let record = emptyRecord(`Club of ${turnouts}`);
-  record.railway.note = "A generated railway for load: an invented club's, zone by zone, without mistakes.";
+  record.railway.note =
+    "A generated railway for load, an invented club's, zone by zone. Its coils' common return goes from motor to motor, which costs the far ones a good part of their pulse.";
   for (let zone = 0; zone * ZONE < turnouts; zone++) {
     record = zone % 2 === 0 ? coilZone(record, zone, random) : stallZone(record, zone, random);
   }

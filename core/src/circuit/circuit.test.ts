@@ -151,6 +151,12 @@ describe("one circuit in many states", () => {
     expect(() => circuit.operatingPoint(elements.slice(1))).toThrow(/Another circuit/);
     const wrong = elements.map((each) => (each.id === "ra" ? resistor("ra", "a", "0", -5) : each));
     expect(() => circuit.operatingPoint(wrong)).toThrow(/ra: -5 ohm is no resistance/);
+    // and stays as it was: another value further down the refused list has not half got in
+    const both = elements.map((each) =>
+      each.id === "left" ? resistor("left", "p", "a", -1) : each.id === "ra" ? resistor("ra", "a", "0", 7) : each,
+    );
+    expect(() => circuit.operatingPoint(both)).toThrow(/left/);
+    expect(circuit.operatingPoint(pressed("left")).amps("ra")).toBeCloseTo(12 / 100.02, 9);
   });
 });
 

@@ -1,0 +1,46 @@
+// The samples as they are shipped: what an owner who opens one will see.
+import { readFileSync } from "node:fs";
+import { expect, it } from "vitest";
+import { edit, openRailwayFile } from "../src/catalogue/edit.ts";
+import { Derived } from "../src/derive.ts";
+import { writeCell } from "../src/equip/write.ts";
+
+const sample = (name: string) =>
+  openRailwayFile(readFileSync(new URL(`../../samples/${name}.json`, import.meta.url), "utf8"));
+
+it("has two mistakes planted on the demo, found as three things", () => {
+  const found = new Derived(sample("skerrin-ferry")).findings.map(({ ruleId, where }) => `${ruleId} ${where}`);
+  expect(found).toEqual(["coil-held-on Y4", "pair-thrown-against M2 of M1/M2", "goes-astray CD1"]);
+});
+
+it("has 400 complete turnouts on the club railway, with no fault but pulses lost in long returns", () => {
+  const derived = new Derived(sample("club-400"));
+  expect(derived.record.turnouts).toHaveLength(400);
+  const lost = derived.findings.filter(({ ruleId }) => ruleId === "pulse-lost-in-wire");
+  expect(derived.findings).toEqual(lost);
+  expect(new Set(lost.map(({ severity }) => severity))).toEqual(new Set(["look"]));
+  // the first motors of a zone lie near its discharge unit, the last behind all the others
+  const zone = lost.filter(({ where }) => /^A\d+$/.test(where)).map(({ where }) => Number(where.slice(1)));
+  expect(Math.min(...zone)).toBeGreaterThan(5);
+  expect(Math.max(...zone)).toBe(20);
+  expect(derived.complete).toHaveLength(derived.schematic.threads.length);
+  const { threads } = derived.schematic;
+  for (const thread of [threads[0]!, threads[20]!, threads.at(-1)!]) {
+    for (const position of ["N", "R"] as const) {
+      const went = derived.reading(thread, position, "throwing").motors.map(({ goesTo }) => goesTo);
+      expect(new Set(went)).toEqual(new Set([position]));
+    }
+  }
+});
+
+it("solves anew only what an edit on the club railway touched, with the same outcome", () => {
+  const record = sample("club-400");
+  const before = new Derived(record);
+  const first = before.findings.length;
+  const changed = edit(record, writeCell(record, "a5", "run", "150")!.edits).record;
+  const kept = new Derived(changed, before).findings;
+  expect(kept.length).toBeGreaterThan(first);
+  expect(kept.map(({ key, why }) => `${key} ${why}`)).toEqual(
+    new Derived(changed).findings.map(({ key, why }) => `${key} ${why}`),
+  );
+});

@@ -1,0 +1,63 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { ledModel, RECTIFIER, THERMAL_VOLTS } from "./elements.ts";
+import { junctionSlope, limiterSlope, limitJunction } from "./junction.ts";
+
+const SCALE = RECTIFIER.n * THERMAL_VOLTS;
+
+function at(volts: number, gmin = 1e-12) {
+  const slope = { amps: 0, siemens: 0 };
+  junctionSlope(RECTIFIER.is, SCALE, volts, gmin, slope);
+  return slope;
+}
+
+describe("a junction", () => {
+  // Shockley equation
+  it("carries IS (exp(v / n Vt) - 1)", () => {
+    expect(at(0.6, 0).amps).toBeCloseTo(RECTIFIER.is * Math.expm1(0.6 / SCALE), 12);
+    expect(at(0).amps).toBe(0);
+    expect(at(-20, 0).amps / -RECTIFIER.is).toBeCloseTo(1, 6);
+  });
+
+  it("has the slope of its own curve everywhere, on either side of where the tail begins", () => {
+    fc.assert(
+      fc.property(fc.double({ min: -30, max: 1, noNaN: true }), (volts) => {
+        const step = 1e-6;
+        const rise = (at(volts + step).amps - at(volts - step).amps) / (2 * step);
+        // both are differences of tiny currents far below zero
+        expect(Math.abs(at(volts).siemens - rise)).toBeLessThan(1e-5 * Math.abs(rise) + 1e-15);
+      }),
+    );
+  });
+
+  it("goes over into its tail without a jump", () => {
+    const edge = -3 * SCALE;
+    expect(at(edge - 1e-9).amps).toBeCloseTo(at(edge + 1e-9).amps, 15);
+    expect(at(edge - 1e-9).siemens / at(edge + 1e-9).siemens).toBeCloseTo(1, 6);
+  });
+
+  it("is moved by no more than the exponential bears, and not held back from blocking", () => {
+    const { is, n } = ledModel(2, 0.01);
+    const scale = n * THERMAL_VOLTS;
+    expect(limitJunction(is, scale, -12, 1.9)).toBe(-12);
+    expect(limitJunction(is, scale, 0.3, 0)).toBe(0.3);
+    const first = limitJunction(is, scale, 12, 0);
+    expect(first).toBeLessThan(2.1);
+    const next = limitJunction(is, scale, 12, first);
+    expect(next).toBeGreaterThan(first);
+    expect(is * Math.exp(next / scale)).toBeLessThan(100);
+  });
+});
+
+it("lets a limiter be a resistor up to its limit, and nearly steady beyond, alike both ways", () => {
+  const slope = { amps: 0, siemens: 0 };
+  const amps = (volts: number) => {
+    limiterSlope(120, 0.04, volts, slope);
+    return slope.amps;
+  };
+  expect(amps(1.2)).toBeCloseTo(0.01, 12);
+  expect(slope.siemens).toBeCloseTo(1 / 120, 12);
+  expect(amps(12)).toBeCloseTo(0.04, 6);
+  expect(slope.siemens).toBeLessThan(1e-6);
+  expect(amps(-12)).toBeCloseTo(-amps(12), 15);
+});
