@@ -184,6 +184,9 @@ test("on milliamps the meter takes the place of a wire, and says so anywhere els
   await put("d1:2A", "r");
   await put("l1:+", "b");
   await expect(page.getByTestId("expect")).toHaveText("15.0mA");
+  // the rule below it is marked in milliamps too
+  await expect(page.getByLabel("Meter", { exact: true })).toContainText("15");
+  await expect(page.getByLabel("Meter", { exact: true })).not.toContainText("0.015");
   await page.getByRole("button", { name: "Reverse" }).click();
   await expect(page.getByTestId("expect")).toHaveText("−15.0mA");
   await put("d1:2B", "b");

@@ -71,6 +71,7 @@ function Figure({ reading }: { reading: MeterReading }) {
     );
   }
   const [figure, unit] = split(reading.range, reading.value);
+  const scale = reading.range === "mA" ? 1000 : 1;
   return (
     <>
       <div className="read mt-1" data-testid="expect">
@@ -81,7 +82,11 @@ function Figure({ reading }: { reading: MeterReading }) {
         {reading.range === "ohm" ? "" : reading.ac ? "AC, " : "DC, "}±
         {split(reading.range, reading.tolerance).join(" ")}
       </p>
-      <Band low={reading.value - reading.tolerance} high={reading.value + reading.tolerance} width={176} />
+      <Band
+        low={(reading.value - reading.tolerance) * scale}
+        high={(reading.value + reading.tolerance) * scale}
+        width={176}
+      />
     </>
   );
 }
