@@ -1,5 +1,4 @@
 import {
-  type AssignmentOf,
   addBoard,
   changeSupply,
   Draft,
@@ -98,9 +97,7 @@ function ownSupplies(record: RailwayRecord, boards: readonly string[], typeId: s
   const motors = new Set(
     record.assignments.flatMap((a) => (a.role === "driver" && ids.has(a.deviceId) ? [a.motorId] : [])),
   );
-  const lamps = record.assignments.flatMap((a) =>
-    a.role === "lamp" && motors.has((a as AssignmentOf<"lamp">).motorId) ? [a.deviceId] : [],
-  );
+  const lamps = record.assignments.flatMap((a) => (a.role === "lamp" && motors.has(a.fromId) ? [a.deviceId] : []));
   const supply = draft.addDevice(typeId, "PS", "layout");
   for (const id of ids) changeSupply(draft, id, supply.id);
   if (lamps.length > 0) {

@@ -15,7 +15,9 @@ import {
   turnoutsFromTable,
   writeRailwayFile,
 } from "@alderman/core";
+import { DRIVING, FROGS, LAMPS } from "../core/testing/recipes.ts";
 import { clubRailway } from "./clubRailway.ts";
+import { merged } from "./merged.ts";
 
 /** The part of Skerrin Ferry that can be planned so far. */
 function skerrinFerry(): RailwayRecord {
@@ -104,6 +106,27 @@ function withTests(record: RailwayRecord): RailwayRecord {
   return edit(record, draft.edits).record;
 }
 
+/** One turnout for each way of driving and commanding, feeding the frog and showing. */
+function schools(): RailwayRecord {
+  const all = { ...titled("", DRIVING), ...titled("Frog by ", FROGS), ...titled("Lamp from ", LAMPS) };
+  const exhibits = Object.entries(all).map(([name, make]) => ({ name, record: make() }));
+  return merged(
+    "Schools",
+    "Every way of driving, feeding the frog and showing, one turnout each, side by side.",
+    exhibits,
+  );
+}
+
+function titled(before: string, recipes: Record<string, () => RailwayRecord>): Record<string, () => RailwayRecord> {
+  return Object.fromEntries(
+    Object.entries(recipes).map(([name, make]) => {
+      const title = `${before}${name}`;
+      return [`${title.charAt(0).toUpperCase()}${title.slice(1)}`, make];
+    }),
+  );
+}
+
 const folder = new URL("../samples/", import.meta.url);
 writeFileSync(new URL("club-400.json", folder), writeRailwayFile(clubRailway(400, 400)));
+writeFileSync(new URL("schools.json", folder), writeRailwayFile(schools()));
 writeFileSync(new URL("skerrin-ferry.json", folder), writeRailwayFile(skerrinFerry()));

@@ -3,7 +3,7 @@
 export type { Calculator, Field, Result } from "./calculators/calculator.ts";
 export { CALCULATORS, calculatorCalled } from "./calculators/registry.ts";
 export { CATALOGUE, figureValue, findType, genericType, typeOf, typesOfFamily } from "./catalogue/catalogue.ts";
-export type { DeviceType, Family, Figure, Model } from "./catalogue/deviceType.ts";
+export type { DeviceType, Family, Figure, Model, OutputKind } from "./catalogue/deviceType.ts";
 export { edit, openRailwayFile } from "./catalogue/edit.ts";
 export { Derived } from "./derive.ts";
 export { type Choice, COLUMNS, type Column } from "./equip/columns.ts";
@@ -26,7 +26,7 @@ export type { Found, Standing } from "./proving/verdict.ts";
 export type { Moment, RailwayState } from "./readings/circuitry.ts";
 export { type MeterReading, measure, type Range } from "./readings/meter.ts";
 export type { SupplyLoad } from "./readings/supplyLoads.ts";
-export { type MotorReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
+export { type FrogReading, type MotorReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export { applyEdits, Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
 export { find, freshId, turnoutsInOrder } from "./record/find.ts";
 export type { Change, HistoryRow, OpenRailway, Summary, Turns } from "./record/messages.ts";
@@ -51,7 +51,24 @@ export {
   type Zone,
 } from "./record/schemas.ts";
 export { type Net, PURPOSES, type Purpose, terminalName } from "./schematic/nets.ts";
-export { type Fitted, supplyOf, type Thread, type ThreadMotor, threadLedBy } from "./schematic/thread.ts";
+export { controlSides, sideMade } from "./schematic/recipes/controlSides.ts";
+export { heardAt } from "./schematic/recipes/controlToInputs.ts";
+export { railAtContact } from "./schematic/recipes/frogFeed.ts";
+export { outputEnds } from "./schematic/recipes/lampFromOutput.ts";
+export { motorEnds, outputTerminals } from "./schematic/recipes/outputToMotor.ts";
+export { outTerminals } from "./schematic/recipes/toggleToMotor.ts";
+export {
+  controlsOf,
+  drivesItself,
+  type Fitted,
+  supplyOf,
+  type Thread,
+  type ThreadControl,
+  type ThreadFrog,
+  type ThreadLamp,
+  type ThreadMotor,
+  threadLedBy,
+} from "./schematic/thread.ts";
 export { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./units/format.ts";
 export { GAUGES, type Gauge, ohmsPerMetre } from "./units/gauge.ts";
 export { WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";

@@ -10,9 +10,9 @@ import type { Edit } from "../src/record/edits.ts";
 import { emptyRecord, type RailwayRecord } from "../src/record/schemas.ts";
 import type { Thread } from "../src/schematic/thread.ts";
 
-export const HEAD = ["label", "with", "motor", "driver", "control", "lamp"];
+export const HEAD = ["label", "with", "motor", "driver", "control", "lamp", "frog"];
 
-/** A railway from rows of label, with, motor, driver, control, lamp. */
+/** A railway from rows of label, with, motor, driver, control, lamp, frog. */
 export function railway(...rows: string[][]): RailwayRecord {
   const record = emptyRecord("Test");
   return edit(record, turnoutsFromTable(record, [HEAD, ...rows]).edits).record;

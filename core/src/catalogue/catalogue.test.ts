@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
-import { partsOf } from "../readings/models.ts";
+import { IDLE, partsOf } from "../readings/models.ts";
 import { CATALOGUE, figureValue, findType } from "./catalogue.ts";
 
 it("gives every type sound figures and a model whose nodes are its terminals", () => {
@@ -10,18 +10,10 @@ it("gives every type sound figures and a model whose nodes are its terminals", (
       expect(figure.value, `${type.id} ${name}`).toBeLessThanOrEqual(figure.max);
       expect(figure.about.length).toBeGreaterThan(3);
     }
-    const state = {
-      off: false,
-      half: 1,
-      made: null,
-      contacts: "N",
-      moving: false,
-      outputs: new Map([[1, "N" as const]]),
-      charged: null,
-    } as const;
+    const ways = Array.from({ length: type.outputs }, (_, index) => [index + 1, "N"] as const);
+    const state = { ...IDLE, outputs: new Map(ways) };
     const nodes = new Set(partsOf("x", type, state).flatMap(({ element }) => element.nodes));
-    const wired = type.terminals.filter(({ name }) => !/^[2-8][AB]$/.test(name));
-    for (const { name } of wired) expect(nodes, `${type.id} ${name}`).toContain(`x:${name}`);
+    for (const { name } of type.terminals) expect(nodes, `${type.id} ${name}`).toContain(`x:${name}`);
   }
 });
 
@@ -45,9 +37,11 @@ it("refuses figures that make no sense, types that do not exist and parts that a
   expect(() => drafted(record, (draft) => draft.put("device", { ...record.devices[0]!, typeId: "steam" }))).toThrow(
     /of type "steam", which does not exist/,
   );
-  expect(() => drafted(record, (draft) => draft.assign("control", { deviceId: "ps1", turnoutId: "m1" }))).toThrow(
-    /PS1 \(16 V AC supply\) cannot serve as control/,
-  );
+  expect(() =>
+    drafted(record, (draft) =>
+      draft.assign("control", { deviceId: "ps1", turnoutId: "m1", way: null, to: null, inverse: false }),
+    ),
+  ).toThrow(/PS1 \(16 V AC supply\) cannot serve as control/);
 });
 
 it("refuses an output that a board does not have", () => {

@@ -1,14 +1,26 @@
 import { find } from "../record/find.ts";
 import type { Device, RailwayRecord } from "../record/schemas.ts";
+import { READERS } from "./boards.ts";
 import { CONTROLS } from "./controls.ts";
 import type { DeviceType, Family } from "./deviceType.ts";
 import { DRIVERS } from "./drivers.ts";
 import { LAMPS } from "./lamps.ts";
 import { MOTORS } from "./motors.ts";
 import { SUPPLIES } from "./supplies.ts";
+import { TRACK } from "./track.ts";
+import { WIRING_TYPES } from "./wiring.ts";
 
 /** The generic device types, in the order in which they are offered. */
-export const CATALOGUE: readonly DeviceType[] = [...MOTORS, ...DRIVERS, ...SUPPLIES, ...CONTROLS, ...LAMPS];
+export const CATALOGUE: readonly DeviceType[] = [
+  ...MOTORS,
+  ...DRIVERS,
+  ...READERS,
+  ...SUPPLIES,
+  ...CONTROLS,
+  ...LAMPS,
+  ...TRACK,
+  ...WIRING_TYPES,
+];
 
 const generic = new Map(CATALOGUE.map((type) => [type.id, type]));
 

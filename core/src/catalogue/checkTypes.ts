@@ -8,11 +8,14 @@ import type { DeviceType, Family } from "./deviceType.ts";
 const PLAYS: Record<Assignment["role"], readonly Family[]> = {
   motor: ["motor"],
   driver: ["driver", "supply"],
-  control: ["control"],
+  control: ["control", "reader", "driver"],
   lamp: ["lamp"],
+  frog: ["track"],
+  input: ["reader"],
+  block: ["reader"],
   supply: ["supply"],
-  commands: ["supply"],
-  address: ["driver"],
+  commands: ["supply", "driver"],
+  address: ["driver", "motor"],
 };
 
 /**
@@ -68,14 +71,45 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
   const device = find(record, "device", assignment.deviceId);
   const type = device && findType(record, device.typeId);
   if (!device || !type) return undefined;
-  if (!PLAYS[assignment.role].includes(type.family)) {
+  if (!PLAYS[assignment.role].includes(type.family) || !isAble(type, assignment.role)) {
     return `${device.label} (${type.name}) cannot serve as ${assignment.role}.`;
   }
   const way = "way" in assignment ? assignment.way : null;
-  if (assignment.role === "driver" || assignment.role === "address") {
+  if (assignment.role === "driver" || (assignment.role === "address" && type.outputs > 0)) {
     if (type.outputs > 0 && way === null) return `${device.label} has ${type.outputs} outputs; say which one.`;
     if (way !== null && way > type.outputs)
       return `${device.label} has ${type.outputs} outputs; there is no output ${way}.`;
   }
+  if (assignment.role === "input" && assignment.way > (type.inputs ?? 0)) {
+    return `${device.label} has inputs 1 to ${type.inputs}; there is no input ${assignment.way}.`;
+  }
   return undefined;
+}
+
+/** Whether a type of the right family has what a role asks of it. */
+function isAble(type: DeviceType, role: Assignment["role"]): boolean {
+  switch (role) {
+    case "driver":
+      return drivesMotors(type);
+    case "control":
+      return type.family === "control" || type.zones !== undefined || type.drives === "pair";
+    case "input":
+      return type.inputs !== undefined;
+    case "block":
+      return (type.zones ?? 0) > 1;
+    case "supply":
+      return type.model !== "control-bus";
+    case "commands":
+      return type.hears === undefined && (type.family === "supply" || type.model === "controller");
+    case "address":
+      return type.figures.factoryAddress !== undefined;
+    default:
+      return true;
+  }
+}
+
+/** Whether motors can be put on a type: numbered outputs for them, a discharge unit, or a bare supply. */
+export function drivesMotors({ drives, model }: DeviceType): boolean {
+  if (drives) return drives === "pair" || drives === "coil" || drives === "servo";
+  return ["cdu", "ac-supply", "dc-supply"].includes(model);
 }

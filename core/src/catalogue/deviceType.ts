@@ -3,7 +3,7 @@ import type { Place } from "../record/schemas.ts";
 /** Where a figure comes from; `own` is the owner's data sheet or measurement. */
 export type Origin = "common practice" | "derived" | "from memory" | "own";
 
-export type Unit = "V" | "A" | "ohm" | "F" | "H" | "J" | "s" | "";
+export type Unit = "V" | "A" | "ohm" | "F" | "H" | "J" | "s" | "m" | "";
 
 /** A number in SI units that a type's electrical model or limit is made of. */
 export interface Figure {
@@ -18,25 +18,63 @@ export interface Figure {
   max: number;
 }
 
-export type Family = "motor" | "driver" | "supply" | "control" | "lamp";
+export type Family = "motor" | "driver" | "reader" | "supply" | "control" | "lamp" | "track" | "wiring";
 
 /** How a type behaves electrically; each model is turned into circuit elements in one place. */
 export type Model =
   | "twin-coil"
   | "stall-motor"
+  | "servo"
+  | "decoder-motor"
+  | "relay"
+  | "latching-relay"
   | "cdu"
+  | "board"
+  | "controller"
+  | "reverser"
+  | "polarity-unit"
+  | "detector"
+  | "spot-sensor"
   | "ac-supply"
   | "dc-supply"
   | "track-bus"
+  | "control-bus"
   | "momentary-toggle"
   | "latching-toggle"
-  | "stall-decoder"
-  | "two-colour-lamp";
+  | "reversing-toggle"
+  | "push-button"
+  | "rotary"
+  | "touch-button"
+  | "two-colour-lamp"
+  | "frog-lamps"
+  | "frog"
+  | "unwired";
+
+/**
+ * What a numbered output gives: a pair that is reversed, a pulse to one coil or the other, the pulses of a servo, a
+ * changeover contact, or a path to 0 V.
+ */
+export type OutputKind = "pair" | "coil" | "servo" | "contact" | "sink";
+
+/** Where a board takes its commands from: the track bus, the control bus, or the pins of a controller. */
+export type Hears = "track" | "bus" | "pins";
 
 export interface Terminal {
   name: string;
   about: string;
 }
+
+/** Something that is set in the device itself, by a program or a button, and lost when it is reset. */
+export interface Setting {
+  name: string;
+  about: string;
+  factory: string;
+  /** What may be set, in words. */
+  range: string;
+}
+
+/** What a device does when power comes back: stays as it was, goes to normal, or is off until told. */
+export type PowerOn = "stays" | "normal" | "off";
 
 /** A generic kind of device: what it can be wired by, how it behaves, what it bears. */
 export interface DeviceType {
@@ -52,11 +90,28 @@ export interface DeviceType {
   /** Letters of the labels given to new ones. */
   prefix: string;
   terminals: readonly Terminal[];
-  /** Numbered outputs of a decoder, 0 for others. */
+  /** Numbered outputs of a board, 0 for others. */
   outputs: number;
-  /** Changeover contacts of a motor, 0 for others. */
+  /** Changeover contacts of a motor or relay, 0 for others. */
   contactSets: number;
   figures: Readonly<Record<string, Figure>>;
+  /** What its outputs give. */
+  drives?: OutputKind;
+  hears?: Hears;
+  /** Numbered inputs that tell others what happens at them. */
+  inputs?: number;
+  /** Each output has inputs of its own for a control. */
+  ownInputs?: boolean;
+  /** Stretches of track or spots that it watches. */
+  zones?: number;
+  /** A control that stays where it is put. */
+  maintained?: boolean;
+  /** Terminals of a lamp: lit at normal, lit at reverse, common. */
+  leads?: readonly [string, string, string];
+  /** The common of a lamp goes to plus instead of 0 V. */
+  commonPlus?: boolean;
+  settings?: readonly Setting[];
+  powerOn?: PowerOn;
   /** Shown wherever the type is chosen or its finding is read. */
   caution?: string;
 }
@@ -81,3 +136,21 @@ export function figure(value: number, unit: Unit, about: string, options: Figure
 export function terminals(pairs: Record<string, string>): Terminal[] {
   return Object.entries(pairs).map(([name, about]) => ({ name, about }));
 }
+
+/** Numbers from 1 to `count`. */
+export function numbered(count: number): number[] {
+  return Array.from({ length: count }, (_, index) => index + 1);
+}
+
+/** Changeover contacts, set by set. */
+export function contacts(sets: number): Terminal[] {
+  return numbered(sets).flatMap((set) =>
+    terminals({
+      [`S${set}c`]: `contact ${set}, common`,
+      [`S${set}n`]: `contact ${set}, made at normal`,
+      [`S${set}r`]: `contact ${set}, made at reverse`,
+    }),
+  );
+}
+
+export const CONTACT_OHMS = figure(0.05, "ohm", "resistance of a closed contact", { origin: "from memory", max: 20 });

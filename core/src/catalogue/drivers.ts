@@ -1,8 +1,5 @@
+import { BOARDS } from "./boards.ts";
 import { type DeviceType, figure, terminals } from "./deviceType.ts";
-
-const outputs = Array.from({ length: 8 }, (_, index) => index + 1).flatMap((way) =>
-  terminals({ [`${way}A`]: `output ${way}, positive at normal`, [`${way}B`]: `output ${way}, other lead` }),
-);
 
 const DISCHARGE_UNIT = {
   family: "driver",
@@ -48,29 +45,5 @@ export const DRIVERS: readonly DeviceType[] = [
     prefix: "CU",
     figures: dischargeFigures(3300e-6),
   },
-  {
-    id: "stall-decoder-8",
-    name: "Accessory decoder, eight stall-motor outputs",
-    short: "decoder",
-    family: "driver",
-    model: "stall-decoder",
-    about: "Eight outputs for stall motors, each with its own address. Commands come through the track in any case.",
-    place: "layout",
-    prefix: "D",
-    terminals: [...terminals({ J: "track bus", K: "track bus", "+": "supply in", "−": "supply in" }), ...outputs],
-    outputs: 8,
-    contactSets: 0,
-    figures: {
-      outputOhms: figure(120, "ohm", "inside resistance of an output: (12 V open, 10.2 V at 15 mA)", {
-        origin: "derived",
-        tolerance: 0.1,
-      }),
-      outputAmps: figure(0.04, "A", "most from one output"),
-      idleOhms: figure(600, "ohm", "the board itself: (12 V at 20 mA)", { origin: "from memory", tolerance: 0.2 }),
-      commandOhms: figure(100_000, "ohm", "load of the command input on the track bus", { origin: "from memory" }),
-      leastVolts: figure(9, "V", "supply from"),
-      mostVolts: figure(15, "V", "supply to"),
-      factoryAddress: figure(1, "", "address of output 1 as bought", { min: 1, max: 2040 }),
-    },
-  },
+  ...BOARDS,
 ];

@@ -1,16 +1,4 @@
-import { type DeviceType, figure, type Terminal, terminals } from "./deviceType.ts";
-
-const CONTACT_OHMS = figure(0.05, "ohm", "resistance of a closed contact", { origin: "from memory", max: 20 });
-
-function contacts(sets: number): Terminal[] {
-  return Array.from({ length: sets }, (_, index) => index + 1).flatMap((set) =>
-    terminals({
-      [`S${set}c`]: `contact ${set}, common`,
-      [`S${set}n`]: `contact ${set}, made at normal`,
-      [`S${set}r`]: `contact ${set}, made at reverse`,
-    }),
-  );
-}
+import { CONTACT_OHMS, contacts, type DeviceType, figure, terminals } from "./deviceType.ts";
 
 const COILS = { N: "coil that throws normal", C: "common of both coils", R: "coil that throws reverse" };
 
@@ -22,7 +10,28 @@ const coilFigures = {
   coilHenries: figure(0.003, "H", "inductance of one coil, slug half in", { origin: "from memory", tolerance: 0.3 }),
   restAmps: figure(0.02, "A", "most that a coil may carry for ever", { origin: "from memory" }),
   pulseJoules: figure(0.15, "J", "least energy of a firm throw"),
-  pulseSeconds: figure(0.01, "s", "least length of the pulse above half of its peak"),
+  // longer ones are often asked for, but would forbid two motors on one unit of 4700 uF, which is everyday practice
+  pulseSeconds: figure(0.002, "s", "least length of the pulse above half of its peak"),
+};
+
+const SERVO_TERMINALS = terminals({ S: "signal", "+": "5 V", "−": "0 V" });
+
+const SERVO_FIGURES = {
+  stalledOhms: figure(7.7, "ohm", "resistance when held against a stop: (5 V at 0.65 A)", {
+    origin: "from memory",
+    tolerance: 0.2,
+  }),
+  movingOhms: figure(25, "ohm", "apparent resistance while moving: (5 V at 200 mA)", {
+    origin: "from memory",
+    tolerance: 0.3,
+  }),
+  restOhms: figure(600, "ohm", "at rest, pulses on: (5 V at 8 mA)", { origin: "from memory", tolerance: 0.3 }),
+  signalOhms: figure(50_000, "ohm", "load of the signal input", { origin: "from memory" }),
+  ratedAmps: figure(0.2, "A", "current while moving"),
+  stalledAmps: figure(0.65, "A", "current when held against a stop"),
+  leastVolts: figure(4.5, "V", "runs from"),
+  mostVolts: figure(6, "V", "made for at most"),
+  moveSeconds: figure(2, "s", "time to move the blades at speed 5", { origin: "from memory" }),
 };
 
 const stallFigures = {
@@ -105,5 +114,73 @@ export const MOTORS: readonly DeviceType[] = [
     outputs: 0,
     contactSets: 2,
     figures: { ...stallFigures, contactOhms: CONTACT_OHMS },
+  },
+  {
+    id: "servo",
+    name: "Servo",
+    short: "servo",
+    family: "motor",
+    model: "servo",
+    about:
+      "Three wires, 5 V; two end points and a speed are set in the board that drives it. Set the mid position before the horn is pushed on.",
+    place: "layout",
+    prefix: "SV",
+    terminals: SERVO_TERMINALS,
+    outputs: 0,
+    contactSets: 0,
+    figures: SERVO_FIGURES,
+  },
+  {
+    id: "servo-contact",
+    name: "Servo in a mount with microswitch",
+    short: "servo",
+    family: "motor",
+    model: "servo",
+    about: "A servo whose mount works a microswitch, so that frog or lamp follow the arm.",
+    place: "layout",
+    prefix: "SV",
+    terminals: [...SERVO_TERMINALS, ...contacts(1)],
+    outputs: 0,
+    contactSets: 1,
+    figures: { ...SERVO_FIGURES, contactOhms: CONTACT_OHMS },
+  },
+  {
+    id: "slow-motor-decoder",
+    name: "Slow motor with built-in decoder",
+    short: "decoder",
+    family: "motor",
+    model: "decoder-motor",
+    about: "Garden scale: joined to the track bus by two wires, with an address and settings of its own.",
+    place: "layout",
+    prefix: "GM",
+    terminals: terminals({ J: "track bus", K: "track bus" }),
+    outputs: 0,
+    contactSets: 0,
+    hears: "track",
+    figures: {
+      movingOhms: figure(150, "ohm", "apparent resistance while moving: (15 V at 100 mA)", {
+        origin: "from memory",
+        tolerance: 0.3,
+      }),
+      idleOhms: figure(1500, "ohm", "at rest: (15 V at 10 mA)", { origin: "from memory", tolerance: 0.3 }),
+      leastVolts: figure(10, "V", "runs from", { origin: "from memory" }),
+      mostVolts: figure(22, "V", "made for at most", { origin: "from memory" }),
+      factoryAddress: figure(1, "", "address as bought", { min: 1, max: 2040 }),
+    },
+    settings: [
+      {
+        name: "force",
+        about: "force at which it gives up; raise it when it stops before the blades close",
+        factory: "4",
+        range: "1 to 10",
+      },
+      {
+        name: "lock",
+        about: "must hold a certain value before any other setting can be written; set again afterwards",
+        factory: "set",
+        range: "set or open",
+      },
+    ],
+    powerOn: "stays",
   },
 ];

@@ -76,4 +76,26 @@ export const SUPPLIES: readonly DeviceType[] = [
     },
     caution: "Do not feed accessories from track power without allowing for their load.",
   },
+  {
+    id: "control-bus",
+    name: "Layout control bus",
+    short: "control bus",
+    family: "supply",
+    model: "control-bus",
+    about:
+      "Two wires with a resistor of 120 ohm at each end, and a common 0 V: 60 ohm between them with the power off.",
+    place: "layout",
+    prefix: "CB",
+    terminals: terminals({ H: "high", L: "low", "0": "common 0 V" }),
+    outputs: 0,
+    contactSets: 0,
+    figures: {
+      idleVolts: figure(2.5, "V", "either wire while nothing is sent (ISO 11898-2)", { min: 1, max: 4 }),
+      endOhms: figure(60, "ohm", "the two end resistors together (ISO 11898-2)", {
+        tolerance: 0.05,
+        min: 30,
+        max: 200,
+      }),
+    },
+  },
 ];

@@ -1,4 +1,5 @@
 import { findType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
+import { drivesMotors } from "../catalogue/checkTypes.ts";
 import type { Family } from "../catalogue/deviceType.ts";
 import {
   assignmentsOfDevice,
@@ -10,9 +11,11 @@ import {
 } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
 import { HANDS, type RailwayRecord, type Turnout } from "../record/schemas.ts";
+import { readControls, writeControls } from "./controls.ts";
 import { addBoardTo, typeMeant } from "./devices.ts";
 import type { Draft } from "./draft.ts";
-import { driverOfTurnout, setAddress, setControl, setDriver, setLamp, setMotor } from "./equipment.ts";
+import { driverOfTurnout, setAddress, setControl, setDriver, setMotor } from "./equipment.ts";
+import { readFrog, readLamp, setLamp, writeFrog, writeLamp } from "./frogsAndLamps.ts";
 import { turnoutCalled } from "./turnouts.ts";
 
 /** Something that may be typed into a cell, and what it is. */
@@ -103,18 +106,26 @@ export const COLUMNS: readonly Column[] = [
     id: "control",
     title: "Control",
     aliases: ["toggle", "switch"],
-    read: (record, turnout) => labelOf(record, turnout, "control"),
+    read: readControls,
     choices: (record) => [...typeChoices(record, "control"), ...deviceChoices(record, "control")],
-    write: (draft, id, text) => setControl(draft, id, meant(draft.record, "control", text)),
+    write: writeControls,
     leaderOnly: true,
+  },
+  {
+    id: "frog",
+    title: "Frog",
+    aliases: ["frog polarity"],
+    read: readFrog,
+    choices: frogChoices,
+    write: writeFrog,
   },
   {
     id: "lamp",
     title: "Lamp",
     aliases: ["indicator"],
-    read: (record, turnout) => labelOf(record, turnout, "lamp"),
+    read: readLamp,
     choices: (record) => typeChoices(record, "lamp"),
-    write: (draft, id, text) => setLamp(draft, id, meant(draft.record, "lamp", text)),
+    write: writeLamp,
     leaderOnly: true,
   },
   {
@@ -209,7 +220,7 @@ function readDriver(record: RailwayRecord, turnout: Turnout): string {
 function driverChoices(record: RailwayRecord): Choice[] {
   const existing = record.devices.flatMap((device): Choice[] => {
     const type = typeOf(record, device);
-    if (type.family !== "driver") return [];
+    if (type.family !== "driver" || !drivesMotors(type)) return [];
     if (type.outputs === 0) return [{ text: device.label, hint: type.name }];
     const used = new Set(
       record.assignments.map((a) => (a.role === "driver" && a.deviceId === device.id ? a.way : null)),
@@ -221,7 +232,9 @@ function driverChoices(record: RailwayRecord): Choice[] {
       hint: used.has(way) ? "in use" : `free output of ${type.short}`,
     }));
   });
-  const added = typesOfFamily(record, "driver").map((type) => ({ text: type.name, hint: "adds one" }));
+  const added = typesOfFamily(record, "driver")
+    .filter(drivesMotors)
+    .map((type) => ({ text: type.name, hint: "adds one" }));
   const bare = record.devices.filter((device) => ["ac-supply", "dc-supply"].includes(typeOf(record, device).model));
   return [...existing, ...added, ...bare.map(({ label }) => ({ text: label, hint: "supply, no discharge unit" }))];
 }
@@ -235,7 +248,7 @@ function writeDriver(draft: Draft, id: string, text: string): void {
   const wanted = (numbered?.[1] ?? text).toLowerCase();
   const device = draft.record.devices.find((each) => each.label.toLowerCase() === wanted);
   const type = device && typeOf(draft.record, device);
-  if (device && type && (type.family === "driver" || type.family === "supply")) {
+  if (device && type && drivesMotors(type)) {
     if (type.outputs === 0 && numbered)
       throw recordError(`${device.label} has no numbered outputs; type ${device.label}.`);
     const way =
@@ -292,26 +305,25 @@ function writeRun(draft: Draft, id: string, text: string): void {
   draft.put("turnout", { ...turnoutOf(draft.record, id), runMetres: text === "" ? null : metres });
 }
 
-function meant(
-  record: RailwayRecord,
-  family: "control" | "lamp",
-  text: string,
-): { typeId: string } | { deviceId: string } | null {
-  if (text === "" || text.toLowerCase() === "none") return null;
-  const device = record.devices.find((each) => each.label.toLowerCase() === text.toLowerCase());
-  if (device && typeOf(record, device).family === family) return { deviceId: device.id };
-  return { typeId: typeMeant(record, family, text).id };
-}
-
-function labelOf(record: RailwayRecord, turnout: Turnout, role: "control" | "lamp"): string {
-  const [assignment] = assignmentsOfTurnout(record, turnout.id, role);
-  return (assignment && find(record, "device", assignment.deviceId)?.label) ?? "";
-}
-
 function typeNameOf(record: RailwayRecord, turnout: Turnout, role: "motor"): string {
   const [assignment] = assignmentsOfTurnout(record, turnout.id, role);
   const device = assignment && find(record, "device", assignment.deviceId);
   return device ? typeOf(record, device).name : "";
+}
+
+function frogChoices(record: RailwayRecord, turnout: Turnout): Choice[] {
+  const [motor] = assignmentsOfTurnout(record, turnout.id, "motor");
+  const device = motor && find(record, "device", motor.deviceId);
+  const sets = device ? typeOf(record, device).contactSets : 0;
+  return [
+    ...Array.from({ length: sets }, (_, index) => ({
+      text: `S${index + 1}`,
+      hint: `contact ${index + 1} of the motor`,
+    })),
+    { text: "polarity unit", hint: "adds an automatic one" },
+    { text: "relay", hint: "adds one beside the motor" },
+    { text: "dead", hint: "insulated, nothing feeds it" },
+  ];
 }
 
 function typeChoices(record: RailwayRecord, family: Family): Choice[] {

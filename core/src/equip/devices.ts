@@ -1,14 +1,11 @@
 import { findType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
-import type { DeviceType, Model } from "../catalogue/deviceType.ts";
+import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { EditGroup } from "../record/edits.ts";
-import { find, freshId } from "../record/find.ts";
+import { assignmentsOfDevice, find, freshId } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
 import type { Device, OwnType, RailwayRecord } from "../record/schemas.ts";
 import { Draft } from "./draft.ts";
-
-/** Which supply a board is given when none is said, by the board's model. */
-const USUAL_SUPPLY: Partial<Record<Model, string>> = { cdu: "ac-16", "stall-decoder": "dc-12" };
-export const LAMP_SUPPLY = "dc-5";
+import { feed } from "./feed.ts";
 
 /** Adds a board or supply; a board gets the supply and, for a decoder, the track bus that it needs. */
 export function addBoard(record: RailwayRecord, typeId: string): EditGroup {
@@ -23,20 +20,6 @@ export function addBoardTo(draft: Draft, typeId: string): Device {
   const device = draft.addDevice(typeId, type.prefix, type.place);
   feed(draft, device, type);
   return device;
-}
-
-/** Gives a board its usual supply and, for a decoder, the track bus; takes what is there before adding new. */
-export function feed(draft: Draft, device: Device, type: DeviceType): void {
-  const usual = USUAL_SUPPLY[type.model];
-  if (usual && !draft.record.assignments.some((a) => a.role === "supply" && a.toDeviceId === device.id)) {
-    draft.assign("supply", { deviceId: firstOfType(draft, usual).id, toDeviceId: device.id });
-  }
-  if (
-    type.model === "stall-decoder" &&
-    !draft.record.assignments.some((a) => a.role === "commands" && a.toDeviceId === device.id)
-  ) {
-    draft.assign("commands", { deviceId: firstOfType(draft, "track-bus").id, toDeviceId: device.id });
-  }
 }
 
 /** Feeds a device from another supply than before. */
@@ -64,13 +47,16 @@ export function removeDevice(record: RailwayRecord, deviceId: string): EditGroup
 }
 
 export function removeDeviceFrom(draft: Draft, deviceId: string): void {
-  const lamps = draft.record.assignments.filter((a) => a.role === "lamp" && a.motorId === deviceId);
-  draft.unassign((assignment) => {
-    const { deviceId: one, toDeviceId: two, motorId: three } = assignment as Record<string, unknown>;
-    return one === deviceId || two === deviceId || three === deviceId;
-  });
+  const about = assignmentsOfDevice(draft.record, deviceId);
+  const lamps = about.filter((a) => a.role === "lamp" && a.fromId === deviceId);
+  for (const assignment of about) {
+    // a frog that loses what feeds it is dead, but still there
+    if (assignment.role === "frog" && assignment.fromId === deviceId) {
+      draft.put("assignment", { ...assignment, fromId: null, way: null });
+    } else draft.remove("assignment", assignment.id);
+  }
   draft.remove("device", deviceId);
-  for (const lamp of lamps) if (lamp.deviceId !== deviceId) removeDeviceFrom(draft, lamp.deviceId);
+  for (const lamp of lamps) if (find(draft.record, "device", lamp.deviceId)) removeDeviceFrom(draft, lamp.deviceId);
 }
 
 /** Fits another type in a device's place; its wiring is derived anew. */

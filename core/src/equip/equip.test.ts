@@ -32,6 +32,7 @@ it("fills the cells of the list from what is assigned", () => {
     "Stall motor with two contacts",
     "D1-1",
     "",
+    "",
     "LP2",
     "1",
     "",

@@ -1,10 +1,12 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, find, turnoutOf } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
-import type { Device, RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
 import { threadLedBy } from "../schematic/thread.ts";
-import { feed, firstOfType, LAMP_SUPPLY, removeDeviceFrom, requireType } from "./devices.ts";
+import { setControls } from "./controls.ts";
+import { removeDeviceFrom, requireType } from "./devices.ts";
 import type { Draft } from "./draft.ts";
+import { feed } from "./feed.ts";
 
 /** Gives a turnout a motor of a type, instead of the one it has; null takes it away. A motor that stays keeps its driver and lamp. */
 export function setMotor(draft: Draft, turnoutId: string, typeId: string | null): void {
@@ -18,10 +20,12 @@ export function setMotor(draft: Draft, turnoutId: string, typeId: string | null)
   const type = requireType(draft.record, typeId);
   if (device) {
     draft.put("device", { ...device, typeId });
+    feed(draft, device, type);
     return;
   }
   const motor = draft.addDevice(typeId, type.prefix, type.place, turnout.label);
   draft.assign("motor", { deviceId: motor.id, turnoutId, crossed: false, opposite: false });
+  feed(draft, motor, type);
   const leader = turnout.movesWith;
   const driver = leader ? driverOfTurnout(draft.record, leader) : undefined;
   if (driver) draft.assign("driver", { deviceId: driver.deviceId, way: driver.way, motorId: motor.id });
@@ -47,58 +51,13 @@ export function setDriver(
   }
 }
 
-/** Gives a turnout a new control of a type, or an existing one; null takes it away. A control that commands nothing any more goes. */
+/** Gives a turnout one control, new of a type or an existing one; null takes all away. */
 export function setControl(
   draft: Draft,
   turnoutId: string,
   control: { typeId: string } | { deviceId: string } | null,
 ): void {
-  const device = replaceSole(draft, turnoutId, "control", control);
-  if (device) draft.assign("control", { deviceId: device.id, turnoutId });
-}
-
-/** Gives a turnout a new lamp of a type, or an existing one, on the first contact of its motor; null takes it away. */
-export function setLamp(draft: Draft, turnoutId: string, lamp: { typeId: string } | { deviceId: string } | null): void {
-  const [motor] = assignmentsOfTurnout(draft.record, turnoutId, "motor");
-  if (lamp && !motor) {
-    throw recordError(
-      `${turnoutOf(draft.record, turnoutId).label} has no motor yet, and the lamp needs its contact. Choose a motor first.`,
-    );
-  }
-  const device = replaceSole(draft, turnoutId, "lamp", lamp);
-  if (!device || !motor) return;
-  draft.assign("lamp", { deviceId: device.id, turnoutId, motorId: motor.deviceId, way: 1, crossed: false });
-  if (!draft.record.assignments.some((a) => a.role === "supply" && a.toDeviceId === device.id)) {
-    draft.assign("supply", { deviceId: firstOfType(draft, LAMP_SUPPLY).id, toDeviceId: device.id });
-  }
-}
-
-/** Takes the turnout's present control or lamp away and gives the device to be used instead, new or existing. */
-function replaceSole(
-  draft: Draft,
-  turnoutId: string,
-  role: "control" | "lamp",
-  wanted: { typeId: string } | { deviceId: string } | null,
-): Device | null {
-  const [present] = assignmentsOfTurnout(draft.record, turnoutId, role);
-  const device = present && find(draft.record, "device", present.deviceId);
-  if (wanted && "deviceId" in wanted && wanted.deviceId === present?.deviceId) return null;
-  if (wanted && "typeId" in wanted && device) {
-    draft.put("device", { ...device, typeId: wanted.typeId });
-    return null;
-  }
-  if (present) draft.remove("assignment", present.id);
-  if (device && !draft.record.assignments.some((a) => a.role === role && a.deviceId === device.id)) {
-    removeDeviceFrom(draft, device.id);
-  }
-  if (!wanted) return null;
-  if ("typeId" in wanted) {
-    const type = requireType(draft.record, wanted.typeId);
-    return draft.addDevice(type.id, type.prefix, type.place);
-  }
-  const other = find(draft.record, "device", wanted.deviceId);
-  if (!other) throw recordError(`There is no device "${wanted.deviceId}".`);
-  return other;
+  setControls(draft, turnoutId, control ? [{ device: control }] : []);
 }
 
 /** The driver and output of a turnout's motor, if any. */

@@ -1,7 +1,8 @@
+import { typeOf } from "../catalogue/catalogue.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find, freshId, turnoutsInOrder } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
-import type { RailwayRecord, Turnout } from "../record/schemas.ts";
+import type { Device, RailwayRecord, Turnout } from "../record/schemas.ts";
 import { list } from "../units/format.ts";
 import { removeDeviceFrom } from "./devices.ts";
 import { Draft } from "./draft.ts";
@@ -40,13 +41,20 @@ export function removeTurnouts(record: RailwayRecord, ids: readonly string[]): E
       const elsewhere = draft.record.assignments.some(
         (a) => a.deviceId === deviceId && "turnoutId" in a && a.turnoutId !== id,
       );
-      if (!elsewhere && find(draft.record, "device", deviceId)) removeDeviceFrom(draft, deviceId);
+      const device = find(draft.record, "device", deviceId);
+      if (!elsewhere && device && !isShared(draft.record, device)) removeDeviceFrom(draft, deviceId);
     }
     draft.unassign((a) => "turnoutId" in a && a.turnoutId === id);
     for (const test of draft.record.tests.filter((each) => each.turnoutId === id)) draft.remove("test", test.id);
     draft.remove("turnout", id);
   }
   return draft.group(`Removed ${list(labels)}`);
+}
+
+/** A board or detector that commands a turnout has other work as well. */
+function isShared(record: RailwayRecord, device: Device): boolean {
+  const { family } = typeOf(record, device);
+  return family === "driver" || family === "reader";
 }
 
 /** The turnout with a label, whatever its case. */

@@ -1,8 +1,9 @@
-import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { figureValue } from "../catalogue/catalogue.ts";
 import { Draft } from "../equip/draft.ts";
-import { deviceOf, freshId } from "../record/find.ts";
+import { freshId } from "../record/find.ts";
 import type { OwnType, Position, RailwayRecord } from "../record/schemas.ts";
-import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { terminalName } from "../schematic/nets.ts";
+import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { amps, ohms, volts } from "../units/format.ts";
 import { preferredAtLeast } from "../units/preferredValues.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
@@ -12,7 +13,8 @@ interface Lit {
   lamp: NonNullable<Thread["lamp"]>;
   supply: Fitted;
   position: Position;
-  colour: "green" | "yellow";
+  /** Terminal of the one that is lit. */
+  lead: string;
   amps: number;
   rated: number;
 }
@@ -29,22 +31,24 @@ export const lampCurrent = rule<Lit>({
   look: ({ threads, reading, record }) =>
     threads.flatMap((thread): Lit[] => {
       const { lamp } = thread;
-      const supply = lamp && supplyOf(record, lamp.device.id);
-      if (!lamp || !supply || !hasContact(record, lamp)) return [];
+      const supply = lamp && (supplyOf(record, lamp.device.id) ?? supplyOf(record, lamp.from.device.id));
+      if (!lamp?.type.leads || !supply || !canLight(lamp)) return [];
+      const leads = lamp.type.leads;
       const rated = figureValue(lamp.type, "ratedAmps");
       const lit = POSITIONS.map((position): Lit => {
-        const reads = reading(thread, position, "rest").lamp ?? { green: 0, yellow: 0 };
-        const colour = reads.green >= reads.yellow ? "green" : "yellow";
-        return { thread, lamp, supply, position, colour, amps: reads[colour], rated };
+        const reads = reading(thread, position, "rest").lamp ?? { normal: 0, reverse: 0 };
+        const side = reads.normal >= reads.reverse ? "normal" : "reverse";
+        return { thread, lamp, supply, position, lead: leads[side === "normal" ? 0 : 1], amps: reads[side], rated };
       });
       const wrong = lit.filter(({ amps: flows }) => flows > rated || flows < rated / 2);
       return wrong.sort((a, b) => b.amps - a.amps).slice(0, 1);
     }),
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
-  terminals: ({ lamp, colour }) => [`${lamp.device.label}-${colour === "green" ? "G" : "Y"}`],
+  terminals: ({ lamp, lead }) => [terminalName(lamp.device.label, lead)],
   turnouts: ({ thread }) => [thread],
-  why: ({ lamp, supply, position, colour, amps: flows, rated }) => {
+  why: ({ lamp, supply, position, lead, amps: flows, rated }) => {
+    const colour = lamp.type.terminals.find(({ name }) => name === lead)?.about.split(",")[0];
     const resistor = ohms(figureValue(lamp.type, "resistorOhms"));
     const lit = `${lamp.device.label} takes ${amps(flows)} in ${colour} at ${position}, from ${supply.device.label} through ${resistor}`;
     if (flows > rated) return `${lit}; it is rated ${amps(rated)}.`;
@@ -53,8 +57,10 @@ export const lampCurrent = rule<Lit>({
   remedies: (lit, { record }) => [fitResistor(record, lit)],
 });
 
-function hasContact(record: RailwayRecord, lamp: NonNullable<Thread["lamp"]>): boolean {
-  return lamp.assignment.way <= typeOf(record, deviceOf(record, lamp.assignment.motorId)).contactSets;
+/** A lamp on a contact that is not there is incomplete, which is another finding. */
+function canLight({ assignment, from }: ThreadLamp): boolean {
+  const byContact = from.type.contactSets > 0 || from.type.family === "motor";
+  return !byContact || (assignment.way ?? 1) <= from.type.contactSets;
 }
 
 /** Fits the standard resistor for three quarters of the rated current, as an own type which other lamps can share. */

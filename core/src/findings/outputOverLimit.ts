@@ -29,7 +29,8 @@ export const outputOverLimit = rule<Overloaded>({
     for (const thread of threads) {
       for (const motor of thread.motors) {
         const { driver } = motor;
-        if (!driver || driver.way === null) continue;
+        // a pulse is over before its amps do harm
+        if (!driver || driver.way === null || driver.type.drives === "coil") continue;
         const key = `${driver.device.id} ${driver.way}`;
         const known = byOutput.get(key);
         const entry = known ?? {

@@ -27,7 +27,7 @@ export const supplyOverRating = rule<Loaded>({
     loads.flatMap((load): Loaded[] => {
       const device = record.devices.find(({ id }) => id === load.deviceId);
       const type = device && findType(record, device.typeId);
-      if (!device || !type) return [];
+      if (!device || !type?.figures.ratedAmps) return [];
       const rating = figureValue(type, "ratedAmps");
       return load.worst > rating * LOOK_SHARE ? [{ ...load, device, type, rating }] : [];
     }),

@@ -1,10 +1,25 @@
-import { findType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
-import { feed, removeDeviceFrom } from "../equip/devices.ts";
+import { findType, typesOfFamily } from "../catalogue/catalogue.ts";
+import type { Model, OutputKind } from "../catalogue/deviceType.ts";
+import { setControls } from "../equip/controls.ts";
 import { Draft } from "../equip/draft.ts";
-import { setControl, setDriver, setLamp, setMotor } from "../equip/equipment.ts";
-import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
+import { setControl, setDriver, setMotor } from "../equip/equipment.ts";
+import { feed, usualCommands, usualSupply } from "../equip/feed.ts";
+import { setLamp } from "../equip/frogsAndLamps.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout } from "../record/find.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
-import { supplyOf, type Thread } from "../schematic/thread.ts";
+import { switchesCurrent } from "../schematic/recipes/controlSides.ts";
+import { heardAt } from "../schematic/recipes/controlToInputs.ts";
+import { outputEnds } from "../schematic/recipes/lampFromOutput.ts";
+import { isFedByTrack } from "../schematic/recipes/supplyToBoard.ts";
+import {
+  controlsOf,
+  drivesItself,
+  type Fitted,
+  supplyOf,
+  type Thread,
+  type ThreadControl,
+  type ThreadLamp,
+} from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Remedy, rule } from "./rule.ts";
 
@@ -60,30 +75,68 @@ export function missingParts(record: RailwayRecord, thread: Thread): Missing[] {
 }
 
 function missingDriver(record: RailwayRecord, thread: Thread): Missing[] {
-  const driver = thread.motors[0]?.driver;
-  if (!driver || thread.motors.some((motor) => !motor.driver)) {
+  const driver = thread.motors.find((motor) => !drivesItself(motor))?.driver;
+  if (thread.motors.every(drivesItself)) return missingTrack(record, thread);
+  if (!driver || thread.motors.some((motor) => !motor.driver && !drivesItself(motor))) {
     return [{ words: "has no driver", remedies: () => driverRemedies(record, thread) }];
   }
   const missing: Missing[] = [];
   const { device, type } = driver;
   const feeding = (draft: Draft) => feed(draft, device, type);
-  if (type.family === "driver" && !supplyOf(record, device.id)) {
+  if (type.family === "driver" && usualSupply(type) && !supplyOf(record, device.id)) {
     missing.push({
       words: `has a driver, ${device.label}, without a supply`,
       remedies: () => [remedy(record, `Feed ${device.label}`, feeding)],
     });
   }
   const hears = assignmentsOfDevice(record, device.id).some((a) => a.role === "commands" && a.toDeviceId === device.id);
-  if (type.model === "stall-decoder" && !hears) {
+  const needs = usualCommands(type);
+  const byTrack = isFedByTrack(driver, supplyOf(record, device.id));
+  if (needs && !hears && !byTrack) {
     missing.push({
-      words: `has a decoder, ${device.label}, that hears no commands`,
-      remedies: () => [remedy(record, `Join ${device.label} to the track bus`, feeding)],
+      words: `has a ${type.short}, ${device.label}, that hears no commands`,
+      remedies: () => [
+        remedy(record, `Join ${device.label} to the ${type.hears === "bus" ? "control" : "track"} bus`, feeding),
+      ],
     });
   }
   return missing;
 }
 
-function missingControl({ control, motors, turnout }: Thread): Missing[] {
+/** Motors with their decoder inside need the track bus only. */
+function missingTrack(record: RailwayRecord, { motors }: Thread): Missing[] {
+  return motors
+    .filter(({ device }) => !supplyOf(record, device.id))
+    .map(({ device, type }) => ({
+      words: `has a motor, ${device.label}, that is not joined to the track bus`,
+      remedies: () => [remedy(record, `Join ${device.label} to the track bus`, (draft) => feed(draft, device, type))],
+    }));
+}
+
+/** Whether a control reaches a board's inputs, or the motors themselves. */
+function isRead(thread: Thread, control: ThreadControl): boolean {
+  if (heardAt(thread, control)) return true;
+  const driver = thread.motors[0]?.driver;
+  const direct = driver !== null && driver !== undefined && driver.way === null;
+  return direct && (switchesCurrent(control) || control.type.model === "reversing-toggle");
+}
+
+function unreadBecause({ device, type }: Fitted): string {
+  if (type.outputs === 0) return `it switches no current, and ${device.label} has no inputs`;
+  return `${device.label} takes commands from the ${type.hears === "bus" ? "control bus" : "track"} only`;
+}
+
+function takeControlAway(draft: Draft, turnoutId: string, { device }: ThreadControl): void {
+  const rest = assignmentsOfTurnout(draft.record, turnoutId, "control").filter((a) => a.deviceId !== device.id);
+  setControls(
+    draft,
+    turnoutId,
+    rest.map(({ deviceId, way, to, inverse }) => ({ device: { deviceId }, way, to, inverse })),
+  );
+}
+
+function missingControl(thread: Thread): Missing[] {
+  const { control, motors, turnout } = thread;
   const driver = motors[0]?.driver;
   if (!driver) return [];
   if (driver.type.outputs === 0 && !control) {
@@ -98,12 +151,25 @@ function missingControl({ control, motors, turnout }: Thread): Missing[] {
       },
     ];
   }
-  if (driver.type.outputs > 0 && control) {
+  if (driver.type.ownInputs && !driver.type.hears && !control) {
     return [
       {
-        words: `has a control, ${control.device.label}, that nothing reads: ${driver.device.label} takes commands from the track only`,
+        words: `has no control, and ${driver.device.label} takes commands at its inputs only`,
         remedies: (record) => [
-          remedy(record, `Take ${control.device.label} away`, (draft) => setControl(draft, turnout.id, null)),
+          remedy(record, "Fit a latching toggle", (draft) =>
+            setControl(draft, turnout.id, { typeId: "toggle-latching" }),
+          ),
+        ],
+      },
+    ];
+  }
+  const unread = controlsOf(thread).find((each) => !isRead(thread, each));
+  if (unread) {
+    return [
+      {
+        words: `has a control, ${unread.device.label}, that nothing reads: ${unreadBecause(driver)}`,
+        remedies: (record) => [
+          remedy(record, `Take ${unread.device.label} away`, (draft) => takeControlAway(draft, turnout.id, unread)),
         ],
       },
     ];
@@ -113,12 +179,14 @@ function missingControl({ control, motors, turnout }: Thread): Missing[] {
 
 function missingForLamp(record: RailwayRecord, { lamp, turnout }: Thread): Missing[] {
   if (!lamp) return [];
-  const motor = deviceOf(record, lamp.assignment.motorId);
-  const type = typeOf(record, motor);
+  const { device: motor, type } = lamp.from;
+  const byContact = type.family === "motor" || type.contactSets > 0;
+  if (!lamp.type.leads || !byContact) return missingSource(record, lamp, turnout.id);
+  const way = lamp.assignment.way ?? 1;
   const takeAway = () => [
     remedy(record, `Take ${lamp.device.label} away`, (draft) => setLamp(draft, turnout.id, null)),
   ];
-  if (lamp.assignment.way > type.contactSets) {
+  if (way > type.contactSets) {
     return [
       {
         words: `has a lamp, ${lamp.device.label}, but ${motor.label} has no contact for it`,
@@ -139,10 +207,11 @@ function missingForLamp(record: RailwayRecord, { lamp, turnout }: Thread): Missi
       {
         words: `has a lamp, ${lamp.device.label}, without a supply`,
         remedies: () => [
-          remedy(record, `Feed ${lamp.device.label} with 5 V DC`, (draft) => {
-            removeDeviceFrom(draft, lamp.device.id);
-            setLamp(draft, turnout.id, { typeId: lamp.type.id });
-          }),
+          remedy(
+            record,
+            `Feed ${lamp.device.label} with ${usualSupply(lamp.type) === "dc-12" ? 12 : 5} V DC`,
+            (draft) => feed(draft, lamp.device, lamp.type),
+          ),
         ],
       },
     ];
@@ -150,12 +219,26 @@ function missingForLamp(record: RailwayRecord, { lamp, turnout }: Thread): Missi
   return [];
 }
 
+/** What a lamp lacks that is lit by something else than a contact. */
+function missingSource(record: RailwayRecord, lamp: ThreadLamp, turnoutId: string): Missing[] {
+  const { from, device, type } = lamp;
+  if (type.model === "unwired" || from.type.model === "frog") return [];
+  const fits = type.model === "servo" ? from.type.drives === "servo" : outputEnds(lamp, 1) !== null;
+  if (fits) return [];
+  return [
+    {
+      words: `has ${type.model === "servo" ? "an arm" : "a lamp"}, ${device.label}, that ${from.device.label} cannot ${type.model === "servo" ? "move" : "light"}`,
+      remedies: () => [remedy(record, `Take ${device.label} away`, (draft) => setLamp(draft, turnoutId, null))],
+    },
+  ];
+}
+
 /** A free output of a board of the right kind, or the discharge unit that is there. */
 function driverRemedies(record: RailwayRecord, thread: Thread): Remedy[] {
-  const wanted = thread.motors[0]?.type.model === "stall-motor" ? "stall-decoder" : "cdu";
+  const kind = DRIVEN_BY[thread.motors[0]?.type.model ?? "twin-coil"] ?? "coil";
   return record.devices.flatMap((device) => {
     const type = findType(record, device.typeId);
-    if (type?.model !== wanted) return [];
+    if (!type || !(type.drives === kind || (kind === "coil" && type.model === "cdu"))) return [];
     const used = new Set(
       record.assignments.map((a) => (a.role === "driver" && a.deviceId === device.id ? a.way : null)),
     );
@@ -170,6 +253,9 @@ function driverRemedies(record: RailwayRecord, thread: Thread): Remedy[] {
     ];
   });
 }
+
+/** What an output has to give for a motor. */
+const DRIVEN_BY: Partial<Record<Model, OutputKind>> = { "twin-coil": "coil", "stall-motor": "pair", servo: "servo" };
 
 function remedy(record: RailwayRecord, label: string, make: (draft: Draft) => void): Remedy {
   const draft = new Draft(record);

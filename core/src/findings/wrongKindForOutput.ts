@@ -1,4 +1,5 @@
 import { findType, typesOfFamily } from "../catalogue/catalogue.ts";
+import type { Model, OutputKind } from "../catalogue/deviceType.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { fitInstead, putOnDischargeUnit } from "./remedies.ts";
 import { rule } from "./rule.ts";
@@ -19,9 +20,7 @@ export const wrongKindForOutput = rule<Mismatch>({
       thread.motors.flatMap((motor): Mismatch[] => {
         const { driver } = motor;
         if (!driver) return [];
-        const forStall = driver.type.model === "stall-decoder";
-        const wrong = forStall ? motor.type.model !== "stall-motor" : motor.type.model !== "twin-coil";
-        return wrong ? [{ thread, motor: { ...motor, driver } }] : [];
+        return !suits(thread, motor, driver) ? [{ thread, motor: { ...motor, driver } }] : [];
       }),
     ),
   subject: ({ motor }) => motor.device.id,
@@ -31,19 +30,53 @@ export const wrongKindForOutput = rule<Mismatch>({
   why: ({ motor }) => {
     const output =
       motor.driver.way === null ? motor.driver.device.label : `${motor.driver.device.label}-${motor.driver.way}`;
-    return motor.type.model === "twin-coil"
-      ? `${output} holds a small current for a stall motor; ${motor.device.label} has coils, which need a pulse of amps and nothing after it.`
-      : `${output} gives a pulse for coils; ${motor.device.label} is a stall motor and must stay powered, reversed to throw.`;
+    const gives = GIVES[motor.driver.type.drives ?? "none"];
+    return `${output} ${gives}; ${motor.device.label} ${WANTS[motor.type.model] ?? "wants something else"}.`;
   },
   remedies: ({ thread, motor }, { record }) => {
-    if (motor.type.model === "twin-coil") {
-      return [
-        putOnDischargeUnit(record, thread, (typeId) => findType(record, typeId)?.model === "cdu"),
-        fitInstead(record, motor.device, "stall-motor", "a stall motor"),
-      ];
+    if (motor.driver.type.drives === "pair") {
+      const stall = fitInstead(record, motor.device, "stall-motor", "a stall motor");
+      if (motor.type.model !== "twin-coil") return [stall];
+      return [putOnDischargeUnit(record, thread, (typeId) => findType(record, typeId)?.model === "cdu"), stall];
     }
+    if (motor.type.model !== "stall-motor") return [];
     const [coil] = typesOfFamily(record, "motor").filter((type) => type.model === "twin-coil");
     return coil ? [fitInstead(record, motor.device, "twin-coil", "a twin-coil motor")] : [];
   },
   caution: ({ motor }) => motor.type,
 });
+
+/** What an output gives, as part of a sentence. */
+const GIVES: Record<OutputKind | "none", string> = {
+  pair: "holds a small current for a stall motor",
+  coil: "gives a pulse for coils",
+  servo: "gives pulses and 5 V for a servo",
+  contact: "is a contact and gives nothing itself",
+  sink: "pulls a lamp down to 0 V",
+  none: "gives a pulse for coils",
+};
+
+/** What a motor wants, as part of a sentence. */
+const WANTS: Partial<Record<Model, string>> = {
+  "twin-coil": "has coils, which need a pulse of amps and nothing after it",
+  "stall-motor": "is a stall motor and must stay powered, reversed to throw",
+  servo: "is a servo, which wants 5 V and a signal",
+  "decoder-motor": "has its decoder inside and needs the track bus only",
+};
+
+/** Whether a driver gives what a motor wants; a bare supply gives a stall motor its power through a reversing toggle. */
+function suits({ control }: Thread, { type }: ThreadMotor, driver: NonNullable<ThreadMotor["driver"]>): boolean {
+  switch (type.model) {
+    case "twin-coil":
+      return driver.type.drives === "coil" || !driver.type.drives;
+    case "stall-motor":
+      return (
+        driver.type.drives === "pair" ||
+        (control?.type.model === "reversing-toggle" && driver.type.model === "dc-supply")
+      );
+    case "servo":
+      return driver.type.drives === "servo";
+    default:
+      return false;
+  }
+}

@@ -1,7 +1,8 @@
 import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { numbered } from "../catalogue/deviceType.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
-import type { Thread } from "../schematic/thread.ts";
+import { drivesItself, type Thread } from "../schematic/thread.ts";
 import { accessoryAddress, addressRange } from "./accessoryAddress.ts";
 
 /** One numbered output of a decoder and the address it answers to. */
@@ -29,24 +30,28 @@ const ORDER = new Intl.Collator("en", { numeric: true });
 export function addressList(record: RailwayRecord, threads: readonly Thread[]): OutputAddress[] {
   const uses = new Map<string, Thread>();
   for (const thread of threads) {
-    for (const { driver } of thread.motors) if (driver) uses.set(`${driver.device.id} ${driver.way}`, thread);
+    for (const motor of thread.motors) {
+      const { driver } = motor;
+      if (drivesItself(motor)) uses.set(`${motor.device.id} 1`, thread);
+      else if (driver) uses.set(`${driver.device.id} ${driver.way}`, thread);
+    }
   }
   const outputs = record.devices
     .map((device) => ({ device, type: typeOf(record, device) }))
-    .filter(({ type }) => type.outputs > 0)
+    .filter(({ type }) => type.figures.factoryAddress !== undefined)
     .sort((a, b) => ORDER.compare(a.device.label, b.device.label))
     .flatMap(({ device, type }) => {
       const stated = new Map<number, number>();
       for (const assignment of assignmentsOfDevice(record, device.id)) {
         if (assignment.role === "address") stated.set(assignment.way, assignment.address);
       }
-      return Array.from({ length: type.outputs }, (_, index) => index + 1).map((way): OutputAddress => {
+      return numbered(Math.max(type.outputs, 1)).map((way): OutputAddress => {
         const address = stated.get(way) ?? figureValue(type, "factoryAddress") + way - 1;
         const thread = uses.get(`${device.id} ${way}`);
         return {
           deviceId: device.id,
           way,
-          label: `${device.label}-${way}`,
+          label: type.outputs > 0 ? `${device.label}-${way}` : device.label,
           address,
           factory: !stated.has(way),
           packet: packetOf(address, record.railway.addressShift),

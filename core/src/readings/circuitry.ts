@@ -1,16 +1,21 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import type { DeviceType } from "../catalogue/deviceType.ts";
+import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { Circuit } from "../circuit/circuit.ts";
 import type { Element, Netlist } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Loom } from "../loom/loom.ts";
 import type { Device, Position, RailwayRecord } from "../record/schemas.ts";
+import { controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
+import type { Heard } from "../schematic/recipes/controlToInputs.ts";
+import { wantedRail } from "../schematic/recipes/frogFeed.ts";
 import type { Schematic } from "../schematic/schematic.ts";
-import type { Thread, ThreadMotor } from "../schematic/thread.ts";
-import { type DeviceState, type Part, stateThatMatters } from "./models.ts";
+import type { Fitted, Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
+import { controlsOf } from "../schematic/thread.ts";
+import { type DeviceState, type Part, stateThatMatters, storeNode, storesPulse } from "./models.ts";
 import { type Cut, cutIntoPieces, type Member, type Piece, partsIn, stateKey, type Throw } from "./pieces.ts";
 import { type Pulse, pulseThrough } from "./pulse.ts";
+import { Roles } from "./roles.ts";
 
 /**
  * The moment at which the railway is looked at: nothing touched for a while; the chosen turnout being thrown (a stall
@@ -30,6 +35,8 @@ export interface RailwayState {
   off: boolean;
   /** Half cycle of alternating supplies; the positive one when not said. */
   half?: 1 | -1;
+  /** Control by which the acting turnout is thrown or held; its first one when not said. */
+  by?: string;
 }
 
 /** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
@@ -50,10 +57,12 @@ export class Circuitry {
   private readonly cut: Cut;
   /** Set while it is being found out where a motor goes: contacts then count as following what was asked. */
   private finding = false;
-  private readonly types: ReadonlyMap<string, DeviceType>;
-  private readonly threadOf = new Map<string, Thread>();
-  private readonly motorOf = new Map<string, ThreadMotor>();
-  private readonly outputsOf = new Map<string, Map<number, string>>();
+  /** Set while it is being found out what boards hear from controls: outputs then count as following what was asked. */
+  private listening = false;
+  /** Relays whose coils are being looked at. */
+  private readonly picking = new Set<string>();
+  private readonly heard = new Map<string, Position | null>();
+  private readonly roles: Roles;
   /** Solutions by piece and railway's state, so that the states of devices need not be worked out again. */
   private readonly solved = new Map<string, OperatingPoint>();
   private readonly stateNames = new WeakMap<RailwayState, string>();
@@ -70,27 +79,16 @@ export class Circuitry {
     readonly loom: Loom,
     previous?: Circuitry,
   ) {
-    this.types = new Map(record.devices.map((device) => [device.id, typeOf(record, device)]));
-    for (const thread of schematic.threads) {
-      if (thread.control) this.threadOf.set(thread.control.device.id, thread);
-      for (const motor of thread.motors) {
-        this.threadOf.set(motor.device.id, thread);
-        this.motorOf.set(motor.device.id, motor);
-        const { driver } = motor;
-        if (!driver || driver.way === null) continue;
-        const outputs = this.outputsOf.get(driver.device.id) ?? new Map<number, string>();
-        if (!outputs.has(driver.way)) outputs.set(driver.way, thread.turnout.id);
-        this.outputsOf.set(driver.device.id, outputs);
-      }
-    }
+    this.roles = new Roles(record, schematic);
     const before = new Map(previous?.cut.pieces.map((piece) => [piece.structure, piece]));
     this.pulsesBefore = previous?.pulses ?? new Map();
     this.pulses = new Map();
     this.cut = cutIntoPieces(
       record.devices.map((device) => ({ device, type: this.typeOfDevice(device) })),
       loom,
-      (id) => this.roleOf(id),
-      (id) => this.outputsAsked(id, RESTING),
+      (id) => this.roles.describe(id),
+      (id) => this.outputsInUse(id),
+      (id) => this.roles.fedBy(id),
       before,
     );
   }
@@ -112,12 +110,17 @@ export class Circuitry {
     return this.alternating.has(key);
   }
 
+  /** Whether a terminal lies in a piece fed by a track bus, whose two half cycles differ. */
+  isOnTrack(key: string): boolean {
+    return this.pieceWith(key)?.members.some(({ type }) => type.model === "track-bus") ?? false;
+  }
+
   private findAlternating(): Set<string> {
     const groups = new Groups();
     const fed: string[] = [];
     const pieces = new Set<number>();
     for (const { id } of this.record.devices) {
-      if (this.types.get(id)?.model !== "ac-supply") continue;
+      if (this.roles.types.get(id)?.model !== "ac-supply") continue;
       fed.push(`${id}:~1`, `${id}:~2`);
       const piece = this.cut.pieceOf.get(`${id}:~1`);
       if (piece !== undefined) pieces.add(piece);
@@ -192,28 +195,31 @@ export class Circuitry {
   private withStores({ element }: Part): Element {
     if (element.kind !== "voltage" || !element.id.endsWith(".capacitor")) return element;
     const device = element.id.slice(0, -".capacitor".length);
-    const farads = this.types.get(device)?.figures.farads?.value ?? 0;
+    const farads = this.roles.types.get(device)?.figures.farads?.value ?? 0;
     return { kind: "capacitor", id: element.id, nodes: element.nodes, farads, volts: element.volts };
   }
 
   /**
    * Position to which a motor goes when its turnout is asked for one, by the solved circuit and the way it is mounted.
-   * @returns null when it gets too little to move
+   * @returns null when it gets too little to move, or when nothing hears what was asked
    */
   motorGoesTo(motorId: string, state: RailwayState): Position | null {
-    const motor = this.motorOf.get(motorId);
-    const thread = this.threadOf.get(motorId);
+    const motor = this.roles.motorOf.get(motorId);
+    const thread = this.roles.threadOf.get(motorId);
     if (!motor || !thread) return null;
     const asked = askedOf(state, thread.turnout.id);
-    const winding = motor.type.model === "stall-motor" ? "motor" : "N";
+    const by = this.byOf(thread, state);
+    const heard = this.hears(thread.turnout.id, asked, by);
+    if (heard === null) return null;
+    const winding = motor.type.model === "twin-coil" ? "N" : "motor";
     const kept = this.pieceWith(`${motorId}.${winding}`)?.goesTo;
-    const key = `${motorId} ${asked} ${motor.assignment.opposite}`;
+    const key = `${motorId} ${asked} ${heard} ${by ?? ""} ${motor.assignment.opposite}`;
     const known = kept?.get(key);
     if (known) return known.to;
     const before = this.finding;
     this.finding = true;
     try {
-      const thrown = this.thrownTo(motor, thread, asked);
+      const thrown = this.thrownTo(motor, thread, asked, by);
       kept?.set(key, thrown);
       return thrown.to;
     } finally {
@@ -221,23 +227,81 @@ export class Circuitry {
     }
   }
 
-  /** A coil goes by the energy and length of its pulse; a stall motor by the volts that hold it, all others asked for the same. */
-  private thrownTo(motor: ThreadMotor, thread: Thread, asked: Position): Throw {
+  /** The control that acts on a thread when it is not its first one. */
+  private byOf(thread: Thread, { acting, by }: RailwayState): string | undefined {
+    return acting === thread.turnout.id && by !== thread.control?.device.id ? by : undefined;
+  }
+
+  /**
+   * Position that a thread's board understands when a control asks for one, from the solved volts of its inputs; what is
+   * asked itself where no board listens; null when it hears nothing, or both at once.
+   */
+  hears(leader: string, asked: Position, by?: string): Position | null {
+    const listeners = this.roles.heardOf.get(leader);
+    const listener = listeners?.find(({ control }) => acts(control, asked, by));
+    if (!listener) return asked;
+    const key = `${leader} ${asked} ${by ?? ""}`;
+    const known = this.heard.get(key);
+    if (known !== undefined) return known;
+    const before = this.listening;
+    this.listening = true;
+    try {
+      const position = this.listen(listener, {
+        asked: { [leader]: asked },
+        ...PRESSED,
+        acting: leader,
+        ...(by ? { by } : {}),
+      });
+      this.heard.set(key, position);
+      return position;
+    } finally {
+      this.listening = before;
+    }
+  }
+
+  private listen({ control, heard }: Listener, state: RailwayState): Position | null {
+    const { board } = heard;
+    const asked = askedOf(state, state.acting ?? "");
+    const threshold = board.type.figures.thresholdVolts?.value ?? 0;
+    const closed = (input: string) => {
+      const volts = this.volts(`${board.device.id}:${input}`, `${board.device.id}:−`, state);
+      return volts !== undefined && volts < threshold;
+    };
+    const sides = controlSides(control);
+    if (sides.press !== null) return closed(heard.press) ? asked : null;
+    if (sides.N === null || sides.R === null)
+      return closed(sides.N === null ? heard.R : heard.N) ? control.assignment.to : null;
+    const [normal, reverse] = [closed(heard.N), closed(heard.R)];
+    if (normal === reverse) return null;
+    return normal ? "N" : "R";
+  }
+
+  /** A coil goes by the energy and length of its pulse, others by the volts that move and hold them. */
+  private thrownTo(motor: ThreadMotor, thread: Thread, asked: Position, by: string | undefined): Throw {
     const leader = thread.turnout.id;
     const id = motor.device.id;
+    const { model, figures } = motor.type;
+    const least = figures.leastVolts?.value ?? 0;
     const flip = (position: Position): Position =>
       motor.assignment.opposite ? (position === "N" ? "R" : "N") : position;
-    if (motor.type.model === "stall-motor") {
-      const volts = this.volts(`${id}:+`, `${id}:−`, asked === "N" ? ALL_NORMAL : ALL_REVERSE) ?? 0;
-      const moves = Math.abs(volts) >= (motor.type.figures.leastVolts?.value ?? 0);
-      return { to: moves ? flip(volts > 0 ? "N" : "R") : null, live: null };
+    const state: RailwayState = { asked: { [leader]: asked }, ...PRESSED, acting: leader, ...(by ? { by } : {}) };
+    if (model === "decoder-motor") {
+      const moves = Math.abs(this.volts(`${id}:J`, `${id}:K`, RESTING) ?? 0) >= least;
+      return { to: moves ? flip(asked) : null, live: null };
     }
-    const state: RailwayState = { asked: { [leader]: asked }, moment: "throwing", acting: leader, off: false };
+    if (model === "servo") return { to: this.servoGoesTo(motor, state, flip), live: null };
+    if (model === "stall-motor") {
+      // one that its control lets go of again runs while it is held
+      const sprung = thread.control?.type.model === "reversing-toggle" && !thread.control.type.maintained;
+      const all = asked === "N" ? ALL_NORMAL : ALL_REVERSE;
+      const volts = this.volts(`${id}:+`, `${id}:−`, by || sprung ? state : all) ?? 0;
+      return { to: Math.abs(volts) >= least ? flip(volts > 0 ? "N" : "R") : null, live: null };
+    }
     const live = this.solve(`${id}.N`, state)?.carrying(LIVE_AMPS) ?? [];
     const throws = (coil: Position) => {
       // the first instant tells whether there is anything to follow
       const first = Math.abs(this.amps(id, coil, state));
-      if (first < (motor.type.figures.restAmps?.value ?? 0)) return 0;
+      if (first < (figures.restAmps?.value ?? 0)) return 0;
       const pulse = this.pulse(id, coil, state);
       return pulse && isFirm(pulse, motor.type) ? pulse.joules : 0;
     };
@@ -245,6 +309,28 @@ export class Circuitry {
     const reverse = throws("R");
     if (normal === reverse || Math.min(normal, reverse) > 0) return { to: null, live };
     return { to: flip(normal > reverse ? "N" : "R"), live };
+  }
+
+  /** Position that a semaphore's arm shows; null when its servo gets no power or no pulses. */
+  semaphoreShows({ device, type, from }: ThreadLamp, state: RailwayState): Position | null {
+    return this.servoGoesTo({ device, type, driver: from }, state, (position) => position);
+  }
+
+  /** A servo goes by the width of its pulses, which their average volts tell, when it has its 5 V. */
+  private servoGoesTo(
+    { device, type, driver }: Fitted & { driver: Fitted | null },
+    state: RailwayState,
+    flip: (position: Position) => Position,
+  ): Position | null {
+    const { signalVolts, frameSeconds, normalSeconds, reverseSeconds } = driver?.type.figures ?? {};
+    if (!signalVolts || !frameSeconds || !normalSeconds || !reverseSeconds) return null;
+    const power = this.volts(`${device.id}:+`, `${device.id}:−`, state) ?? 0;
+    if (power < (type.figures.leastVolts?.value ?? 0)) return null;
+    const width =
+      ((this.volts(`${device.id}:S`, `${device.id}:−`, state) ?? 0) / signalVolts.value) * frameSeconds.value;
+    if (width < SHORTEST_PULSE) return null;
+    const towardsNormal = Math.abs(width - normalSeconds.value) < Math.abs(width - reverseSeconds.value);
+    return flip(towardsNormal ? "N" : "R");
   }
 
   /** The netlist of the piece that holds a terminal, as it is solved; for export and for checks against other solvers. */
@@ -259,7 +345,7 @@ export class Circuitry {
   private solvePiece(number: number, state: RailwayState): OperatingPoint | undefined {
     const piece = this.cut.pieces[number];
     if (!piece) return undefined;
-    const name = `${number}${this.finding ? "f" : " "}${this.nameOf(state)}`;
+    const name = `${number}${this.finding ? "f" : " "}${this.listening ? "l" : " "}${[...this.picking]} ${this.nameOf(state)}`;
     const known = this.solved.get(name);
     if (known) return known;
     const states = piece.members.map((member) => this.stateOf(member, state));
@@ -303,49 +389,167 @@ export class Circuitry {
   }
 
   private typeOfDevice(device: Device): DeviceType {
-    return this.types.get(device.id) ?? typeOf(this.record, device);
+    return this.roles.types.get(device.id) ?? typeOf(this.record, device);
   }
 
-  private roleOf(deviceId: string): string {
-    const outputs = [...(this.outputsOf.get(deviceId) ?? [])].map(([way, leader]) => `${way}=${leader}`);
-    return `${this.threadOf.get(deviceId)?.turnout.id ?? ""} ${outputs.join(" ")}`;
+  private outputsInUse(deviceId: string): Map<number, Position> {
+    return new Map([...(this.roles.outputsOf.get(deviceId)?.keys() ?? [])].map((way) => [way, "N" as const]));
   }
 
+  /** Position that each output in use stands for: what its board understood, or the other one when it heard nothing. */
   private outputsAsked(deviceId: string, state: RailwayState): Map<number, Position> {
     const outputs = new Map<number, Position>();
-    for (const [way, leader] of this.outputsOf.get(deviceId) ?? []) outputs.set(way, askedOf(state, leader));
+    for (const [way, leader] of this.roles.outputsOf.get(deviceId) ?? []) {
+      const asked = askedOf(state, leader);
+      const direct = this.listening || this.roles.commanding.has(`${deviceId} ${way}`);
+      outputs.set(way, direct ? asked : this.understood(leader, asked, state));
+    }
     return outputs;
   }
 
+  private understood(leader: string, asked: Position, state: RailwayState): Position {
+    const thread = this.roles.led.get(leader);
+    const by = thread && this.byOf(thread, state);
+    return this.hears(leader, asked, by) ?? (asked === "N" ? "R" : "N");
+  }
+
   private stateOf({ device, type }: Member, state: RailwayState): DeviceState {
-    const thread = this.threadOf.get(device.id);
+    const thread = this.roles.threadOf.get(device.id);
     const asked = thread ? askedOf(state, thread.turnout.id) : "N";
     const held = state.moment !== "rest" && thread !== undefined && thread.turnout.id === state.acting;
     const moving = held && state.moment === "throwing";
     return stateThatMatters(type, {
       off: state.off,
       half: state.half ?? 1,
-      made: type.model === "latching-toggle" || held ? asked : null,
-      contacts: type.contactSets > 0 ? this.contactsOf(device.id, state, asked, moving) : "N",
+      made: this.madeOn(device.id, type, state, asked, held),
+      contacts: this.contactsOf(device.id, type, state, asked, moving),
       moving,
       outputs: this.outputsAsked(device.id, state),
-      charged: type.model === "cdu" && state.moment === "throwing" ? this.charge(device.id) : null,
+      on: this.waysOn(device.id, type, state),
+      fedBy: this.roles.fedBy(device.id),
+      fedVolts: this.roles.fedVolts(device.id),
+      charged: storesPulse(type) && state.moment === "throwing" ? this.charge(device.id, type) : null,
     });
   }
 
+  /** Side on which a control is made: one that stays put always, another while it is the one that is held. */
+  private madeOn(
+    deviceId: string,
+    type: DeviceType,
+    state: RailwayState,
+    asked: Position,
+    held: boolean,
+  ): Position | null {
+    const control = this.roles.controlOf.get(deviceId);
+    if (!control) return null;
+    const thread = this.roles.threadOf.get(deviceId);
+    const acting = held && thread && controlsOf(thread).find((each) => acts(each, asked, state.by));
+    if (!type.maintained && acting !== control) return null;
+    const { to } = control.assignment;
+    return to !== null && to !== asked ? null : sideMade(control, asked);
+  }
+
+  /** Outputs that pulse or pull down, pins that are low, zones that are occupied. */
+  private waysOn(deviceId: string, type: DeviceType, state: RailwayState): ReadonlySet<number> {
+    if (type.drives === "contact") return this.relaysUp(deviceId, type, state);
+    const on = new Set<number>();
+    if (type.drives === "coil" && state.moment === "throwing") {
+      for (const [way, leader] of this.roles.outputsOf.get(deviceId) ?? []) if (leader === state.acting) on.add(way);
+    }
+    const follows = this.roles.onAt.get(deviceId);
+    for (const position of ["N", "R"] as const) {
+      for (const { way, leader } of follows?.[position] ?? []) {
+        const asked = askedOf(state, leader);
+        if ((this.listening ? asked : this.understood(leader, asked, state)) === position) on.add(way);
+      }
+    }
+    for (const { control, thread } of this.roles.zonesOf.get(deviceId) ?? []) {
+      const { way } = control.assignment;
+      const held = state.moment !== "rest" && state.acting === thread.turnout.id;
+      const asked = askedOf(state, thread.turnout.id);
+      if (held && controlsOf(thread).find((each) => acts(each, asked, state.by)) === control) on.add(way ?? 1);
+    }
+    return on;
+  }
+
   /** Contacts follow the arm; while it moves they are still on the side it comes from. */
-  private contactsOf(motorId: string, state: RailwayState, asked: Position, acting: boolean): Position {
-    const to = this.finding ? asked : (this.motorGoesTo(motorId, state) ?? "N");
+  private contactsOf(
+    deviceId: string,
+    type: DeviceType,
+    state: RailwayState,
+    asked: Position,
+    acting: boolean,
+  ): Position {
+    const following = this.finding || this.listening;
+    const frog = this.roles.frogOf.get(deviceId);
+    if (frog) {
+      const motor = this.roles.threadOf.get(deviceId)?.motors.find(({ turnout }) => turnout.id === frog.turnout.id);
+      const lies = motor && !following ? (this.motorGoesTo(motor.device.id, state) ?? "N") : asked;
+      return wantedRail(frog.turnout.hand, lies) === "L" ? "N" : "R";
+    }
+    if (type.contactSets === 0) return "N";
+    const beside = this.roles.besideOf.get(deviceId);
+    if (beside) {
+      if (following) return asked;
+      return type.model === "relay" ? this.pickedUp(deviceId, type, state) : this.relayGoesTo(deviceId, type, asked);
+    }
+    const to = following ? asked : (this.motorGoesTo(deviceId, state) ?? "N");
     if (!acting) return to;
     return to === "N" ? "R" : "N";
   }
 
-  /** Volts across a discharge unit's capacitor before the pulse, everything at rest and normal. */
-  private charge(deviceId: string): number {
+  /** A relay picks up when its coil gets volts enough in the state itself. */
+  private pickedUp(relayId: string, type: DeviceType, state: RailwayState): Position {
+    return this.whilePicking(relayId, "N", () => {
+      const volts = this.volts(`${relayId}:coil`, `${relayId}:A2`, state) ?? 0;
+      return volts >= (type.figures.pullInVolts?.value ?? 0) ? "R" : "N";
+    });
+  }
+
+  /** Relays of a board whose coils get volts enough. */
+  private relaysUp(boardId: string, type: DeviceType, state: RailwayState): ReadonlySet<number> {
+    return this.whilePicking<ReadonlySet<number>>(boardId, new Set(), () => {
+      const least = type.figures.pullInVolts?.value ?? 0;
+      const up = (way: number) => (this.volts(`${boardId}:RV`, `${boardId}:coil${way}`, state) ?? 0) >= least;
+      return new Set(numbered(type.outputs).filter(up));
+    });
+  }
+
+  /** What a relay's contacts do follows from its coil's circuit, in which they count as dropped out meanwhile. */
+  private whilePicking<T>(deviceId: string, meanwhile: T, find: () => T): T {
+    if (this.picking.has(deviceId)) return meanwhile;
+    this.picking.add(deviceId);
+    try {
+      return find();
+    } finally {
+      this.picking.delete(deviceId);
+    }
+  }
+
+  /** A latching relay goes over when a coil gets volts enough in the first instant of the motor's pulse. */
+  private relayGoesTo(relayId: string, type: DeviceType, asked: Position): Position {
+    const leader = this.roles.threadOf.get(relayId)?.turnout.id;
+    if (type.model !== "latching-relay" || leader === undefined) return asked;
+    const before = this.finding;
+    this.finding = true;
+    try {
+      const throwing: RailwayState = { asked: { [leader]: asked }, ...PRESSED, acting: leader };
+      const across = (coil: string) => Math.abs(this.volts(`${relayId}:${coil}`, `${relayId}:C`, throwing) ?? 0);
+      const [normal, reverse] = [across("N"), across("R")];
+      if (Math.max(normal, reverse) < (type.figures.pullInVolts?.value ?? 0)) return "N";
+      return normal > reverse ? "N" : "R";
+    } finally {
+      this.finding = before;
+    }
+  }
+
+  /** Volts across the capacitor that gives the pulse, before it, everything at rest and normal. */
+  private charge(deviceId: string, type: DeviceType): number {
     const known = this.charges.get(deviceId);
     if (known !== undefined) return known;
     // to nine digits, so that the rounding of an edit elsewhere does not make it another pulse
-    const volts = Number((this.volts(`${deviceId}:+`, `${deviceId}:−`, RESTING) ?? 0).toPrecision(9));
+    const solved = this.volts(`${deviceId}:${storeNode(type)}`, `${deviceId}:−`, RESTING) ?? 0;
+    const volts = Number(solved.toPrecision(9));
     this.charges.set(deviceId, volts);
     return volts;
   }
@@ -353,13 +557,20 @@ export class Circuitry {
   private nameOf(state: RailwayState): string {
     const known = this.stateNames.get(state);
     if (known !== undefined) return known;
-    const { asked, otherwise = "N", moment, acting, off, half = 1 } = state;
+    const { asked, otherwise = "N", moment, acting, off, half = 1, by = "" } = state;
     const others = Object.entries(asked).filter(([, position]) => position !== otherwise);
-    const name = `${others.map(([id]) => id).sort()}|${otherwise}|${moment}|${acting}|${off}|${half}`;
+    const name = `${others.map(([id]) => id).sort()}|${otherwise}|${moment}|${acting}|${off}|${half}|${by}`;
     this.stateNames.set(state, name);
     return name;
   }
 }
+
+/** Of a control that has just been pressed, nothing else touched. */
+const PRESSED = { moment: "throwing", off: false } as const;
+/** Pulses shorter than this move no servo, seconds (common practice: 0.5 to 2.5 ms do). */
+const SHORTEST_PULSE = 0.0004;
+
+type Listener = { control: ThreadControl; heard: Heard };
 
 const ALL_NORMAL: RailwayState = { ...RESTING, otherwise: "N" };
 const ALL_REVERSE: RailwayState = { ...RESTING, otherwise: "R" };
@@ -371,6 +582,11 @@ const LIVE_AMPS = 1e-6;
 export function isFirm(pulse: Pulse, type: DeviceType): boolean {
   const { pulseJoules, pulseSeconds } = type.figures;
   return pulse.joules >= (pulseJoules?.value ?? 0) && pulse.secondsAboveHalf >= (pulseSeconds?.value ?? 0);
+}
+
+/** Whether a control is the one that asks for a position: the one named, or any that can. */
+function acts({ device, assignment }: ThreadControl, asked: Position, by: string | undefined): boolean {
+  return (assignment.to === null || assignment.to === asked) && (by === undefined || by === device.id);
 }
 
 function askedOf(state: RailwayState, leaderId: string): Position {

@@ -67,11 +67,17 @@ export function measure(
         : "Nothing joins the two probes, so there is no steady voltage.",
     );
   }
-  const solved = circuitry.solveWith(red, at, { elements: probes(red, black, range) });
+  const solve = (half: 1 | -1) => {
+    const solved = circuitry.solveWith(red, { ...at, half }, { elements: probes(red, black, range) });
+    if (!solved) return null;
+    const { circuit, parts } = solved;
+    return { volts: voltsBetween(circuit, red, black), spread: spreadOfVolts(circuitry, circuit, parts, red, black) };
+  };
+  const solved = solve(at.half ?? 1);
   if (!solved) return open("Nothing is joined to these terminals.");
-  const { circuit, parts } = solved;
-  const volts = voltsBetween(circuit, red, black);
-  const spread = spreadOfVolts(circuitry, circuit, parts, red, black);
+  const { volts, spread } = solved;
+  const otherHalf = range === "V" && circuitry.isOnTrack(red) ? solve(-1) : null;
+  if (otherHalf) return onTrack(solved, otherHalf);
   if (range === "V") {
     const scale = ac ? Math.SQRT1_2 : 1;
     const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(volts) + spread;
@@ -84,6 +90,19 @@ export function measure(
   const slope = (TEST_OHMS * TEST_VOLTS) / left ** 2;
   const value = Math.max(0, ohms);
   return { range, value, tolerance: METER_DIGITS.ohm + METER_SHARE * value + slope * spread, ac, reckoned };
+}
+
+/** Volts under the track's square wave: the meter's DC shows the mean of the two half cycles, its AC half of their difference. */
+function onTrack(one: { volts: number; spread: number }, other: { volts: number; spread: number }): MeterReading {
+  const [mean, swing] = [(one.volts + other.volts) / 2, Math.abs(one.volts - other.volts) / 2];
+  const ac = swing > Math.abs(mean);
+  const value = ac ? swing : mean;
+  const spread = (one.spread + other.spread) / 2;
+  const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(value) + spread;
+  const reckoned = ac
+    ? "Half of what the track's square wave swings between the probes; on DC the meter shows next to nothing."
+    : "The mean of the two half cycles of the track.";
+  return { range: "V", value, tolerance, ac, reckoned };
 }
 
 /** Current in the wire between two terminals, with the meter's shunt in its way. */

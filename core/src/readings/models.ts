@@ -1,12 +1,21 @@
 import { figureValue } from "../catalogue/catalogue.ts";
-import type { DeviceType, Model } from "../catalogue/deviceType.ts";
+import { type DeviceType, type Model, numbered, type OutputKind } from "../catalogue/deviceType.ts";
 import { type Element, ledModel, RECTIFIER } from "../circuit/elements.ts";
 import type { Position } from "../record/schemas.ts";
 
 /** Resistance of an open contact: what insulation and a damp panel leave, ohms (common practice). */
 export const OPEN_OHMS = 1e9;
+/** A track on a board, ohms (common practice). */
+const LINK_OHMS = 0.01;
+
+/** Between terminals that carry signals only, ohms (common practice). */
+const LEAK_OHMS = 1e6;
+
 /** Current at which the lamp's forward voltages are stated, amps. */
 const LAMP_TEST_AMPS = 0.01;
+
+/** How a board gets its power: through its track terminals, from a supply of its own, or not at all. */
+export type FedBy = "track" | "own" | "none";
 
 /** What a device's elements depend on besides its type. */
 export interface DeviceState {
@@ -16,15 +25,34 @@ export interface DeviceState {
   half: 1 | -1;
   /** Side on which the control is made, null at the centre. */
   made: Position | null;
-  /** Side on which a motor's contacts are made. */
+  /** Side on which a motor's or relay's contacts are made; of a polarity unit: N joins the frog to J. */
   contacts: Position;
   /** The motor is on its way. */
   moving: boolean;
   /** Asked position of each numbered output in use. */
   outputs: ReadonlyMap<number, Position>;
+  /** Outputs that pulse, outputs to 0 V and pins that are on, relays that are picked up, zones that are occupied. */
+  on: ReadonlySet<number>;
+  fedBy: FedBy;
+  /** What its supply is made to give, volts; 0 without one. */
+  fedVolts: number;
   /** Volts held by the capacitor in the first instant of a pulse; null in a steady state. */
   charged: number | null;
 }
+
+/** A device that nothing asks anything of. */
+export const IDLE: DeviceState = {
+  off: false,
+  half: 1,
+  made: null,
+  contacts: "N",
+  moving: false,
+  outputs: new Map(),
+  on: new Set(),
+  fedBy: "own",
+  fedVolts: 12,
+  charged: null,
+};
 
 /** One element of a device, and the figure from whose tolerance its value differs between single pieces. */
 export interface Part {
@@ -43,19 +71,47 @@ export function partsOf(deviceId: string, type: DeviceType, state: DeviceState):
   return MODELS[type.model](new Kit(deviceId, type, state), state);
 }
 
+const POWERED: ReadonlySet<Model> = new Set<Model>([
+  "ac-supply",
+  "dc-supply",
+  "track-bus",
+  "control-bus",
+  "cdu",
+  "board",
+  "reverser",
+  "controller",
+  "detector",
+  "spot-sensor",
+]);
+const ALTERNATING: ReadonlySet<Model> = new Set<Model>(["ac-supply", "track-bus"]);
+const MOVING: ReadonlySet<Model> = new Set<Model>(["stall-motor", "servo", "decoder-motor"]);
+
 /** The state without what its type does not depend on, so that like states have one name. */
 export function stateThatMatters(type: DeviceType, state: DeviceState): DeviceState {
   const { model, contactSets } = type;
-  const powered = ["ac-supply", "dc-supply", "track-bus", "cdu", "stall-decoder"].includes(model);
+  const changesOver = model === "polarity-unit" || (contactSets > 0 && type.drives !== "contact");
   return {
-    off: powered && state.off,
-    half: model === "ac-supply" || model === "track-bus" ? state.half : 1,
-    made: state.made,
-    contacts: contactSets > 0 ? state.contacts : "N",
-    moving: model === "stall-motor" && state.moving,
+    off: POWERED.has(model) && state.off,
+    half: ALTERNATING.has(model) ? state.half : 1,
+    made: type.family === "control" ? state.made : null,
+    contacts: changesOver ? state.contacts : "N",
+    moving: MOVING.has(model) && state.moving,
     outputs: state.outputs,
-    charged: model === "cdu" ? state.charged : null,
+    on: state.on,
+    fedBy: state.fedBy,
+    fedVolts: state.fedVolts,
+    charged: storesPulse(type) ? state.charged : null,
   };
+}
+
+/** Whether a device gives pulses from a capacitor. */
+export function storesPulse(type: DeviceType): boolean {
+  return type.model === "cdu" || type.drives === "coil";
+}
+
+/** Terminal or inner node at which a device's capacitor is charged, against its minus. */
+export function storeNode(type: DeviceType): string {
+  return type.model === "cdu" ? "+" : "store";
 }
 
 /** Makes the elements of one device from its figures. */
@@ -88,6 +144,39 @@ class Kit {
     ]);
   }
 
+  /** Both sides of one set of a relay's contacts. */
+  relayContacts(set: number, energised: boolean): Part[] {
+    return [
+      this.contact(`S${set}n`, `S${set}c`, `S${set}n`, !energised),
+      this.contact(`S${set}r`, `S${set}c`, `S${set}r`, energised),
+    ];
+  }
+
+  /** A transistor that conducts while there are volts across two nodes. */
+  controlled(part: string, a: string, b: string, [plus, minus]: [string, string], volts: number): Part {
+    const nodes = [`${this.deviceId}:${plus}`, `${this.deviceId}:${minus}`] as const;
+    const control = { nodes, onVolts: volts, offVolts: volts / 2 };
+    const ohms = { onOhms: this.value("contactOhms"), offOhms: OPEN_OHMS };
+    return { element: { kind: "switch", ...this.base(part, a, b), closed: false, ...ohms, control }, figure: null };
+  }
+
+  /** Two terminals that the board itself joins. */
+  link(part: string, a: string, b: string): Part {
+    return { element: { kind: "resistor", ...this.base(part, a, b), ohms: LINK_OHMS }, figure: null };
+  }
+
+  /** What insulation leaves between two terminals that carry signals only. */
+  leak(part: string, a: string, b: string): Part {
+    return { element: { kind: "resistor", ...this.base(part, a, b), ohms: LEAK_OHMS }, figure: null };
+  }
+
+  ledOf(part: string, anode: string, cathode: string, volts: number, amps: number): Part {
+    return {
+      element: { kind: "diode", ...this.base(part, anode, cathode), model: ledModel(volts, amps) },
+      figure: null,
+    };
+  }
+
   coil(part: string, a: string, b: string): Part {
     const [henries, ohms] = [this.value("coilHenries"), this.value("coilOhms")];
     return { element: { kind: "coil", ...this.base(part, a, b), henries, ohms }, figure: "coilOhms" };
@@ -103,6 +192,29 @@ class Kit {
 
   source(part: string, plus: string, minus: string, volts: number, figure: string | null): Part {
     return { element: { kind: "voltage", ...this.base(part, plus, minus), volts }, figure };
+  }
+
+  /** The internal 5 V of inputs and signals, against a board's minus. */
+  inner(node: string, volts: string): Part {
+    return this.source(node, node, "−", this.state.off ? 0 : this.value(volts), volts);
+  }
+
+  /** A linear regulator: it lets the current through and keeps what its supply gives above its own volts. */
+  regulator(from: string, to: string): Part {
+    const { off, fedVolts } = this.state;
+    const drop = off ? 0 : Math.max(0, fedVolts - this.value("regulatorVolts"));
+    return this.source("regulator", from, to, drop, null);
+  }
+
+  /** Bridge from the track terminals to a board that takes its power there, too. */
+  bridge(): Part[] {
+    if (this.state.fedBy !== "track") return [];
+    return [
+      this.diode("d1", "J", "+"),
+      this.diode("d2", "K", "+"),
+      this.diode("d3", "−", "J"),
+      this.diode("d4", "−", "K"),
+    ];
   }
 
   diode(part: string, anode: string, cathode: string): Part {
@@ -124,17 +236,159 @@ const toggle = (kit: Kit, { made }: DeviceState) => [
   kit.contact("R", "C", "R", made === "R"),
 ];
 
+/** The terminals of one numbered output, by what it gives. */
+const OUTPUTS: Record<OutputKind, (kit: Kit, way: number, state: DeviceState) => Part[]> = {
+  pair: (kit, way, { off, outputs }) =>
+    (["A", "B"] as const).flatMap((side) => {
+      const high = !off && (outputs.get(way) === "N") === (side === "A");
+      return [
+        kit.contact(`${way}${side}+`, "+", `${way}${side}`, high, "outputOhms", 0.5),
+        kit.contact(`${way}${side}−`, `${way}${side}`, "−", !off && !high, "outputOhms", 0.5),
+      ];
+    }),
+  coil: (kit, way, { off, outputs, on, charged }) => [
+    kit.contact(`${way}C`, "store", `${way}C`, true, "switchOhms", 0.5),
+    ...(["N", "R"] as const).map((side) => {
+      const pulses = !off && charged !== null && on.has(way) && outputs.get(way) === side;
+      return kit.contact(`${way}${side}`, `${way}${side}`, "−", pulses, "switchOhms", 0.5);
+    }),
+  ],
+  servo: (kit, way, { off, outputs }) => {
+    const width = kit.value(outputs.get(way) === "R" ? "reverseSeconds" : "normalSeconds");
+    // what a meter on DC reads: pulses averaged over the frame
+    const average = off ? 0 : (kit.value("signalVolts") * width) / kit.value("frameSeconds");
+    return [
+      kit.source(`${way}pulses`, `${way}pulses`, "−", average, "signalVolts"),
+      kit.resistor(`${way}S`, `${way}pulses`, `${way}S`, "signalOhms"),
+      kit.resistor(`${way}+`, "servos", `${way}+`, "outputOhms"),
+      kit.link(`${way}−`, `${way}−`, "−"),
+    ];
+  },
+  // a relay board is made as a whole
+  contact: () => [],
+  sink: (kit, way, { off, on }) => [kit.contact(`${way}L`, `${way}L`, "−", !off && on.has(way), "outputOhms")],
+};
+
+/** What drives a board's outputs: the capacitor of coil outputs, the coils of relays. */
+const STAGES: Partial<Record<OutputKind, (kit: Kit, state: DeviceState) => Part[]>> = {
+  coil: (kit, { off, charged }) => [
+    kit.resistor("charge", "+", "store", "chargeOhms"),
+    kit.resistor("bleed", "store", "−", "bleedOhms"),
+    kit.source("capacitor", "plate", "−", charged ?? 0, null),
+    kit.contact("series", "plate", "store", charged !== null && !off, "seriesOhms"),
+  ],
+  servo: (kit) => [kit.regulator("+", "servos")],
+};
+
+/** Each input is held high by a resistor to the board's inner 5 V. */
+function inputs(kit: Kit, names: readonly string[], common: string | null): Part[] {
+  if (names.length === 0) return [];
+  return [
+    kit.inner("five", "inputVolts"),
+    ...(common ? [kit.link("common", common, "−")] : []),
+    ...names.map((name) => kit.resistor(`${name}.pull`, "five", name, "pullOhms")),
+  ];
+}
+
+const board = (kit: Kit, state: DeviceState): Part[] => {
+  const { type } = kit;
+  const { drives, hears, ownInputs } = type;
+  if (hears === "pins") return relayBoard(kit, state);
+  const ways = [...state.outputs.keys()];
+  const numberedInputs = numbered(type.inputs ?? 0).map((way) => `I${way}`);
+  const besides = ownInputs ? ways.flatMap((way) => [`I${way}N`, `I${way}R`, `I${way}T`]) : [];
+  return [
+    kit.resistor("idle", "+", "−", "idleOhms"),
+    ...(hears === "track" ? [kit.resistor("command", "J", "K", "commandOhms"), ...kit.bridge()] : []),
+    ...(hears === "bus" ? [kit.leak("high", "H", "−"), kit.leak("low", "L", "−")] : []),
+    ...((drives && STAGES[drives]?.(kit, state)) ?? []),
+    ...ways.flatMap((way) => (drives ? OUTPUTS[drives](kit, way, state) : [])),
+    ...inputs(kit, [...numberedInputs, ...besides], type.terminals.some(({ name }) => name === "0") ? "0" : null),
+  ];
+};
+
+/** Relays switched by optocouplers, whose LEDs lie between the controller's 5 V and its pins. */
+function relayBoard(kit: Kit, { fedBy, on }: DeviceState): Part[] {
+  const relays = numbered(kit.type.outputs);
+  const [drop, onVolts] = [kit.value("inputDrop"), kit.value("onAmps") * kit.value("inputOhms")];
+  return [
+    kit.contact("jumper", "+", "RV", fedBy === "none", "contactOhms"),
+    ...relays.flatMap((way) => [
+      kit.resistor(`${way}.input`, "+", `opto${way}`, "inputOhms"),
+      kit.ledOf(`${way}.opto`, `opto${way}`, `IN${way}`, drop, kit.value("onAmps")),
+      kit.controlled(`${way}.driver`, `coil${way}`, "−", ["+", `opto${way}`], onVolts),
+      kit.resistor(`${way}.coil`, "RV", `coil${way}`, "coilOhms"),
+      ...kit.relayContacts(way, on.has(way)),
+    ]),
+  ];
+}
+
+const servo = (kit: Kit, { moving }: DeviceState): Part[] => [
+  kit.resistor("motor", "+", "−", moving ? "movingOhms" : "restOhms"),
+  kit.resistor("signal", "S", "−", "signalOhms"),
+  ...kit.contacts(),
+];
+
+const lamp = (kit: Kit): Part[] => {
+  const [normal, reverse, common] = kit.type.leads ?? ["G", "Y", "0"];
+  return [normal, reverse].flatMap((lead, index) => {
+    const volts = index === 0 ? "greenVolts" : "yellowVolts";
+    const inner = `${lead}a`;
+    const led: [string, string] = kit.type.commonPlus ? [common, inner] : [inner, common];
+    return [
+      kit.resistor(`${lead}.resistor`, lead, inner, "resistorOhms"),
+      kit.led(lead, ...led, volts),
+      ...(kit.type.figures.diodes ? [kit.diode(`${lead}.beside`, led[1], led[0])] : []),
+    ];
+  });
+};
+
 const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
   "twin-coil": (kit) => [kit.coil("N", "N", "C"), kit.coil("R", "R", "C"), ...kit.contacts()],
   "stall-motor": (kit, { moving }) => [
     kit.resistor("motor", "+", "−", moving ? "movingOhms" : "stalledOhms"),
     ...kit.contacts(),
   ],
+  servo,
+  "decoder-motor": (kit, { moving }) => [kit.resistor("motor", "J", "K", moving ? "movingOhms" : "idleOhms")],
+  relay: (kit) => [kit.diode("diode", "A1", "coil"), kit.resistor("coil", "coil", "A2", "coilOhms"), ...kit.contacts()],
+  "latching-relay": (kit) => [
+    kit.resistor("N", "N", "C", "coilOhms"),
+    kit.resistor("R", "R", "C", "coilOhms"),
+    ...kit.contacts(),
+  ],
   "momentary-toggle": toggle,
   "latching-toggle": toggle,
+  "reversing-toggle": (kit, { made }) =>
+    ["1", "2"].flatMap((pole) => [
+      kit.contact(`${pole}N`, `${pole}C`, `${pole}N`, made === "N"),
+      kit.contact(`${pole}R`, `${pole}C`, `${pole}R`, made === "R"),
+    ]),
+  "push-button": (kit, { made }) => [kit.contact("N", "C", "N", made !== null)],
+  rotary: (kit, { made }) =>
+    numbered(12).map((position) =>
+      kit.contact(
+        `${position}`,
+        "C",
+        `${position}`,
+        (position === 1 && made === "N") || (position === 2 && made === "R"),
+      ),
+    ),
+  "touch-button": (kit, { made }) => [
+    kit.resistor("idle", "+", "−", "idleOhms"),
+    kit.contact("N", "N", "−", made === "N", "outputOhms"),
+    kit.contact("R", "R", "−", made === "R", "outputOhms"),
+  ],
   "ac-supply": (kit, { half }) => kit.supply("~1", "~2", kit.value("volts") * Math.SQRT2 * half),
   "dc-supply": (kit) => kit.supply("+", "−", kit.value("volts")),
   "track-bus": (kit, { half }) => kit.supply("J", "K", kit.value("volts") * half),
+  "control-bus": (kit, { off }) => [
+    kit.source("idle", "idle", "0", off ? 0 : kit.value("idleVolts"), "idleVolts"),
+    // the transceivers hold both wires gently
+    kit.contact("high", "idle", "H", !off, "endOhms", 200),
+    kit.contact("low", "idle", "L", !off, "endOhms", 200),
+    kit.resistor("ends", "H", "L", "endOhms"),
+  ],
   cdu: (kit, { off, charged }) => [
     kit.diode("d1", "~1", "bridge"),
     kit.diode("d2", "~2", "bridge"),
@@ -145,22 +399,40 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
     kit.source("capacitor", "plate", "−", charged ?? 0, null),
     kit.contact("series", "plate", "+", charged !== null && !off, "seriesOhms"),
   ],
-  "stall-decoder": (kit, { off, outputs }) => [
-    kit.resistor("idle", "+", "−", "idleOhms"),
-    kit.resistor("command", "J", "K", "commandOhms"),
-    ...[...outputs].flatMap(([way, asked]) =>
-      (["A", "B"] as const).flatMap((side) => {
-        const high = !off && (asked === "N") === (side === "A");
-        return [
-          kit.contact(`${way}${side}+`, "+", `${way}${side}`, high, "outputOhms", 0.5),
-          kit.contact(`${way}${side}−`, `${way}${side}`, "−", !off && !high, "outputOhms", 0.5),
-        ];
-      }),
-    ),
+  board,
+  reverser: (kit, state) => [
+    ...board(kit, state),
+    kit.contact("loopA", "J", "A", true),
+    kit.contact("loopB", "K", "B", true),
   ],
-  "two-colour-lamp": (kit) =>
-    (["G", "Y"] as const).flatMap((colour) => [
-      kit.resistor(`${colour}.resistor`, colour, `${colour}a`, "resistorOhms"),
-      kit.led(colour, `${colour}a`, "0", colour === "G" ? "greenVolts" : "yellowVolts"),
+  controller: (kit, { off, on }) => [
+    kit.regulator("+", "five"),
+    kit.resistor("idle", "five", "−", "idleOhms"),
+    kit.resistor("rail", "five", "5V", "railOhms"),
+    ...numbered(16).flatMap((pin) => [
+      kit.contact(`P${pin}+`, "5V", `P${pin}`, !off && !on.has(pin), "pinOhms"),
+      kit.contact(`P${pin}−`, `P${pin}`, "−", !off && on.has(pin), "pinOhms"),
     ]),
+  ],
+  detector: (kit, { off, on }) => [
+    kit.resistor("idle", "+", "−", "idleOhms"),
+    kit.leak("common", "0", "−"),
+    ...numbered(kit.type.zones ?? 0).flatMap((zone) => [
+      kit.resistor(`${zone}.sense`, `${zone}i`, `${zone}o`, "senseOhms"),
+      kit.contact(`O${zone}`, `O${zone}`, "0", !off && on.has(zone), "outputOhms"),
+    ]),
+  ],
+  "spot-sensor": (kit, { off, on }) => [
+    kit.resistor("idle", "+", "−", "idleOhms"),
+    kit.contact("O1", "O1", "−", !off && on.has(1), "outputOhms"),
+  ],
+  "polarity-unit": (kit, { contacts }) => [
+    kit.resistor("idle", "J", "K", "idleOhms"),
+    kit.contact("J", "F", "J", contacts === "N"),
+    kit.contact("K", "F", "K", contacts === "R"),
+  ],
+  "two-colour-lamp": lamp,
+  "frog-lamps": lamp,
+  frog: (kit) => [kit.resistor("left", "F", "L", "leakOhms"), kit.resistor("right", "F", "R", "leakOhms")],
+  unwired: () => [],
 };

@@ -5,7 +5,7 @@ import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Loom } from "../loom/loom.ts";
 import type { Device, Position } from "../record/schemas.ts";
-import { type DeviceState, type Part, partsOf } from "./models.ts";
+import { type DeviceState, type FedBy, IDLE, type Part, partsOf } from "./models.ts";
 import type { Pulse } from "./pulse.ts";
 
 /** A device as a piece of circuit holds it. */
@@ -48,16 +48,6 @@ export interface Throw {
   live: readonly string[] | null;
 }
 
-/** Any state in which every element of a device is there. */
-const ANY: Omit<DeviceState, "outputs"> = {
-  off: false,
-  half: 1,
-  made: null,
-  contacts: "N",
-  moving: false,
-  charged: null,
-};
-
 const known = new WeakMap<Device, { type: DeviceType; outputs: string; elements: readonly Element[] }>();
 
 /** Elements of a device whatever its state; a device that an edit did not touch is the same object, and keeps them. */
@@ -65,11 +55,12 @@ function elementsInAnyState(
   device: Device,
   type: DeviceType,
   outputs: ReadonlyMap<number, Position>,
+  fedBy: FedBy,
 ): readonly Element[] {
-  const ways = [...outputs.keys()].join(" ");
+  const ways = `${[...outputs.keys()].join(" ")} ${fedBy}`;
   const before = known.get(device);
   if (before?.type === type && before.outputs === ways) return before.elements;
-  const elements = partsOf(device.id, type, { ...ANY, outputs }).map(({ element }) => element);
+  const elements = partsOf(device.id, type, { ...IDLE, outputs, fedBy }).map(({ element }) => element);
   known.set(device, { type, outputs: ways, elements });
   return elements;
 }
@@ -95,6 +86,7 @@ function numberOf(type: DeviceType): number {
  * Cuts a railway into pieces that no current can pass between.
  * @param roleOf what a device's state depends on beyond its type
  * @param outputsOf outputs in use of a device
+ * @param fedBy how a device gets its power
  * @param previous pieces of the railway before an edit, by structure
  */
 export function cutIntoPieces(
@@ -102,11 +94,12 @@ export function cutIntoPieces(
   loom: Loom,
   roleOf: (deviceId: string) => string,
   outputsOf: (deviceId: string) => ReadonlyMap<number, Position>,
+  fedBy: (deviceId: string) => FedBy,
   previous: ReadonlyMap<string, Piece>,
 ): Cut {
   const groups = new Groups();
   const made = devices.map(({ device, type }) => {
-    const elements = elementsInAnyState(device, type, outputsOf(device.id));
+    const elements = elementsInAnyState(device, type, outputsOf(device.id), fedBy(device.id));
     for (const { nodes } of elements) groups.join(nodes[0], nodes[1]);
     return { device, type, elements };
   });
@@ -198,7 +191,8 @@ export function partsIn(cut: Cut, number: number, member: Member, state: DeviceS
 }
 
 /** A state in few characters, by which solutions are kept. */
-export function stateKey({ off, half, made, contacts, moving, outputs, charged }: DeviceState): string {
+export function stateKey({ off, half, made, contacts, moving, outputs, on, charged }: DeviceState): string {
   const asked = outputs.size > 0 ? [...outputs].map(([way, position]) => `${way}${position}`).join("") : "";
-  return `${off ? 1 : 0}${half}${made ?? "-"}${contacts}${moving ? 1 : 0}${asked}${charged ?? ""}`;
+  const active = on.size > 0 ? `+${[...on].join(",")}` : "";
+  return `${off ? 1 : 0}${half}${made ?? "-"}${contacts}${moving ? 1 : 0}${asked}${active}${charged ?? ""}`;
 }

@@ -1,6 +1,8 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import type { OutputKind } from "../catalogue/deviceType.ts";
 import type { Position } from "../record/schemas.ts";
-import { supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { type StockRail, wantedRail } from "../schematic/recipes/frogFeed.ts";
+import { supplyOf, type Thread, type ThreadFrog, type ThreadLamp, type ThreadMotor } from "../schematic/thread.ts";
 import type { Circuitry, Moment, RailwayState } from "./circuitry.ts";
 import type { Pulse } from "./pulse.ts";
 
@@ -25,7 +27,32 @@ export interface ThreadReading {
   driverVolts: number | null;
   /** Amps that the driver gives this thread. */
   driverAmps: number | null;
-  lamp: { green: number; yellow: number; contactVolts: number } | null;
+  lamp: LampReading | null;
+  /** The frogs of its turnouts, in their order. */
+  frogs: FrogReading[];
+}
+
+export interface LampReading {
+  /** Amps in what is lit at normal and in what is lit at reverse; on track power in the half cycle that lights it. */
+  normal: number;
+  reverse: number;
+  /** Volts across the supply at its contact, or across the board's supply; null for a lamp without one. */
+  contactVolts: number | null;
+  /** The most that an LED sees backwards. */
+  backwardsVolts: number;
+  /** Position that a semaphore's arm or a flag shows; null for lamps. */
+  arm: Position | null;
+}
+
+export interface FrogReading {
+  turnoutId: string;
+  /** Volts from the frog to the left and to the right stock rail, while J is positive. */
+  toLeft: number;
+  toRight: number;
+  /** Rail whose polarity it carries; null for a dead frog, or without power. */
+  carries: StockRail | null;
+  /** Rail that it must carry for the road to which the blades lie; null while nobody knows how they lie. */
+  wanted: StockRail | null;
 }
 
 /** Everything at rest, all turnouts standing alike. */
@@ -38,31 +65,97 @@ export const AT_REST: Record<Position, RailwayState> = {
  * State in which a thread is asked for a position: thrown or held, all others stand at normal; at rest, all stand where
  * it does, so that one solution serves all threads.
  */
-export function stateFor(thread: Thread, position: Position, moment: Moment): RailwayState {
+export function stateFor(thread: Thread, position: Position, moment: Moment, by?: string): RailwayState {
   if (moment === "rest") return AT_REST[position];
-  return { asked: { [thread.turnout.id]: position }, moment, acting: thread.turnout.id, off: false };
+  const state = { asked: { [thread.turnout.id]: position }, moment, acting: thread.turnout.id, off: false };
+  return by === undefined ? state : { ...state, by };
 }
 
 /** Computed volts and amps along a thread in one position and moment; effective values where the supply alternates. */
-export function threadReading(circuitry: Circuitry, thread: Thread, position: Position, moment: Moment): ThreadReading {
-  const state = stateFor(thread, position, moment);
-  const { lamp } = thread;
-  const supply = lamp && supplyOf(circuitry.record, lamp.device.id);
+export function threadReading(
+  circuitry: Circuitry,
+  thread: Thread,
+  position: Position,
+  moment: Moment,
+  by?: string,
+): ThreadReading {
+  const state = stateFor(thread, position, moment, by);
   const driver = thread.motors[0]?.driver;
+  const motors = thread.motors.map((motor) => motorReading(circuitry, motor, state));
   return {
     alternating: driver ? circuitry.isAlternating(`${driver.device.id}:~1`) && driver.type.model !== "cdu" : false,
     position,
     moment,
-    motors: thread.motors.map((motor) => motorReading(circuitry, motor, state)),
+    motors,
     ...driverReading(circuitry, thread, state),
-    lamp: lamp && {
-      green: circuitry.amps(lamp.device.id, "G", state),
-      yellow: circuitry.amps(lamp.device.id, "Y", state),
-      contactVolts:
-        (supply &&
-          circuitry.volts(`${lamp.assignment.motorId}:S${lamp.assignment.way}c`, `${supply.device.id}:−`, state)) ??
-        0,
-    },
+    lamp: thread.lamp && lampReading(circuitry, thread.lamp, motors, state),
+    frogs: thread.frogs.map((frog) => frogReading(circuitry, frog, motors, thread, state)),
+  };
+}
+
+/** Both half cycles where the track bus is in the circuit, else the one. */
+function halves(circuitry: Circuitry, key: string, state: RailwayState): RailwayState[] {
+  return circuitry.isOnTrack(key) ? [state, { ...state, half: -1 }] : [state];
+}
+
+function lampReading(
+  circuitry: Circuitry,
+  lamp: ThreadLamp,
+  motors: readonly MotorReading[],
+  state: RailwayState,
+): LampReading {
+  const id = lamp.device.id;
+  const { leads } = lamp.type;
+  const dark = { normal: 0, reverse: 0, contactVolts: null, backwardsVolts: 0, arm: null };
+  if (lamp.type.model === "servo") return { ...dark, arm: circuitry.semaphoreShows(lamp, state) };
+  if (!leads) return { ...dark, arm: motors[0]?.goesTo ?? null };
+  const states = halves(circuitry, `${id}.${leads[0]}`, state);
+  const most = (value: (at: RailwayState) => number) => Math.max(0, ...states.map(value));
+  const backwards = (lead: string, at: RailwayState) => {
+    const [anode, cathode] = lamp.type.commonPlus ? [leads[2], `${lead}a`] : [`${lead}a`, leads[2]];
+    return circuitry.volts(`${id}:${cathode}`, `${id}:${anode}`, at) ?? 0;
+  };
+  return {
+    normal: most((at) => circuitry.amps(id, leads[0], at)),
+    reverse: most((at) => circuitry.amps(id, leads[1], at)),
+    contactVolts: voltsAtContact(circuitry, lamp, state),
+    backwardsVolts: most((at) => Math.max(backwards(leads[0], at), backwards(leads[1], at))),
+    arm: null,
+  };
+}
+
+/** Volts between what feeds a lamp's contact and the lamp's common. */
+function voltsAtContact(circuitry: Circuitry, { device, type, assignment, from }: ThreadLamp, state: RailwayState) {
+  const supply = supplyOf(circuitry.record, device.id);
+  if (!supply || from.type.contactSets === 0 || from.type.model === "frog") return null;
+  const contact = `${from.device.id}:S${assignment.way ?? 1}c`;
+  return type.commonPlus
+    ? (circuitry.volts(`${supply.device.id}:+`, contact, state) ?? 0)
+    : (circuitry.volts(contact, `${supply.device.id}:−`, state) ?? 0);
+}
+
+/** A frog within this share of the rails' voltage of one rail carries it. */
+const CARRIES_WITHIN = 0.1;
+
+function frogReading(
+  circuitry: Circuitry,
+  { device, turnout }: ThreadFrog,
+  motors: readonly MotorReading[],
+  thread: Thread,
+  state: RailwayState,
+): FrogReading {
+  const volts = (rail: StockRail) => circuitry.volts(`${device.id}:F`, `${device.id}:${rail}`, state) ?? 0;
+  const [toLeft, toRight] = [volts("L"), volts("R")];
+  const between = Math.abs(toLeft - toRight);
+  const at = (each: number) => between > 1 && Math.abs(each) < between * CARRIES_WITHIN;
+  const index = thread.motors.findIndex((motor) => motor.turnout.id === turnout.id);
+  const lies = index < 0 ? state.asked[thread.turnout.id] : motors[index]?.goesTo;
+  return {
+    turnoutId: turnout.id,
+    toLeft,
+    toRight,
+    carries: at(toLeft) ? "L" : at(toRight) ? "R" : null,
+    wanted: lies ? wantedRail(turnout.hand, lies) : null,
   };
 }
 
@@ -74,11 +167,12 @@ function effective(circuitry: Circuitry, key: string): number {
 function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwayState): MotorReading {
   const id = motor.device.id;
   const goesTo = circuitry.motorGoesTo(id, state);
-  if (motor.type.model === "stall-motor") {
+  if (motor.type.model !== "twin-coil") {
+    const [plus, minus] = motor.type.model === "decoder-motor" ? ["J", "K"] : ["+", "−"];
     const amps = circuitry.amps(id, "motor", state);
     return {
       motorId: id,
-      volts: circuitry.volts(`${id}:+`, `${id}:−`, state) ?? 0,
+      volts: circuitry.volts(`${id}:${plus}`, `${id}:${minus}`, state) ?? 0,
       amps: { N: amps, R: amps },
       goesTo,
       pulse: null,
@@ -97,16 +191,17 @@ function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState
   if (!driver) return { driverVolts: null, driverAmps: null };
   const id = driver.device.id;
   if (driver.way !== null) {
+    const [first, second] = OUTPUT_ENDS[driver.type.drives ?? "pair"];
     return {
-      driverVolts: circuitry.volts(`${id}:${driver.way}A`, `${id}:${driver.way}B`, state) ?? 0,
-      driverAmps: decoderAmps(circuitry, id, driver.way, state),
+      driverVolts: circuitry.volts(`${id}:${driver.way}${first}`, `${id}:${driver.way}${second}`, state) ?? 0,
+      driverAmps: outputAmps(circuitry, driver, state),
     };
   }
   const [plus, minus] =
     driver.type.model === "cdu" ? ["+", "−"] : driver.type.terminals.map((terminal) => terminal.name);
   const onThis = thread.motors.filter((motor) => motor.driver?.device.id === id);
   const amps = onThis.map(({ device, type }) =>
-    type.model === "stall-motor"
+    type.model !== "twin-coil"
       ? Math.abs(circuitry.amps(device.id, "motor", state))
       : Math.abs(circuitry.amps(device.id, "N", state)) + Math.abs(circuitry.amps(device.id, "R", state)),
   );
@@ -117,7 +212,19 @@ function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState
   };
 }
 
-/** Amps that a decoder output lets through, whichever way round it stands. */
-function decoderAmps(circuitry: Circuitry, deviceId: string, way: number, state: RailwayState): number {
-  return Math.max(...["A+", "B+"].map((side) => Math.abs(circuitry.amps(deviceId, `${way}${side}`, state))));
+/** Letters of the terminals between which an output's volts are told. */
+const OUTPUT_ENDS: Record<OutputKind, readonly [string, string]> = {
+  pair: ["A", "B"],
+  coil: ["C", "N"],
+  servo: ["+", "−"],
+  contact: ["c", "n"],
+  sink: ["L", "L"],
+};
+
+/** Amps that an output lets through, whichever way round it stands. */
+function outputAmps(circuitry: Circuitry, driver: NonNullable<ThreadMotor["driver"]>, state: RailwayState): number {
+  const parts = { pair: ["A+", "B+"], coil: ["C"], servo: ["+"], contact: [], sink: ["L"] }[
+    driver.type.drives ?? "pair"
+  ];
+  return Math.max(0, ...parts.map((part) => Math.abs(circuitry.amps(driver.device.id, `${driver.way}${part}`, state))));
 }

@@ -1,3 +1,4 @@
+import { DEVICE_FIELDS } from "./find.ts";
 import type { Problem } from "./problems.ts";
 import type { Assignment, RailwayRecord } from "./schemas.ts";
 
@@ -72,12 +73,13 @@ function checkTurnouts(record: RailwayRecord, add: Add): void {
 function checkAssignments(record: RailwayRecord, add: Add): void {
   const devices = new Set(record.devices.map((device) => device.id));
   const turnouts = new Set(record.turnouts.map((turnout) => turnout.id));
+  const deviceFields: readonly string[] = DEVICE_FIELDS;
   const jobs = new Map<string, number>();
   for (const [index, assignment] of record.assignments.entries()) {
     for (const [field, id] of Object.entries(assignment)) {
       if (field === "turnoutId" && !turnouts.has(String(id))) {
         add(["assignments", index, field], `Assignment ${assignment.id} names a turnout that does not exist.`);
-      } else if (["deviceId", "toDeviceId", "motorId"].includes(field) && !devices.has(String(id))) {
+      } else if (deviceFields.includes(field) && id !== null && !devices.has(String(id))) {
         add(["assignments", index, field], `Assignment ${assignment.id} names a device that does not exist.`);
       }
     }
@@ -99,16 +101,33 @@ function soleJobs(assignment: Assignment): { key: string; what: string }[] {
     case "driver":
       return [{ key: `driver of ${assignment.motorId}`, what: "A motor has one driver only" }];
     case "control":
-      return [{ key: `control of ${assignment.turnoutId}`, what: "A turnout has one control only" }];
+      return [
+        {
+          key: `control ${assignment.deviceId} ${assignment.way} of ${assignment.turnoutId}`,
+          what: "A control commands a turnout once only",
+        },
+      ];
     case "lamp":
       return [
         { key: `lamp of ${assignment.turnoutId}`, what: "A turnout has one lamp only" },
         { key: `turnout of lamp ${assignment.deviceId}`, what: "A lamp shows one turnout only" },
       ];
+    case "frog":
+      return [
+        { key: `frog of ${assignment.turnoutId}`, what: "A turnout has one frog only" },
+        { key: `turnout of frog ${assignment.deviceId}`, what: "A frog lies in one turnout only" },
+      ];
+    case "input":
+      return [
+        { key: `input ${assignment.deviceId} ${assignment.way}`, what: "An input reads one thing only" },
+        { key: `inputs of ${assignment.controlId}`, what: "A control is read by one board only" },
+      ];
+    case "block":
+      return [{ key: `block ${assignment.deviceId} ${assignment.way}`, what: "A zone watches one block only" }];
     case "supply":
       return [{ key: `supply of ${assignment.toDeviceId}`, what: "A device has one supply only" }];
     case "commands":
-      return [{ key: `commands of ${assignment.toDeviceId}`, what: "A decoder hears one track bus only" }];
+      return [{ key: `commands of ${assignment.toDeviceId}`, what: "A board takes its commands from one place only" }];
     case "address":
       return [{ key: `address of ${assignment.deviceId} ${assignment.way}`, what: "An output has one address only" }];
   }

@@ -7,6 +7,9 @@ interface Index {
   byDevice: Map<string, Assignment[]>;
 }
 
+/** Fields of an assignment that name a device. */
+export const DEVICE_FIELDS = ["deviceId", "toDeviceId", "motorId", "fromId", "controlId"] as const;
+
 const indexes = new WeakMap<RailwayRecord, Index>();
 
 /** The record's things by identifier and its assignments by what they concern; made once for each record. */
@@ -57,10 +60,8 @@ function forgetAssignment(index: Index, assignment: Assignment): void {
 
 /** Identifiers of the devices that an assignment is about. */
 function devicesOf(assignment: Assignment): string[] {
-  const { deviceId, toDeviceId, motorId } = assignment as Partial<
-    Record<"deviceId" | "toDeviceId" | "motorId", string>
-  >;
-  return [deviceId, toDeviceId, motorId].filter((id) => id !== undefined);
+  const fields = assignment as Partial<Record<(typeof DEVICE_FIELDS)[number], string | null>>;
+  return DEVICE_FIELDS.flatMap((field) => fields[field] ?? []);
 }
 
 function push(map: Map<string, Assignment[]>, key: string, value: Assignment): void {

@@ -2,7 +2,8 @@ import { expect, it } from "vitest";
 import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
 import { readRailwayFile, writeRailwayFile } from "./railwayFile.ts";
 
-type RailwayJson = Record<string, unknown> & Record<"zones" | "turnouts" | "devices", Record<string, unknown>[]>;
+type RailwayJson = Record<string, unknown> &
+  Record<"zones" | "turnouts" | "devices" | "assignments", Record<string, unknown>[]>;
 
 const file = () => writeRailwayFile(smallRailway());
 const changed = (change: (json: RailwayJson) => void) => {
@@ -41,11 +42,25 @@ it("puts things in order whatever their order in the file", () => {
   expect(readRailwayFile(shuffled)).toEqual(smallRailway());
 });
 
+it("reads a file of version 1, in which lamps named a motor and controls said less", () => {
+  const old = changed((json) => {
+    json.version = 1;
+    json.assignments = json.assignments.map(({ fromId, to, inverse, ...rest }) => {
+      if (rest.role === "lamp") return { ...rest, motorId: fromId };
+      if (rest.role !== "control") return rest;
+      const { way, ...control } = rest;
+      return control;
+    });
+  });
+  expect(old).toContain("motorId");
+  expect(readRailwayFile(old)).toEqual(smallRailway());
+});
+
 it.each([
   ["nothing", "", /not JSON/],
   ["a truncated file", file().slice(0, 900), /cut short/],
   ["another kind of file", '{"format":"other","version":1}', /does not say "format"/],
-  ["a newer version", changed((json) => (json.version = 2)), /of version 2; this program reads version 1/],
+  ["a newer version", changed((json) => (json.version = 3)), /of version 3; this program reads versions 1 to 2/],
   ["a missing list", changed((json) => delete json.tests), /tests/],
   [
     "a field too many",

@@ -14,7 +14,7 @@ import {
 } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 1;
+export const FILE_VERSION = 2;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 8_000_000;
 const MOST_NESTING = 12;
@@ -87,9 +87,10 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   if (!head.success || head.data.format !== FILE_FORMAT) {
     throw recordError(`The file is not a railway file: it does not say "format": "${FILE_FORMAT}".`, ["format"]);
   }
+  if (head.data.version === 1) return parseFile(fromVersion1(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
-      `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads version ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
+      `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
       ["version"],
     );
   }
@@ -102,6 +103,20 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   const parsed = RailwayFile.safeParse(json);
   if (!parsed.success) throw new RecordError(problemsOf(parsed.error));
   return parsed.data;
+}
+
+/** A file of version 1, in which a control said less and a lamp named the motor whose contact lights it. */
+function fromVersion1(json: Record<string, unknown>): unknown {
+  const { assignments } = json;
+  if (!Array.isArray(assignments)) return { ...json, version: FILE_VERSION };
+  const upgraded = assignments.map((assignment) => {
+    if (typeof assignment !== "object" || assignment === null) return assignment;
+    if (assignment.role === "control") return { ...assignment, way: null, to: null, inverse: false };
+    if (assignment.role !== "lamp") return assignment;
+    const { motorId, ...lamp } = assignment;
+    return { ...lamp, fromId: motorId };
+  });
+  return { ...json, version: FILE_VERSION, assignments: upgraded };
 }
 
 /** Refuses nesting that no railway file has, before anything walks into it. */

@@ -96,17 +96,53 @@ export const Assignment = z.discriminatedUnion("role", [
     way: Way.nullable(),
     motorId: Id,
   }),
-  z.strictObject({ id: Id, role: z.literal("control"), deviceId: Id, turnoutId: Id }),
+  z.strictObject({
+    id: Id,
+    role: z.literal("control"),
+    deviceId: Id,
+    turnoutId: Id,
+    /** Zone of a detector or output of a decoder that commands; null for a control without numbered ways. */
+    way: Way.nullable(),
+    /** The one position it asks for, or null when it asks for either, or for the other one at each press. */
+    to: Position.nullable(),
+    /** Labelled for the other line: its normal asks for the turnout's reverse. */
+    inverse: z.boolean(),
+  }),
   z.strictObject({
     id: Id,
     role: z.literal("lamp"),
     deviceId: Id,
     turnoutId: Id,
-    motorId: Id,
-    /** Contact set of the motor. */
-    way: Way,
+    /** What lights it: a motor or relay with a contact, a frog, a driver. */
+    fromId: Id,
+    /** Contact set, relay or output of that; null when it has none to choose from. */
+    way: Way.nullable(),
     /** The lamp's two leads are exchanged. */
     crossed: z.boolean(),
+  }),
+  z.strictObject({
+    id: Id,
+    role: z.literal("frog"),
+    /** The frog, with the two stock rails beside it. */
+    deviceId: Id,
+    turnoutId: Id,
+    /** What feeds it: a motor or relay with a contact, or a polarity unit; null for a frog that stays dead. */
+    fromId: Id.nullable(),
+    way: Way.nullable(),
+    /** The two rails are exchanged at the contact. */
+    crossed: z.boolean(),
+  }),
+  /** A control is read by a board with numbered inputs, from this input on. */
+  z.strictObject({ id: Id, role: z.literal("input"), deviceId: Id, way: Way, controlId: Id }),
+  /** A detector's zone watches an isolated stretch, in the feed of one of its rails. */
+  z.strictObject({
+    id: Id,
+    role: z.literal("block"),
+    deviceId: Id,
+    way: Way,
+    /** What the owner calls the stretch. */
+    block: Label,
+    rail: z.enum(["J", "K"]),
   }),
   z.strictObject({ id: Id, role: z.literal("supply"), deviceId: Id, toDeviceId: Id }),
   z.strictObject({ id: Id, role: z.literal("commands"), deviceId: Id, toDeviceId: Id }),

@@ -19,7 +19,15 @@ export type Purpose =
   | "to-normal"
   | "to-reverse"
   | "lamp-normal"
-  | "lamp-reverse";
+  | "lamp-reverse"
+  | "ask-normal"
+  | "ask-reverse"
+  | "ask-other"
+  | "frog"
+  | "servo-signal"
+  | "bus-high"
+  | "bus-low"
+  | "pin";
 
 /** The railway's colour dictionary: one colour, one meaning. */
 export const PURPOSES: Record<Purpose, { about: string; colour: WireColour }> = {
@@ -35,6 +43,14 @@ export const PURPOSES: Record<Purpose, { about: string; colour: WireColour }> = 
   "to-reverse": { about: "throws to reverse", colour: "OG" },
   "lamp-normal": { about: "lamp at normal", colour: "GN" },
   "lamp-reverse": { about: "lamp at reverse", colour: "YE" },
+  "ask-normal": { about: "input that asks for normal", colour: "WHBU" },
+  "ask-reverse": { about: "input that asks for reverse", colour: "WHOG" },
+  "ask-other": { about: "input that asks for the other position", colour: "WHVT" },
+  frog: { about: "frog", colour: "WHRD" },
+  "servo-signal": { about: "signal of a servo", colour: "WHYE" },
+  "bus-high": { about: "control bus, high", colour: "WHGN" },
+  "bus-low": { about: "control bus, low", colour: "WHBN" },
+  pin: { about: "pin of a controller", colour: "WHGY" },
 };
 
 /** Terminals that are joined by wire. `ends` are in the order in which the wire visits them. */

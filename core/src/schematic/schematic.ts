@@ -1,12 +1,18 @@
-import { typeOf } from "../catalogue/catalogue.ts";
-import { assignmentsOfRole, deviceOf } from "../record/find.ts";
+import { assignmentsOfDevice, assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
 import { Joiner, type Net } from "./nets.ts";
+import { blockFeed } from "./recipes/blockFeed.ts";
+import { controlToInputs } from "./recipes/controlToInputs.ts";
+import { frogFeed } from "./recipes/frogFeed.ts";
 import { lampFromContact } from "./recipes/lampFromContact.ts";
+import { lampFromFrog } from "./recipes/lampFromFrog.ts";
+import { lampFromOutput } from "./recipes/lampFromOutput.ts";
 import { outputToMotor } from "./recipes/outputToMotor.ts";
-import { supplyToBoard, trackToDecoder } from "./recipes/supplyToBoard.ts";
+import { relayBesideMotor } from "./recipes/relayBesideMotor.ts";
+import { reversingToggle } from "./recipes/reversingToggle.ts";
+import { busToNode, firstPins, pinsToRelays, supplyToBoard, trackToDecoder } from "./recipes/supplyToBoard.ts";
 import { toggleToMotor } from "./recipes/toggleToMotor.ts";
-import { type Thread, threadsOf } from "./thread.ts";
+import { type Fitted, fitted, type Thread, threadsOf } from "./thread.ts";
 
 export interface Schematic {
   threads: Thread[];
@@ -17,21 +23,44 @@ export interface Schematic {
 export function schematicOf(record: RailwayRecord): Schematic {
   const threads = threadsOf(record);
   const joiner = new Joiner();
-  const fitted = (deviceId: string) => {
-    const device = deviceOf(record, deviceId);
-    return { device, type: typeOf(record, device) };
-  };
+  const device = (id: string) => fitted(record, id);
   for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "supply")) {
-    const board = fitted(toDeviceId);
-    if (board.type.family === "driver") supplyToBoard(fitted(deviceId), board, joiner);
+    const fed = device(toDeviceId);
+    // a lamp's supply goes through a contact, and that is the lamp's recipe
+    if (fed.type.family !== "lamp") supplyToBoard(device(deviceId), fed, joiner);
   }
-  for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "commands")) {
-    trackToDecoder(fitted(deviceId), fitted(toDeviceId), joiner);
-  }
+  joinCommands(record, device, joiner);
+  blockFeed(record, (id) => busOf(record, id), joiner);
   for (const thread of threads) {
     toggleToMotor(thread, joiner);
+    reversingToggle(thread, joiner);
     outputToMotor(thread, joiner);
+    controlToInputs(thread, joiner);
+    relayBesideMotor(thread, joiner);
+    frogFeed(thread, joiner);
     lampFromContact(record, thread, joiner);
+    lampFromFrog(thread, joiner);
+    lampFromOutput(thread, joiner);
   }
   return { threads, nets: joiner.result() };
+}
+
+function joinCommands(record: RailwayRecord, device: (id: string) => Fitted, joiner: Joiner): void {
+  const pins = firstPins(record, device);
+  for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "commands")) {
+    const [from, to] = [device(deviceId), device(toDeviceId)];
+    // what brings commands says how: a detector hears none, but its blocks are fed from that bus
+    if (from.type.model === "control-bus") busToNode(from, to, joiner);
+    else if (from.type.model === "controller") pinsToRelays(from, to, pins.get(toDeviceId) ?? 1, joiner);
+    else if (to.type.model !== "detector") trackToDecoder(from, to, joiner);
+  }
+}
+
+/** The track bus that a detector's blocks are fed from. */
+function busOf(record: RailwayRecord, deviceId: string): Fitted | null {
+  for (const assignment of assignmentsOfDevice(record, deviceId)) {
+    if (assignment.role === "commands" && assignment.toDeviceId === deviceId)
+      return fitted(record, assignment.deviceId);
+  }
+  return null;
 }

@@ -15,6 +15,25 @@ export interface ThreadMotor extends Fitted {
   driver: (Fitted & { way: number | null; assignment: AssignmentOf<"driver"> }) | null;
 }
 
+/** A control of a thread, and the board whose numbered inputs read it, if one does. */
+export interface ThreadControl extends Fitted {
+  assignment: AssignmentOf<"control">;
+  reader: (Fitted & { way: number }) | null;
+}
+
+/** A frog with what feeds it. */
+export interface ThreadFrog extends Fitted {
+  turnout: Turnout;
+  assignment: AssignmentOf<"frog">;
+  from: Fitted | null;
+}
+
+export interface ThreadLamp extends Fitted {
+  assignment: AssignmentOf<"lamp">;
+  /** What lights it. */
+  from: Fitted;
+}
+
 /** All that stands between the finger and the lamp of one turnout, or of two that move together. */
 export interface Thread {
   /** The turnout, or the leading one of a crossover. */
@@ -24,8 +43,12 @@ export interface Thread {
   label: string;
   /** Motors of the leader and its followers, in that order; a turnout without a motor has none here. */
   motors: ThreadMotor[];
-  control: Fitted | null;
-  lamp: (Fitted & { assignment: AssignmentOf<"lamp"> }) | null;
+  /** The first of its controls, by which it is asked for a position when nothing else is said. */
+  control: ThreadControl | null;
+  moreControls: ThreadControl[];
+  /** Frogs of the leader and its followers. */
+  frogs: ThreadFrog[];
+  lamp: ThreadLamp | null;
 }
 
 /** The threads of a railway in the owner's order, one for each turnout that follows no other. */
@@ -70,15 +93,32 @@ function threadFor(record: RailwayRecord, turnout: Turnout, followers: Turnout[]
       };
     }),
   );
-  const [control] = assignmentsOfTurnout(record, turnout.id, "control");
+  const [control, ...moreControls] = assignmentsOfTurnout(record, turnout.id, "control").map((assignment) => ({
+    ...fitted(record, assignment.deviceId),
+    assignment,
+    reader: readerOf(record, assignment.deviceId),
+  }));
+  const frogs = [turnout, ...followers].flatMap((each) =>
+    assignmentsOfTurnout(record, each.id, "frog").map((assignment): ThreadFrog => {
+      const { fromId } = assignment;
+      return {
+        ...fitted(record, assignment.deviceId),
+        turnout: each,
+        assignment,
+        from: fromId === null ? null : fitted(record, fromId),
+      };
+    }),
+  );
   const [lamp] = assignmentsOfTurnout(record, turnout.id, "lamp");
   return {
     turnout,
     followers,
     label: [turnout, ...followers].map((each) => each.label).join("/"),
     motors,
-    control: control ? fitted(record, control.deviceId) : null,
-    lamp: lamp ? { ...fitted(record, lamp.deviceId), assignment: lamp } : null,
+    control: control ?? null,
+    moreControls,
+    frogs,
+    lamp: lamp ? { ...fitted(record, lamp.deviceId), assignment: lamp, from: fitted(record, lamp.fromId) } : null,
   };
 }
 
@@ -91,7 +131,28 @@ function driverOf(record: RailwayRecord, motorId: string): ThreadMotor["driver"]
   return null;
 }
 
-function fitted(record: RailwayRecord, deviceId: string): Fitted {
+/** The board whose numbered inputs read a control, and the first of them. */
+function readerOf(record: RailwayRecord, controlId: string): ThreadControl["reader"] {
+  for (const assignment of assignmentsOfDevice(record, controlId)) {
+    if (assignment.role === "input" && assignment.controlId === controlId) {
+      return { ...fitted(record, assignment.deviceId), way: assignment.way };
+    }
+  }
+  return null;
+}
+
+/** The controls of a thread, the leading one first. */
+export function controlsOf({ control, moreControls }: Thread): ThreadControl[] {
+  return control ? [control, ...moreControls] : [];
+}
+
+/** A motor that has its driver inside. */
+export function drivesItself({ type }: Fitted): boolean {
+  return type.model === "decoder-motor";
+}
+
+/** A device with its type. @throws {Error} when the record is broken */
+export function fitted(record: RailwayRecord, deviceId: string): Fitted {
   const device = deviceOf(record, deviceId);
   return { device, type: typeOf(record, device) };
 }

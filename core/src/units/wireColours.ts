@@ -1,4 +1,4 @@
-/** Wire colours by their two-letter codes, IEC 60757. */
+/** Wire colours by their codes, IEC 60757; two codes together are a wire of two colours, here white with a stripe. */
 export const WIRE_COLOURS = {
   BK: "black",
   BN: "brown",
@@ -12,6 +12,14 @@ export const WIRE_COLOURS = {
   WH: "white",
   PK: "pink",
   TQ: "turquoise",
+  WHBU: "white and blue",
+  WHOG: "white and orange",
+  WHVT: "white and violet",
+  WHRD: "white and red",
+  WHYE: "white and yellow",
+  WHGN: "white and green",
+  WHBN: "white and brown",
+  WHGY: "white and grey",
 } as const;
 
 export type WireColour = keyof typeof WIRE_COLOURS;

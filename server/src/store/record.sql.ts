@@ -23,8 +23,11 @@ interface Table<K extends Kind> {
 const ROLE_FIELDS: Record<Assignment["role"], readonly string[]> = {
   motor: ["turnoutId", "crossed", "opposite"],
   driver: ["way", "motorId"],
-  control: ["turnoutId"],
-  lamp: ["turnoutId", "motorId", "way", "crossed"],
+  control: ["turnoutId", "way", "to", "inverse"],
+  lamp: ["turnoutId", "fromId", "way", "crossed"],
+  frog: ["turnoutId", "fromId", "way", "crossed"],
+  input: ["way", "controlId"],
+  block: ["way", "block", "rail"],
   supply: ["toDeviceId"],
   commands: ["toDeviceId"],
   address: ["way", "address"],
@@ -34,11 +37,19 @@ const ASSIGNMENT_COLUMNS: Record<string, string> = {
   turnoutId: "turnout_id",
   toDeviceId: "to_device_id",
   motorId: "motor_id",
+  fromId: "from_id",
+  controlId: "control_id",
   way: "way",
   crossed: "crossed",
   opposite: "opposite",
   address: "address",
+  to: "to_position",
+  inverse: "inverse",
+  block: "block",
+  rail: "rail",
 };
+
+const YES_OR_NO: readonly string[] = ["crossed", "opposite", "inverse"];
 
 const TABLES: { [K in Kind]: Table<K> } = {
   zone: {
@@ -89,7 +100,7 @@ const TABLES: { [K in Kind]: Table<K> } = {
       const assignment: Row = { id: row.id, role: row.role, deviceId: row.device_id };
       for (const field of ROLE_FIELDS[row.role as Assignment["role"]]) {
         const cell = row[ASSIGNMENT_COLUMNS[field] ?? field];
-        assignment[field] = field === "crossed" || field === "opposite" ? cell === 1 : cell;
+        assignment[field] = YES_OR_NO.includes(field) ? cell === 1 : cell;
       }
       return assignment as unknown as Assignment;
     },

@@ -84,8 +84,24 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
       record.assignments.push(
         { id: `m${id}`, role: "motor", deviceId: `m${id}`, turnoutId: id, crossed: flag, opposite: !flag },
         { id: `d${id}`, role: "driver", deviceId: flag ? "cd" : "d", way: flag ? null : 1, motorId: `m${id}` },
-        { id: `c${id}`, role: "control", deviceId: `c${id}`, turnoutId: id },
-        { id: `l${id}`, role: "lamp", deviceId: `l${id}`, turnoutId: id, motorId: `m${id}`, way: 2, crossed: flag },
+        {
+          id: `c${id}`,
+          role: "control",
+          deviceId: `c${id}`,
+          turnoutId: id,
+          way: flag ? 1 : null,
+          to: flag ? "R" : null,
+          inverse: flag,
+        },
+        {
+          id: `l${id}`,
+          role: "lamp",
+          deviceId: `l${id}`,
+          turnoutId: id,
+          fromId: `m${id}`,
+          way: flag ? 2 : null,
+          crossed: flag,
+        },
       );
     }
     const [first] = record.turnouts;
@@ -152,10 +168,10 @@ it("holds in its tables what the rules ask for, whoever writes to them", () => {
 });
 
 it("runs migrations once, and makes no backup when there is nothing to do", () => {
-  expect(database.pragma("user_version", { simple: true })).toBe(1);
+  expect(database.pragma("user_version", { simple: true })).toBe(2);
   database.close();
   database = openDatabase(folder);
-  expect(database.pragma("user_version", { simple: true })).toBe(1);
+  expect(database.pragma("user_version", { simple: true })).toBe(2);
   expect(existsSync(join(folder, "backups"))).toBe(false);
 });
 

@@ -1,32 +1,30 @@
-import { typeOf } from "../../catalogue/catalogue.ts";
-import { deviceOf } from "../../record/find.ts";
 import type { RailwayRecord } from "../../record/schemas.ts";
 import type { Joiner } from "../nets.ts";
 import { supplyOf, type Thread } from "../thread.ts";
 import { powerTerminals } from "./supplyToBoard.ts";
 
 /**
- * A supply's plus goes through a motor's contact to one lead of a two-colour lamp or the other; the lamp's common goes
- * back to 0 V. The lamp then knows how the motor's arm lies.
+ * A supply goes through a contact of a motor or relay to one lead of a two-colour lamp or the other; the lamp's common
+ * goes back to the supply's other side. The lamp then knows how the motor's arm or the relay lies.
  */
 export function lampFromContact(record: RailwayRecord, thread: Thread, joiner: Joiner): void {
   const { lamp } = thread;
-  if (!lamp) return;
-  const { motorId, way, crossed } = lamp.assignment;
-  const motorType = typeOf(record, deviceOf(record, motorId));
+  const leads = lamp?.type.leads;
+  if (!lamp || !leads || lamp.from.type.model === "frog" || lamp.from.type.contactSets === 0) return;
+  const { crossed } = lamp.assignment;
+  const way = lamp.assignment.way ?? 1;
   const supply = supplyOf(record, lamp.device.id);
   const id = thread.turnout.id;
   const atLamp = (terminal: string) => ({ deviceId: lamp.device.id, terminal });
-
-  if (way <= motorType.contactSets) {
-    const atContact = (end: string) => ({ deviceId: motorId, terminal: `S${way}${end}` });
-    if (supply) {
-      joiner.join("dc-plus", id, [{ deviceId: supply.device.id, terminal: powerTerminals(supply)[0] }, atContact("c")]);
-    }
-    joiner.join("lamp-normal", id, [atContact("n"), atLamp(crossed ? "Y" : "G")]);
-    joiner.join("lamp-reverse", id, [atContact("r"), atLamp(crossed ? "G" : "Y")]);
+  const [normal, reverse, common] = leads;
+  const [plus, minus] = supply ? powerTerminals(supply) : ["+", "−"];
+  const [toContact, toCommon] = lamp.type.commonPlus ? [minus, plus] : [plus, minus];
+  const [purpose, back] = lamp.type.commonPlus ? (["dc-zero", "dc-plus"] as const) : (["dc-plus", "dc-zero"] as const);
+  if (way <= lamp.from.type.contactSets) {
+    const atContact = (end: string) => ({ deviceId: lamp.from.device.id, terminal: `S${way}${end}` });
+    if (supply) joiner.join(purpose, id, [{ deviceId: supply.device.id, terminal: toContact }, atContact("c")]);
+    joiner.join("lamp-normal", id, [atContact("n"), atLamp(crossed ? reverse : normal)]);
+    joiner.join("lamp-reverse", id, [atContact("r"), atLamp(crossed ? normal : reverse)]);
   }
-  if (supply) {
-    joiner.join("dc-zero", id, [{ deviceId: supply.device.id, terminal: powerTerminals(supply)[1] }, atLamp("0")]);
-  }
+  if (supply) joiner.join(back, id, [{ deviceId: supply.device.id, terminal: toCommon }, atLamp(common)]);
 }

@@ -1,35 +1,92 @@
-import type { Joiner } from "../nets.ts";
+import type { RailwayRecord } from "../../record/schemas.ts";
+import type { Joiner, Purpose } from "../nets.ts";
 import type { Fitted } from "../thread.ts";
 
 /** The two terminals that a supply or a board has for power, plus first. */
 export function powerTerminals({ type }: Fitted): [string, string] {
-  if (type.model === "cdu" || type.model === "ac-supply") return ["~1", "~2"];
-  if (type.model === "track-bus") return ["J", "K"];
-  return ["+", "−"];
+  switch (type.model) {
+    case "cdu":
+    case "ac-supply":
+      return ["~1", "~2"];
+    case "track-bus":
+    case "polarity-unit":
+    case "decoder-motor":
+      return ["J", "K"];
+    case "frog":
+      return ["L", "R"];
+    default:
+      // the coils of a relay board have a supply terminal of their own
+      return [type.hears === "pins" ? "RV" : "+", "−"];
+  }
 }
 
-/** Two wires from a supply to a board: a discharge unit or a decoder. */
+/** Whether a board takes its power, too, from the track bus that brings its commands. */
+export function isFedByTrack(board: Fitted, supply: Fitted | null): boolean {
+  return supply?.type.model === "track-bus" && board.type.hears === "track";
+}
+
+/** Two wires from a supply to what it feeds: a board, a frog's rails, a touch button. */
 export function supplyToBoard(supply: Fitted, board: Fitted, joiner: Joiner): void {
+  if (isFedByTrack(board, supply)) {
+    trackToDecoder(supply, board, joiner);
+    return;
+  }
   const [from, fromReturn] = powerTerminals(supply);
   const [to, toReturn] = powerTerminals(board);
-  const ac = supply.type.model === "ac-supply";
-  const wire = (terminal: string, toTerminal: string) => [
-    { deviceId: supply.device.id, terminal },
-    { deviceId: board.device.id, terminal: toTerminal },
-  ];
-  joiner.join(ac ? "ac-1" : "dc-plus", null, wire(from, to));
-  joiner.join(ac ? "ac-2" : "dc-zero", null, wire(fromReturn, toReturn));
+  const [plus, minus] = PURPOSES_OF[supply.type.model] ?? ["dc-plus", "dc-zero"];
+  joinPair(supply, [from, fromReturn], board, [to, toReturn], [plus, minus], joiner);
 }
+
+const PURPOSES_OF: Partial<Record<Fitted["type"]["model"], [Purpose, Purpose]>> = {
+  "ac-supply": ["ac-1", "ac-2"],
+  "track-bus": ["track-j", "track-k"],
+};
 
 /** Two wires from the track bus to a decoder: they bring its commands, whatever feeds it. */
 export function trackToDecoder(track: Fitted, decoder: Fitted, joiner: Joiner): void {
-  for (const [purpose, terminal] of [
-    ["track-j", "J"],
-    ["track-k", "K"],
-  ] as const) {
-    joiner.join(purpose, null, [
-      { deviceId: track.device.id, terminal },
-      { deviceId: decoder.device.id, terminal },
-    ]);
+  joinPair(track, ["J", "K"], decoder, ["J", "K"], ["track-j", "track-k"], joiner);
+}
+
+/** Three wires from node to node: the two of the control bus and its common 0 V. */
+export function busToNode(bus: Fitted, node: Fitted, joiner: Joiner): void {
+  joinPair(bus, ["H", "L"], node, ["H", "L"], ["bus-high", "bus-low"], joiner);
+  joiner.join("dc-zero", null, [at(bus, "0"), at(node, "−")]);
+}
+
+/** 5 V, 0 V and a pin for each relay, from a controller to a relay board. @param first pin of the board's first relay */
+export function pinsToRelays(controller: Fitted, board: Fitted, first: number, joiner: Joiner): void {
+  joinPair(controller, ["5V", "−"], board, ["+", "−"], ["dc-plus", "dc-zero"], joiner);
+  for (let relay = 1; relay <= board.type.outputs; relay++) {
+    joiner.join("pin", null, [at(controller, `P${first + relay - 1}`), at(board, `IN${relay}`)]);
   }
+}
+
+/** Pin of a controller that each of its relay boards begins at, in the order in which they were joined to it. */
+export function firstPins(record: RailwayRecord, fitted: (id: string) => Fitted): Map<string, number> {
+  const next = new Map<string, number>();
+  const first = new Map<string, number>();
+  for (const assignment of record.assignments) {
+    if (assignment.role !== "commands") continue;
+    const { deviceId, toDeviceId } = assignment;
+    const pin = next.get(deviceId) ?? 1;
+    first.set(toDeviceId, pin);
+    next.set(deviceId, pin + fitted(toDeviceId).type.outputs);
+  }
+  return first;
+}
+
+function joinPair(
+  from: Fitted,
+  [a, b]: [string, string],
+  to: Fitted,
+  [toA, toB]: [string, string],
+  [first, second]: [Purpose, Purpose],
+  joiner: Joiner,
+): void {
+  joiner.join(first, null, [at(from, a), at(to, toA)]);
+  joiner.join(second, null, [at(from, b), at(to, toB)]);
+}
+
+function at({ device }: Fitted, terminal: string) {
+  return { deviceId: device.id, terminal };
 }

@@ -1,40 +1,54 @@
 import type { End, Joiner } from "../nets.ts";
-import type { Thread, ThreadMotor } from "../thread.ts";
+import { controlsOf, type Thread, type ThreadMotor } from "../thread.ts";
+import { controlSides, switchesCurrent } from "./controlSides.ts";
 import { powerTerminals } from "./supplyToBoard.ts";
 
 /**
  * A toggle sends the driver's pulse to one coil or the other; the coils' common goes back to the driver.
  *
  * The driver is a discharge unit or a bare supply. Motors of a crossover hang on the one toggle, each coil beside its
- * like. A stall motor put here gets the normal side only, which is what such a wiring can give it.
+ * like; with a unit of its own for each motor, all units feed the toggle and each motor's common goes back to its own.
+ * A second toggle, labelled for the other line, lies beside the first with its sides exchanged. A stall motor put here
+ * gets the normal side only, which is what such a wiring can give it.
  */
 export function toggleToMotor(thread: Thread, joiner: Joiner): void {
-  const driver = thread.motors[0]?.driver;
-  if (!driver || driver.type.outputs > 0) return;
-  const switched = thread.motors.filter((motor) => motor.driver?.device.id === driver.device.id);
+  const switched = thread.motors.filter(({ driver }) => driver && driver.way === null);
   const id = thread.turnout.id;
-  const [plus, minus] = driver.type.model === "cdu" ? ["+", "−"] : powerTerminals(driver);
   const at = (deviceId: string, terminal: string): End => ({ deviceId, terminal });
-  const control = thread.control?.device.id;
-
-  if (control) {
-    joiner.join("pulse-plus", id, [at(driver.device.id, plus), at(control, "C")]);
-    joiner.join("to-normal", id, [at(control, "N"), ...switched.map((motor) => coilEnd(motor, "N"))]);
-    const reverse = switched.filter((motor) => motor.type.model === "twin-coil");
-    joiner.join("to-reverse", id, [at(control, "R"), ...reverse.map((motor) => coilEnd(motor, "R"))]);
+  for (const control of controlsOf(thread)) {
+    if (!switchesCurrent(control) || control.reader || switched.length === 0) continue;
+    const sides = controlSides(control);
+    const units = new Map(switched.flatMap(({ driver }) => (driver ? [[driver.device.id, driver]] : [])));
+    for (const unit of units.values()) {
+      joiner.join("pulse-plus", id, [at(unit.device.id, outTerminals(unit)[0]), at(control.device.id, sides.common)]);
+    }
+    const normal = sides.N ?? sides.press;
+    if (normal) joiner.join("to-normal", id, [at(control.device.id, normal), ...switched.map((m) => coilEnd(m, "N"))]);
+    const coils = switched.filter((motor) => motor.type.model === "twin-coil");
+    if (sides.R) joiner.join("to-reverse", id, [at(control.device.id, sides.R), ...coils.map((m) => coilEnd(m, "R"))]);
   }
+  if (thread.control?.type.model === "reversing-toggle") return;
   for (const motor of switched) {
-    joiner.join("pulse-return", motor.turnout.id, [at(driver.device.id, minus), returnEnd(motor)]);
+    if (!motor.driver) continue;
+    joiner.join("pulse-return", motor.turnout.id, [
+      at(motor.driver.device.id, outTerminals(motor.driver)[1]),
+      returnEnd(motor),
+    ]);
   }
 }
 
+/** Terminals from which a driver without numbered outputs gives its current. */
+export function outTerminals(driver: NonNullable<ThreadMotor["driver"]>): [string, string] {
+  return driver.type.model === "cdu" ? ["+", "−"] : powerTerminals(driver);
+}
+
 function coilEnd({ device, type, assignment }: ThreadMotor, throwTo: "N" | "R"): End {
-  if (type.model === "stall-motor") return { deviceId: device.id, terminal: assignment.crossed ? "−" : "+" };
+  if (type.model !== "twin-coil") return { deviceId: device.id, terminal: assignment.crossed ? "−" : "+" };
   const other = throwTo === "N" ? "R" : "N";
   return { deviceId: device.id, terminal: assignment.crossed ? other : throwTo };
 }
 
 function returnEnd({ device, type, assignment }: ThreadMotor): End {
-  if (type.model === "stall-motor") return { deviceId: device.id, terminal: assignment.crossed ? "+" : "−" };
+  if (type.model !== "twin-coil") return { deviceId: device.id, terminal: assignment.crossed ? "+" : "−" };
   return { deviceId: device.id, terminal: "C" };
 }

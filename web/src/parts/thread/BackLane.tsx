@@ -1,64 +1,39 @@
-import { amps, figureValue, type Position, supplyOf, terminalName, volts } from "@alderman/core";
+import { amps, figureValue, type Position, supplyOf, type ThreadLamp, terminalName, volts } from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
-import { Contact, Lamp } from "./glyphs.tsx";
+import { Arm, Contact, Lamp } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
 import { Lane, viaWords } from "./Lane.tsx";
+import { lampTerminals, sourceOf } from "./lampSource.ts";
 import { BACK_ROWS, type LaneProps, type Numbered } from "./laneProps.ts";
-import { type DrawnEnd, linkVerdict } from "./wiring.ts";
+import { type DrawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
 
-/** Contact, cable and lamp, with the supply that feeds them. */
-export function BackLane({ thread, reading, wiring, findings, first }: LaneProps & Numbered) {
+/** What lights the lamp, the cable between, and the lamp. */
+export function BackLane(props: LaneProps & Numbered) {
+  const { thread, reading, wiring, findings, first } = props;
   const { lamp } = thread;
   const record = useAppSelector((state) => state.railway.record);
-  if (!lamp) {
-    return (
-      <g>
-        <Missing x={12} y={362} words="No lamp" />
-      </g>
-    );
-  }
-  const { motorId, way } = lamp.assignment;
-  const source = thread.motors.find(({ device }) => device.id === motorId);
-  const contactLabel = source?.device.label ?? "";
-  const hasContact = source !== undefined && way <= source.type.contactSets;
-  const end = (id: string, label: string, terminal: string): DrawnEnd => ({
-    key: `${id}:${terminal}`,
-    name: terminalName(label, terminal),
-  });
-  const at = (terminal: string) => end(motorId, contactLabel, terminal);
-  const lampEnd = (terminal: string) => end(lamp.device.id, lamp.device.label, terminal);
+  if (!lamp) return <Missing x={12} y={362} words="No lamp" />;
   const supply = (record && supplyOf(record, lamp.device.id)?.device) ?? null;
-  const [toN, toR] = lamp.assignment.crossed ? ["Y", "G"] : ["G", "Y"];
-  const rows = [
-    wiring.row(lampEnd(toN), hasContact ? at(`S${way}n`) : null),
-    wiring.row(lampEnd(toR), hasContact ? at(`S${way}r`) : null),
-    wiring.row(lampEnd("0"), supply ? end(supply.id, supply.label, "−") : null),
-  ];
+  const source = sourceOf(thread, lamp, supply);
+  const names = lampTerminals(lamp);
+  const lampEnd = (terminal: string): DrawnEnd => ({
+    key: `${lamp.device.id}:${terminal}`,
+    name: terminalName(lamp.device.label, terminal),
+  });
+  const rows = names.map((name, index) => wiring.row(lampEnd(name), source.ends[index] ?? null));
   const ways = rows.flatMap((row) => (row.way ? [row.way] : []));
   const strips = [...new Set(ways.map(({ strip }) => strip))];
-  const reads = reading?.lamp;
-  const least = figureValue(lamp.type, "leastAmps");
-  const flows = reads ? Math.max(reads.green, reads.yellow) : 0;
-  const lit = reads
-    ? [reads.green >= least ? "GN lit" : "GN dark", reads.yellow >= least ? "YE lit" : "YE dark"].join(", ")
-    : "";
-  const stands = reading?.motors.find((each) => each.motorId === motorId)?.goesTo ?? "N";
-  const contactTo: Position = reading?.moment === "throwing" ? (stands === "N" ? "R" : "N") : stands;
-  const plus = supply && wiring.joined(`${supply.id}:+`, `${motorId}:S${way}c`);
-  const plusVia = supply && plus ? wiring.via(`${motorId}:S${way}c`, `${supply.id}:+`) : null;
-  const notes = [
-    ...viaWords(rows, "layout").map((words) => `${supply?.label ?? ""} ${words}`),
-    ...(plusVia ? [`S${way}c via ${plusVia}`] : []),
-  ];
+  const byContact = source.kind === "contact";
+  const boardX = byContact ? [444, 444, 440] : [444, 444, 444];
   return (
     <g>
       <Heading
         x={12}
         y={286}
         number={first + 2}
-        words={`Lamp ${lamp.device.label}`}
+        words={`${lamp.type.model === "servo" ? "Arm" : lamp.type.model === "unwired" ? "Flag" : "Lamp"} ${lamp.device.label}`}
         verdict={linkVerdict(findings, thread, [lamp.device.label])}
       />
       {ways.length > 0 && (
@@ -71,9 +46,9 @@ export function BackLane({ thread, reading, wiring, findings, first }: LaneProps
           </text>
         </>
       )}
-      <Lane rows={rows} ys={BACK_ROWS} boardX={[444, 444, 440]} />
-      <Lamp y={362} green={reads?.green ?? 0} yellow={reads?.yellow ?? 0} least={least} />
-      {[toN, toR, "0"].map((name, index) => (
+      <Lane rows={rows} ys={BACK_ROWS} boardX={boardX} />
+      <Shown lamp={lamp} reading={reading} />
+      {names.map((name, index) => (
         <Terminal
           key={name}
           end={`${lamp.device.id}:${name}`}
@@ -83,56 +58,158 @@ export function BackLane({ thread, reading, wiring, findings, first }: LaneProps
           label={name}
         />
       ))}
-      {reads && (
-        <>
-          <text className="tv" x="12" y="424">
-            {amps(flows)}
-          </text>
-          <text className="tq" x="12" y="439">
-            {lit}
-          </text>
-        </>
-      )}
       {viaWords(rows, "panel").map((words) => (
         <text key={words} className="tm" x="12" y="455">
           {words}
         </text>
       ))}
-      {hasContact ? (
+      {names.length === 0 && (
+        <text className="tq" x="120" y="366">
+          moved by the throw bar itself, no wire
+        </text>
+      )}
+      {byContact ? (
+        <ContactSource {...props} lamp={lamp} supply={supply} rows={rows} wiring={wiring} />
+      ) : (
+        names.length > 0 && (
+          <g>
+            <Heading
+              x={404}
+              y={286}
+              number={first + 1}
+              words={source.title}
+              verdict={linkVerdict(findings, thread, [source.label])}
+            />
+            <path d="M444 314H506V426H444Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
+            <text className="tv" x="478" y="374" textAnchor="middle">
+              {source.label}
+            </text>
+            {source.ends.map((end, index) =>
+              end ? (
+                <Terminal
+                  key={end.key}
+                  end={end.key}
+                  name={end.name}
+                  x={444}
+                  y={BACK_ROWS[index] ?? 0}
+                  label={end.key.slice(end.key.lastIndexOf(":") + 1)}
+                  labelAt="aboveLeft"
+                />
+              ) : null,
+            )}
+            <text className="tq" x="318" y="452">
+              {source.knows}
+            </text>
+          </g>
+        )
+      )}
+    </g>
+  );
+}
+
+/** The lamp or arm as it shows, with its current. */
+function Shown({ lamp, reading }: { lamp: ThreadLamp; reading: LaneProps["reading"] }) {
+  const reads = reading?.lamp;
+  const { leads, terminals } = lamp.type;
+  if (!leads) {
+    const word = reads?.arm ? `shows ${reads.arm}` : "shows nothing";
+    return (
+      <g>
+        <Arm y={362} to={reads?.arm ?? null} flag={lamp.type.model === "unwired"} />
+        <text className="tq" x="12" y="424">
+          {reading ? word : ""}
+        </text>
+      </g>
+    );
+  }
+  const least = figureValue(lamp.type, "leastAmps");
+  const code = (index: 0 | 1) =>
+    terminals.find(({ name }) => name === leads[index])?.about.startsWith("red") ? "RD" : index === 0 ? "GN" : "YE";
+  const lit = (flows: number, index: 0 | 1) => `${code(index)} ${flows >= least ? "lit" : "dark"}`;
+  return (
+    <g>
+      <Lamp
+        y={362}
+        normal={reads?.normal ?? 0}
+        reverse={reads?.reverse ?? 0}
+        least={least}
+        second={code(1) === "RD" ? "RD" : "YE"}
+      />
+      {reads && (
+        <>
+          <text className="tv" x="12" y="424">
+            {amps(Math.max(reads.normal, reads.reverse))}
+          </text>
+          <text className="tq" x="12" y="439">
+            {`${lit(reads.normal, 0)}, ${lit(reads.reverse, 1)}`}
+          </text>
+        </>
+      )}
+    </g>
+  );
+}
+
+/** A contact of a motor or relay, with the supply that goes through it. */
+function ContactSource({
+  thread,
+  reading,
+  wiring,
+  findings,
+  first,
+  lamp,
+  supply,
+  rows,
+}: LaneProps &
+  Numbered & {
+    lamp: ThreadLamp;
+    supply: { id: string; label: string } | null;
+    rows: readonly Row[];
+    wiring: Wiring;
+  }) {
+  const { from, assignment } = lamp;
+  const way = assignment.way ?? 1;
+  const [into, out] = lamp.type.commonPlus ? ["−", "+"] : ["+", "−"];
+  const label = from.device.label;
+  const plus = supply && wiring.joined(`${supply.id}:${into}`, `${from.device.id}:S${way}c`);
+  const plusVia = supply && plus ? wiring.via(`${from.device.id}:S${way}c`, `${supply.id}:${into}`) : null;
+  const notes = [
+    ...viaWords(rows, "layout").map((words) => `${supply?.label ?? ""} ${words}`),
+    ...(plusVia ? [`S${way}c via ${plusVia}`] : []),
+  ];
+  const stands = reading?.motors.find((each) => each.motorId === from.device.id)?.goesTo ?? reading?.position ?? "N";
+  const moving = reading?.moment === "throwing" && from.type.family === "motor";
+  const to: Position = moving ? (stands === "N" ? "R" : "N") : stands;
+  const colour = lamp.type.commonPlus ? "BK" : "RD";
+  return (
+    <g>
+      {way <= from.type.contactSets ? (
         <>
           <Heading
             x={404}
             y={286}
             number={first + 1}
-            words={`Contact ${contactLabel}-S${way}`}
-            verdict={linkVerdict(findings, thread, [`${contactLabel}-S${way}`])}
+            words={`Contact ${label}-S${way}`}
+            verdict={linkVerdict(findings, thread, [`${label}-S${way}`])}
           />
-          {plus && <WirePath d="M500 410H516V350H502" colour="RD" dashed={plusVia !== null} />}
-          <Contact x={444} y={318} to={contactTo} />
-          <Terminal
-            end={`${motorId}:S${way}n`}
-            name={`${contactLabel}-S${way}n`}
-            x={444}
-            y={330}
-            label="n"
-            labelAt="aboveLeft"
-          />
-          <Terminal
-            end={`${motorId}:S${way}r`}
-            name={`${contactLabel}-S${way}r`}
-            x={444}
-            y={370}
-            label="r"
-            labelAt="aboveLeft"
-          />
-          <Terminal
-            end={`${motorId}:S${way}c`}
-            name={`${contactLabel}-S${way}c`}
-            x={502}
-            y={350}
-            label="c"
-            labelAt="aboveRight"
-          />
+          {plus && <WirePath d="M500 410H516V350H502" colour={colour} dashed={plusVia !== null} />}
+          <Contact x={444} y={318} to={to} />
+          {(
+            [
+              ["n", 444, 330, "aboveLeft"],
+              ["r", 444, 370, "aboveLeft"],
+              ["c", 502, 350, "aboveRight"],
+            ] as const
+          ).map(([end, x, y, labelAt]) => (
+            <Terminal
+              key={end}
+              end={`${from.device.id}:S${way}${end}`}
+              name={`${label}-S${way}${end}`}
+              x={x}
+              y={y}
+              label={end}
+              labelAt={labelAt}
+            />
+          ))}
         </>
       ) : (
         <Missing x={400} y={350} words="No contact for it" />
@@ -144,24 +221,24 @@ export function BackLane({ thread, reading, wiring, findings, first }: LaneProps
             {supply.label}
           </text>
           <Terminal
-            end={`${supply.id}:−`}
-            name={terminalName(supply.label, "−")}
+            end={`${supply.id}:${out}`}
+            name={terminalName(supply.label, out)}
             x={440}
             y={410}
-            label="−"
+            label={out}
             labelAt="aboveLeft"
           />
           <Terminal
-            end={`${supply.id}:+`}
-            name={terminalName(supply.label, "+")}
+            end={`${supply.id}:${into}`}
+            name={terminalName(supply.label, into)}
             x={500}
             y={410}
-            label="+"
+            label={into}
             labelAt="aboveRight"
           />
-          {reads && (
+          {reading?.lamp && (
             <text className="tm" x="318" y="306">
-              {volts(reads.contactVolts)} at the contact
+              {volts(reading.lamp.contactVolts ?? 0)} at the contact
             </text>
           )}
         </>

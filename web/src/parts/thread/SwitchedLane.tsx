@@ -1,7 +1,9 @@
-import { amps, joules, milliseconds, terminalName, volts } from "@alderman/core";
+import { amps, controlSides, joules, milliseconds, terminalName, volts } from "@alderman/core";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
-import { CoilMotor, StallMotor, Toggle } from "./glyphs.tsx";
+import { madeNow, otherWords } from "./BoardLane.tsx";
+import { ControlGlyph, controlWords } from "./controlGlyphs.tsx";
+import { CoilMotor, StallMotor } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
 import { Lane, viaWords } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
@@ -20,19 +22,19 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
   const plus = driver && (driver.type.model === "cdu" ? ["+", "−"] : driver.type.terminals.map(({ name }) => name));
   const coil = motor?.type.model === "twin-coil";
   const [n, r] = coil ? (motor.assignment.crossed ? ["R", "N"] : ["N", "R"]) : ["+", "−"];
+  const sides = control && controlSides(control);
   const rows = control
     ? [
-        wiring.row(end(control, "N"), motor ? end(motor, n) : null),
-        wiring.row(end(control, "C"), driver ? end(driver, plus?.[0] ?? "+") : null),
-        wiring.row(end(control, "R"), motor ? end(motor, r) : null),
+        ...((sides?.N ?? sides?.press)
+          ? [wiring.row(end(control, sides.N ?? sides.press ?? ""), motor ? end(motor, n) : null)]
+          : []),
+        wiring.row(end(control, sides?.common ?? "C"), driver ? end(driver, plus?.[0] ?? "+") : null),
+        ...(sides?.R ? [wiring.row(end(control, sides.R), motor ? end(motor, r) : null)] : []),
       ]
     : [];
   const ways = rows.flatMap(({ way }) => (way ? [way] : []));
   const strips = [...new Set(ways.map(({ strip }) => strip))];
-  const made =
-    control && (control.type.model === "latching-toggle" || reading?.moment !== "rest")
-      ? (reading?.position ?? null)
-      : null;
+  const made = control && madeNow(control, reading);
   const common = motor && end(motor, coil ? "C" : motor.assignment.crossed ? "+" : "−");
   const minus = driver && end(driver, plus?.[1] ?? "−");
   const returnVia = common && minus && wiring.joined(common.key, minus.key) ? wiring.via(common.key, minus.key) : null;
@@ -43,12 +45,19 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
         ? "N"
         : "R"
       : null;
+  const feedVia = rows.find(({ layout }) => driver && layout?.key.startsWith(`${driver.device.id}:`))?.layoutVia;
+  const [how, manner] = control ? controlWords(control, made) : ["", ""];
   const spare = thread.motors.slice(1);
   return (
     <g>
       {control ? (
         <>
-          <Heading x={12} number={1} words={`Toggle ${control.device.label}`} verdict={verdict(control.device.label)} />
+          <Heading
+            x={12}
+            number={1}
+            words={`${CONTROL_WORDS[control.type.model] ?? "Control"} ${control.device.label}`}
+            verdict={verdict(control.device.label)}
+          />
           {ways.length > 0 && (
             <>
               <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
@@ -57,24 +66,24 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
             </>
           )}
           <Lane rows={rows} ys={OUT_ROWS} boardX={[456, 330, 456]} />
-          <Toggle made={made} rest={control.type.model === "latching-toggle" ? "latching" : "at the centre"} />
-          {(["N", "C", "R"] as const).map((name, index) => (
+          <ControlGlyph control={control} made={made} />
+          {rows.map(({ panel }, index) => (
             <Terminal
-              key={name}
-              end={`${control.device.id}:${name}`}
-              name={terminalName(control.device.label, name)}
+              key={panel.key}
+              end={panel.key}
+              name={panel.name}
               x={90}
               y={OUT_ROWS[index] ?? 0}
-              label={name}
+              label={panel.key.slice(panel.key.lastIndexOf(":") + 1)}
             />
           ))}
           <text className="tm" x="12" y="202">
-            {made ? `C to ${made} closed` : "all open"}
+            {how}
           </text>
           <text className="tq" x="12" y="218">
-            {control.type.model === "latching-toggle" ? "stays where put" : "springs to centre"}
+            {manner}
           </text>
-          {viaWords(rows, "panel").map((words, index) => (
+          {[...thread.moreControls.map(otherWords), ...viaWords(rows, "panel")].slice(0, 2).map((words, index) => (
             <text key={words} className="tm" x="12" y={235 + index * 15}>
               {words}
             </text>
@@ -138,9 +147,9 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
               C via {returnVia}
             </text>
           )}
-          {rows[1]?.layoutVia && (
+          {feedVia && (
             <text className="tm" x="318" y="250">
-              {driver.device.label} via {rows[1].layoutVia}
+              {driver.device.label} via {feedVia}
             </text>
           )}
         </>
@@ -212,3 +221,11 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
     </g>
   );
 }
+
+/** What a control is called in a heading. */
+const CONTROL_WORDS: Record<string, string> = {
+  "momentary-toggle": "Toggle",
+  "latching-toggle": "Toggle",
+  "push-button": "Button",
+  rotary: "Rotary",
+};

@@ -1,8 +1,12 @@
-import type { Thread, ThreadReading } from "@alderman/core";
+import { controlsOf, drivesItself, heardAt, type Thread, type ThreadReading } from "@alderman/core";
 import type { Overview } from "../../worker/derive.worker.ts";
 import { BackLane } from "./BackLane.tsx";
-import { DecoderLane } from "./DecoderLane.tsx";
+import { BoardLane } from "./BoardLane.tsx";
+import { CommandPart } from "./CommandPart.tsx";
 import { Missing } from "./Heading.tsx";
+import type { LaneProps } from "./laneProps.ts";
+import { Motors } from "./OutputPart.tsx";
+import { ReversingLane } from "./ReversingLane.tsx";
 import { SwitchedLane } from "./SwitchedLane.tsx";
 import { Track } from "./Track.tsx";
 import { Wiring } from "./wiring.ts";
@@ -17,9 +21,7 @@ export interface ThreadProps {
 export function ThreadDrawing({ overview, thread, reading }: ThreadProps) {
   const wiring = new Wiring(overview);
   const { findings } = overview;
-  const driver = thread.motors[0]?.driver;
-  const blades = driver?.way ? 5 : 7;
-  const numbered = driver !== undefined && driver !== null && driver.type.outputs > 0;
+  const blades = firstOfTrack(thread);
   return (
     <svg
       data-thread
@@ -51,15 +53,37 @@ export function ThreadDrawing({ overview, thread, reading }: ThreadProps) {
       <text x="264" y="470" className="tq" textAnchor="end">
         back
       </text>
-      {thread.motors.length === 0 ? (
-        <Missing x={318} y={120} words={`Choose a motor for ${thread.label}`} />
-      ) : numbered ? (
-        <DecoderLane thread={thread} reading={reading} wiring={wiring} findings={findings} overview={overview} />
-      ) : (
-        <SwitchedLane thread={thread} reading={reading} wiring={wiring} findings={findings} />
-      )}
+      <OutLane overview={overview} thread={thread} reading={reading} wiring={wiring} findings={findings} />
       <BackLane thread={thread} reading={reading} wiring={wiring} findings={findings} first={blades} />
       <Track thread={thread} reading={reading} findings={findings} first={blades} />
     </svg>
   );
+}
+
+/** The upper lane, by how the thread is driven and commanded. */
+function OutLane(props: LaneProps & { overview: Overview }) {
+  const { thread } = props;
+  const [motor] = thread.motors;
+  if (!motor) return <Missing x={318} y={120} words={`Choose a motor for ${thread.label}`} />;
+  if (drivesItself(motor)) {
+    return (
+      <g>
+        <CommandPart {...props} />
+        <Motors {...props} number={3} />
+      </g>
+    );
+  }
+  if (motor.driver && motor.driver.way !== null) return <BoardLane {...props} />;
+  if (motor.driver && thread.control?.type.model === "reversing-toggle") return <ReversingLane {...props} />;
+  return <SwitchedLane {...props} />;
+}
+
+/** Number of the blades among the links: those before them depend on the way it is driven. */
+function firstOfTrack(thread: Thread): number {
+  const [motor] = thread.motors;
+  if (motor && drivesItself(motor)) return 4;
+  if (!motor?.driver || motor.driver.way === null) return 7;
+  const heard = controlsOf(thread).find((control) => heardAt(thread, control));
+  if (!heard) return 5;
+  return heard.reader ? 8 : 7;
 }

@@ -1,4 +1,8 @@
+import type { ThreadFrog } from "@alderman/core";
+import { terminalName } from "@alderman/core";
 import { PositionShape } from "../Mark.tsx";
+import { Terminal } from "../Terminal.tsx";
+import { FrogPart, frogVerdict, frogWords } from "./FrogPart.tsx";
 import { TurnoutGlyph } from "./glyphs.tsx";
 import { Heading } from "./Heading.tsx";
 import type { LaneProps, Numbered } from "./laneProps.ts";
@@ -12,6 +16,7 @@ export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wir
     const index = thread.motors.findIndex((motor) => motor.turnout.id === turnout.id);
     return reading?.motors[index]?.goesTo ?? null;
   });
+  const [frog] = thread.frogs;
   const right = stands.every((each) => each === asked);
   return (
     <g>
@@ -24,6 +29,9 @@ export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wir
       {turnouts.map((turnout, index) => (
         <g key={turnout.id} transform={`translate(530 ${54 + index * 212})`}>
           <TurnoutGlyph turnout={turnout} asked={asked} stands={stands[index] ?? null} />
+          {turnouts.length > 1 && (
+            <FrogRing frog={thread.frogs.find((frog) => frog.turnout.id === turnout.id)} reading={reading} />
+          )}
           <text
             className="tm"
             x="10"
@@ -39,7 +47,8 @@ export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wir
           and {turnout.label}
         </text>
       ))}
-      {turnouts.length < 2 && (
+      {turnouts.length < 2 && frog && <FrogPart frog={frog} reads={reading?.frogs[0]} number={first + 3} />}
+      {turnouts.length < 2 && !frog && (
         <g transform="translate(552 300)">
           <text className="tq" x="-12" y="0">
             Asked for
@@ -49,6 +58,30 @@ export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wir
           </g>
         </g>
       )}
+    </g>
+  );
+}
+
+/** A frog where there is no room for more: a terminal on the turnout, and what it carries. */
+function FrogRing({ frog, reading }: { frog: ThreadFrog | undefined; reading: LaneProps["reading"] }) {
+  if (!frog) return null;
+  const reads = reading?.frogs.find(({ turnoutId }) => turnoutId === frog.turnout.id);
+  const side = frog.turnout.hand === "right" ? 1 : -1;
+  const verdict = frogVerdict(frog, reads);
+  return (
+    <g>
+      <Terminal
+        end={`${frog.device.id}:F`}
+        name={terminalName(frog.device.label, "F")}
+        x={57 + side * 10}
+        y={70}
+        label="F"
+        labelAt={side > 0 ? "right" : "left"}
+        radius={4.5}
+      />
+      <text className="tm" x="10" y="205" style={verdict === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}}>
+        F {frogWords(reads)}
+      </text>
     </g>
   );
 }

@@ -21,10 +21,19 @@ export function Toggle({ made, rest }: { made: Position | null; rest: string }) 
   );
 }
 
+interface LampProps {
+  y: number;
+  normal: number;
+  reverse: number;
+  least: number;
+  /** The second colour: yellow, or the red of a signal. */
+  second: "YE" | "RD";
+}
+
 /** A two-colour lamp from the front; each half is filled when it is lit. */
-export function Lamp({ y, green, yellow, least }: { y: number; green: number; yellow: number; least: number }) {
-  const greenLit = green >= least;
-  const yellowLit = yellow >= least;
+export function Lamp({ y, normal, reverse, least, second }: LampProps) {
+  const greenLit = normal >= least;
+  const yellowLit = reverse >= least;
   return (
     <g transform={`translate(48 ${y})`}>
       <circle r="31" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
@@ -36,13 +45,13 @@ export function Lamp({ y, green, yellow, least }: { y: number; green: number; ye
       />
       <path
         d="M0 -19A19 19 0 0 1 0 19Z"
-        fill={yellowLit ? "var(--w-YE)" : "var(--sheet-2)"}
+        fill={yellowLit ? `var(--w-${second})` : "var(--sheet-2)"}
         stroke="var(--ink)"
         strokeWidth="1.2"
       />
       {[
         [-9, "N", greenLit, "#fff"],
-        [9, "R", yellowLit, "#15213A"],
+        [9, "R", yellowLit, second === "YE" ? "#15213A" : "#fff"],
       ].map(([x, letter, lit, ink]) => (
         <text
           key={String(letter)}
@@ -135,6 +144,21 @@ export function StallMotor({ x, y, to, height = 38 }: { x: number; y: number; to
   );
 }
 
+/** A servo from above: case and horn. */
+export function ServoMotor({ x, y, to }: { x: number; y: number; to: Position | null }) {
+  const angle = to === "N" ? -35 : to === "R" ? 35 : 0;
+  return (
+    <g transform={`translate(${x} ${y})`}>
+      <path d="M0 0H38V38H0Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
+      <path d="M9 8H33V30H9Z" fill="var(--sheet-2)" stroke="var(--ink)" strokeWidth="1.2" />
+      <g transform={`translate(24 19) rotate(${angle})`}>
+        <path d="M0 3V-14" stroke="var(--copper)" strokeWidth="4" strokeLinecap="round" />
+        <circle r="3" fill="var(--ink)" />
+      </g>
+    </g>
+  );
+}
+
 /** A twin-coil motor where there is room for a stall motor only. */
 export function SmallCoilMotor({ x, y }: { x: number; y: number }) {
   return (
@@ -184,6 +208,26 @@ export function Contact({ x, y, to }: { x: number; y: number; to: Position }) {
       <path d={`M52 32L20 ${to === "N" ? 14 : 50}`} stroke="var(--copper)" strokeWidth="2.4" />
       <circle cx="18" cy={to === "N" ? 52 : 12} r="2.4" fill="none" stroke="var(--ink)" />
       <circle cx="18" cy={to === "N" ? 12 : 52} r="2.6" fill="var(--ink)" />
+    </g>
+  );
+}
+
+/** A semaphore's arm or a flag, as it stands. */
+export function Arm({ y, to, flag }: { y: number; to: Position | null; flag: boolean }) {
+  return (
+    <g transform={`translate(48 ${y})`}>
+      <title>{to ? `Shows ${to}` : "Shows nothing"}</title>
+      <path d="M-8 34V-28" stroke="var(--ink)" strokeWidth="3" />
+      <path d="M-16 34H0" stroke="var(--ink)" strokeWidth="3" />
+      <g transform={`translate(-8 -22) rotate(${to === "R" ? 0 : 45})`}>
+        <path
+          d={flag ? "M0 -9H26L18 0L26 9H0Z" : "M0 -6H32V6H0Z"}
+          fill="var(--copper-wash)"
+          stroke="var(--copper)"
+          strokeWidth="2"
+        />
+        <circle r="3" fill="var(--ink)" />
+      </g>
     </g>
   );
 }

@@ -1,4 +1,4 @@
-import { type Assignment, Draft, threadLedBy } from "@alderman/core";
+import { type Assignment, controlsOf, Draft, threadLedBy } from "@alderman/core";
 import type { ReactNode } from "react";
 import { SheetDialog } from "../../parts/Dialogs.tsx";
 import { useEdit } from "../../parts/FindingCard.tsx";
@@ -17,12 +17,7 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
     draft.put("assignment", assignment);
     act(draft.group(words));
   };
-  const { control, lamp } = thread;
-  const source = lamp && thread.motors.find(({ device }) => device.id === lamp.assignment.motorId);
-  const contacts = Array.from(
-    { length: Math.max(source?.type.contactSets ?? 0, lamp?.assignment.way ?? 0) },
-    (_, index) => index + 1,
-  );
+  const { lamp, frogs } = thread;
   return (
     <SheetDialog
       title={`Fittings of ${thread.label}`}
@@ -52,32 +47,56 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
           />
         </Part>
       ))}
-      {control && (
-        <Part title={`Control ${control.device.label}`}>
-          <DeviceFields device={control.device} type={control.type} />
+      {controlsOf(thread).map(({ device, type, assignment }) => (
+        <Part key={assignment.id} title={`Control ${device.label}`}>
+          {type.family === "control" && <DeviceFields device={device} type={type} />}
+          <Tick
+            label="Labelled for the other line: its normal asks for reverse"
+            on={assignment.inverse}
+            set={(inverse) =>
+              put(`${device.label} ${inverse ? "is labelled for the other line" : "asks as labelled"}`, {
+                ...assignment,
+                inverse,
+              })
+            }
+          />
         </Part>
-      )}
+      ))}
+      {frogs.map((frog) => (
+        <Part key={frog.assignment.id} title={`Frog ${frog.device.label}`}>
+          {frog.from && frog.assignment.way !== null && (
+            <ContactField
+              id={`frog-${frog.device.id}`}
+              label={`Contact of ${frog.from.device.label}`}
+              sets={frog.from.type.contactSets}
+              way={frog.assignment.way}
+              set={(way) => put(`${frog.device.label} is on contact ${way}`, { ...frog.assignment, way })}
+            />
+          )}
+          <Tick
+            label="Rails exchanged at the contact"
+            on={frog.assignment.crossed}
+            set={(crossed) =>
+              put(`Rails of ${frog.device.label} ${crossed ? "exchanged" : "as drawn"}`, {
+                ...frog.assignment,
+                crossed,
+              })
+            }
+          />
+        </Part>
+      ))}
       {lamp && (
         <Part title={`Lamp ${lamp.device.label}`}>
           <DeviceFields device={lamp.device} type={lamp.type} />
-          <label htmlFor="lamp-contact">Contact of {source?.device.label}</label>
-          <select
-            id="lamp-contact"
-            className="field"
-            value={lamp.assignment.way}
-            onChange={(event) =>
-              put(`${lamp.device.label} is on contact ${event.target.value}`, {
-                ...lamp.assignment,
-                way: Number(event.target.value),
-              })
-            }
-          >
-            {contacts.map((set) => (
-              <option key={set} value={set}>
-                S{set}
-              </option>
-            ))}
-          </select>
+          {lamp.from.type.contactSets > 0 && lamp.assignment.way !== null && (
+            <ContactField
+              id="lamp-contact"
+              label={`Contact of ${lamp.from.device.label}`}
+              sets={lamp.from.type.contactSets}
+              way={lamp.assignment.way}
+              set={(way) => put(`${lamp.device.label} is on contact ${way}`, { ...lamp.assignment, way })}
+            />
+          )}
           <Tick
             label="Leads exchanged at the lamp"
             on={lamp.assignment.crossed}
@@ -91,6 +110,35 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
         </Part>
       )}
     </SheetDialog>
+  );
+}
+
+/** Which contact set is used. */
+function ContactField({
+  id,
+  label,
+  sets,
+  way,
+  set,
+}: {
+  id: string;
+  label: string;
+  sets: number;
+  way: number;
+  set: (way: number) => void;
+}) {
+  const contacts = Array.from({ length: Math.max(sets, way) }, (_, index) => index + 1);
+  return (
+    <>
+      <label htmlFor={id}>{label}</label>
+      <select id={id} className="field" value={way} onChange={(event) => set(Number(event.target.value))}>
+        {contacts.map((each) => (
+          <option key={each} value={each}>
+            S{each}
+          </option>
+        ))}
+      </select>
+    </>
   );
 }
 

@@ -1,6 +1,6 @@
 import type { StripWay, Wire } from "@alderman/core";
 import { Terminal } from "../../parts/Terminal.tsx";
-import { WirePath } from "../../parts/Wire.tsx";
+import { ColourBox, WirePath } from "../../parts/Wire.tsx";
 import type { Overview } from "../../worker/derive.worker.ts";
 
 const ROW = 26;
@@ -161,7 +161,7 @@ function Code({ x, y, colour }: { x: number; y: number; colour: Wire["colour"] }
   return (
     <g>
       <rect x={x} y={y - 8} width="30" height="16" fill="var(--sheet)" />
-      <rect x={x + 2} y={y - 5} width="10" height="10" fill={`var(--w-${colour})`} stroke="var(--wire-line)" />
+      <ColourBox x={x + 2} y={y - 5} colour={colour} />
       <text className="tm" x={x + 14} y={y + 4}>
         {colour}
       </text>

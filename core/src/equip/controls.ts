@@ -1,0 +1,141 @@
+import { findType, typeOf } from "../catalogue/catalogue.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
+import { recordError } from "../record/problems.ts";
+import type { AssignmentOf, Device, Position, RailwayRecord, Turnout } from "../record/schemas.ts";
+import { removeDeviceFrom, requireType, typeMeant } from "./devices.ts";
+import type { Draft } from "./draft.ts";
+import { feed } from "./feed.ts";
+
+/** A control that a turnout is to have: a new one of a type or a device that is there, and how it commands. */
+export interface WantedControl {
+  device: { typeId: string } | { deviceId: string };
+  way?: number | null;
+  to?: Position | null;
+  inverse?: boolean;
+  /** The board with numbered inputs that reads it, and the first of them. */
+  by?: { deviceId: string; way: number } | null;
+}
+
+/** Gives a turnout controls instead of those it has. A control that commands nothing any more goes. */
+export function setControls(draft: Draft, turnoutId: string, wanted: readonly WantedControl[]): void {
+  const present = assignmentsOfTurnout(draft.record, turnoutId, "control");
+  const kept = new Set<string>();
+  for (const [index, each] of wanted.entries()) {
+    const before = present[index];
+    const device = deviceFor(draft, each, before);
+    if (before) draft.remove("assignment", before.id);
+    kept.add(device.id);
+    const { way = null, to = null, inverse = false } = each;
+    draft.assign("control", { deviceId: device.id, turnoutId, way, to, inverse });
+    feed(draft, device, typeOf(draft.record, device));
+    draft.unassign((a) => a.role === "input" && a.controlId === device.id);
+    if (each.by) draft.assign("input", { ...each.by, controlId: device.id });
+  }
+  for (const each of present.slice(wanted.length)) draft.remove("assignment", each.id);
+  for (const { deviceId } of present) if (!kept.has(deviceId)) removeUnused(draft, deviceId);
+}
+
+function deviceFor(draft: Draft, { device }: WantedControl, before: AssignmentOf<"control"> | undefined): Device {
+  if ("deviceId" in device) {
+    const known = find(draft.record, "device", device.deviceId);
+    if (!known) throw recordError(`There is no device "${device.deviceId}".`);
+    return known;
+  }
+  const type = requireType(draft.record, device.typeId);
+  const old = before && deviceOf(draft.record, before.deviceId);
+  if (old && typeOf(draft.record, old).family === "control") {
+    draft.put("device", { ...old, typeId: type.id });
+    return { ...old, typeId: type.id };
+  }
+  return draft.addDevice(type.id, type.prefix, type.place);
+}
+
+/** A switch or button that commands nothing is taken away; a board or detector has other work. */
+function removeUnused(draft: Draft, deviceId: string): void {
+  const device = find(draft.record, "device", deviceId);
+  const commands = assignmentsOfDevice(draft.record, deviceId).some((a) => a.role === "control");
+  if (device && !commands && typeOf(draft.record, device).family === "control") removeDeviceFrom(draft, deviceId);
+}
+
+/**
+ * A turnout's controls as text, several parted by " + ".
+ * @example "T1", "T1 + T2 inverse", "B1 by IN1-3", "BD1-1 to N + BD1-2 to R"
+ */
+export function readControls(record: RailwayRecord, turnout: Turnout): string {
+  return assignmentsOfTurnout(record, turnout.id, "control")
+    .map(({ deviceId, way, to, inverse }) => {
+      const input = assignmentsOfDevice(record, deviceId).find((a) => a.role === "input" && a.controlId === deviceId);
+      const words = [`${deviceOf(record, deviceId).label}${way === null ? "" : `-${way}`}`];
+      if (inverse) words.push("inverse");
+      if (to) words.push(`to ${to}`);
+      if (input?.role === "input") words.push(`by ${deviceOf(record, input.deviceId).label}-${input.way}`);
+      return words.join(" ");
+    })
+    .join(" + ");
+}
+
+/** Writes what `readControls` reads; a type's name in place of a label fits a new one. @throws {RecordError} */
+export function writeControls(draft: Draft, turnoutId: string, text: string): void {
+  const none = text === "" || text.toLowerCase() === "none";
+  const parts = none ? [] : text.split(/\s\+\s/);
+  setControls(
+    draft,
+    turnoutId,
+    parts.map((part) => controlMeant(draft, turnoutOf(draft.record, turnoutId), part.trim())),
+  );
+}
+
+function controlMeant(draft: Draft, turnout: Turnout, text: string): WantedControl {
+  const [, head = "", by] = /^(.*?)(?:\s+by\s+(\S+))?$/i.exec(text) ?? [];
+  const [, named = "", to] = /^(.*?)(?:\s+to\s+([nr]))?$/i.exec(head) ?? [];
+  const inverse = /\sinverse$/i.test(named);
+  const name = named.replace(/\sinverse$/i, "").trim();
+  const how = {
+    to: to ? (to.toUpperCase() as Position) : null,
+    inverse,
+    by: by ? wayOf(draft.record, by, "input") : null,
+  };
+  const device = deviceCalled(draft.record, name);
+  if (device) {
+    const type = typeOf(draft.record, device);
+    if (type.family === "control") return { device: { deviceId: device.id }, way: null, ...how };
+    if (type.zones === 1) return { device: { deviceId: device.id }, way: 1, ...how };
+    throw recordError(
+      `Say which ${type.zones ? "zone" : "output"} of ${device.label} commands ${turnout.label}, as "${device.label}-1".`,
+    );
+  }
+  const numbered = /^(.+)-\d{1,2}$/.exec(name);
+  if (numbered && deviceCalled(draft.record, numbered[1] ?? "")) {
+    const { deviceId, way } = wayOf(draft.record, name, "control");
+    return { device: { deviceId }, way, ...how };
+  }
+  return { device: { typeId: typeMeant(draft.record, "control", name).id }, way: null, ...how };
+}
+
+/** A device and one of its ways from text as "D1-3". @param use what the way is wanted for */
+export function wayOf(
+  record: RailwayRecord,
+  text: string,
+  use: "input" | "control" | "output",
+): { deviceId: string; way: number } {
+  const [, label = "", digits = ""] = /^(.+)-S?(\d{1,2})$/i.exec(text) ?? [];
+  const device = deviceCalled(record, label);
+  const type = device && findType(record, device.typeId);
+  if (!device || !type) throw recordError(`"${text}" names no ${use}; type the board's label and the number, as D1-3.`);
+  const most = use === "input" ? (type.inputs ?? 0) : Math.max(type.outputs, type.zones ?? 0, type.contactSets);
+  const way = Number(digits);
+  if (way < 1 || way > most) {
+    throw recordError(
+      most === 0
+        ? `${device.label} has no numbered ${use}s.`
+        : `${device.label} has ${use}s 1 to ${most}; there is no ${text}.`,
+    );
+  }
+  return { deviceId: device.id, way };
+}
+
+/** The device with a label, whatever its case. */
+export function deviceCalled(record: RailwayRecord, label: string): Device | undefined {
+  const wanted = label.trim().toLowerCase();
+  return record.devices.find((device) => device.label.toLowerCase() === wanted);
+}

@@ -1,0 +1,74 @@
+import { typeOf } from "../catalogue/catalogue.ts";
+import type { DeviceType } from "../catalogue/deviceType.ts";
+import { assignmentsOfDevice } from "../record/find.ts";
+import type { Device } from "../record/schemas.ts";
+import { firstOfType } from "./devices.ts";
+import type { Draft } from "./draft.ts";
+
+/** The supply that a type is given when none is said, or null when it needs none of its own. */
+export function usualSupply(type: DeviceType): string | null {
+  switch (type.model) {
+    case "cdu":
+      return "ac-16";
+    case "frog":
+    case "polarity-unit":
+    case "reverser":
+    case "decoder-motor":
+      return "track-bus";
+    case "controller":
+      return "dc-9";
+    case "board":
+      if (type.hears === "pins") return null;
+      if (type.drives === "coil") return "dc-15";
+      return "dc-12";
+    case "detector":
+    case "spot-sensor":
+    case "touch-button":
+      return "dc-12";
+    case "two-colour-lamp":
+      return (type.figures.resistorOhms?.value ?? 0) > FOR_12_VOLTS ? "dc-12" : "dc-5";
+    default:
+      return null;
+  }
+}
+
+/** Lamps with a greater resistor than this are made for 12 V, ohms. */
+const FOR_12_VOLTS = 800;
+
+/** What brings a type its commands, or a detector its blocks' feed; null when nothing does but its supply. */
+export function usualCommands(type: DeviceType): string | null {
+  if (type.model === "detector") return "track-bus";
+  if (usualSupply(type) === "track-bus") return null;
+  switch (type.hears) {
+    case "track":
+      return "track-bus";
+    case "bus":
+      return "control-bus";
+    case "pins":
+      return "controller";
+    default:
+      return null;
+  }
+}
+
+/** Gives a device its usual supply and what commands it; takes what is there before adding new. */
+export function feed(draft: Draft, device: Device, type: DeviceType): void {
+  const has = (role: "supply" | "commands") =>
+    assignmentsOfDevice(draft.record, device.id).some((a) => a.role === role && a.toDeviceId === device.id);
+  const supply = usualSupply(type);
+  if (supply && !has("supply")) {
+    draft.assign("supply", { deviceId: source(draft, supply).id, toDeviceId: device.id });
+  }
+  const commands = usualCommands(type);
+  if (commands && !has("commands")) {
+    draft.assign("commands", { deviceId: source(draft, commands).id, toDeviceId: device.id });
+  }
+}
+
+/** The first device of a type, or a new one, itself fed: a controller needs its 5 V. */
+function source(draft: Draft, typeId: string): Device {
+  const device = firstOfType(draft, typeId);
+  const type = typeOf(draft.record, device);
+  if (type.family !== "supply") feed(draft, device, type);
+  return device;
+}

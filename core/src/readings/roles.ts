@@ -1,0 +1,173 @@
+import { typeOf } from "../catalogue/catalogue.ts";
+import type { DeviceType } from "../catalogue/deviceType.ts";
+import { assignmentsOfRole } from "../record/find.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import { type Heard, heardAt } from "../schematic/recipes/controlToInputs.ts";
+import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
+import { firstPins } from "../schematic/recipes/supplyToBoard.ts";
+import type { Schematic } from "../schematic/schematic.ts";
+import {
+  controlsOf,
+  fitted,
+  type Thread,
+  type ThreadControl,
+  type ThreadFrog,
+  type ThreadMotor,
+} from "../schematic/thread.ts";
+import type { FedBy } from "./models.ts";
+
+/** Forward voltage of a rectifier's junction, volts (common practice). */
+const JUNCTION_VOLTS = 0.7;
+
+/** A way of a device that follows a thread, by the identifier of the thread's leader. */
+interface Follows {
+  way: number;
+  leader: string;
+}
+
+/**
+ * What each device has to do with the threads: whose it is, which of its ways follow which turnout, how it is fed. Made
+ * once for a railway; states of devices are worked out from it.
+ */
+export class Roles {
+  readonly types: ReadonlyMap<string, DeviceType>;
+  /** Threads by their leader. */
+  readonly led = new Map<string, Thread>();
+  readonly threadOf = new Map<string, Thread>();
+  readonly motorOf = new Map<string, ThreadMotor>();
+  readonly controlOf = new Map<string, ThreadControl>();
+  /** Leader that each numbered output in use follows, by device and way. */
+  readonly outputsOf = new Map<string, Map<number, string>>();
+  /** Outputs that command a board instead of following one. */
+  readonly commanding = new Set<string>();
+  /** Outputs to 0 V that are on at normal, and those that are on at reverse; pins that are low at reverse. */
+  readonly onAt = new Map<string, { N: Follows[]; R: Follows[] }>();
+  /** Zones that ask for a position, each as a control of its own. */
+  readonly zonesOf = new Map<string, { control: ThreadControl; thread: Thread }[]>();
+  /** Frog and unit, by the unit. */
+  readonly frogOf = new Map<string, ThreadFrog>();
+  /** Motor that a relay lies beside, by the relay. */
+  readonly besideOf = new Map<string, ThreadMotor>();
+  /** Where the controls of a thread are heard, by leader; none for a thread that is commanded otherwise. */
+  readonly heardOf = new Map<string, { control: ThreadControl; heard: Heard }[]>();
+  private readonly fed = new Map<string, { by: FedBy; volts: number }>();
+
+  constructor(record: RailwayRecord, { threads }: Schematic) {
+    this.types = new Map(record.devices.map((device) => [device.id, typeOf(record, device)]));
+    const pins = this.pinsOf(record);
+    for (const thread of threads) {
+      this.led.set(thread.turnout.id, thread);
+      this.addControls(thread);
+      this.addMotors(thread);
+      this.addFrogsAndLamp(thread, pins);
+    }
+    for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "supply")) {
+      const byTrack = this.types.get(deviceId)?.model === "track-bus" && this.types.get(toDeviceId)?.hears === "track";
+      const volts = this.types.get(deviceId)?.figures.volts?.value ?? 0;
+      // a bridge takes two junctions' worth of the track
+      this.fed.set(toDeviceId, byTrack ? { by: "track", volts: volts - 2 * JUNCTION_VOLTS } : { by: "own", volts });
+    }
+  }
+
+  fedBy(deviceId: string): FedBy {
+    return this.fed.get(deviceId)?.by ?? "none";
+  }
+
+  /** What a device's supply is made to give, volts; 0 without one. */
+  fedVolts(deviceId: string): number {
+    return this.fed.get(deviceId)?.volts ?? 0;
+  }
+
+  /** All that a device's elements and solutions depend on beyond its type and state, as text. */
+  describe(deviceId: string): string {
+    const outputs = [...(this.outputsOf.get(deviceId) ?? [])].map(([way, leader]) => `${way}=${leader}`);
+    const control = this.controlOf.get(deviceId)?.assignment;
+    const asks = control ? `${control.to}${control.inverse}` : "";
+    return `${this.threadOf.get(deviceId)?.turnout.id ?? ""} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks}`;
+  }
+
+  private addControls(thread: Thread): void {
+    for (const control of controlsOf(thread)) {
+      const { device, type, assignment } = control;
+      this.threadOf.set(device.id, thread);
+      this.controlOf.set(device.id, control);
+      if (type.zones) this.zonesOf.set(device.id, [...(this.zonesOf.get(device.id) ?? []), { control, thread }]);
+      if (type.drives && assignment.way !== null) {
+        this.follow(device.id, assignment.way, thread.turnout.id);
+        this.commanding.add(`${device.id} ${assignment.way}`);
+      }
+      const heard = heardAt(thread, control);
+      const known = this.heardOf.get(thread.turnout.id) ?? [];
+      if (heard) this.heardOf.set(thread.turnout.id, [...known, { control, heard }]);
+    }
+  }
+
+  private addMotors(thread: Thread): void {
+    for (const motor of thread.motors) {
+      this.threadOf.set(motor.device.id, thread);
+      this.motorOf.set(motor.device.id, motor);
+      const { driver } = motor;
+      if (driver && driver.way !== null) this.follow(driver.device.id, driver.way, thread.turnout.id);
+    }
+    for (const { relay, motor } of relaysOf(thread)) {
+      this.threadOf.set(relay.device.id, thread);
+      this.besideOf.set(relay.device.id, motor);
+    }
+  }
+
+  private addFrogsAndLamp(thread: Thread, pins: ReadonlyMap<string, { controllerId: string; first: number }>): void {
+    const leader = thread.turnout.id;
+    const relayAt = (deviceId: string, way: number | null) => {
+      const at = pins.get(deviceId);
+      if (at && way !== null) this.turnOn(at.controllerId, "R", { way: at.first + way - 1, leader });
+    };
+    for (const frog of thread.frogs) {
+      if (!frog.from) continue;
+      if (frog.from.type.model === "polarity-unit") {
+        this.frogOf.set(frog.from.device.id, frog);
+        this.threadOf.set(frog.from.device.id, thread);
+      }
+      relayAt(frog.from.device.id, frog.assignment.way);
+    }
+    const { lamp } = thread;
+    if (!lamp) return;
+    const { way } = lamp.assignment;
+    this.threadOf.set(lamp.device.id, thread);
+    relayAt(lamp.from.device.id, way);
+    if (way === null) return;
+    if (lamp.from.type.drives === "sink") {
+      this.follow(lamp.from.device.id, way, leader);
+      this.follow(lamp.from.device.id, way + 1, leader);
+      this.turnOn(lamp.from.device.id, "N", { way, leader });
+      this.turnOn(lamp.from.device.id, "R", { way: way + 1, leader });
+    } else if (lamp.from.type.drives === "pair" || lamp.from.type.drives === "servo") {
+      this.follow(lamp.from.device.id, way, leader);
+    }
+  }
+
+  private follow(deviceId: string, way: number, leader: string): void {
+    const outputs = this.outputsOf.get(deviceId) ?? new Map<number, string>();
+    if (!outputs.has(way)) outputs.set(way, leader);
+    this.outputsOf.set(deviceId, outputs);
+  }
+
+  private turnOn(deviceId: string, position: "N" | "R", follows: Follows): void {
+    const on = this.onAt.get(deviceId) ?? { N: [], R: [] };
+    on[position].push(follows);
+    this.onAt.set(deviceId, on);
+  }
+
+  /** Controller of each relay board, and its pin for the board's first relay. */
+  private pinsOf(record: RailwayRecord): Map<string, { controllerId: string; first: number }> {
+    const commands = assignmentsOfRole(record, "commands");
+    if (commands.length === 0) return new Map();
+    const first = firstPins(record, (id) => fitted(record, id));
+    return new Map(
+      commands.flatMap(({ deviceId, toDeviceId }) =>
+        this.types.get(deviceId)?.model === "controller"
+          ? [[toDeviceId, { controllerId: deviceId, first: first.get(toDeviceId) ?? 1 }] as const]
+          : [],
+      ),
+    );
+  }
+}

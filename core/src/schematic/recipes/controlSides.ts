@@ -1,0 +1,58 @@
+import type { Position } from "../../record/schemas.ts";
+import type { ThreadControl } from "../thread.ts";
+
+/** Terminals by which a control asks for a position of its turnout. */
+export interface ControlSides {
+  common: string;
+  /** Made when it asks for the position; null when it cannot ask for it. */
+  N: string | null;
+  R: string | null;
+  /** Made at each press, when one button asks for the other position each time. */
+  press: string | null;
+}
+
+/** Where a control is made, by position of the turnout: a control labelled for the other line has its sides exchanged. */
+export function controlSides({ type, assignment }: ThreadControl): ControlSides {
+  const { to, inverse } = assignment;
+  const way = assignment.way ?? 1;
+  const single = (terminal: string, common: string): ControlSides => ({
+    common,
+    N: to === "N" ? terminal : null,
+    R: to === "R" ? terminal : null,
+    press: to === null ? terminal : null,
+  });
+  const both = (n: string, r: string, common: string): ControlSides => ({
+    common,
+    N: inverse ? r : n,
+    R: inverse ? n : r,
+    press: null,
+  });
+  switch (type.model) {
+    case "push-button":
+      return single("N", "C");
+    case "detector":
+      return single(`O${way}`, "0");
+    case "spot-sensor":
+      return single("O1", "−");
+    case "rotary":
+      return both("1", "2", "C");
+    case "touch-button":
+      return both("N", "R", "−");
+    case "board":
+      // the side of a reversed pair that stands low asks
+      return both(`${way}B`, `${way}A`, "−");
+    default:
+      return both("N", "R", "C");
+  }
+}
+
+/** On which of its own sides a control stands when it asks for a position of the turnout. */
+export function sideMade({ assignment }: Pick<ThreadControl, "assignment">, asked: Position): Position {
+  if (!assignment.inverse) return asked;
+  return asked === "N" ? "R" : "N";
+}
+
+/** Whether a control sends current itself, instead of asking a board. */
+export function switchesCurrent({ type }: ThreadControl): boolean {
+  return ["momentary-toggle", "latching-toggle", "push-button", "rotary"].includes(type.model);
+}

@@ -1,0 +1,157 @@
+// One turnout for each way of driving, commanding, feeding the frog and showing, for tests and for looking at.
+import type { Draft } from "../src/equip/draft.ts";
+import type { RailwayRecord } from "../src/record/schemas.ts";
+import { drafted, railway } from "./build.ts";
+
+const control = (deviceId: string, more: { way?: number; to?: "N" | "R" } = {}) => ({
+  deviceId,
+  turnoutId: "a",
+  way: more.way ?? null,
+  to: more.to ?? null,
+  inverse: false,
+});
+
+/** A thread driven by a bare 12 V supply through a reversing toggle. */
+export function onReversingToggle(toggleType: string, ...rows: string[][]): RailwayRecord {
+  return drafted(railway(...rows), (draft) => {
+    const supply = draft.addDevice("dc-12", "PS", "layout");
+    const toggle = draft.addDevice(toggleType, "T", "panel");
+    for (const a of draft.record.assignments) {
+      if (a.role === "motor") draft.assign("driver", { deviceId: supply.id, way: null, motorId: a.deviceId });
+    }
+    draft.assign("control", control(toggle.id));
+  });
+}
+
+/** A crossover whose motors have a discharge unit each. */
+export function unitForEach(): RailwayRecord {
+  const pair = railway(
+    ["A", "", "twin-coil-surface", "cdu-motor", "toggle-centre-off"],
+    ["B", "A", "twin-coil-surface"],
+  );
+  return drafted(pair, (draft) => {
+    const second = draft.addDevice("cdu-motor", "CU", "layout");
+    draft.assign("supply", { deviceId: "ps1", toDeviceId: second.id });
+    const driver = draft.record.assignments.find((a) => a.role === "driver" && a.motorId === "b");
+    if (driver?.role === "driver") draft.put("assignment", { ...driver, deviceId: second.id });
+  });
+}
+
+/** Two buttons read by a board with numbered inputs, whose messages throw an output of a node. */
+export function readBy(reader: string): RailwayRecord {
+  return drafted(railway(["A", "", "stall-motor", "output-node-8", "push-pair"]), (draft) => {
+    const board = draft.addDevice(reader, "IN", "layout");
+    draft.assign("supply", { deviceId: "ps1", toDeviceId: board.id });
+    draft.assign("input", { deviceId: board.id, way: 3, controlId: "b1" });
+  });
+}
+
+/** Two zones of a detector as the buttons of a decoder. */
+export function detectorAsButton(): RailwayRecord {
+  return drafted(railway(["A", "", "stall-motor", "input-decoder-4"]), (draft) => {
+    const detector = draft.addDevice("current-detector-4", "BD", "layout");
+    draft.assign("supply", { deviceId: "ps1", toDeviceId: detector.id });
+    draft.assign("control", control(detector.id, { way: 1, to: "N" }));
+    draft.assign("control", control(detector.id, { way: 2, to: "R" }));
+  });
+}
+
+/** A servo board commanded by an output of a decoder. */
+export function decoderAtServoBoard(): RailwayRecord {
+  return drafted(railway(["A", "", "servo", "servo-board-4"]), (draft) => {
+    const decoder = draft.addDevice("stall-decoder-8", "D", "layout");
+    const track = draft.addDevice("track-bus", "TB", "layout");
+    draft.assign("supply", { deviceId: "ps1", toDeviceId: decoder.id });
+    draft.assign("commands", { deviceId: track.id, toDeviceId: decoder.id });
+    draft.assign("control", control(decoder.id, { way: 3 }));
+  });
+}
+
+/** A lamp on outputs of a node that pull down to 0 V. */
+export function lampOnNode(lamp: string): RailwayRecord {
+  return withLamp("output-node-16", "ON", lamp, 5);
+}
+
+/** A semaphore on an output of a servo decoder. */
+export function semaphore(): RailwayRecord {
+  return withLamp("servo-decoder-4", "D", "semaphore-servo", 2);
+}
+
+function withLamp(board: string, prefix: string, lamp: string, way: number): RailwayRecord {
+  return drafted(railway(["A", "", "stall-motor", "stall-decoder-8"]), (draft: Draft) => {
+    const from = draft.addDevice(board, prefix, "layout");
+    const device = draft.addDevice(lamp, "LP", "panel");
+    draft.assign("supply", { deviceId: "ps1", toDeviceId: from.id });
+    draft.assign("lamp", { deviceId: device.id, turnoutId: "a", fromId: from.id, way, crossed: false });
+  });
+}
+
+const stall = (lamp: string, frog = "") => railway(["A", "", "stall-motor", "stall-decoder-8", "", lamp, frog]);
+const coil = (lamp: string, frog = "", motor = "twin-coil-under-board") =>
+  railway(["A", "", motor, "cdu", "toggle-centre-off", lamp, frog]);
+const plain = (motor: string, driver = "", by = "") => railway(["A", "", motor, driver, by]);
+const pair = (motor: string, driver: string, by = "") => railway(["A", "", motor, driver, by], ["B", "A", motor]);
+
+/** Every way of driving and commanding, by what it is called; each throws normal and reverse as asked. */
+export const DRIVING: Record<string, () => RailwayRecord> = {
+  "toggle and discharge unit": () => plain("twin-coil-surface", "cdu", "toggle-centre-off"),
+  "toggle and high-efficiency coils": () => plain("twin-coil-efficient", "cdu", "toggle-centre-off"),
+  "two push buttons and discharge unit": () => plain("twin-coil-surface", "cdu", "push-pair"),
+  "a discharge unit for each motor": unitForEach,
+  "two toggles for a crossover, one inverse": () =>
+    pair("twin-coil-surface", "cdu", "toggle-centre-off + toggle-centre-off inverse"),
+  "reversing toggle and stall motor": () => onReversingToggle("toggle-reversing", ["A", "", "stall-motor"]),
+  "reversing toggle, sprung, and stall motor": () =>
+    onReversingToggle("toggle-reversing-centre-off", ["A", "", "stall-motor"]),
+  "reversing toggle and two stall motors": () =>
+    onReversingToggle("toggle-reversing", ["A", "", "stall-motor"], ["B", "A", "stall-motor"]),
+  "decoder output, one motor": () => plain("stall-motor", "stall-decoder-8"),
+  "decoder output, two motors": () => pair("stall-motor", "stall-decoder-8"),
+  "decoder for coils": () => plain("twin-coil-surface", "coil-decoder-4"),
+  "decoder for servos": () => plain("servo", "servo-decoder-4"),
+  "decoder with a toggle at its inputs": () => plain("stall-motor", "input-decoder-4", "toggle-centre-off"),
+  "decoder with two buttons at its inputs": () => plain("stall-motor", "input-decoder-4", "push-pair"),
+  "decoder with one button for each press": () => plain("stall-motor", "input-decoder-4", "push-button"),
+  "decoder with a button for each position": () =>
+    plain("stall-motor", "input-decoder-4", "push-button to N + push-button to R"),
+  "decoder with a touch button": () => plain("stall-motor", "input-decoder-4", "touch-button"),
+  "dual-control board with a toggle": () => plain("stall-motor", "dual-control-board", "toggle-centre-off"),
+  "dual-control board with a toggle at the dispatcher": () =>
+    plain("stall-motor", "dual-control-board", "toggle-centre-off + toggle-centre-off inverse"),
+  "servo board with a latching toggle": () => plain("servo", "servo-board-4", "toggle-latching"),
+  "servo board with a button": () => plain("servo", "servo-board-4", "push-button"),
+  "servo board with a rotary switch": () => plain("servo-contact", "servo-board-4", "rotary"),
+  "servo board behind a decoder": decoderAtServoBoard,
+  "output node": () => plain("stall-motor", "output-node-8"),
+  "buttons read by an input node": () => readBy("input-node-16"),
+  "buttons read by a feedback encoder": () => readBy("encoder-16"),
+  "detector as a button": detectorAsButton,
+  "servo node": () => plain("servo", "servo-node-8"),
+  "reverser with twin-coil output": () => plain("twin-coil-surface", "reverser-coil"),
+  "reverser with stall-motor output": () => plain("stall-motor", "reverser-stall"),
+  "slow motor with its decoder inside": () => plain("slow-motor-decoder"),
+};
+
+/** Every way of feeding a frog; each carries the rail of the road to which the blades lie. */
+export const FROGS: Record<string, () => RailwayRecord> = {
+  "a contact of the motor": () => stall("", "S2"),
+  "a contact of a coil motor": () => coil("", "S1"),
+  "a relay beside a stall motor": () => stall("", "relay"),
+  "a latching relay beside coils": () => coil("", "relay", "twin-coil-surface"),
+  "a relay board that follows the turnout": () => coil("", "relay-board-2", "twin-coil-surface"),
+  "an automatic unit": () => coil("", "polarity unit", "twin-coil-surface"),
+  "a servo's microswitch": () => railway(["A", "", "servo-contact", "servo-board-4", "toggle-latching", "", "S1"]),
+};
+
+/** Every way of lighting a lamp; each is lit in one colour at normal and in the other at reverse. */
+export const LAMPS: Record<string, () => RailwayRecord> = {
+  "a contact": () => stall("lamp-two-colour"),
+  "a contact, common to plus": () => stall("lamp-two-colour-plus"),
+  "the contact of a relay": () => stall("lamp-two-colour from relay"),
+  "the driver's output": () => stall("lamp-two-colour-12 from driver"),
+  "the driver's output, common to plus": () => stall("lamp-two-colour-plus from driver"),
+  "outputs of a node that pull down": () => lampOnNode("lamp-two-colour-plus"),
+  "the frog": () => stall("lamps-frog-diodes", "S2"),
+  "a fibre box": () => coil("fibre-signal-box"),
+  "a dwarf signal": () => stall("dwarf-signal"),
+};

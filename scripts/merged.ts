@@ -1,0 +1,68 @@
+// Puts railways made each for itself side by side in one, with labels of their own.
+import {
+  type Assignment,
+  edit,
+  emptyRecord,
+  findType,
+  putEdit,
+  type RailwayRecord,
+  type Turnout,
+} from "@alderman/core";
+
+export interface Exhibit {
+  /** What the turnout's name says. */
+  name: string;
+  record: RailwayRecord;
+}
+
+/** One railway of many, each with its own devices; turnouts are numbered in the order given, 1 and 1b for a pair. */
+export function merged(title: string, note: string, exhibits: readonly Exhibit[]): RailwayRecord {
+  const result = emptyRecord(title);
+  result.railway.note = note;
+  const counters = new Map<string, number>();
+  const edits = exhibits.flatMap(({ name, record }, index) => {
+    const number = index + 1;
+    const id = (old: string) => `x${number}-${old}`.slice(0, 40);
+    const turnoutLabel = (turnout: Turnout) => `${number}${turnout.movesWith ? "b" : ""}`;
+    const labels = new Map(record.turnouts.map((turnout) => [turnout.label, turnoutLabel(turnout)]));
+    const next = (prefix: string) => {
+      const count = (counters.get(prefix) ?? 0) + 1;
+      counters.set(prefix, count);
+      return `${prefix}${count}`;
+    };
+    const labelOf = (label: string, prefix: string) => {
+      const turnout = [...labels].find(([old]) => label === old || label === `${old}F`);
+      return turnout ? label.replace(turnout[0], turnout[1]) : next(prefix);
+    };
+    const pointing = (assignment: Assignment): Assignment =>
+      Object.fromEntries(
+        Object.entries(assignment).map(([field, value]) => [
+          field,
+          (field === "id" || field.endsWith("Id")) && typeof value === "string" ? id(value) : value,
+        ]),
+      ) as unknown as Assignment;
+    return [
+      ...record.types.map((type) => putEdit("type", { ...type, id: id(type.id) })),
+      ...record.turnouts.map((turnout) =>
+        putEdit("turnout", {
+          ...turnout,
+          id: id(turnout.id),
+          label: turnoutLabel(turnout),
+          name: turnout.movesWith ? "" : name,
+          movesWith: turnout.movesWith && id(turnout.movesWith),
+          order: index * 10 + turnout.order,
+        }),
+      ),
+      ...record.devices.map((device) =>
+        putEdit("device", {
+          ...device,
+          id: id(device.id),
+          typeId: record.types.some((type) => type.id === device.typeId) ? id(device.typeId) : device.typeId,
+          label: labelOf(device.label, findType(record, device.typeId)?.prefix ?? "X"),
+        }),
+      ),
+      ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
+    ];
+  });
+  return edit(result, edits).record;
+}

@@ -1,0 +1,197 @@
+import { controlSides, controlsOf, heardAt, type Position, sideMade, type ThreadControl } from "@alderman/core";
+import type { Overview } from "../../worker/derive.worker.ts";
+import { Terminal } from "../Terminal.tsx";
+import { WirePath } from "../Wire.tsx";
+import { drawnEnd } from "./boards.ts";
+import { CommandPart } from "./CommandPart.tsx";
+import { ControlGlyph, controlWords } from "./controlGlyphs.tsx";
+import { Heading } from "./Heading.tsx";
+import { Lane, viaWords } from "./Lane.tsx";
+import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
+import { OutputPart } from "./OutputPart.tsx";
+import { type DrawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
+
+/** Where the board that reads a control and the driver behind it stand. */
+const READER = { x: 316, width: 42 };
+const BEHIND = { x: 384, width: 44 };
+const ALONE = { x: 318, width: 70 };
+
+/** A thread on a numbered output: commanded over a bus, or by controls at the inputs of a board. */
+export function BoardLane(props: LaneProps & { overview: Overview }) {
+  const { thread, reading, wiring, findings, overview } = props;
+  const driver = thread.motors[0]?.driver;
+  const heard = controlsOf(thread).find((control) => heardAt(thread, control));
+  if (!driver) return null;
+  const feed = overview.loom.wires.find(({ from, to }) =>
+    [from.key, to.key].includes(`${driver.device.id}:${driver.type.model === "reverser" ? "J" : "+"}`),
+  );
+  const feedName = feed && (feed.from.key.startsWith(`${driver.device.id}:`) ? feed.to.name : feed.from.name);
+  const fed = feedName ? `fed from ${feedName}` : "no supply";
+  if (!heard) {
+    const unread = controlsOf(thread).map(({ device }) => `${device.label} not wired`);
+    return (
+      <g>
+        <CommandPart {...props} />
+        <OutputPart {...props} {...ALONE} first={3} notes={[fed, ...unread]} />
+      </g>
+    );
+  }
+  const output = overview.addresses.find(({ deviceId, way }) => deviceId === driver.device.id && way === driver.way);
+  const asWell = output && driver.type.hears === "track" ? [`also address ${output.address}`] : [];
+  return (
+    <g>
+      <HeardPart {...props} control={heard} made={madeNow(heard, reading)} wiring={wiring} />
+      <OutputPart
+        {...props}
+        {...(heard.reader ? BEHIND : ALONE)}
+        first={heard.reader ? 6 : 5}
+        notes={heard.reader ? [] : [fed, ...asWell]}
+      />
+      {heard.reader && (
+        <g>
+          <Heading
+            x={READER.x}
+            number={5}
+            words={heard.reader.device.label}
+            verdict={linkVerdict(findings, thread, [heard.reader.device.label])}
+          />
+          <path
+            d={`M${READER.x + READER.width + 5} 124H${BEHIND.x - 5}M${BEHIND.x - 11} 118L${BEHIND.x - 5} 124L${BEHIND.x - 11} 130`}
+            fill="none"
+            stroke="var(--copper)"
+            strokeWidth="1.6"
+          />
+          <text className="tq" x={READER.x} y="250">
+            {heard.reader.type.hears === "bus" ? "its events are taught to" : "a computer maps it to"}{" "}
+            {driver.device.label}-{driver.way}
+          </text>
+        </g>
+      )}
+    </g>
+  );
+}
+
+/** On which side a control is made in the moment that is looked at. */
+export function madeNow(control: ThreadControl, reading: LaneProps["reading"]): Position | null {
+  if (!reading || (!control.type.maintained && reading.moment === "rest")) return null;
+  const { to } = control.assignment;
+  return to !== null && to !== reading.position ? null : sideMade(control, reading.position);
+}
+
+/** A control with its conductors to the inputs that hear it. */
+function HeardPart({
+  thread,
+  findings,
+  wiring,
+  reading,
+  control,
+  made,
+}: LaneProps & { control: ThreadControl; made: Position | null; wiring: Wiring }) {
+  const heard = heardAt(thread, control);
+  if (!heard) return null;
+  const rows = inputRows(thread, control, wiring);
+  const lanes = rows.map(({ row }) => row);
+  const ways = lanes.flatMap(({ way }) => (way ? [way] : []));
+  const strips = [...new Set(ways.map(({ strip }) => strip))];
+  const others = controlsOf(thread).filter((each) => each.device.id !== control.device.id);
+  const boardX = control.reader ? READER.x : ALONE.x;
+  const [how, manner] = controlWords(control, made);
+  const word = control.type.short;
+  return (
+    <g>
+      <Heading
+        x={12}
+        number={1}
+        words={`${word.charAt(0).toUpperCase()}${word.slice(1)} ${control.device.label}`}
+        verdict={linkVerdict(findings, thread, [control.device.label])}
+      />
+      {ways.length > 0 && (
+        <>
+          <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
+          <Heading x={176} number={3} words={[...new Set(ways.map(({ cable }) => cable))].join(" ")} />
+          <Heading x={246} number={4} words={strips.map((strip) => `K${strip}`).join(" ")} />
+        </>
+      )}
+      <Lane rows={lanes} ys={OUT_ROWS} boardX={rows.map(() => boardX)} />
+      {control.reader && (
+        <path
+          d={`M${READER.x} 68H${READER.x + READER.width}V180H${READER.x}Z`}
+          fill="var(--sheet)"
+          stroke="var(--ink)"
+          strokeWidth="1.4"
+        />
+      )}
+      <ControlGlyph control={control} made={made} />
+      {rows.map(({ row, input, letter }, index) => (
+        <g key={row.panel.key}>
+          <Terminal end={row.panel.key} name={row.panel.name} x={90} y={OUT_ROWS[index] ?? 0} label={letter} />
+          {row.layout && (
+            <Terminal
+              end={row.layout.key}
+              name={row.layout.name}
+              x={boardX}
+              y={OUT_ROWS[index] ?? 0}
+              label={input}
+              labelAt="right"
+            />
+          )}
+        </g>
+      ))}
+      <text className="tm" x="12" y="202">
+        {how}
+      </text>
+      <text className="tq" x="12" y="218">
+        {manner}
+      </text>
+      {[...others.map(otherWords), ...viaWords(lanes, "panel")].slice(0, 2).map((words, index) => (
+        <text key={words} className="tm" x="12" y={235 + index * 15}>
+          {words}
+        </text>
+      ))}
+      {reading && lanes.every(({ layout }) => layout === null) && <WirePath d="M90 124H100" colour="GY" dashed />}
+    </g>
+  );
+}
+
+/** A control beside the first one, in few words. */
+export function otherWords({ device, assignment }: ThreadControl): string {
+  const { way, to, inverse } = assignment;
+  const name = `and ${device.label}${way === null ? "" : `-${way}`}`;
+  return `${name}${to ? ` to ${to}` : ""}${inverse ? " inverse" : ""}`;
+}
+
+interface InputRow {
+  row: Row;
+  letter: string;
+  /** What is written beside the board's terminal. */
+  input: string;
+}
+
+/** Up to three conductors: normal, common, reverse; a second button's takes the place that the first one leaves. */
+function inputRows(thread: LaneProps["thread"], control: ThreadControl, wiring: Wiring): InputRow[] {
+  const heard = heardAt(thread, control);
+  if (!heard) return [];
+  const sides = controlSides(control);
+  const mate = controlsOf(thread).find(
+    (each) => each !== control && each.assignment.to !== null && each.assignment.to !== control.assignment.to,
+  );
+  const make = (from: ThreadControl, terminal: string | null, input: string): InputRow[] => {
+    if (terminal === null) return [];
+    const panel: DrawnEnd = drawnEnd(from, terminal);
+    return [
+      {
+        row: wiring.row(panel, drawnEnd(heard.board, input)),
+        letter: terminal,
+        input: input.replace(/^I\d+(?=[NRT])/, ""),
+      },
+    ];
+  };
+  const mateSides = mate && controlSides(mate);
+  const normal = make(control, sides.N ?? sides.press, sides.N ? heard.N : heard.press);
+  const reverse = make(control, sides.R, heard.R);
+  return [
+    ...(normal.length > 0 || !mate ? normal : make(mate, mateSides?.N ?? null, heard.N)),
+    ...make(control, sides.common, heard.common),
+    ...(reverse.length > 0 || !mate ? reverse : make(mate, mateSides?.R ?? null, heard.R)),
+  ];
+}

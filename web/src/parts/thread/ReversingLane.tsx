@@ -1,0 +1,116 @@
+import { outTerminals, volts } from "@alderman/core";
+import { Terminal } from "../Terminal.tsx";
+import { WirePath } from "../Wire.tsx";
+import { madeNow } from "./BoardLane.tsx";
+import { drawnEnd, leadHeight, MOTOR_X, motorTop } from "./boards.ts";
+import { ControlGlyph, controlWords } from "./controlGlyphs.tsx";
+import { Heading } from "./Heading.tsx";
+import { Lane } from "./Lane.tsx";
+import type { LaneProps } from "./laneProps.ts";
+import { Motors } from "./OutputPart.tsx";
+import { linkVerdict } from "./wiring.ts";
+
+const ROWS = [78, 108, 138, 168];
+
+/** A toggle of two poles that exchanges a supply's plus and minus at the motors' leads. */
+export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) {
+  const { control } = thread;
+  const [motor] = thread.motors;
+  const driver = motor?.driver;
+  if (!control || !motor || !driver) return null;
+  const [plus, minus] = outTerminals(driver);
+  const [first, second] = motor.assignment.crossed ? ["−", "+"] : ["+", "−"];
+  const [plusAt, minusAt] = control.assignment.inverse ? ["1R", "1N"] : ["1N", "1R"];
+  const rows = [
+    wiring.row(drawnEnd(control, "1C"), drawnEnd(motor, first)),
+    wiring.row(drawnEnd(control, "2C"), drawnEnd(motor, second)),
+    wiring.row(drawnEnd(control, plusAt), drawnEnd(driver, plus)),
+    wiring.row(drawnEnd(control, minusAt), drawnEnd(driver, minus)),
+  ];
+  const ways = rows.flatMap(({ way }) => (way ? [way] : []));
+  const strips = [...new Set(ways.map(({ strip }) => strip))];
+  const made = madeNow(control, reading);
+  const [how, manner] = controlWords(control, made);
+  const turns = [430, 442];
+  return (
+    <g>
+      <Heading
+        x={12}
+        number={1}
+        words={`Toggle ${control.device.label}`}
+        verdict={linkVerdict(findings, thread, [control.device.label])}
+      />
+      <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
+      <Heading x={176} number={3} words={[...new Set(ways.map(({ cable }) => cable))].join(" ")} />
+      <Heading x={246} number={4} words={strips.map((strip) => `K${strip}`).join(" ")} />
+      <Lane rows={rows} ys={ROWS} boardX={[...turns, 330, 330]} />
+      {rows.slice(0, 2).map((row, index) => {
+        const y = ROWS[index] ?? 0;
+        const turn = turns[index] ?? 430;
+        const end = motorTop(0) + leadHeight(motor, index === 0 ? first : second);
+        const next = thread.motors[1];
+        const lead = next && (next.assignment.crossed ? ["−", "+"] : ["+", "−"])[index];
+        const below = next && lead ? motorTop(1) + leadHeight(next, lead) : null;
+        return (
+          <g key={row.panel.key}>
+            <WirePath d={`M${turn - 2} ${y}H${turn}V${end}H${MOTOR_X}`} colour={row.colour} />
+            {below !== null && (
+              <>
+                <WirePath d={`M${turn + 18} ${end}V${below}H${MOTOR_X}`} colour={row.colour} />
+                <circle cx={turn + 18} cy={end} r="3" fill="var(--wire-line)" />
+              </>
+            )}
+          </g>
+        );
+      })}
+      <ControlGlyph control={control} made={made} />
+      {rows.map((row, index) => (
+        <Terminal
+          key={row.panel.key}
+          end={row.panel.key}
+          name={row.panel.name}
+          x={90}
+          y={ROWS[index] ?? 0}
+          label={row.panel.name.slice(-2)}
+        />
+      ))}
+      <text className="tm" x="12" y="202">
+        {how}
+      </text>
+      <text className="tq" x="12" y="218">
+        {manner}
+      </text>
+      <text className="tq" x="12" y="235">
+        1N to 2R and 1R to 2N
+      </text>
+      <text className="tq" x="12" y="249">
+        on the toggle itself
+      </text>
+      <Heading
+        x={318}
+        number={5}
+        words={`Supply ${driver.device.label}`}
+        verdict={linkVerdict(findings, thread, [driver.device.label])}
+      />
+      <path d="M330 124H402V182H330Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
+      <path d="M354 149H378M354 157H360M363 157H369M372 157H378" stroke="var(--ink)" strokeWidth="1.6" fill="none" />
+      {[plus, minus].map((terminal, index) => (
+        <Terminal
+          key={terminal}
+          end={`${driver.device.id}:${terminal}`}
+          name={drawnEnd(driver, terminal).name}
+          x={330}
+          y={ROWS[index + 2] ?? 0}
+          label={terminal}
+          labelAt="right"
+        />
+      ))}
+      {reading && (
+        <text className="tv" x="318" y="202">
+          {volts(reading.driverVolts ?? 0)}
+        </text>
+      )}
+      <Motors thread={thread} reading={reading} wiring={wiring} findings={findings} number={6} />
+    </g>
+  );
+}
