@@ -1,11 +1,13 @@
 // Puts railways made each for itself side by side in one, with labels of their own.
 import {
   type Assignment,
+  Draft,
   edit,
   emptyRecord,
   findType,
   putEdit,
   type RailwayRecord,
+  setAddress,
   type Turnout,
 } from "@alderman/core";
 
@@ -64,5 +66,17 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
       ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
     ];
   });
-  return edit(result, edits).record;
+  return addressed(edit(result, edits).record);
+}
+
+/** Every output of every decoder gets an address of its own. */
+function addressed(record: RailwayRecord): RailwayRecord {
+  const draft = new Draft(record);
+  let address = 1;
+  for (const device of record.devices) {
+    const type = findType(record, device.typeId);
+    if (!type?.figures.factoryAddress) continue;
+    for (let way = 1; way <= Math.max(1, type.outputs); way++) setAddress(draft, device.id, way, address++);
+  }
+  return edit(record, draft.edits).record;
 }

@@ -63,6 +63,11 @@ export function BackLane(props: LaneProps & Numbered) {
           {words}
         </text>
       ))}
+      {lamp.device.place === "layout" && (
+        <text className="tq" x="12" y="455">
+          beside the track
+        </text>
+      )}
       {names.length === 0 && (
         <text className="tq" x="120" y="366">
           moved by the throw bar itself, no wire

@@ -1,10 +1,19 @@
-import { controlSides, controlsOf, heardAt, type Position, sideMade, type ThreadControl } from "@alderman/core";
+import {
+  controlSides,
+  controlsOf,
+  heardAt,
+  type Position,
+  sideMade,
+  supplyOf,
+  type ThreadControl,
+} from "@alderman/core";
+import { useAppSelector } from "../../store/store.ts";
 import type { Overview } from "../../worker/derive.worker.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { drawnEnd } from "./boards.ts";
 import { CommandPart } from "./CommandPart.tsx";
-import { ControlGlyph, controlWords } from "./controlGlyphs.tsx";
+import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
 import { Heading } from "./Heading.tsx";
 import { Lane, viaWords } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
@@ -19,20 +28,18 @@ const ALONE = { x: 318, width: 70 };
 /** A thread on a numbered output: commanded over a bus, or by controls at the inputs of a board. */
 export function BoardLane(props: LaneProps & { overview: Overview }) {
   const { thread, reading, wiring, findings, overview } = props;
+  const record = useAppSelector((state) => state.railway.record);
   const driver = thread.motors[0]?.driver;
   const heard = controlsOf(thread).find((control) => heardAt(thread, control));
   if (!driver) return null;
-  const feed = overview.loom.wires.find(({ from, to }) =>
-    [from.key, to.key].includes(`${driver.device.id}:${driver.type.model === "reverser" ? "J" : "+"}`),
-  );
-  const feedName = feed && (feed.from.key.startsWith(`${driver.device.id}:`) ? feed.to.name : feed.from.name);
-  const fed = feedName ? `fed from ${feedName}` : "no supply";
+  const supply = record && supplyOf(record, driver.device.id)?.device;
+  const fed = supply ? `fed from ${supply.label}` : "no supply";
   if (!heard) {
     const unread = controlsOf(thread).map(({ device }) => `${device.label} not wired`);
     return (
       <g>
-        <CommandPart {...props} />
         <OutputPart {...props} {...ALONE} first={3} notes={[fed, ...unread]} />
+        <CommandPart {...props} />
       </g>
     );
   }
@@ -40,13 +47,13 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
   const asWell = output && driver.type.hears === "track" ? [`also address ${output.address}`] : [];
   return (
     <g>
-      <HeardPart {...props} control={heard} made={madeNow(heard, reading)} wiring={wiring} />
       <OutputPart
         {...props}
         {...(heard.reader ? BEHIND : ALONE)}
         first={heard.reader ? 6 : 5}
         notes={heard.reader ? [] : [fed, ...asWell]}
       />
+      <HeardPart {...props} control={heard} made={madeNow(heard, reading)} wiring={wiring} />
       {heard.reader && (
         <g>
           <Heading
@@ -96,13 +103,12 @@ function HeardPart({
   const others = controlsOf(thread).filter((each) => each.device.id !== control.device.id);
   const boardX = control.reader ? READER.x : ALONE.x;
   const [how, manner] = controlWords(control, made);
-  const word = control.type.short;
   return (
     <g>
       <Heading
         x={12}
         number={1}
-        words={`${word.charAt(0).toUpperCase()}${word.slice(1)} ${control.device.label}`}
+        words={controlName(control)}
         verdict={linkVerdict(findings, thread, [control.device.label])}
       />
       {ways.length > 0 && (
@@ -156,7 +162,7 @@ function HeardPart({
 /** A control beside the first one, in few words. */
 export function otherWords({ device, assignment }: ThreadControl): string {
   const { way, to, inverse } = assignment;
-  const name = `and ${device.label}${way === null ? "" : `-${way}`}`;
+  const name = `${device.label}${way === null ? "" : `-${way}`}`;
   return `${name}${to ? ` to ${to}` : ""}${inverse ? " inverse" : ""}`;
 }
 

@@ -15,7 +15,10 @@ export function frogVerdict(frog: ThreadFrog, reads: FrogReading | undefined): V
 
 /** What a frog carries, in few words. */
 export function frogWords(reads: FrogReading | undefined): string {
-  return reads?.carries ? `carries ${RAIL_NAMES[reads.carries]}` : "dead";
+  if (!reads?.carries) return "dead";
+  return reads.wanted && reads.wanted !== reads.carries
+    ? `carries ${reads.carries}, not ${reads.wanted}`
+    : `carries ${reads.carries}`;
 }
 
 /** The frog between its rails with the contact that feeds it, in the lower half of the track's column. */
@@ -31,7 +34,7 @@ export function FrogPart({
   const { from, assignment, device } = frog;
   const byContact = from && from.type.model !== "polarity-unit" && (assignment.way ?? 1) <= from.type.contactSets;
   const set = `S${assignment.way ?? 1}`;
-  const atFrog = (terminal: string, x: number, y: number, labelAt: "left" | "right" | "below") => (
+  const atFrog = (terminal: string, x: number, y: number, labelAt: "left" | "right" | "aboveRight") => (
     <Terminal
       end={`${device.id}:${terminal}`}
       name={terminalName(device.label, terminal)}
@@ -41,8 +44,8 @@ export function FrogPart({
       labelAt={labelAt}
     />
   );
-  const rail = (position: "N" | "R") => (railAtContact(frog, position) === "L" ? 556 : 622);
-  const colour = (position: "N" | "R") => (railAtContact(frog, position) === "L" ? "PK" : "TQ");
+  // the side that is wired to the left rail is drawn on the left
+  const leftEnd = railAtContact(frog, "N") === "L" ? "n" : "r";
   return (
     <g>
       <Heading
@@ -56,15 +59,15 @@ export function FrogPart({
       <path d="M576 452L589 400L602 452" fill="none" stroke="var(--ink)" strokeWidth="3" strokeLinejoin="round" />
       {byContact && from && (
         <>
-          <WirePath d={`M564 318H${rail("N") === 556 ? 548 : 630}V378H${rail("N")}V396`} colour={colour("N")} />
-          <WirePath d={`M614 318H${rail("R") === 556 ? 548 : 630}V378H${rail("R")}V396`} colour={colour("R")} />
-          <WirePath d="M589 352V400" colour="WHRD" />
-          <ContactAbove to={reads?.carries ? (rail("N") === (reads.carries === "L" ? 556 : 622) ? "N" : "R") : null} />
+          <WirePath d="M564 326H548V378H556V396" colour="PK" />
+          <WirePath d="M614 326H630V378H622V396" colour="TQ" />
+          <WirePath d="M589 360V400" colour="WHRD" />
+          <ContactAbove side={reads?.carries ?? null} />
           {(
             [
-              ["n", 564, 318],
-              ["r", 614, 318],
-              ["c", 589, 352],
+              [leftEnd, 564, 326],
+              [leftEnd === "n" ? "r" : "n", 614, 326],
+              ["c", 589, 360],
             ] as const
           ).map(([end, x, y]) => (
             <Terminal
@@ -86,18 +89,18 @@ export function FrogPart({
           <text className="tv" x="589" y="333" textAnchor="middle">
             {from.device.label}
           </text>
-          <WirePath d="M589 352V400" colour="WHRD" />
+          <WirePath d="M589 350V400" colour="WHRD" />
           <Terminal
             end={`${from.device.id}:F`}
             name={terminalName(from.device.label, "F")}
             x={589}
-            y={352}
+            y={350}
             label="F"
             labelAt="aboveRight"
           />
         </>
       )}
-      {atFrog("F", 589, 404, "below")}
+      {atFrog("F", 589, 404, "aboveRight")}
       {atFrog("L", 556, 400, "left")}
       {atFrog("R", 622, 400, "right")}
       <text className="tm" x="540" y="300" style={{ fontSize: "11px" }}>
@@ -122,12 +125,11 @@ export function FrogPart({
   );
 }
 
-/** A changeover contact seen from above: common below, its two sides above. */
-function ContactAbove({ to }: { to: "N" | "R" | null }) {
-  return to === null ? null : (
-    <g transform="translate(589 335)">
-      <title>{`Contact made at ${to}`}</title>
-      <path d={`M0 12L${to === "N" ? -20 : 20} -12`} stroke="var(--copper)" strokeWidth="2.4" />
-    </g>
+/** A changeover contact: common below, its two sides above. */
+function ContactAbove({ side }: { side: "L" | "R" | null }) {
+  return side === null ? null : (
+    <path d={`M589 355L${side === "L" ? 569 : 609} 331`} stroke="var(--copper)" strokeWidth="2.4">
+      <title>{`Contact made to the ${RAIL_NAMES[side]}`}</title>
+    </path>
   );
 }

@@ -16,16 +16,17 @@ export function Heading({
 }) {
   // Archivo Narrow at 13 px runs to about six units a letter
   const width = words.length * 6.4;
+  const indent = number > 9 ? 18 : 11;
   return (
     <g>
       <text className="tm" x={x} y={y} style={{ fill: "var(--copper)", fontWeight: 700 }}>
         {number}
       </text>
-      <text className="th" x={x + 11} y={y}>
+      <text className="th" x={x + indent} y={y}>
         {words}
       </text>
       {verdict && (
-        <g transform={`translate(${x + 22 + width} ${y - 4.5}) scale(.8)`}>
+        <g transform={`translate(${x + 11 + indent + width} ${y - 4.5}) scale(.8)`}>
           <MarkShape verdict={verdict} />
         </g>
       )}

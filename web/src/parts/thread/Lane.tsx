@@ -15,7 +15,9 @@ export function Lane({ rows, ys, boardX }: { rows: readonly Row[]; ys: readonly 
   const middle = through.reduce((sum, { y }) => sum + y, 0) / Math.max(1, through.length);
   const lastY = through.at(-1)?.y ?? 0;
   const firstY = through[0]?.y ?? 0;
-  const cables = [...new Set(through.map(({ row }) => row.way?.cable))].join(" ");
+  const labels = [...new Set(through.map(({ row }) => row.way?.cable))];
+  const all = labels.join(" ");
+  const cables = all.length > 5 ? `${labels[0]} +${labels.length - 1}` : all;
   return (
     <g>
       {rows.map((row, index) => {

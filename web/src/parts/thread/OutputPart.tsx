@@ -30,22 +30,24 @@ export function OutputPart({ thread, reading, wiring, findings, x, width, first,
   const right = x + width;
   const wires = outputWires(thread.motors, right);
   const limit = type.figures.outputAmps ? figureValue(type, "outputAmps") : null;
-  const lines = [...notes, ...(reading ? [] : [])];
+  const narrow = width < 60;
   return (
     <g>
       <Heading
         x={x}
         number={first}
-        words={`${width < 60 ? "" : "Driver "}${device.label}`}
+        words={`${narrow ? "" : "Driver "}${device.label}`}
         verdict={verdict(device.label, `${device.label}-${way}`)}
       />
       <path d={`M${x} 68H${right}V180H${x}Z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
-      <text className="th" x={x + width / 2} y="116" textAnchor="middle">
+      <text className="th" x={x + width / 2} y={narrow ? 84 : 116} textAnchor="middle">
         out {way}
       </text>
-      <text className="tq" x={x + width / 2} y="132" textAnchor="middle">
-        of {type.outputs}
-      </text>
+      {!narrow && (
+        <text className="tq" x={x + width / 2} y="132" textAnchor="middle">
+          of {type.outputs}
+        </text>
+      )}
       {wires.map((wire) => {
         const [start, ...rest] = wire.ends;
         const colour = wiring.colourOf(wire.terminal.key);
@@ -82,7 +84,7 @@ export function OutputPart({ thread, reading, wiring, findings, x, width, first,
         <>
           <text className="tv" x={x} y="202">
             {volts(reading.driverVolts ?? 0)}
-            {width >= 60 && (
+            {!narrow && (
               <tspan
                 className="tq"
                 dx="6"
@@ -94,11 +96,11 @@ export function OutputPart({ thread, reading, wiring, findings, x, width, first,
           </text>
           <text className="tm" x={x} y="218" style={over ? { fill: "var(--red)", fontWeight: 700 } : {}}>
             {amps(reading.driverAmps ?? 0)}
-            {limit !== null && width >= 60 ? ` of ${amps(limit)}` : ""}
+            {limit !== null && !narrow ? ` of ${amps(limit)}` : ""}
           </text>
         </>
       )}
-      {lines.map((words, index) => (
+      {notes.map((words, index) => (
         <text key={words} className="tq" x={Math.min(x, 318)} y={234 + index * 14}>
           {words}
         </text>

@@ -3,14 +3,14 @@ import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { madeNow } from "./BoardLane.tsx";
 import { drawnEnd, leadHeight, MOTOR_X, motorTop } from "./boards.ts";
-import { ControlGlyph, controlWords } from "./controlGlyphs.tsx";
+import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
 import { Heading } from "./Heading.tsx";
 import { Lane } from "./Lane.tsx";
 import type { LaneProps } from "./laneProps.ts";
 import { Motors } from "./OutputPart.tsx";
 import { linkVerdict } from "./wiring.ts";
 
-const ROWS = [78, 108, 138, 168];
+const ROWS = [77, 107, 137, 167];
 
 /** A toggle of two poles that exchanges a supply's plus and minus at the motors' leads. */
 export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) {
@@ -37,7 +37,7 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
       <Heading
         x={12}
         number={1}
-        words={`Toggle ${control.device.label}`}
+        words={controlName(control)}
         verdict={linkVerdict(findings, thread, [control.device.label])}
       />
       <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
@@ -81,10 +81,10 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
         {manner}
       </text>
       <text className="tq" x="12" y="235">
-        1N to 2R and 1R to 2N
+        1N–2R, 1R–2N
       </text>
       <text className="tq" x="12" y="249">
-        on the toggle itself
+        joined on it
       </text>
       <Heading
         x={318}

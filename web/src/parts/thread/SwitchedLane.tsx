@@ -2,7 +2,7 @@ import { amps, controlSides, joules, milliseconds, terminalName, volts } from "@
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { madeNow, otherWords } from "./BoardLane.tsx";
-import { ControlGlyph, controlWords } from "./controlGlyphs.tsx";
+import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
 import { CoilMotor, StallMotor } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
 import { Lane, viaWords } from "./Lane.tsx";
@@ -47,17 +47,13 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
       : null;
   const feedVia = rows.find(({ layout }) => driver && layout?.key.startsWith(`${driver.device.id}:`))?.layoutVia;
   const [how, manner] = control ? controlWords(control, made) : ["", ""];
+  const units = [...new Set(thread.motors.flatMap((each) => each.driver?.device.label ?? []))];
   const spare = thread.motors.slice(1);
   return (
     <g>
       {control ? (
         <>
-          <Heading
-            x={12}
-            number={1}
-            words={`${CONTROL_WORDS[control.type.model] ?? "Control"} ${control.device.label}`}
-            verdict={verdict(control.device.label)}
-          />
+          <Heading x={12} number={1} words={controlName(control)} verdict={verdict(control.device.label)} />
           {ways.length > 0 && (
             <>
               <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
@@ -97,7 +93,7 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
           <Heading
             x={318}
             number={5}
-            words={`${driver.type.model === "cdu" ? "Unit" : "Supply"} ${driver.device.label}`}
+            words={`${driver.type.model === "cdu" ? "Unit" : "Supply"} ${units.join(" ")}`}
             verdict={verdict(driver.device.label)}
           />
           {common && minus && wiring.joined(common.key, minus.key) && (
@@ -221,11 +217,3 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
     </g>
   );
 }
-
-/** What a control is called in a heading. */
-const CONTROL_WORDS: Record<string, string> = {
-  "momentary-toggle": "Toggle",
-  "latching-toggle": "Toggle",
-  "push-button": "Button",
-  rotary: "Rotary",
-};

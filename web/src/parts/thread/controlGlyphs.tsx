@@ -24,10 +24,29 @@ export function controlWords(control: ThreadControl, made: Position | null): [st
   if (drives) return [made ? `stands at ${made}` : "", "a decoder's output"];
   if (model === "push-button") return [made ? "pressed" : "let go", to ? `asks for ${to}` : "changes over"];
   return [
-    made ? `${model === "reversing-toggle" ? "both" : "C"} to ${made} closed` : "all open",
+    made
+      ? `${model === "reversing-toggle" ? "made at" : "C to"} ${made}${model === "reversing-toggle" ? "" : " closed"}`
+      : "all open",
     maintained ? "stays where put" : "springs back",
   ];
 }
+
+/** What a control is called in a heading. */
+export function controlName({ type, device }: ThreadControl): string {
+  if (type.zones) return `${type.model === "spot-sensor" ? "Spot" : "Detector"} ${device.label}`;
+  if (type.drives) return `Decoder ${device.label}`;
+  const word = type.id === "push-pair" ? "Buttons" : (NAMES[type.model] ?? "Control");
+  return `${word} ${device.label}`;
+}
+
+const NAMES: Partial<Record<ThreadControl["type"]["model"], string>> = {
+  "momentary-toggle": "Toggle",
+  "latching-toggle": "Toggle",
+  "reversing-toggle": "Toggle",
+  "push-button": "Button",
+  rotary: "Rotary",
+  "touch-button": "Touch",
+};
 
 function Button({ pressed }: { pressed: boolean }) {
   return (
