@@ -9,12 +9,14 @@ import {
   edit,
   emptyRecord,
   type RailwayRecord,
+  RULES,
   setAddress,
   type TestStep,
   testResult,
   turnoutsFromTable,
   writeRailwayFile,
 } from "@alderman/core";
+import { MISTAKES } from "../core/testing/mistakes.ts";
 import { DRIVING, FROGS, LAMPS } from "../core/testing/recipes.ts";
 import { clubRailway } from "./clubRailway.ts";
 import { merged } from "./merged.ts";
@@ -117,6 +119,13 @@ function schools(): RailwayRecord {
   );
 }
 
+/** One railway for each rule, wired wrong in the way that the rule is about. */
+function mistakes(): RailwayRecord {
+  const exhibits = RULES.map(({ id, title }) => ({ name: title, record: MISTAKES[id]?.() ?? emptyRecord(id) }));
+  const note = "One mistake for each rule of the findings, wired wrong on purpose. Nothing here is to be copied.";
+  return merged("Mistakes", note, exhibits);
+}
+
 function titled(before: string, recipes: Record<string, () => RailwayRecord>): Record<string, () => RailwayRecord> {
   return Object.fromEntries(
     Object.entries(recipes).map(([name, make]) => {
@@ -129,4 +138,5 @@ function titled(before: string, recipes: Record<string, () => RailwayRecord>): R
 const folder = new URL("../samples/", import.meta.url);
 writeFileSync(new URL("club-400.json", folder), writeRailwayFile(clubRailway(400, 400)));
 writeFileSync(new URL("schools.json", folder), writeRailwayFile(schools()));
+writeFileSync(new URL("mistakes.json", folder), writeRailwayFile(mistakes()));
 writeFileSync(new URL("skerrin-ferry.json", folder), writeRailwayFile(skerrinFerry()));

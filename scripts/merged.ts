@@ -17,15 +17,17 @@ export interface Exhibit {
   record: RailwayRecord;
 }
 
-/** One railway of many, each with its own devices; turnouts are numbered in the order given, 1 and 1b for a pair. */
+/** One railway of many, each with its own devices; turnouts are numbered in the order given, 1 and 1b for two of one exhibit. */
 export function merged(title: string, note: string, exhibits: readonly Exhibit[]): RailwayRecord {
   const result = emptyRecord(title);
   result.railway.note = note;
   const counters = new Map<string, number>();
   const edits = exhibits.flatMap(({ name, record }, index) => {
     const number = index + 1;
+    const orders = record.turnouts.map(({ order }) => order).sort((a, b) => a - b);
+    const place = (order: number) => orders.indexOf(order);
     const id = (old: string) => `x${number}-${old}`.slice(0, 40);
-    const turnoutLabel = (turnout: Turnout) => `${number}${turnout.movesWith ? "b" : ""}`;
+    const turnoutLabel = ({ order }: Turnout) => `${number}${"_bcdefgh"[place(order)]?.replace("_", "") ?? ""}`;
     const labels = new Map(record.turnouts.map((turnout) => [turnout.label, turnoutLabel(turnout)]));
     const next = (prefix: string) => {
       const count = (counters.get(prefix) ?? 0) + 1;
@@ -50,7 +52,7 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
           ...turnout,
           id: id(turnout.id),
           label: turnoutLabel(turnout),
-          name: turnout.movesWith ? "" : name,
+          name: place(turnout.order) > 0 ? "" : name,
           movesWith: turnout.movesWith && id(turnout.movesWith),
           order: index * 10 + turnout.order,
         }),
@@ -75,7 +77,9 @@ function addressed(record: RailwayRecord): RailwayRecord {
   let address = 1;
   for (const device of record.devices) {
     const type = findType(record, device.typeId);
-    if (!type?.figures.factoryAddress) continue;
+    // an address that an exhibit is about stays
+    const stated = record.assignments.some((a) => a.role === "address" && a.deviceId === device.id);
+    if (!type?.figures.factoryAddress || stated) continue;
     for (let way = 1; way <= Math.max(1, type.outputs); way++) setAddress(draft, device.id, way, address++);
   }
   return edit(record, draft.edits).record;

@@ -4,6 +4,7 @@ import { expect, it } from "vitest";
 import { edit, openRailwayFile } from "../src/catalogue/edit.ts";
 import { Derived } from "../src/derive.ts";
 import { writeCell } from "../src/equip/write.ts";
+import { RULES } from "../src/findings/rules.ts";
 
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../../samples/${name}.json`, import.meta.url), "utf8"));
@@ -11,6 +12,23 @@ const sample = (name: string) =>
 it("has two mistakes planted on the demo, found as three things", () => {
   const found = new Derived(sample("skerrin-ferry")).findings.map(({ ruleId, where }) => `${ruleId} ${where}`);
   expect(found).toEqual(["coil-held-on Y4", "pair-thrown-against M2 of M1/M2", "goes-astray CD1"]);
+});
+
+it("finds on the sample of mistakes what each of them is about, and every rule fires", () => {
+  const derived = new Derived(sample("mistakes"));
+  const fired = new Set(derived.findings.map(({ ruleId }) => ruleId));
+  expect([...fired].sort()).toEqual(RULES.map(({ id }) => id).sort());
+});
+
+it("has no turnout on the sample of schools that does not go where it is asked", () => {
+  const derived = new Derived(sample("schools"));
+  expect(derived.findings.filter(({ severity }) => severity === "stop")).toEqual([]);
+  for (const thread of derived.schematic.threads) {
+    for (const position of ["N", "R"] as const) {
+      const went = derived.reading(thread, position, "rest").motors.map(({ goesTo }) => goesTo);
+      expect(new Set(went), `${thread.label} ${thread.turnout.name}`).toEqual(new Set([position]));
+    }
+  }
 });
 
 it("has 400 complete turnouts on the club railway, with no fault but pulses lost in long returns", () => {

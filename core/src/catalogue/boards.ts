@@ -336,7 +336,7 @@ export const BOARDS: readonly DeviceType[] = [
       idleOhms: figure(100, "ohm", "the board itself, on its 5 V: (5 V at 50 mA)", { tolerance: 0.2 }),
       regulatorVolts: figure(5, "V", "of its own regulator", { min: 4.5, max: 5.5 }),
       railOhms: figure(0.2, "ohm", "inside resistance of the 5 V out", { origin: "from memory" }),
-      boardAmps: figure(0.22, "A", "most from the 5 V out: three relays"),
+      boardAmps: figure(0.25, "A", "most from the 5 V out: three relays and their inputs"),
       pinOhms: figure(30, "ohm", "inside resistance of a pin", { origin: "from memory" }),
       leastVolts: figure(7, "V", "supply from"),
       mostVolts: figure(12.5, "V", "supply to"),

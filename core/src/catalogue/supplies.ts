@@ -21,6 +21,7 @@ function dcSupply(volts: number, amps: number): DeviceType {
     figures: {
       volts: figure(volts, "V", "output", { tolerance: 0.03, min: 1, max: 60 }),
       ratedAmps: figure(amps, "A", "rating"),
+      tripAmps: figure(amps * 1.5, "A", "shuts down from"),
       insideOhms: figure(0.05, "ohm", "inside resistance", { origin: "from memory" }),
     },
     caution: MAINS_CAUTION,
@@ -43,6 +44,7 @@ function acSupply(volts: number, amps: number): DeviceType {
     figures: {
       volts: figure(volts, "V", "output, rms", { tolerance: 0.05, min: 1, max: 25 }),
       ratedAmps: figure(amps, "A", "rating, rms"),
+      tripAmps: figure(amps * 2, "A", "its cut-out opens from, rms"),
       insideOhms: figure(0.5, "ohm", "inside resistance", { origin: "from memory" }),
     },
     caution: MAINS_CAUTION,
@@ -72,6 +74,7 @@ export const SUPPLIES: readonly DeviceType[] = [
     figures: {
       volts: figure(15, "V", "amplitude of the square wave", { tolerance: 0.05, min: 8, max: 25 }),
       ratedAmps: figure(3, "A", "rating"),
+      tripAmps: figure(5, "A", "its breaker trips from"),
       insideOhms: figure(0.2, "ohm", "inside resistance", { origin: "from memory" }),
     },
     caution: "Do not feed accessories from track power without allowing for their load.",

@@ -45,7 +45,7 @@ export const coilHeldOn = rule<Held>({
   remedies: ({ thread, motor }, { record }) => {
     const { control } = thread;
     const remedies = [];
-    if (control?.type.model === "latching-toggle") {
+    if (control?.type.maintained) {
       remedies.push(fitInstead(record, control.device, "momentary-toggle", "a centre-off momentary toggle"));
     }
     if (motor.driver && motor.driver.type.outputs > 0) {

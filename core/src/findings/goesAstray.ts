@@ -4,6 +4,7 @@ import { list, volts } from "../units/format.ts";
 import { fitInstead, leadNames, swapLeads } from "./remedies.ts";
 import { type Look, POSITIONS, rule } from "./rule.ts";
 import { missingParts } from "./turnoutIncomplete.ts";
+import { weakOn } from "./unitTooWeak.ts";
 
 interface Astray {
   /** Threads and motors that fail alike, all on one driver. */
@@ -27,7 +28,8 @@ export const goesAstray = rule<Astray>({
     const weak = new Map<string, Astray>();
     const turned: Astray[] = [];
     for (const thread of look.threads) {
-      if (missingParts(look.record, thread).length > 0) continue;
+      // what a unit cannot fire together has a finding of its own
+      if (missingParts(look.record, thread).length > 0 || weakOn(look, thread).length > 0) continue;
       for (const astray of strays(look, thread)) {
         const known = weak.get(astray.driver.id);
         if (astray.went !== null) turned.push(astray);
@@ -75,9 +77,7 @@ function strays({ circuitry, threads, reading }: Look, thread: Thread): Astray[]
       if (to === position || (to !== null && moved.size > 1) || !motor.driver) return [];
       const { device } = motor.driver;
       const latching = threads.filter(
-        (each) =>
-          each.control?.type.model === "latching-toggle" &&
-          each.motors.some((other) => other.driver?.device.id === device.id),
+        (each) => each.control?.type.maintained && each.motors.some((other) => other.driver?.device.id === device.id),
       );
       return [
         {

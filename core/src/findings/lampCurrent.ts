@@ -57,8 +57,9 @@ export const lampCurrent = rule<Lit>({
   remedies: (lit, { record }) => [fitResistor(record, lit)],
 });
 
-/** A lamp on a contact that is not there is incomplete, which is another finding. */
-function canLight({ assignment, from }: ThreadLamp): boolean {
+/** A lamp on a contact that is not there, or on outputs that cannot light it, has another finding. */
+function canLight({ type, assignment, from }: ThreadLamp): boolean {
+  if (from.type.drives === "sink" && !type.commonPlus) return false;
   const byContact = from.type.contactSets > 0 || from.type.family === "motor";
   return !byContact || (assignment.way ?? 1) <= from.type.contactSets;
 }

@@ -1,28 +1,60 @@
 import { addressDuplicate } from "./addressDuplicate.ts";
 import { addressImpossible } from "./addressImpossible.ts";
+import { boardOverTotal } from "./boardOverTotal.ts";
 import { coilHeldOn } from "./coilHeldOn.ts";
+import { controlNotHeard } from "./controlNotHeard.ts";
+import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
+import { detectorRails } from "./detectorRails.ts";
+import { frogWrongRail } from "./frogWrongRail.ts";
 import { goesAstray } from "./goesAstray.ts";
+import { lampCommon } from "./lampCommon.ts";
 import { lampCurrent } from "./lampCurrent.ts";
+import { lampReverseVoltage } from "./lampReverseVoltage.ts";
+import { latchingLocksOthers } from "./latchingLocksOthers.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
 import { pairThrownAgainst } from "./pairThrownAgainst.ts";
+import { powerOnUnsafe } from "./powerOnUnsafe.ts";
 import { pulseLostInWire } from "./pulseLostInWire.ts";
+import { relayAtStart } from "./relayAtStart.ts";
+import { relaysBeyondController } from "./relaysBeyondController.ts";
+import { reverserKind } from "./reverserKind.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
+import { shortWouldNotTrip } from "./shortWouldNotTrip.ts";
 import { supplyOutOfRange } from "./supplyOutOfRange.ts";
 import { supplyOverRating } from "./supplyOverRating.ts";
 import { turnoutIncomplete } from "./turnoutIncomplete.ts";
+import { unitTooWeak } from "./unitTooWeak.ts";
+import { wireNotProtected } from "./wireNotProtected.ts";
+import { wireOverCurrent } from "./wireOverCurrent.ts";
 import { wrongKindForOutput } from "./wrongKindForOutput.ts";
 
 /** All rules, in the order in which their findings are shown within a severity. */
 export const RULES: readonly Rule[] = [
   coilHeldOn,
   wrongKindForOutput,
+  reverserKind,
   outputOverLimit,
+  boardOverTotal,
+  relaysBeyondController,
   supplyOutOfRange,
   supplyOverRating,
+  shortWouldNotTrip,
+  wireOverCurrent,
+  wireNotProtected,
   pairThrownAgainst,
+  frogWrongRail,
+  detectorRails,
+  unitTooWeak,
   goesAstray,
+  controlNotHeard,
   pulseLostInWire,
+  lampCommon,
   lampCurrent,
+  lampReverseVoltage,
+  latchingLocksOthers,
+  decoderOnOwnTrack,
+  relayAtStart,
+  powerOnUnsafe,
   addressDuplicate,
   addressImpossible,
   turnoutIncomplete,

@@ -36,7 +36,7 @@ export const supplyOutOfRange = rule<OutOfRange>({
       const gets = circuitry.volts(`${device.id}:${at[0]}`, `${device.id}:${at[1]}`, AT_REST.N);
       const driven = threads.filter((thread) => thread.motors.some((motor) => motor.driver?.device.id === device.id));
       // a control left on drains a unit, which is another finding
-      const drained = driven.some(({ control }) => control?.type.model === "latching-toggle");
+      const drained = type.model === "cdu" && driven.some(({ control }) => control?.type.maintained);
       if (gets === undefined || drained) return [];
       const size = Math.abs(gets);
       if (size >= leastVolts.value && size <= mostVolts.value) return [];

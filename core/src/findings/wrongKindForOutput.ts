@@ -19,7 +19,8 @@ export const wrongKindForOutput = rule<Mismatch>({
     threads.flatMap((thread) =>
       thread.motors.flatMap((motor): Mismatch[] => {
         const { driver } = motor;
-        if (!driver) return [];
+        // a reverser has a finding of its own
+        if (!driver || driver.type.model === "reverser") return [];
         return !suits(thread, motor, driver) ? [{ thread, motor: { ...motor, driver } }] : [];
       }),
     ),

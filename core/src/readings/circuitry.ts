@@ -173,6 +173,25 @@ export class Circuitry {
     return this.solve(plus, state)?.between(plus, minus);
   }
 
+  /**
+   * A dead short between two terminals, everything else at rest.
+   * @param watch two terminals whose volts are looked at while it lasts
+   * @returns amps through it, and the volts; null when nothing joins the two
+   */
+  short(plus: string, minus: string, watch: readonly [string, string]): { amps: number; volts: number } | null {
+    const piece = this.pieceWith(plus);
+    if (!piece || piece !== this.pieceWith(minus)) return null;
+    const key = `${plus} ${minus} ${watch.join(" ")}`;
+    const known = piece.shorts.get(key);
+    if (known) return known;
+    const element: Element = { kind: "resistor", id: "short", nodes: [plus, minus], ohms: SHORT_OHMS };
+    const point = this.solveWith(plus, RESTING, { elements: [element] })?.circuit.point();
+    if (!point) return null;
+    const found = { amps: Math.abs(point.amps("short") ?? 0), volts: point.between(watch[0], watch[1]) ?? 0 };
+    piece.shorts.set(key, found);
+    return found;
+  }
+
   /** The pulse that a motor's coil gets when its turnout is thrown to a position, by a transient of what then conducts. */
   pulse(motorId: string, coil: Position, state: RailwayState): Pulse | null {
     const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
@@ -416,7 +435,7 @@ export class Circuitry {
   private stateOf({ device, type }: Member, state: RailwayState): DeviceState {
     const thread = this.roles.threadOf.get(device.id);
     const asked = thread ? askedOf(state, thread.turnout.id) : "N";
-    const held = state.moment !== "rest" && thread !== undefined && thread.turnout.id === state.acting;
+    const held = state.moment !== "rest" && thread !== undefined && isActing(state, thread.turnout.id);
     const moving = held && state.moment === "throwing";
     return stateThatMatters(type, {
       off: state.off,
@@ -454,7 +473,7 @@ export class Circuitry {
     if (type.drives === "contact") return this.relaysUp(deviceId, type, state);
     const on = new Set<number>();
     if (type.drives === "coil" && state.moment === "throwing") {
-      for (const [way, leader] of this.roles.outputsOf.get(deviceId) ?? []) if (leader === state.acting) on.add(way);
+      for (const [way, leader] of this.roles.outputsOf.get(deviceId) ?? []) if (isActing(state, leader)) on.add(way);
     }
     const follows = this.roles.onAt.get(deviceId);
     for (const position of ["N", "R"] as const) {
@@ -465,7 +484,7 @@ export class Circuitry {
     }
     for (const { control, thread } of this.roles.zonesOf.get(deviceId) ?? []) {
       const { way } = control.assignment;
-      const held = state.moment !== "rest" && state.acting === thread.turnout.id;
+      const held = state.moment !== "rest" && isActing(state, thread.turnout.id);
       const asked = askedOf(state, thread.turnout.id);
       if (held && controlsOf(thread).find((each) => acts(each, asked, state.by)) === control) on.add(way ?? 1);
     }
@@ -565,6 +584,11 @@ export class Circuitry {
   }
 }
 
+/** A wheel or a coin across two rails, ohms (common practice). */
+const SHORT_OHMS = 0.01;
+/** In place of one turnout: all of them at once, as at the start of a day. */
+export const EVERY = "*";
+
 /** Of a control that has just been pressed, nothing else touched. */
 const PRESSED = { moment: "throwing", off: false } as const;
 /** Pulses shorter than this move no servo, seconds (common practice: 0.5 to 2.5 ms do). */
@@ -587,6 +611,10 @@ export function isFirm(pulse: Pulse, type: DeviceType): boolean {
 /** Whether a control is the one that asks for a position: the one named, or any that can. */
 function acts({ device, assignment }: ThreadControl, asked: Position, by: string | undefined): boolean {
   return (assignment.to === null || assignment.to === asked) && (by === undefined || by === device.id);
+}
+
+function isActing({ acting }: RailwayState, leader: string): boolean {
+  return acting === leader || acting === EVERY;
 }
 
 function askedOf(state: RailwayState, leaderId: string): Position {

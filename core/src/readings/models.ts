@@ -196,7 +196,8 @@ class Kit {
 
   /** The internal 5 V of inputs and signals, against a board's minus. */
   inner(node: string, volts: string): Part {
-    return this.source(node, node, "−", this.state.off ? 0 : this.value(volts), volts);
+    const powered = !this.state.off && this.state.fedBy !== "none";
+    return this.source(node, node, "−", powered ? this.value(volts) : 0, volts);
   }
 
   /** A linear regulator: it lets the current through and keeps what its supply gives above its own volts. */

@@ -40,6 +40,8 @@ export interface Piece {
   goesTo: Map<string, Throw>;
   /** Pulses through its coils, by coil and railway's state. */
   pulses: Map<string, Pulse>;
+  /** Currents of short circuits that were looked at, by their ends and the state. */
+  shorts: Map<string, { amps: number; volts: number }>;
 }
 
 /** Where a motor goes, and the names of the elements that carried current while that was found out. */
@@ -161,6 +163,7 @@ function emptyPiece(): Piece {
     solutions: new Map(),
     goesTo: new Map(),
     pulses: new Map(),
+    shorts: new Map(),
   };
 }
 

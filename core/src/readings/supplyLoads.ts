@@ -1,6 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import type { Position } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
-import type { Circuitry, RailwayState } from "./circuitry.ts";
+import { type Circuitry, EVERY, type RailwayState } from "./circuitry.ts";
 import { AT_REST, stateFor } from "./threadReading.ts";
 
 /** What one supply gives. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */
@@ -8,13 +9,20 @@ export interface SupplyLoad {
   deviceId: string;
   /** Amps with everything at rest, the greater of all normal and all reverse. */
   rest: number;
+  /** Amps while all turnouts move at once, as at the start of a day: servos take more then, stall motors less. */
+  moving: number;
   /** The greatest of all moments looked at, amps. */
   worst: number;
   /** When that is, as part of a sentence. */
   when: string;
 }
 
-/** Solved loads of all supplies at rest, and at the worst moment of one turnout being thrown and held. */
+const moved = (otherwise: Position): RailwayState => {
+  return { asked: {}, otherwise, moment: "throwing", acting: EVERY, off: false };
+};
+const ALL_MOVING = { N: moved("N"), R: moved("R") };
+
+/** Solved loads of all supplies at rest, while all move, and at the worst moment of one turnout being thrown and held. */
 export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): SupplyLoad[] {
   const leading = oneForEachDriver(threads);
   return circuitry.record.devices.flatMap((device): SupplyLoad[] => {
@@ -23,7 +31,9 @@ export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): S
     const scale = type.model === "ac-supply" ? Math.SQRT1_2 : 1;
     const given = (state: RailwayState) => Math.abs(circuitry.amps(device.id, "inside", state)) * scale;
     const rest = Math.max(given(AT_REST.N), given(AT_REST.R));
-    const load: SupplyLoad = { deviceId: device.id, rest, worst: rest, when: "with everything at rest" };
+    const moving = Math.max(given(ALL_MOVING.N), given(ALL_MOVING.R));
+    const load: SupplyLoad = { deviceId: device.id, rest, moving, worst: rest, when: "with everything at rest" };
+    if (moving > rest) Object.assign(load, { worst: moving, when: "while all turnouts move at once" });
     for (const thread of leading.filter((each) => isFedBy(circuitry, each, device.id))) {
       for (const position of ["N", "R"] as const) {
         const held = given(stateFor(thread, position, "held"));

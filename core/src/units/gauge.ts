@@ -84,3 +84,27 @@ export function ohmsPerMetre(gauge: Gauge): number {
   const number = Number.parseFloat(gauge.replace("AWG", ""));
   return gauge.startsWith("AWG") ? awgOhmsPerMetre(number) : metricOhmsPerMetre(number, "flexible");
 }
+
+/** Current that a single wire may carry for ever, amps for each square millimetre (common practice; cooler in a bundle). */
+const AMPS_PER_SQUARE_MILLIMETRE = 10;
+
+/**
+ * Cross-section of a gauge, square millimetres.
+ * @example squareMillimetres("AWG 24") // 0.2047
+ */
+export function squareMillimetres(gauge: Gauge): number {
+  const [, awg] = /^AWG (\d+)$/.exec(gauge) ?? [];
+  if (awg === undefined) return Number.parseFloat(gauge);
+  const radius = (awgDiameter(Number(awg)) * 1000) / 2;
+  return Math.PI * radius * radius;
+}
+
+/**
+ * Current that a single wire of a gauge may carry for ever, amps.
+ *
+ * Common practice, 10 A for each square millimetre; local code may ask for less.
+ * @example continuousAmps("0.5 mm2") // 5
+ */
+export function continuousAmps(gauge: Gauge): number {
+  return squareMillimetres(gauge) * AMPS_PER_SQUARE_MILLIMETRE;
+}

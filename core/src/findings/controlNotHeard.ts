@@ -1,0 +1,70 @@
+import { figureValue } from "../catalogue/catalogue.ts";
+import { Draft } from "../equip/draft.ts";
+import { feed } from "../equip/feed.ts";
+import { stateFor } from "../readings/threadReading.ts";
+import type { Position } from "../record/schemas.ts";
+import { terminalName } from "../schematic/nets.ts";
+import { type Heard, heardAt } from "../schematic/recipes/controlToInputs.ts";
+import { controlsOf, supplyOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
+import { volts } from "../units/format.ts";
+import { type Look, POSITIONS, rule } from "./rule.ts";
+
+interface Deaf {
+  thread: Thread;
+  control: ThreadControl;
+  heard: Heard;
+  position: Position;
+  input: string;
+  /** Volts at the input while it is asked; null when no common 0 V joins the two. */
+  at: number | null;
+  powered: boolean;
+}
+
+export const controlNotHeard = rule<Deaf>({
+  id: "control-not-heard",
+  severity: "stop",
+  title: "A board does not hear its control",
+  about:
+    "A control asks by pulling a board's input down to the board's own 0 V. Without a common 0 V between the two, without the board's supply, or with both inputs closed at once, the board understands nothing. The rule presses each control in the solved circuit and looks at the volts of the inputs.",
+  look: (look) =>
+    look.threads.flatMap((thread) =>
+      controlsOf(thread).flatMap((control): Deaf[] => {
+        const heard = heardAt(thread, control);
+        return heard ? deafTo(look, thread, control, heard).slice(0, 1) : [];
+      }),
+    ),
+  subject: ({ control }) => control.device.id,
+  where: ({ control }) => control.device.label,
+  terminals: ({ heard, input }) => [terminalName(heard.board.device.label, input)],
+  turnouts: ({ thread }) => [thread],
+  why: ({ control, heard, position, input, at, powered }) => {
+    const board = heard.board.device.label;
+    if (!powered) return `${board} has no supply, so it does not hear ${control.device.label}.`;
+    const name = terminalName(board, input);
+    if (at === null)
+      return `No common 0 V joins ${control.device.label} and ${board}: ${name} stays open when ${position} is asked for.`;
+    const threshold = volts(figureValue(heard.board.type, "thresholdVolts"));
+    return `${name} stands at ${volts(at)} when ${control.device.label} asks for ${position}; ${board} hears what lies below ${threshold}, at one input at a time.`;
+  },
+  remedies: ({ heard, powered }, { record }) => {
+    if (powered) return [];
+    const draft = new Draft(record);
+    feed(draft, heard.board.device, heard.board.type);
+    const words = `Feed ${heard.board.device.label}`;
+    return [{ label: words, group: draft.group(words) }];
+  },
+});
+
+function deafTo({ record, circuitry }: Look, thread: Thread, control: ThreadControl, heard: Heard): Deaf[] {
+  const { to } = control.assignment;
+  const asked = POSITIONS.filter((position) => to === null || to === position);
+  const id = heard.board.device.id;
+  return asked
+    .filter((position) => circuitry.hears(thread.turnout.id, position, control.device.id) !== position)
+    .map((position) => {
+      const input = to === null && control.type.model === "push-button" ? heard.press : heard[position];
+      const state = stateFor(thread, position, "throwing", control.device.id);
+      const at = circuitry.volts(`${id}:${input}`, `${id}:−`, state) ?? null;
+      return { thread, control, heard, position, input, at, powered: supplyOf(record, id) !== null };
+    });
+}

@@ -1,0 +1,46 @@
+import { figureValue } from "../catalogue/catalogue.ts";
+import { changeType } from "../equip/devices.ts";
+import type { Thread, ThreadLamp } from "../schematic/thread.ts";
+import { volts } from "../units/format.ts";
+import { POSITIONS, rule } from "./rule.ts";
+
+interface Backwards {
+  thread: Thread;
+  lamp: ThreadLamp;
+  sees: number;
+  bears: number;
+}
+
+export const lampReverseVoltage = rule<Backwards>({
+  id: "lamp-reverse-voltage",
+  severity: "look",
+  title: "A lamp sees more volts backwards than it bears",
+  about:
+    "An LED lets nothing through backwards, and so takes the whole voltage on itself. On digital track power that happens half of the time. Most LEDs are rated for 5 V backwards; a diode the other way round beside each keeps it to less than one. The rule solves both half cycles.",
+  look: ({ threads, reading }) =>
+    threads.flatMap((thread): Backwards[] => {
+      const { lamp } = thread;
+      if (!lamp?.type.figures.bearsVolts) return [];
+      const bears = figureValue(lamp.type, "bearsVolts");
+      const sees = Math.max(
+        ...POSITIONS.map((position) => reading(thread, position, "rest").lamp?.backwardsVolts ?? 0),
+      );
+      return sees > bears ? [{ thread, lamp, sees, bears }] : [];
+    }),
+  subject: ({ lamp }) => lamp.device.id,
+  where: ({ lamp }) => lamp.device.label,
+  terminals: ({ lamp }) => [lamp.device.label],
+  turnouts: ({ thread }) => [thread],
+  why: ({ lamp, sees, bears }) =>
+    `An LED of ${lamp.device.label} sees ${volts(sees)} backwards; it bears ${volts(bears)}.`,
+  remedies: ({ lamp }, { record }) =>
+    lamp.type.model === "frog-lamps"
+      ? [
+          {
+            label: `Fit diodes beside the LEDs of ${lamp.device.label}`,
+            group: changeType(record, lamp.device.id, "lamps-frog-diodes"),
+          },
+        ]
+      : [],
+  caution: ({ lamp }) => lamp.type,
+});

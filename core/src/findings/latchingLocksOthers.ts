@@ -1,0 +1,45 @@
+import { changeType } from "../equip/devices.ts";
+import { heardAt } from "../schematic/recipes/controlToInputs.ts";
+import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
+import { list } from "../units/format.ts";
+import { rule } from "./rule.ts";
+
+interface Locked {
+  thread: Thread;
+  control: ThreadControl;
+  others: string[];
+}
+
+export const latchingLocksOthers = rule<Locked>({
+  id: "latching-locks-others",
+  severity: "look",
+  title: "A control that stays put locks the others out",
+  about:
+    "A toggle that latches keeps asking for as long as it stands there: the throttle, a second toggle or the dispatcher cannot throw the turnout against it. Where several may throw a turnout, each control has to spring back.",
+  look: ({ threads }) =>
+    threads.flatMap((thread): Locked[] => {
+      const driver = thread.motors[0]?.driver;
+      const controls = controlsOf(thread).filter((control) => heardAt(thread, control));
+      const address = driver?.type.hears === "track" ? [`the address of ${driver.device.label}-${driver.way}`] : [];
+      return controls
+        .filter(({ type }) => type.maintained)
+        .map((control) => {
+          const rest = controls.filter((each) => each !== control).map(({ device }) => device.label);
+          return { thread, control, others: [...rest, ...address] };
+        })
+        .filter(({ others }) => others.length > 0)
+        .slice(0, 1);
+    }),
+  subject: ({ control }) => control.device.id,
+  where: ({ control }) => control.device.label,
+  terminals: ({ control }) => [control.device.label],
+  turnouts: ({ thread }) => [thread],
+  why: ({ thread, control, others }) =>
+    `${control.device.label} stays where it is put, so ${list(others)} cannot throw ${thread.label} against it.`,
+  remedies: ({ control }, { record }) => [
+    {
+      label: `Make ${control.device.label} a centre-off momentary toggle`,
+      group: changeType(record, control.device.id, "toggle-centre-off"),
+    },
+  ],
+});

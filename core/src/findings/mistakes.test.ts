@@ -1,0 +1,157 @@
+// Every rule fires on a railway with the mistake it is about, stays silent on railways that are right, and its remedies cure.
+import { describe, expect, it } from "vitest";
+import { drafted, findingsOf, railway, remedied, typed } from "../../testing/build.ts";
+import { MISTAKES } from "../../testing/mistakes.ts";
+import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
+import { Derived } from "../derive.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import { RULES } from "./rules.ts";
+
+const mistake = (rule: string): RailwayRecord => {
+  const make = MISTAKES[rule];
+  if (!make) throw new Error(`No mistake for ${rule}.`);
+  return make();
+};
+
+it("has a mistake to show for each rule", () => {
+  expect(Object.keys(MISTAKES).sort()).toEqual(RULES.map(({ id }) => id).sort());
+});
+
+it.each(Object.keys(MISTAKES))("finds %s where it is, with numbers or names and a cure that cures", (id) => {
+  const record = mistake(id);
+  const [finding] = findingsOf(record, id);
+  expect(finding?.where).not.toBe("");
+  expect(finding?.why).toMatch(/^\S.*[.]$/);
+  expect(finding?.why).not.toMatch(/NaN|undefined|null|Infinity/);
+  // the best remedy comes first, and cures
+  const best = finding?.remedies.find(({ group }) => group);
+  if (!finding || !best) return;
+  const after = findingsOf(remedied(record, finding, best.label), id);
+  expect(after.map(({ key }) => key)).not.toContain(finding.key);
+});
+
+/** What may be said of a railway that is right: what can only be kept in mind, wire on its way to coils, a fuse. */
+const TO_BE_KEPT = [
+  "wire-not-protected",
+  "relay-at-start",
+  "power-on-unsafe",
+  "latching-locks-others",
+  "pulse-lost-in-wire",
+  "board-over-total",
+];
+
+it("says nothing of railways that are right but what can only be kept in mind", () => {
+  for (const [name, make] of Object.entries({ ...DRIVING, ...FROGS, ...LAMPS })) {
+    const found = new Derived(make()).findings.filter(({ ruleId }) => !TO_BE_KEPT.includes(ruleId));
+    expect(found.map(({ ruleId, why }) => `${name}: ${ruleId}, ${why}`)).toEqual([]);
+  }
+});
+
+describe("why, in numbers", () => {
+  it.each([
+    [
+      "unit-too-weak",
+      /^CD1 gives each of 2 motors 0\.\d+ J, above half of its peak for [\d.]+ ms; a firm throw takes 0\.15 J and 2\.0 ms\.$/,
+    ],
+    // trade check value: four servos of 0.65 A on a board of 2 A
+    [
+      "board-over-total",
+      /^4 motors on SB1 would take 2\.60 A held against their stops; all its outputs together may give 2\.00 A\.$/,
+    ],
+    // five relays of 72 mA, and what the inputs take
+    ["relays-beyond-controller", /^5 relays picked up at once take 369 mA from the 5 V of MC1; it gives 250 mA\.$/],
+    [
+      "short-would-not-trip",
+      /^A short at D1 draws 3\d\.\d+ A through 0\.4\d ohm of supply and wire; TB1 trips at 70\.00 A\.$/,
+    ],
+    [
+      "wire-over-current",
+      /AWG 28 from \S+ to \S+, carries \d\.\d+ A for as long as nothing moves; 0?\.?8\d+ ?mA is good practice|AWG 28 .* carries/,
+    ],
+    [
+      "wire-not-protected",
+      /^PS1 shuts down from 3\.00 A; W\d+, AWG 28, bears 810 mA, and \d others? of its wires no more\.$/,
+    ],
+    ["lamp-reverse-voltage", /^An LED of LP1 sees 15\.\d V backwards; it bears 5\.0 V\.$/],
+    ["lamp-common", /^LP1 has its common to 0 V, and ON1 pulls down to 0 V as well: 0\.0 mA flow\.$/],
+    ["latching-locks-others", /^T1 stays where it is put, so the address of DB1-1 cannot throw A against it\.$/],
+    [
+      "decoder-on-own-track",
+      /^With TB1 shorted by a train, D1 keeps 0\.00 V of the 9\.0 V it needs, and cannot set A right\.$/,
+    ],
+    [
+      "detector-rails",
+      /^Block Siding is fed through BD1-3i in rail K; Platform and Loop in rail J\. A wheel .* shorts J to K\.$/,
+    ],
+    ["reverser-kind", /^AR1 has an output for twin-coil motors; A is a stall motor\.$/],
+    ["frog-wrong-rail", /^With A at N its frog carries the left rail and must carry the right one/],
+    ["control-not-heard", /^IN1 has no supply, so it does not hear B1\.$/],
+    ["relay-at-start", /^RB1 is active low: .* MC1 .* frogs or lamps of A may change over\.$/],
+    ["power-on-unsafe", /^AR1 throws A to normal whenever power returns, under whatever stands on it\.$/],
+  ])("%s", (id, why) => {
+    expect(findingsOf(mistake(id), id)[0]?.why).toMatch(why);
+  });
+});
+
+describe("the line between right and wrong", () => {
+  it("lets a unit fire two motors, and proposes a capacitor or a unit for each when it cannot", () => {
+    const [finding] = findingsOf(mistake("unit-too-weak"), "unit-too-weak");
+    expect(finding?.remedies.map(({ label }) => label)).toEqual([
+      "Give each motor a unit of its own",
+      expect.stringMatching(/^Fit \d+ uF in CD1$/),
+    ]);
+    expect(findingsOf(DRIVING["two toggles for a crossover, one inverse"]!(), "unit-too-weak")).toEqual([]);
+  });
+
+  it("lets three servos stall on a board of 2 A", () => {
+    const three = typed(mistake("board-over-total"), "d", "motor", "");
+    expect(findingsOf(three, "board-over-total")).toEqual([]);
+  });
+
+  it("lets three relays hang on the controller's 5 V", () => {
+    const three = typed(typed(mistake("relays-beyond-controller"), "d", "frog", ""), "e", "frog", "");
+    expect(findingsOf(three, "relays-beyond-controller")).toEqual([]);
+  });
+
+  it("calls crossed contact rails right when the motor is mounted the other way round, too", () => {
+    const crossed = mistake("frog-wrong-rail");
+    const opposite = drafted(crossed, (draft) => {
+      const motor = draft.record.assignments.find((a) => a.role === "motor");
+      if (motor?.role === "motor") draft.put("assignment", { ...motor, opposite: true, crossed: true });
+    });
+    // asked for normal the crossed leads and the mounting cancel out, so the contact still lies as before
+    expect(findingsOf(opposite, "frog-wrong-rail")).toHaveLength(1);
+    expect(findingsOf(opposite, "goes-astray")).toEqual([]);
+  });
+
+  it("does not mind a latching toggle where nothing else commands, nor a sprung one beside an address", () => {
+    expect(findingsOf(DRIVING["servo board with a latching toggle"]!(), "latching-locks-others")).toEqual([]);
+    expect(findingsOf(DRIVING["dual-control board with a toggle"]!(), "latching-locks-others")).toEqual([]);
+  });
+
+  it("does not mind the dropping out of relays that a stall motor's driver sets anew, or a plain contact", () => {
+    expect(findingsOf(FROGS["a relay beside a stall motor"]!(), "power-on-unsafe")).toEqual([]);
+    expect(findingsOf(FROGS["a relay board that follows the turnout"]!(), "power-on-unsafe")).toHaveLength(1);
+  });
+
+  it("tells a reverser of the right kind from one of the wrong kind, whichever it is", () => {
+    expect(findingsOf(DRIVING["reverser with twin-coil output"]!(), "reverser-kind")).toEqual([]);
+    const [wrong] = findingsOf(railway(["A", "", "twin-coil-surface", "reverser-stall"]), "reverser-kind");
+    expect(wrong?.remedies[0]?.label).toBe("Make AR1 an automatic reverser with twin-coil output");
+  });
+
+  it("accepts detectors that all feed the same rail", () => {
+    const same = drafted(mistake("detector-rails"), (draft) => {
+      for (const a of draft.record.assignments) if (a.role === "block") draft.put("assignment", { ...a, rail: "K" });
+    });
+    expect(findingsOf(same, "detector-rails")).toEqual([]);
+  });
+
+  it("keeps a decoder on a supply of its own out of the reach of a short", () => {
+    expect(findingsOf(DRIVING["decoder output, one motor"]!(), "decoder-on-own-track")).toEqual([]);
+  });
+
+  it("sees nothing backwards across a lamp on direct current", () => {
+    expect(findingsOf(LAMPS["a contact"]!(), "lamp-reverse-voltage")).toEqual([]);
+  });
+});

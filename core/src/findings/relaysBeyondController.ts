@@ -1,0 +1,70 @@
+import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { addBoardTo, changeSupply } from "../equip/devices.ts";
+import { Draft } from "../equip/draft.ts";
+import { AT_REST } from "../readings/threadReading.ts";
+import { assignmentsOfRole, deviceOf } from "../record/find.ts";
+import type { Device, RailwayRecord } from "../record/schemas.ts";
+import { type Fitted, supplyOf } from "../schematic/thread.ts";
+import { amps, count } from "../units/format.ts";
+import { POSITIONS, type Remedy, rule } from "./rule.ts";
+
+interface Beyond {
+  controller: Fitted;
+  boards: Device[];
+  relays: number;
+  flows: number;
+  limit: number;
+}
+
+export const relaysBeyondController = rule<Beyond>({
+  id: "relays-beyond-controller",
+  severity: "stop",
+  title: "Relays take more than the controller's own 5 V gives",
+  about:
+    "A relay takes about 72 mA at 5 V, and a controller's regulator carries about three of them. Beyond that the jumper comes off the relay board and its coils get a supply of their own; only the inputs stay on the controller's 5 V. The rule adds up the solved current with as many relays picked up as the turnouts ask for, and reckons with all of the board's.",
+  look: ({ record, circuitry }) =>
+    record.devices.flatMap((device): Beyond[] => {
+      const type = typeOf(record, device);
+      if (type.model !== "controller") return [];
+      const boards = assignmentsOfRole(record, "commands")
+        .filter((a) => a.deviceId === device.id && !supplyOf(record, a.toDeviceId))
+        .map((a) => deviceOf(record, a.toDeviceId));
+      const coils = boards.reduce((sum, board) => {
+        const relayType = typeOf(record, board);
+        const rail = figureValue(type, "regulatorVolts");
+        return sum + (used(record, board.id) * rail) / figureValue(relayType, "coilOhms");
+      }, 0);
+      const solved = Math.max(
+        ...POSITIONS.map((position) => Math.abs(circuitry.amps(device.id, "rail", AT_REST[position]))),
+      );
+      const flows = Math.max(coils, solved);
+      const limit = figureValue(type, "boardAmps");
+      const relays = boards.reduce((sum, board) => sum + used(record, board.id), 0);
+      return flows > limit ? [{ controller: { device, type }, boards, relays, flows, limit }] : [];
+    }),
+  subject: ({ controller }) => controller.device.id,
+  where: ({ controller }) => controller.device.label,
+  terminals: ({ controller }) => [`${controller.device.label}-5V`],
+  turnouts: () => [],
+  why: ({ controller, relays, flows, limit }) =>
+    `${count(relays, "relay")} picked up at once take ${amps(flows)} from the 5 V of ${controller.device.label}; it gives ${amps(limit)}.`,
+  remedies: ({ boards }, { record }) => boards.slice(0, 1).map((board) => ownSupply(record, board)),
+  caution: ({ controller }) => controller.type,
+});
+
+/** Relays of a board that feed a frog or light a lamp. */
+function used(record: RailwayRecord, boardId: string): number {
+  return new Set(
+    record.assignments.flatMap((a) =>
+      (a.role === "frog" || a.role === "lamp") && a.fromId === boardId ? [a.way] : [],
+    ),
+  ).size;
+}
+
+function ownSupply(record: RailwayRecord, board: Device): Remedy {
+  const draft = new Draft(record);
+  const supply = addBoardTo(draft, "dc-5");
+  changeSupply(draft, board.id, supply.id);
+  const words = `Take the jumper off ${board.label} and feed it from ${supply.label}, 5 V`;
+  return { label: words, group: draft.group(words) };
+}

@@ -1,0 +1,71 @@
+import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import { terminalName } from "../schematic/nets.ts";
+import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
+import { type Fitted, fitted } from "../schematic/thread.ts";
+import { amps, ohms } from "../units/format.ts";
+import { GAUGES, ohmsPerMetre, squareMillimetres } from "../units/gauge.ts";
+import { type Look, type Remedy, rule } from "./rule.ts";
+import { layWires } from "./wireOverCurrent.ts";
+
+interface Silent {
+  supply: Fitted;
+  at: Fitted;
+  ends: [string, string];
+  flows: number;
+  trips: number;
+  loop: number;
+}
+
+export const shortWouldNotTrip = rule<Silent>({
+  id: "short-would-not-trip",
+  severity: "stop",
+  title: "A short at the far end would not shut the supply down",
+  about:
+    "The coin test, on paper: a short circuit at the farthest point has to draw more than the supply's breaker trips at, or it goes on and heats the wire. Long thin feeders keep the current below it. The rule lays a solved short across whatever hangs farthest on each supply.",
+  look: (look) =>
+    look.record.devices.flatMap((device) => farthest(look, { device, type: typeOf(look.record, device) })),
+  subject: ({ supply }) => supply.device.id,
+  where: ({ supply }) => supply.device.label,
+  terminals: ({ at, ends }) => ends.map((end) => terminalName(at.device.label, end)),
+  turnouts: () => [],
+  why: ({ supply, at, flows, trips, loop }) =>
+    `A short at ${at.device.label} draws ${amps(flows)} through ${ohms(loop)} of supply and wire; ${supply.device.label} trips at ${amps(trips)}.`,
+  remedies: (found, { record }) => thickerFeeder(record, found),
+  caution: ({ supply }) => supply.type,
+});
+
+/** The thinnest wire with which the short would draw enough. */
+function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): Remedy[] {
+  const inside = figureValue(supply.type, "insideOhms");
+  const present = record.railway.wireGauge;
+  const enough = GAUGES.filter((gauge) => {
+    const laid = ((loop - inside) * ohmsPerMetre(gauge)) / ohmsPerMetre(present);
+    return figureValue(supply.type, "volts") / (inside + laid) >= trips;
+  });
+  const [gauge] = enough.sort((a, b) => squareMillimetres(a) - squareMillimetres(b));
+  return gauge ? [layWires(record, "wireGauge", gauge)] : [];
+}
+
+/** The thing on a supply at which a short draws least, when that does not trip it. */
+function farthest({ record, circuitry }: Look, supply: Fitted): Silent[] {
+  const { tripAmps } = supply.type.figures;
+  if (supply.type.family !== "supply" || !tripAmps) return [];
+  const alternating = supply.type.model === "ac-supply" ? Math.SQRT1_2 : 1;
+  const shorts = record.assignments.flatMap((assignment): Silent[] => {
+    const feeds = assignment.role === "supply" || assignment.role === "commands";
+    if (!feeds || assignment.deviceId !== supply.device.id) return [];
+    const at = fitted(record, assignment.toDeviceId);
+    if (at.type.family === "lamp" || at.type.model === "detector") return [];
+    const byTrack = assignment.role === "commands" || isFedByTrack(at, supply);
+    const ends: [string, string] = byTrack ? ["J", "K"] : powerTerminals(at);
+    const keys = ends.map((end) => `${at.device.id}:${end}`) as [string, string];
+    const found = circuitry.short(keys[0], keys[1], keys);
+    if (!found) return [];
+    const flows = found.amps * alternating;
+    const loop = figureValue(supply.type, "volts") / flows;
+    return [{ supply, at, ends, flows, trips: tripAmps.value, loop }];
+  });
+  const [least] = shorts.sort((a, b) => a.flows - b.flows);
+  return least && least.flows < least.trips ? [least] : [];
+}

@@ -1,0 +1,73 @@
+import { typeOf } from "../catalogue/catalogue.ts";
+import { copyType } from "../equip/devices.ts";
+import { Draft } from "../equip/draft.ts";
+import type { Wire } from "../loom/loom.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import type { Fitted } from "../schematic/thread.ts";
+import { amps, count } from "../units/format.ts";
+import { continuousAmps } from "../units/gauge.ts";
+import { type Look, type Remedy, rule } from "./rule.ts";
+import { thicker } from "./wireOverCurrent.ts";
+
+interface Unprotected {
+  supply: Fitted;
+  trips: number;
+  /** The thinnest of its wires. */
+  wire: Wire;
+  may: number;
+  wires: number;
+}
+
+export const wireNotProtected = rule<Unprotected>({
+  id: "wire-not-protected",
+  severity: "look",
+  title: "A supply can burn a wire before it shuts down",
+  about:
+    "A supply able to deliver many amps through thin wire can burn it: what shuts the supply down, or a fuse or breaker after it, must open below what the thinnest wire bears. The rule looks at the wires that hang directly on a supply's terminals.",
+  look: (look) =>
+    look.record.devices.flatMap((device) => unprotected(look, { device, type: typeOf(look.record, device) })),
+  subject: ({ supply }) => supply.device.id,
+  where: ({ supply }) => supply.device.label,
+  terminals: ({ wire }) => [wire.from.name, wire.to.name],
+  turnouts: () => [],
+  why: ({ supply, trips, wire, may, wires }) =>
+    `${supply.device.label} shuts down from ${amps(trips)}; ${wire.label}, ${wire.gauge}, bears ${amps(may)}${wires > 1 ? `, and ${count(wires - 1, "other")} of its wires no more` : ""}.`,
+  remedies: ({ supply, may, wire, trips }, { record }) => [
+    fuse(record, supply, may),
+    ...thicker(record, wire.run === "cable" ? "cableGauge" : "wireGauge", trips),
+  ],
+  caution: ({ supply }) => supply.type,
+});
+
+function unprotected({ circuitry }: Look, supply: Fitted): Unprotected[] {
+  const trips = supply.type.figures.tripAmps?.value;
+  if (supply.type.family !== "supply" || trips === undefined) return [];
+  const nets = new Set(
+    circuitry.schematic.nets.flatMap(({ ends }, index) =>
+      ends.some(({ deviceId }) => deviceId === supply.device.id) ? [index] : [],
+    ),
+  );
+  const thin = circuitry.loom.wires.filter(
+    ({ net, gauge }) => nets.has(net) && continuousAmps(gauge) < trips * (1 - 1e-9),
+  );
+  const [wire] = thin.sort((a, b) => continuousAmps(a.gauge) - continuousAmps(b.gauge));
+  return wire ? [{ supply, trips, wire, may: continuousAmps(wire.gauge), wires: thin.length }] : [];
+}
+
+/** A fuse of the next usual size below what the wire bears, as an own type of the supply. */
+function fuse(record: RailwayRecord, { device, type }: Fitted, may: number): Remedy {
+  const size = [...FUSES].reverse().find((each) => each <= may) ?? may;
+  const { group, id } = copyType(record, type.id, `${type.name}, fused ${amps(size)}`.slice(0, 80));
+  const draft = new Draft(record);
+  for (const edit of group.edits) {
+    if (edit.op === "put" && edit.kind === "type") {
+      draft.put("type", { ...edit.value, figures: { ...edit.value.figures, tripAmps: size } });
+    }
+  }
+  draft.put("device", { ...device, typeId: id });
+  const words = `Put a fuse of ${amps(size)} behind ${device.label}`;
+  return { label: words, group: draft.group(words) };
+}
+
+/** Usual sizes of small fuses, amps (IEC 60127 series). */
+const FUSES = [0.5, 0.63, 0.8, 1, 1.25, 1.6, 2, 2.5, 3.15, 4, 5, 6.3, 8, 10];
