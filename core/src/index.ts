@@ -20,6 +20,7 @@ export type { Loom, Run, StripWay, Wire } from "./loom/loom.ts";
 export { accessoryAddress, addressRange } from "./numbers/accessoryAddress.ts";
 export type { OutputAddress } from "./numbers/addressList.ts";
 export { changeWords } from "./proving/chain.ts";
+export { type MeasuringPoint, measuringPoints, nextPlace, standingAt } from "./proving/nextPlace.ts";
 export { testResult } from "./proving/testResult.ts";
 export type { TestStep } from "./proving/testSteps.ts";
 export type { Found, Standing } from "./proving/verdict.ts";
@@ -45,6 +46,7 @@ export {
   type Position,
   Railway,
   type RailwayRecord,
+  type Reading,
   type TestResult,
   type Turnout,
   type ValueOf,

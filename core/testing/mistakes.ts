@@ -72,7 +72,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "relays-beyond-controller": fiveRelays,
   "supply-out-of-range": () => retyped(stall(), "PS1", "dc-18"),
   "supply-over-rating": () => withFigures(stall(), "PS1", { ratedAmps: 0.03 }),
-  "short-would-not-trip": () => thin(withFigures(stall(), "TB1", { tripAmps: 70 })),
+  "short-would-not-trip": () => thin(withFigures(stall(), "TB1", { tripAmps: 65 })),
   "wire-over-current": heldThroughThinWire,
   "wire-not-protected": () => thin(stall()),
   "pair-thrown-against": () =>

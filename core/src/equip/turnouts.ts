@@ -46,6 +46,9 @@ export function removeTurnouts(record: RailwayRecord, ids: readonly string[]): E
     }
     draft.unassign((a) => "turnoutId" in a && a.turnoutId === id);
     for (const test of draft.record.tests.filter((each) => each.turnoutId === id)) draft.remove("test", test.id);
+    for (const reading of draft.record.readings.filter((each) => each.turnoutId === id)) {
+      draft.put("reading", { ...reading, turnoutId: null });
+    }
     draft.remove("turnout", id);
   }
   return draft.group(`Removed ${list(labels)}`);

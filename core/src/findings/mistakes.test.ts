@@ -62,7 +62,7 @@ describe("why, in numbers", () => {
     ["relays-beyond-controller", /^5 relays picked up at once take 369 mA from the 5 V of MC1; it gives 250 mA\.$/],
     [
       "short-would-not-trip",
-      /^A short at D1 draws 3\d\.\d+ A through 0\.4\d ohm of supply and wire; TB1 trips at 70\.00 A\.$/,
+      /^A short at D1 draws 3\d\.\d+ A through 0\.4\d ohm of supply and wire; TB1 trips at 65\.00 A\.$/,
     ],
     [
       "wire-over-current",

@@ -1,4 +1,5 @@
 import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { SHORT_OHMS } from "../readings/circuitry.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
@@ -37,7 +38,7 @@ export const shortWouldNotTrip = rule<Silent>({
 
 /** The thinnest wire with which the short would draw enough. */
 function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): Remedy[] {
-  const inside = figureValue(supply.type, "insideOhms");
+  const inside = figureValue(supply.type, "insideOhms") + SHORT_OHMS;
   const present = record.railway.wireGauge;
   const enough = GAUGES.filter((gauge) => {
     const laid = ((loop - inside) * ohmsPerMetre(gauge)) / ohmsPerMetre(present);

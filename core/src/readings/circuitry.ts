@@ -585,7 +585,7 @@ export class Circuitry {
 }
 
 /** A wheel or a coin across two rails, ohms (common practice). */
-const SHORT_OHMS = 0.01;
+export const SHORT_OHMS = 0.01;
 /** In place of one turnout: all of them at once, as at the start of a day. */
 export const EVERY = "*";
 

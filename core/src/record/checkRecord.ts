@@ -10,6 +10,7 @@ export const MOST = {
   devices: 20_000,
   assignments: 50_000,
   tests: 100_000,
+  readings: 100_000,
   acceptances: 20_000,
 } as const;
 
@@ -37,6 +38,9 @@ export function checkRecord(record: RailwayRecord): Problem[] {
   const turnouts = new Set(record.turnouts.map((turnout) => turnout.id));
   for (const [index, test] of record.tests.entries()) {
     if (!turnouts.has(test.turnoutId)) add(["tests", index, "turnoutId"], `Test ${test.id} is of no turnout.`);
+  }
+  for (const [index, { id, turnoutId }] of record.readings.entries()) {
+    if (turnoutId && !turnouts.has(turnoutId)) add(["readings", index, "turnoutId"], `Reading ${id} is of no turnout.`);
   }
   return problems.slice(0, 10);
 }

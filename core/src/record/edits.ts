@@ -12,6 +12,7 @@ import {
   OwnType,
   Railway,
   type RailwayRecord,
+  Reading,
   TestResult,
   Turnout,
   type ValueOf,
@@ -28,6 +29,7 @@ const Put = z.discriminatedUnion("kind", [
   put("device", Device),
   put("assignment", Assignment),
   put("test", TestResult),
+  put("reading", Reading),
   put("acceptance", Acceptance),
 ]);
 

@@ -45,6 +45,7 @@ it("puts things in order whatever their order in the file", () => {
 it("reads a file of version 1, in which lamps named a motor and controls said less", () => {
   const old = changed((json) => {
     json.version = 1;
+    delete json.readings;
     json.assignments = json.assignments.map(({ fromId, to, inverse, ...rest }) => {
       if (rest.role === "lamp") return { ...rest, motorId: fromId };
       if (rest.role !== "control") return rest;

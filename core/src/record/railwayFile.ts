@@ -8,6 +8,7 @@ import {
   OwnType,
   Railway,
   type RailwayRecord,
+  Reading,
   TestResult,
   Turnout,
   Zone,
@@ -29,6 +30,7 @@ const RailwayFile = z.strictObject({
   devices: z.array(Device),
   assignments: z.array(Assignment),
   tests: z.array(TestResult),
+  readings: z.array(Reading),
   acceptances: z.array(Acceptance),
 });
 
@@ -105,10 +107,10 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   return parsed.data;
 }
 
-/** A file of version 1, in which a control said less and a lamp named the motor whose contact lights it. */
+/** A file of version 1, in which a control said less, a lamp named the motor whose contact lights it, and readings were not kept. */
 function fromVersion1(json: Record<string, unknown>): unknown {
   const { assignments } = json;
-  if (!Array.isArray(assignments)) return { ...json, version: FILE_VERSION };
+  if (!Array.isArray(assignments)) return { ...json, readings: [], version: FILE_VERSION };
   const upgraded = assignments.map((assignment) => {
     if (typeof assignment !== "object" || assignment === null) return assignment;
     if (assignment.role === "control") return { ...assignment, way: null, to: null, inverse: false };
@@ -116,7 +118,7 @@ function fromVersion1(json: Record<string, unknown>): unknown {
     const { motorId, ...lamp } = assignment;
     return { ...lamp, fromId: motorId };
   });
-  return { ...json, version: FILE_VERSION, assignments: upgraded };
+  return { ...json, readings: [], version: FILE_VERSION, assignments: upgraded };
 }
 
 /** Refuses nesting that no railway file has, before anything walks into it. */

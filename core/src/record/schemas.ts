@@ -173,6 +173,30 @@ export const TestResult = z.strictObject({
 });
 export type TestResult = z.infer<typeof TestResult>;
 
+/** A reading taken by hand beside the meter: where, in which state, what was expected and what the meter said. */
+export const Reading = z.strictObject({
+  id: Id,
+  /** Terminals under the probes, as named in the circuit. */
+  red: z.string().min(1).max(80),
+  black: z.string().min(1).max(80),
+  /** What is written beside them. */
+  redName: z.string().min(1).max(60),
+  blackName: z.string().min(1).max(60),
+  range: z.enum(["V", "ohm", "mA"]),
+  /** Turnout that was looked at, as it stood, and the moment; null when none was. */
+  turnoutId: Id.nullable(),
+  position: Position.nullable(),
+  moment: z.enum(["rest", "throwing", "held"]),
+  /** SI units; null where the meter should have shown open. */
+  expected: z.number().nullable(),
+  low: z.number().nullable(),
+  high: z.number().nullable(),
+  read: z.number(),
+  agrees: z.boolean(),
+  at: When,
+});
+export type Reading = z.infer<typeof Reading>;
+
 /** A finding which the owner keeps, with the reason. It counts again when its cause is no longer the same. */
 export const Acceptance = z.strictObject({
   id: Id,
@@ -192,6 +216,7 @@ export const KINDS = {
   device: Device,
   assignment: Assignment,
   test: TestResult,
+  reading: Reading,
   acceptance: Acceptance,
 } as const;
 export type Kind = keyof typeof KINDS;
@@ -205,6 +230,7 @@ export const LISTS = {
   device: "devices",
   assignment: "assignments",
   test: "tests",
+  reading: "readings",
   acceptance: "acceptances",
 } as const satisfies Record<Kind, string>;
 
@@ -217,6 +243,7 @@ export interface RailwayRecord {
   devices: Device[];
   assignments: Assignment[];
   tests: TestResult[];
+  readings: Reading[];
   acceptances: Acceptance[];
 }
 
@@ -239,6 +266,7 @@ export function emptyRecord(name: string): RailwayRecord {
     devices: [],
     assignments: [],
     tests: [],
+    readings: [],
     acceptances: [],
   };
 }

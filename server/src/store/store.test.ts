@@ -124,6 +124,25 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
         chain,
       },
     ];
+    record.readings = [
+      {
+        id: "r",
+        red: "d:1A",
+        black: "K1:3",
+        redName: "D1-1A",
+        blackName: "K1-3",
+        range: "mA",
+        turnoutId: flag ? first!.id : null,
+        position: flag ? "R" : null,
+        moment: "held",
+        expected: read,
+        low: null,
+        high: read,
+        read: read ?? 0,
+        agrees: flag,
+        at: "2026-05-12T20:14:00.000Z",
+      },
+    ];
     record.acceptances = [
       { id: "k", rule: "goes-astray", subject: "s", cause: note, reason: "r", at: "2026-05-12T20:14:00.000Z" },
     ];

@@ -7,6 +7,7 @@ import {
   edit,
   type HistoryRow,
   type Kind,
+  LISTS,
   type OpenRailway,
   type RailwayRecord,
   recordError,
@@ -67,13 +68,9 @@ export class Store {
     const id = `r${randomBytes(6).toString("hex")}`;
     this.database.transaction(() => {
       this.records.insertRailway(id, record.railway, new Date().toISOString());
-      for (const zone of record.zones) this.records.insert(id, "zone", zone);
-      for (const turnout of record.turnouts) this.records.insert(id, "turnout", turnout);
-      for (const type of record.types) this.records.insert(id, "type", type);
-      for (const device of record.devices) this.records.insert(id, "device", device);
-      for (const assignment of record.assignments) this.records.insert(id, "assignment", assignment);
-      for (const test of record.tests) this.records.insert(id, "test", test);
-      for (const acceptance of record.acceptances) this.records.insert(id, "acceptance", acceptance);
+      for (const kind of Object.keys(LISTS) as Kind[]) {
+        for (const thing of record[LISTS[kind]]) this.records.insert(id, kind, thing);
+      }
     })();
     return id;
   }

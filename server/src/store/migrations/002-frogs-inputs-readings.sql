@@ -60,6 +60,28 @@ CREATE UNIQUE INDEX one_block_of_zone ON assignment (railway_id, device_id, way)
 CREATE UNIQUE INDEX one_supply_of_device ON assignment (railway_id, to_device_id) WHERE role = 'supply';
 CREATE UNIQUE INDEX one_address_of_output ON assignment (railway_id, device_id, way) WHERE role = 'address';
 
+-- Readings taken by hand beside the meter. Terminals are named as in the circuit, strips' screws among them.
+CREATE TABLE reading (
+  railway_id TEXT NOT NULL REFERENCES railway (id) ON DELETE CASCADE DEFERRABLE INITIALLY DEFERRED,
+  id         TEXT NOT NULL,
+  red        TEXT NOT NULL,
+  black      TEXT NOT NULL,
+  red_name   TEXT NOT NULL,
+  black_name TEXT NOT NULL,
+  range      TEXT NOT NULL CHECK (range IN ('V', 'ohm', 'mA')),
+  turnout_id TEXT,
+  position   TEXT CHECK (position IN ('N', 'R')),
+  moment     TEXT NOT NULL CHECK (moment IN ('rest', 'throwing', 'held')),
+  expected   REAL,
+  low        REAL,
+  high       REAL,
+  read       REAL NOT NULL,
+  agrees     INTEGER NOT NULL CHECK (agrees IN (0, 1)),
+  at         TEXT NOT NULL,
+  PRIMARY KEY (railway_id, id),
+  FOREIGN KEY (railway_id, turnout_id) REFERENCES turnout (railway_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT, WITHOUT ROWID;
+
 -- History keeps edits as they were written; those of earlier controls and lamps are brought to the new form, so that undo still works.
 UPDATE history SET
   edits = (SELECT json_group_array(json(
