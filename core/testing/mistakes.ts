@@ -77,6 +77,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "wire-not-protected": () => thin(stall()),
   "pair-thrown-against": () =>
     mounted(railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "A", "stall-motor"]), "b", { opposite: true }),
+  "contact-used-twice": () => stall("lamp-two-colour", "S1"),
   "frog-wrong-rail": () => stall("", "S1 crossed"),
   "detector-rails": oppositeRails,
   "unit-too-weak": () =>

@@ -2,6 +2,7 @@ import { addressDuplicate } from "./addressDuplicate.ts";
 import { addressImpossible } from "./addressImpossible.ts";
 import { boardOverTotal } from "./boardOverTotal.ts";
 import { coilHeldOn } from "./coilHeldOn.ts";
+import { contactUsedTwice } from "./contactUsedTwice.ts";
 import { controlNotHeard } from "./controlNotHeard.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
 import { detectorRails } from "./detectorRails.ts";
@@ -42,6 +43,7 @@ export const RULES: readonly Rule[] = [
   wireOverCurrent,
   wireNotProtected,
   pairThrownAgainst,
+  contactUsedTwice,
   frogWrongRail,
   detectorRails,
   unitTooWeak,

@@ -4,7 +4,7 @@ import { setControls } from "../equip/controls.ts";
 import { Draft } from "../equip/draft.ts";
 import { setControl, setDriver, setMotor } from "../equip/equipment.ts";
 import { feed, usualCommands, usualSupply } from "../equip/feed.ts";
-import { setLamp } from "../equip/frogsAndLamps.ts";
+import { setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout } from "../record/find.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
 import { switchesCurrent } from "../schematic/recipes/controlSides.ts";
@@ -71,7 +71,12 @@ export function missingParts(record: RailwayRecord, thread: Thread): Missing[] {
           ),
     }));
   }
-  return [...missingDriver(record, thread), ...missingControl(thread), ...missingForLamp(record, thread)];
+  return [
+    ...missingDriver(record, thread),
+    ...missingControl(thread),
+    ...missingForFrogs(thread),
+    ...missingForLamp(record, thread),
+  ];
 }
 
 function missingDriver(record: RailwayRecord, thread: Thread): Missing[] {
@@ -175,6 +180,22 @@ function missingControl(thread: Thread): Missing[] {
     ];
   }
   return [];
+}
+
+/** Frogs on a contact that is not there. */
+function missingForFrogs({ frogs }: Thread): Missing[] {
+  return frogs.flatMap(({ from, assignment, turnout }): Missing[] => {
+    const way = assignment.way ?? 1;
+    if (!from || from.type.model === "polarity-unit" || way <= from.type.contactSets) return [];
+    return [
+      {
+        words: `has a frog at ${turnout.label} on contact S${way}, which ${from.device.label} does not have`,
+        remedies: (record) => [
+          remedy(record, "Fit an automatic polarity unit", (draft) => writeFrog(draft, turnout.id, "polarity unit")),
+        ],
+      },
+    ];
+  });
 }
 
 function missingForLamp(record: RailwayRecord, { lamp, turnout }: Thread): Missing[] {

@@ -11,7 +11,8 @@ import {
   turnoutsInOrder,
   writeCell,
 } from "@alderman/core";
-import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
+import { type ClipboardEvent, Fragment, type KeyboardEvent, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark } from "../../parts/Mark.tsx";
@@ -39,7 +40,17 @@ export function TurnoutGrid() {
   const [problem, setProblem] = useState<string | null>(null);
   const [here, setHere] = useState<Place>({ row: 0, column: 0 });
   const table = useRef<HTMLTableElement>(null);
+  const scroll = useRef<HTMLDivElement>(null);
   const turnouts = useMemo(() => (record ? turnoutsInOrder(record) : []), [record]);
+  const rows = useVirtualizer({
+    count: turnouts.length,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 10,
+    // the current row stays, wherever it is scrolled to, so that the keyboard is not lost
+    rangeExtractor: (range) => withRow(defaultRangeExtractor(range), here.row, turnouts.length),
+  });
+  const shown = rows.getVirtualItems();
   if (!record) return null;
 
   /** Makes a cell the current one, at once: the next key typed must find it. */
@@ -162,8 +173,13 @@ export function TurnoutGrid() {
           </button>
         </p>
       )}
-      <div className="scroll" onPaste={onPaste}>
-        <table ref={table} className="list cells table-fixed" aria-label="List of turnouts">
+      <div className="scroll" ref={scroll} onPaste={onPaste}>
+        <table
+          ref={table}
+          className="list cells table-fixed"
+          aria-label="List of turnouts"
+          aria-rowcount={turnouts.length + 2}
+        >
           <colgroup>
             {COLUMNS.map(({ id }) => (
               <col key={id} style={{ width: WIDTHS[id] }} />
@@ -181,29 +197,37 @@ export function TurnoutGrid() {
             </tr>
           </thead>
           <tbody>
-            {turnouts.map((turnout, row) => (
-              <tr key={turnout.id} aria-selected={row === here.row}>
-                {COLUMNS.map((column, index) => (
-                  <Cell
-                    key={column.id}
-                    column={column}
-                    turnout={turnout}
-                    place={{ row, column: index }}
-                    editing={editing?.row === row && editing.column === index ? editing : null}
-                    current={here.row === row && here.column === index}
-                    focus={(place) => {
-                      setHere(place);
-                      dispatch(choose(turnout.id));
-                    }}
-                    begin={(place) => setEditing({ ...place, begin: null })}
-                    onKey={onCellKey}
-                    write={write}
-                    move={focusCell}
-                  />
-                ))}
-                <td className="text-center">{overview && <Verdict turnout={turnout} overview={overview} />}</td>
-              </tr>
-            ))}
+            {shown.map(({ index: row, start }, at) => {
+              const turnout = turnouts[row];
+              const before = start - (shown[at - 1]?.end ?? 0);
+              return turnout ? (
+                <Fragment key={turnout.id}>
+                  {before > 0 && <Gap height={before} />}
+                  <tr aria-selected={row === here.row} aria-rowindex={row + 2}>
+                    {COLUMNS.map((column, index) => (
+                      <Cell
+                        key={column.id}
+                        column={column}
+                        turnout={turnout}
+                        place={{ row, column: index }}
+                        editing={editing?.row === row && editing.column === index ? editing : null}
+                        current={here.row === row && here.column === index}
+                        focus={(place) => {
+                          setHere(place);
+                          dispatch(choose(turnout.id));
+                        }}
+                        begin={(place) => setEditing({ ...place, begin: null })}
+                        onKey={onCellKey}
+                        write={write}
+                        move={focusCell}
+                      />
+                    ))}
+                    <td className="text-center">{overview && <Verdict turnout={turnout} overview={overview} />}</td>
+                  </tr>
+                </Fragment>
+              ) : null;
+            })}
+            <Gap height={rows.getTotalSize() - (shown.at(-1)?.end ?? 0)} />
             <tr>
               <td>
                 {editing?.row === turnouts.length ? (
@@ -249,18 +273,37 @@ export function TurnoutGrid() {
   );
 }
 
+/** Height of a row, pixels; only rows in sight are drawn. */
+const ROW_HEIGHT = 29;
+
+/** Rows in sight and the current one, in order. */
+function withRow(visible: number[], current: number, count: number): number[] {
+  if (current >= count || visible.includes(current)) return visible;
+  return [...visible, current].sort((a, b) => a - b);
+}
+
+/** The room of rows that are out of sight. */
+function Gap({ height }: { height: number }) {
+  return height > 0 ? (
+    <tr role="presentation" style={{ height }}>
+      <td colSpan={COLUMNS.length + 1} className="!border-0 !p-0" />
+    </tr>
+  ) : null;
+}
+
 const WIDTHS: Record<string, string> = {
-  label: "9%",
-  name: "19%",
+  label: "8%",
+  name: "17%",
   hand: "6%",
-  zone: "10%",
-  with: "8%",
-  motor: "15%",
+  zone: "9%",
+  with: "7%",
+  motor: "14%",
   driver: "8%",
-  control: "7%",
+  control: "8%",
+  frog: "6%",
   lamp: "7%",
   address: "6%",
-  run: "5%",
+  run: "4%",
 };
 
 interface CellProps {

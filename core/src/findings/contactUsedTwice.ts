@@ -1,0 +1,60 @@
+import { Draft } from "../equip/draft.ts";
+import type { Assignment, RailwayRecord } from "../record/schemas.ts";
+import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
+import { type Remedy, rule } from "./rule.ts";
+
+interface Shared {
+  threads: Thread[];
+  from: Fitted;
+  way: number;
+  uses: [Assignment, Assignment];
+}
+
+export const contactUsedTwice = rule<Shared>({
+  id: "contact-used-twice",
+  severity: "stop",
+  title: "One contact is used for two things",
+  about:
+    "A motor has one or two sets of contacts, and frog, lamp and feedback compete for them. One set can serve one of them only: a lamp's supply on a frog's contact joins two supplies, and puts the lamp's volts on the rail.",
+  look: ({ record, threads }) => {
+    const users = new Map<string, Assignment[]>();
+    for (const assignment of record.assignments) {
+      if (assignment.role !== "frog" && assignment.role !== "lamp") continue;
+      if (assignment.fromId === null || assignment.way === null) continue;
+      if (fitted(record, assignment.fromId).type.contactSets === 0) continue;
+      const key = `${assignment.fromId} ${assignment.way}`;
+      users.set(key, [...(users.get(key) ?? []), assignment]);
+    }
+    return [...users].flatMap(([key, [first, second]]): Shared[] => {
+      if (!first || !second) return [];
+      const [id = "", way = "1"] = key.split(" ");
+      const turnouts = [first, second].flatMap((each) => ("turnoutId" in each ? [each.turnoutId] : []));
+      const own = threads.filter(({ turnout, followers }) =>
+        [turnout, ...followers].some((each) => turnouts.includes(each.id)),
+      );
+      return [{ threads: own, from: fitted(record, id), way: Number(way), uses: [first, second] }];
+    });
+  },
+  subject: ({ from, way }) => `${from.device.id} ${way}`,
+  where: ({ from, way }) => `${from.device.label}-S${way}`,
+  terminals: ({ from, way }) => [`${from.device.label}-S${way}`],
+  turnouts: ({ threads }) => threads,
+  why: ({ from, way, uses }) =>
+    `Contact S${way} of ${from.device.label} feeds a ${uses[0].role} and a ${uses[1].role}: their supplies are joined there.`,
+  remedies: ({ from, uses }, { record }) => moveToFree(record, from, uses[1]),
+});
+
+/** The second of the two on a set that nothing uses yet. */
+function moveToFree(record: RailwayRecord, { device, type }: Fitted, assignment: Assignment): Remedy[] {
+  const used = new Set(
+    record.assignments.flatMap((a) =>
+      (a.role === "frog" || a.role === "lamp") && a.fromId === device.id ? [a.way] : [],
+    ),
+  );
+  const free = Array.from({ length: type.contactSets }, (_, index) => index + 1).find((set) => !used.has(set));
+  if (free === undefined || (assignment.role !== "frog" && assignment.role !== "lamp")) return [];
+  const draft = new Draft(record);
+  draft.put("assignment", { ...assignment, way: free });
+  const words = `Put the ${assignment.role} on S${free} of ${device.label}`;
+  return [{ label: words, group: draft.group(words) }];
+}

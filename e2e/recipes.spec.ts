@@ -1,0 +1,91 @@
+// The schools side by side: frogs, controls, kept readings, and mistakes with their cures, as an owner meets them.
+import { beginRailway, expect, openDemo, test, typeCell } from "./server.ts";
+
+/** Opens a sample from the list of railways. */
+async function openSample(page: import("@playwright/test").Page, address: string, words: RegExp): Promise<void> {
+  await page.goto(`${address}/railways`);
+  await page.getByRole("listitem").filter({ hasText: words }).getByRole("button").click();
+  await page.waitForURL(/\/r\//);
+}
+
+test("a crossover with two toggles and fed frogs is typed into the list and drawn with what each frog carries", async ({
+  page,
+  server,
+}) => {
+  await beginRailway(page, server, "Two lines");
+  await page.getByRole("button", { name: "new ..." }).click();
+  await typeCell(page, "A", "Tab");
+  const cell = (column: string, label: string) =>
+    page.getByRole("button", { name: new RegExp(`^${column} of ${label}:`) });
+  const write = async (column: string, label: string, text: string) => {
+    await cell(column, label).focus();
+    await page.keyboard.press("F2");
+    await page.keyboard.press("Control+a");
+    await page.keyboard.type(text);
+    await page.keyboard.press("Enter");
+  };
+  await write("Motor", "A", "twin-coil-under-board");
+  await write("Driver", "A", "cdu");
+  await write("Control", "A", "toggle-centre-off + toggle-centre-off inverse");
+  await expect(cell("Control", "A")).toHaveAccessibleName("Control of A: T1 + T2 inverse");
+  await write("Frog", "A", "S1");
+  await write("Lamp", "A", "lamps-frog-diodes");
+  await expect(cell("Frog", "A")).toHaveAccessibleName("Frog of A: S1");
+  await write("Frog", "A", "S9");
+  await page.getByRole("button", { name: "Thread" }).click();
+  const thread = page.getByRole("group", { name: "Thread of A" });
+  await expect(thread).toContainText("T2 inverse");
+  await expect(thread).toContainText("Frog A");
+  await page.getByRole("button", { name: "List" }).click();
+  await write("Frog", "A", "nonsense");
+  await expect(page.getByRole("alert")).toContainText("is no reader type");
+  await page.keyboard.press("Escape");
+  await write("Frog", "A", "S1 crossed");
+  await page.getByRole("button", { name: "Thread" }).click();
+  await expect(thread).toContainText("carries L, not R");
+  await page.getByRole("button", { name: "Swap the rails at A-S1n/A-S1r" }).click();
+  await expect(thread).toContainText("carries R");
+  await expect(thread).not.toContainText("not R");
+});
+
+test("a reading is kept with its time; one that disagrees leads to the fault in halves", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("row", { name: /L1/ }).click();
+  const meter = page.getByRole("complementary", { name: "Meter" });
+  const read = async (value: string) => {
+    await page.getByLabel("Meter said").fill(value);
+    await page.keyboard.press("Enter");
+  };
+  await page.getByRole("button", { name: "Terminal L1+" }).press("r");
+  await page.getByRole("button", { name: "Terminal L1−" }).press("b");
+  await expect(page.getByTestId("expect")).toHaveText("10.2V");
+  await read("0");
+  await expect(meter.getByRole("list", { name: "Last readings" })).toContainText("L1+ L1−");
+  await meter.getByRole("button", { name: "Measure next: D1+ to D1−" }).click();
+  await expect(page.getByTestId("expect")).toHaveText(/^1[12]\.\d+V$/);
+  await read("11.9");
+  await meter.getByRole("button", { name: "Measure next: D1-2A to D1-2B" }).click();
+  await read("10.1");
+  await expect(meter).toContainText("The fault lies between D1-2A and L1+.");
+  await page.reload();
+  await expect(meter.getByRole("list", { name: "Last readings" }).getByRole("listitem")).toHaveCount(3);
+  await page.keyboard.press("Control+z");
+  await expect(meter.getByRole("list", { name: "Last readings" }).getByRole("listitem")).toHaveCount(2);
+});
+
+test("mistakes are found and cured by their buttons", async ({ page, server }) => {
+  await openSample(page, server.address, /One mistake for each rule/);
+  await page
+    .getByRole("link", { name: /Findings/ })
+    .first()
+    .click();
+  const card = (name: RegExp) => page.getByRole("article", { name }).first();
+  await card(/Detectors feed blocks on opposite rails/)
+    .getByRole("button", { name: /^Feed BD1-3i from rail J/ })
+    .click();
+  await expect(card(/Detectors feed blocks on opposite rails/)).toHaveCount(0);
+  await card(/Relays take more than/)
+    .getByRole("button", { name: /^Take the jumper off/ })
+    .click();
+  await expect(card(/Relays take more than/)).toHaveCount(0);
+});
