@@ -70,7 +70,7 @@ it("works out anything that can be entered, in plain numbers, and reads its file
       for (const { why } of shown.findings) expect(why).not.toMatch(/NaN|undefined|null|Infinity/);
       expect(readRailwayFile(writeRailwayFile(record))).toEqual(record);
     }),
-    { numRuns: 100 },
+    { numRuns: 80 },
   );
 });
 

@@ -18,6 +18,9 @@ interface Silent {
   loop: number;
 }
 
+/** Less than this through a short comes from no supply, amps. */
+const NOTHING = 1e-3;
+
 export const shortWouldNotTrip = rule<Silent>({
   id: "short-would-not-trip",
   severity: "stop",
@@ -62,7 +65,8 @@ function farthest({ record, circuitry }: Look, supply: Fitted): Silent[] {
     const ends: [string, string] = byTrack ? ["J", "K"] : powerTerminals(at);
     const keys = ends.map((end) => `${at.device.id}:${end}`) as [string, string];
     const found = circuitry.short(keys[0], keys[1], keys);
-    if (!found) return [];
+    // what is not joined to the supply at all is incomplete, not silent
+    if (!found || found.amps < NOTHING) return [];
     const flows = found.amps * alternating;
     const loop = figureValue(supply.type, "volts") / flows;
     return [{ supply, at, ends, flows, trips: tripAmps.value, loop }];

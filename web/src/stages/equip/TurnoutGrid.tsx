@@ -285,7 +285,7 @@ function withRow(visible: number[], current: number, count: number): number[] {
 /** The room of rows that are out of sight. */
 function Gap({ height }: { height: number }) {
   return height > 0 ? (
-    <tr role="presentation" style={{ height }}>
+    <tr style={{ height }}>
       <td colSpan={COLUMNS.length + 1} className="!border-0 !p-0" />
     </tr>
   ) : null;
