@@ -1,5 +1,8 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import type { DeviceType } from "../catalogue/deviceType.ts";
+import type { DeviceType, OutputKind } from "../catalogue/deviceType.ts";
+import type { RailwayState } from "../readings/circuitry.ts";
+import { ALL_MOVING } from "../readings/supplyLoads.ts";
+import { AT_REST } from "../readings/threadReading.ts";
 import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
@@ -34,20 +37,25 @@ export const boardOverTotal = rule<Total>({
   caution: ({ type }) => type,
 });
 
-function totalOf({ record, threads, reading }: Look, device: Device): Total[] {
+/** Parts of an output through which its current flows, by what it gives. */
+const PARTS: Partial<Record<OutputKind, readonly string[]>> = { pair: ["A+", "B+"], servo: ["+"], sink: ["L"] };
+
+function totalOf({ record, threads, circuitry }: Look, device: Device): Total[] {
   const type = typeOf(record, device);
   const limit = type.figures.boardAmps?.value;
-  if (limit === undefined || !type.drives) return [];
+  const parts = type.drives && PARTS[type.drives];
+  if (limit === undefined || !parts) return [];
   const driven = threads.filter(({ motors }) => motors.some(({ driver }) => driver?.device.id === device.id));
   const motors = driven.flatMap((thread) => thread.motors).filter(({ driver }) => driver?.device.id === device.id);
+  const ways = [...new Set(motors.flatMap(({ driver }) => driver?.way ?? []))];
   if (motors.length === 0) return [];
-  const byMoment = (["rest", "throwing"] as const).map((moment) =>
-    driven.reduce((sum, thread) => {
-      const most = Math.max(...POSITIONS.map((position) => reading(thread, position, moment).driverAmps ?? 0));
-      return sum + most;
-    }, 0),
-  );
-  const solved = Math.max(...byMoment);
+  const given = (state: RailwayState) =>
+    ways.reduce(
+      (sum, way) => sum + Math.max(...parts.map((part) => Math.abs(circuitry.amps(device.id, `${way}${part}`, state)))),
+      0,
+    );
+  const states = POSITIONS.flatMap((position) => [AT_REST[position], ALL_MOVING[position]]);
+  const solved = Math.max(...states.map(given));
   const stalled = motors.reduce((sum, motor) => sum + (motor.type.figures.stalledAmps?.value ?? 0), 0);
   if (Math.max(solved, stalled) <= limit * (1 + 1e-9)) return [];
   return [{ device, type, threads: driven, motors: motors.length, solved, stalled, limit }];

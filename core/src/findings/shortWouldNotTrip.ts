@@ -1,6 +1,6 @@
-import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { figureValue } from "../catalogue/catalogue.ts";
 import { SHORT_OHMS } from "../readings/circuitry.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { AssignmentOf, RailwayRecord } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
 import { type Fitted, fitted } from "../schematic/thread.ts";
@@ -8,6 +8,8 @@ import { amps, ohms } from "../units/format.ts";
 import { GAUGES, ohmsPerMetre, squareMillimetres } from "../units/gauge.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 import { layWires } from "./wireOverCurrent.ts";
+
+type Feeds = AssignmentOf<"supply"> | AssignmentOf<"commands">;
 
 interface Silent {
   supply: Fitted;
@@ -27,8 +29,14 @@ export const shortWouldNotTrip = rule<Silent>({
   title: "A short at the far end would not shut the supply down",
   about:
     "The coin test, on paper: a short circuit at the farthest point has to draw more than the supply's breaker trips at, or it goes on and heats the wire. Long thin feeders keep the current below it. The rule lays a solved short across whatever hangs farthest on each supply.",
-  look: (look) =>
-    look.record.devices.flatMap((device) => farthest(look, { device, type: typeOf(look.record, device) })),
+  look: (look) => {
+    const fed = new Map<string, Feeds[]>();
+    for (const assignment of look.record.assignments) {
+      if (assignment.role !== "supply" && assignment.role !== "commands") continue;
+      fed.set(assignment.deviceId, [...(fed.get(assignment.deviceId) ?? []), assignment]);
+    }
+    return [...fed].flatMap(([id, feeds]) => farthest(look, fitted(look.record, id), feeds));
+  },
   subject: ({ supply }) => supply.device.id,
   where: ({ supply }) => supply.device.label,
   terminals: ({ at, ends }) => ends.map((end) => terminalName(at.device.label, end)),
@@ -52,13 +60,11 @@ function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): 
 }
 
 /** The thing on a supply at which a short draws least, when that does not trip it. */
-function farthest({ record, circuitry }: Look, supply: Fitted): Silent[] {
+function farthest({ record, circuitry }: Look, supply: Fitted, feeds: readonly Feeds[]): Silent[] {
   const { tripAmps } = supply.type.figures;
   if (supply.type.family !== "supply" || !tripAmps) return [];
   const alternating = supply.type.model === "ac-supply" ? Math.SQRT1_2 : 1;
-  const shorts = record.assignments.flatMap((assignment): Silent[] => {
-    const feeds = assignment.role === "supply" || assignment.role === "commands";
-    if (!feeds || assignment.deviceId !== supply.device.id) return [];
+  const shorts = feeds.flatMap((assignment): Silent[] => {
     const at = fitted(record, assignment.toDeviceId);
     if (at.type.family === "lamp" || at.type.model === "detector") return [];
     const byTrack = assignment.role === "commands" || isFedByTrack(at, supply);

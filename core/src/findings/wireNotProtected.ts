@@ -24,8 +24,7 @@ export const wireNotProtected = rule<Unprotected>({
   title: "A supply can burn a wire before it shuts down",
   about:
     "A supply able to deliver many amps through thin wire can burn it: what shuts the supply down, or a fuse or breaker after it, must open below what the thinnest wire bears. The rule looks at the wires that hang directly on a supply's terminals.",
-  look: (look) =>
-    look.record.devices.flatMap((device) => unprotected(look, { device, type: typeOf(look.record, device) })),
+  look: unprotected,
   subject: ({ supply }) => supply.device.id,
   where: ({ supply }) => supply.device.label,
   terminals: ({ wire }) => [wire.from.name, wire.to.name],
@@ -39,19 +38,31 @@ export const wireNotProtected = rule<Unprotected>({
   caution: ({ supply }) => supply.type,
 });
 
-function unprotected({ circuitry }: Look, supply: Fitted): Unprotected[] {
-  const trips = supply.type.figures.tripAmps?.value;
-  if (supply.type.family !== "supply" || trips === undefined) return [];
-  const nets = new Set(
-    circuitry.schematic.nets.flatMap(({ ends }, index) =>
-      ends.some(({ deviceId }) => deviceId === supply.device.id) ? [index] : [],
-    ),
-  );
-  const thin = circuitry.loom.wires.filter(
-    ({ net, gauge }) => nets.has(net) && continuousAmps(gauge) < trips * (1 - 1e-9),
-  );
-  const [wire] = thin.sort((a, b) => continuousAmps(a.gauge) - continuousAmps(b.gauge));
-  return wire ? [{ supply, trips, wire, may: continuousAmps(wire.gauge), wires: thin.length }] : [];
+/** The thinnest wires that hang directly on each supply's terminals, where the supply shuts down too late for them. */
+function unprotected({ record, circuitry }: Look): Unprotected[] {
+  const supplies = new Map<string, Fitted>();
+  for (const device of record.devices) {
+    const type = typeOf(record, device);
+    if (type.family === "supply" && type.figures.tripAmps) supplies.set(device.id, { device, type });
+  }
+  const onNet = new Map<number, Fitted[]>();
+  for (const [net, { ends }] of circuitry.schematic.nets.entries()) {
+    const own = ends.flatMap(({ deviceId }) => supplies.get(deviceId) ?? []);
+    if (own.length > 0) onNet.set(net, own);
+  }
+  const found = new Map<string, Unprotected>();
+  for (const wire of circuitry.loom.wires) {
+    const may = continuousAmps(wire.gauge);
+    for (const supply of onNet.get(wire.net) ?? []) {
+      const trips = supply.type.figures.tripAmps?.value ?? 0;
+      if (may >= trips * (1 - 1e-9)) continue;
+      const known = found.get(supply.device.id);
+      const wires = (known?.wires ?? 0) + 1;
+      const thinner = !known || may < known.may;
+      found.set(supply.device.id, thinner ? { supply, trips, wire, may, wires } : { ...known, wires });
+    }
+  }
+  return [...found.values()];
 }
 
 /** A fuse of the next usual size below what the wire bears, as an own type of the supply. */

@@ -1,3 +1,4 @@
+import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Wire } from "../loom/loom.ts";
 import { wireId } from "../readings/pieces.ts";
 import { AT_REST } from "../readings/threadReading.ts";
@@ -23,14 +24,15 @@ export const wireOverCurrent = rule<Hot>({
   look: ({ circuitry, threads }) => {
     // one finding for each net, at the wire that carries most
     const worst = new Map<number, Hot>();
+    const points = new Map<number | undefined, OperatingPoint[]>();
     for (const wire of circuitry.loom.wires) {
       const may = continuousAmps(wire.gauge);
-      const flows = Math.max(
-        ...POSITIONS.map((position) => {
-          const id = wireId(wire.from.key, wire.to.key);
-          return Math.abs(circuitry.solve(wire.from.key, AT_REST[position])?.amps(id) ?? 0);
-        }),
-      );
+      const piece = circuitry.piece(wire.from.key);
+      const solved =
+        points.get(piece) ?? POSITIONS.flatMap((position) => circuitry.solve(wire.from.key, AT_REST[position]) ?? []);
+      points.set(piece, solved);
+      const id = wireId(wire.from.key, wire.to.key);
+      const flows = Math.max(0, ...solved.map((point) => Math.abs(point.amps(id) ?? 0)));
       const known = worst.get(wire.net);
       if (flows <= may || (known && known.amps >= flows)) continue;
       const own = threads.filter(({ turnout, followers }) =>

@@ -59,6 +59,8 @@ export class Circuitry {
   private finding = false;
   /** Set while it is being found out what boards hear from controls: outputs then count as following what was asked. */
   private listening = false;
+  /** Where motors go, by motor, what is asked and by which control; found out once for a railway. */
+  private readonly went = new Map<string, Position | null>();
   /** Relays whose coils are being looked at. */
   private readonly picking = new Set<string>();
   private readonly heard = new Map<string, Position | null>();
@@ -112,7 +114,7 @@ export class Circuitry {
 
   /** Whether a terminal lies in a piece fed by a track bus, whose two half cycles differ. */
   isOnTrack(key: string): boolean {
-    return this.pieceWith(key)?.members.some(({ type }) => type.model === "track-bus") ?? false;
+    return this.pieceWith(key)?.onTrack ?? false;
   }
 
   private findAlternating(): Set<string> {
@@ -228,6 +230,16 @@ export class Circuitry {
     if (!motor || !thread) return null;
     const asked = askedOf(state, thread.turnout.id);
     const by = this.byOf(thread, state);
+    const short = `${motorId} ${asked} ${by ?? ""}`;
+    const found = this.went.get(short);
+    if (found !== undefined) return found;
+    const to = this.findOutGoesTo(motor, thread, asked, by);
+    this.went.set(short, to);
+    return to;
+  }
+
+  private findOutGoesTo(motor: ThreadMotor, thread: Thread, asked: Position, by: string | undefined): Position | null {
+    const motorId = motor.device.id;
     const heard = this.hears(thread.turnout.id, asked, by);
     if (heard === null) return null;
     const winding = motor.type.model === "twin-coil" ? "N" : "motor";
@@ -364,7 +376,8 @@ export class Circuitry {
   private solvePiece(number: number, state: RailwayState): OperatingPoint | undefined {
     const piece = this.cut.pieces[number];
     if (!piece) return undefined;
-    const name = `${number}${this.finding ? "f" : " "}${this.listening ? "l" : " "}${[...this.picking]} ${this.nameOf(state)}`;
+    const picking = this.picking.size > 0 ? [...this.picking].join() : "";
+    const name = `${number}${this.finding ? "f" : " "}${this.listening ? "l" : " "}${picking} ${this.nameOf(state)}`;
     const known = this.solved.get(name);
     if (known) return known;
     const states = piece.members.map((member) => this.stateOf(member, state));
@@ -416,9 +429,11 @@ export class Circuitry {
   }
 
   /** Position that each output in use stands for: what its board understood, or the other one when it heard nothing. */
-  private outputsAsked(deviceId: string, state: RailwayState): Map<number, Position> {
+  private outputsAsked(deviceId: string, state: RailwayState): ReadonlyMap<number, Position> {
+    const used = this.roles.outputsOf.get(deviceId);
+    if (!used) return NO_OUTPUTS;
     const outputs = new Map<number, Position>();
-    for (const [way, leader] of this.roles.outputsOf.get(deviceId) ?? []) {
+    for (const [way, leader] of used) {
       const asked = askedOf(state, leader);
       const direct = this.listening || this.roles.commanding.has(`${deviceId} ${way}`);
       outputs.set(way, direct ? asked : this.understood(leader, asked, state));
@@ -471,6 +486,7 @@ export class Circuitry {
   /** Outputs that pulse or pull down, pins that are low, zones that are occupied. */
   private waysOn(deviceId: string, type: DeviceType, state: RailwayState): ReadonlySet<number> {
     if (type.drives === "contact") return this.relaysUp(deviceId, type, state);
+    if (type.drives !== "coil" && !type.zones && !this.roles.onAt.has(deviceId)) return NOTHING_ON;
     const on = new Set<number>();
     if (type.drives === "coil" && state.moment === "throwing") {
       for (const [way, leader] of this.roles.outputsOf.get(deviceId) ?? []) if (isActing(state, leader)) on.add(way);
@@ -588,6 +604,9 @@ export class Circuitry {
 export const SHORT_OHMS = 0.01;
 /** In place of one turnout: all of them at once, as at the start of a day. */
 export const EVERY = "*";
+
+const NO_OUTPUTS: ReadonlyMap<number, Position> = new Map();
+const NOTHING_ON: ReadonlySet<number> = new Set();
 
 /** Of a control that has just been pressed, nothing else touched. */
 const PRESSED = { moment: "throwing", off: false } as const;

@@ -32,6 +32,8 @@ export interface Piece {
   members: Member[];
   wires: Element[];
   ground: string;
+  /** A track bus is among its members. */
+  onTrack: boolean;
   /** Made when first solved. */
   circuit: Circuit | null;
   /** Solutions by the states of the members. */
@@ -130,6 +132,7 @@ export function cutIntoPieces(
       structures[number]?.push(`${device.id} ${type.model} ${type.contactSets} ${role}`);
       values[number]?.set(device.id, numberOf(type));
       if (minus && piece.ground === "") piece.ground = minus;
+      if (type.model === "track-bus") piece.onTrack = true;
     }
   }
   for (const { from, to, ohms } of loom.wires) {
@@ -159,6 +162,7 @@ function emptyPiece(): Piece {
     members: [],
     wires: [],
     ground: "",
+    onTrack: false,
     circuit: null,
     solutions: new Map(),
     goesTo: new Map(),

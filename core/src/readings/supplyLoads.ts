@@ -20,7 +20,8 @@ export interface SupplyLoad {
 const moved = (otherwise: Position): RailwayState => {
   return { asked: {}, otherwise, moment: "throwing", acting: EVERY, off: false };
 };
-const ALL_MOVING = { N: moved("N"), R: moved("R") };
+/** All turnouts on their way at once, to normal or to reverse. */
+export const ALL_MOVING: Record<Position, RailwayState> = { N: moved("N"), R: moved("R") };
 
 /** Solved loads of all supplies at rest, while all move, and at the worst moment of one turnout being thrown and held. */
 export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): SupplyLoad[] {
