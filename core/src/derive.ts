@@ -1,7 +1,7 @@
 import type { Finding, Look } from "./findings/rule.ts";
 import { findingsOf } from "./findings/rules.ts";
 import { missingParts } from "./findings/turnoutIncomplete.ts";
-import { type Loom, loomOf } from "./loom/loom.ts";
+import { type Loom, loomAfter } from "./loom/loom.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
 import { type TestStep, testSteps } from "./proving/testSteps.ts";
 import { type Standing, standingOf } from "./proving/verdict.ts";
@@ -9,7 +9,7 @@ import { Circuitry } from "./readings/circuitry.ts";
 import { type SupplyLoad, supplyLoads } from "./readings/supplyLoads.ts";
 import { type ThreadReading, threadReading } from "./readings/threadReading.ts";
 import type { RailwayRecord } from "./record/schemas.ts";
-import { type Schematic, schematicOf } from "./schematic/schematic.ts";
+import { type Schematic, schematicAfter } from "./schematic/schematic.ts";
 
 /** Everything that follows from a record. Parts are worked out when first asked for, and once. */
 export class Derived {
@@ -25,8 +25,8 @@ export class Derived {
     readonly record: RailwayRecord,
     previous?: Derived,
   ) {
-    this.schematic = schematicOf(record);
-    this.loom = loomOf(record, this.schematic);
+    this.schematic = schematicAfter(record, previous);
+    this.loom = loomAfter(record, this.schematic, previous);
     this.circuitry = new Circuitry(record, this.schematic, this.loom, previous?.circuitry);
     this.addresses = addressList(record, this.schematic.threads);
   }

@@ -107,6 +107,49 @@ export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
   return { wires: numbered, ways, joints };
 }
 
+/**
+ * The loom of a schematic; of an earlier one with the same nets only those wires are made anew whose length the edit
+ * between them changed.
+ */
+export function loomAfter(
+  record: RailwayRecord,
+  schematic: Schematic,
+  earlier: { record: RailwayRecord; schematic: Schematic; loom: Loom } | undefined,
+): Loom {
+  if (!earlier || earlier.schematic.nets !== schematic.nets || earlier.record.railway !== record.railway) {
+    return loomOf(record, schematic);
+  }
+  const before = new Map(earlier.record.turnouts.map((turnout) => [turnout.id, turnout.runMetres]));
+  const changed = new Set(
+    record.turnouts.filter(({ id, runMetres }) => before.get(id) !== runMetres).map(({ id }) => id),
+  );
+  if (changed.size === 0) return earlier.loom;
+  const nets = new Set(
+    schematic.nets.flatMap(({ ends }, index) =>
+      ends.some(({ turnoutId }) => turnoutId !== null && changed.has(turnoutId)) ? [index] : [],
+    ),
+  );
+  const remade = new Map<string, Unnumbered>();
+  for (const index of nets) {
+    const net = schematic.nets[index];
+    // the ways are as they were; only lengths are wanted
+    if (net) for (const wire of wiresOfNet(record, net, index, [])) remade.set(lengthKey(wire), wire);
+  }
+  const wires = earlier.loom.wires.map((wire) => {
+    const now = nets.has(wire.net) && wire.run !== "cable" ? remade.get(lengthKey(wire)) : undefined;
+    if (!now || now.metres === wire.metres) return wire;
+    const { metres, cutMetres, ohms } = now;
+    return { ...wire, metres, cutMetres, ohms };
+  });
+  return { ...earlier.loom, wires };
+}
+
+/** Tells a wire of a net by its end at a device: the other may be a screw, whose number is not looked at here. */
+function lengthKey({ net, run, from, to }: Pick<Wire, "net" | "run" | "from" | "to">): string {
+  const name = ({ key }: WireEnd) => (/^[PK]\d+:/.test(key) ? "screw" : key);
+  return `${net} ${run} ${name(from)} ${name(to)}`;
+}
+
 type Unnumbered = Omit<Wire, "label" | "flags">;
 type NetEnd = Net["ends"][number];
 

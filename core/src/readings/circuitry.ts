@@ -6,6 +6,7 @@ import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Loom } from "../loom/loom.ts";
 import type { Device, Position, RailwayRecord } from "../record/schemas.ts";
+import { isWiredAlike } from "../record/unchanged.ts";
 import { controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
 import type { Heard } from "../schematic/recipes/controlToInputs.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
@@ -13,7 +14,16 @@ import type { Schematic } from "../schematic/schematic.ts";
 import type { Fitted, Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
 import { controlsOf } from "../schematic/thread.ts";
 import { type DeviceState, type Part, stateThatMatters, storeNode, storesPulse } from "./models.ts";
-import { type Cut, cutIntoPieces, type Member, type Piece, partsIn, stateKey, type Throw } from "./pieces.ts";
+import {
+  type Cut,
+  cutIntoPieces,
+  type Member,
+  type Piece,
+  partsIn,
+  stateKey,
+  type Throw,
+  withWires,
+} from "./pieces.ts";
 import { type Pulse, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 
@@ -81,10 +91,17 @@ export class Circuitry {
     readonly loom: Loom,
     previous?: Circuitry,
   ) {
-    this.roles = new Roles(record, schematic);
-    const before = new Map(previous?.cut.pieces.map((piece) => [piece.structure, piece]));
     this.pulsesBefore = previous?.pulses ?? new Map();
     this.pulses = new Map();
+    if (previous && previous.schematic.nets === schematic.nets && isWiredAlike(record, previous.record)) {
+      this.roles = previous.roles;
+      const { cut, changed } = withWires(previous.cut, previous.loom, loom);
+      this.cut = cut;
+      this.takeOver(previous, changed);
+      return;
+    }
+    this.roles = new Roles(record, schematic);
+    const before = new Map(previous?.cut.pieces.map((piece) => [piece.structure, piece]));
     this.cut = cutIntoPieces(
       record.devices.map((device) => ({ device, type: this.typeOfDevice(device) })),
       loom,
@@ -93,6 +110,44 @@ export class Circuitry {
       (id) => this.roles.fedBy(id),
       before,
     );
+  }
+
+  /**
+   * Takes over what was found out before an edit of wires, in the pieces that have none of them. What goes on in a piece
+   * depends on others through where motors go, what boards hear and which relays pick up; when an edit changes any of that,
+   * or could, everything is looked at anew.
+   */
+  private takeOver(previous: Circuitry, changed: ReadonlySet<number>): void {
+    const touches = (key: string) => changed.has(this.cut.pieceOf.get(key) ?? -1);
+    for (const number of changed) {
+      for (const { type } of this.cut.pieces[number]?.members ?? []) {
+        const listens = type.ownInputs || type.inputs || type.drives === "contact";
+        if (listens || type.model === "relay" || type.model === "latching-relay") return;
+      }
+    }
+    for (const [key, to] of previous.went) {
+      const [motorId = "", asked = "N", by = ""] = key.split(" ");
+      const motor = this.roles.motorOf.get(motorId);
+      const thread = this.roles.threadOf.get(motorId);
+      const winding = motor?.type.model === "twin-coil" ? "N" : "motor";
+      if (!motor || !thread || !touches(`${motorId}.${winding}`)) {
+        this.went.set(key, to);
+        continue;
+      }
+      const now = this.findOutGoesTo(motor, thread, asked as Position, by || undefined);
+      this.went.set(key, now);
+      if (now !== to) {
+        this.went.clear();
+        return;
+      }
+    }
+    for (const [key, position] of previous.heard) this.heard.set(key, position);
+    for (const [name, point] of previous.solved) {
+      if (!changed.has(Number.parseInt(name, 10))) this.solved.set(name, point);
+    }
+    for (const [deviceId, volts] of previous.charges)
+      if (!touches(`${deviceId}.capacitor`)) this.charges.set(deviceId, volts);
+    this.alternating = previous.alternating;
   }
 
   /** Number of the piece a terminal belongs to, or undefined when nothing is joined to it. */

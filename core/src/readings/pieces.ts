@@ -154,6 +154,43 @@ export function cutIntoPieces(
   return { pieces: kept, pieceOf };
 }
 
+/**
+ * The pieces after an edit that changed nothing but the resistance of wires.
+ * @returns the numbers of the pieces that have such a wire as well
+ */
+export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; changed: Set<number> } {
+  const changed = new Set<number>();
+  const ohmsOf = new Map<string, number>();
+  for (const [index, wire] of now.wires.entries()) {
+    if (wire === old.wires[index] || wire.ohms === old.wires[index]?.ohms) continue;
+    changed.add(before.pieceOf.get(wire.from.key) ?? -1);
+    ohmsOf.set(wireId(wire.from.key, wire.to.key), wire.ohms);
+  }
+  const pieces = before.pieces.map((piece, number): Piece => {
+    if (!changed.has(number)) return piece;
+    const values = new Map(piece.values);
+    for (const [id, ohms] of ohmsOf) if (values.has(id)) values.set(id, ohms);
+    const wires = piece.wires.map((wire) => {
+      const ohms = ohmsOf.get(wire.id);
+      return ohms !== undefined && wire.kind === "resistor" ? { ...wire, ohms } : wire;
+    });
+    const signature = `${piece.structure}\n${[...values.values()].join(" ")}`;
+    const { ground, onTrack, members, structure } = piece;
+    return {
+      ...emptyPiece(),
+      ground,
+      onTrack,
+      members,
+      structure,
+      signature,
+      values,
+      wires,
+      ...carriedOver(piece, values),
+    };
+  });
+  return { cut: { pieces, pieceOf: before.pieceOf }, changed };
+}
+
 function emptyPiece(): Piece {
   return {
     signature: "",

@@ -1,5 +1,6 @@
 import { assignmentsOfDevice, assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
+import { isWiredAlike } from "../record/unchanged.ts";
 import { Joiner, type Net } from "./nets.ts";
 import { blockFeed } from "./recipes/blockFeed.ts";
 import { controlToInputs } from "./recipes/controlToInputs.ts";
@@ -17,6 +18,21 @@ import { type Fitted, fitted, type Thread, threadsOf } from "./thread.ts";
 export interface Schematic {
   threads: Thread[];
   nets: Net[];
+}
+
+/** What was derived before an edit. */
+export interface Earlier {
+  record: RailwayRecord;
+  schematic: Schematic;
+}
+
+/**
+ * The schematic of a record; the nets of an earlier one are taken over when the edit between them changed no wiring.
+ */
+export function schematicAfter(record: RailwayRecord, earlier: Earlier | undefined): Schematic {
+  if (!earlier || !isWiredAlike(record, earlier.record)) return schematicOf(record);
+  if (record.turnouts === earlier.record.turnouts) return earlier.schematic;
+  return { threads: threadsOf(record), nets: earlier.schematic.nets };
 }
 
 /** Which terminals must be joined, from what the owner assigned: each recipe in turn, each thread in the owner's order. */

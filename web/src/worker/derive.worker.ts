@@ -8,6 +8,7 @@ import {
   type RailwayState,
   type Range,
   type ThreadReading,
+  withUnchanged,
 } from "@alderman/core";
 import { expose } from "comlink";
 
@@ -40,7 +41,9 @@ let derived: Derived | null = null;
 
 const worker = {
   overview(record: RailwayRecord): Overview {
-    derived = new Derived(record, derived ?? undefined);
+    // the record was copied on its way here
+    const known = derived ? withUnchanged(record, derived.record) : record;
+    derived = new Derived(known, derived ?? undefined);
     const { loom, addresses, findings, loads, complete, schematic } = derived;
     return { loom, addresses, findings, loads, complete, threads: schematic.threads, nets: schematic.nets };
   },

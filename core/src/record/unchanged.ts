@@ -1,0 +1,57 @@
+import { LISTS, type RailwayRecord } from "./schemas.ts";
+
+/**
+ * The record with every thing that is as it was in an earlier one replaced by the earlier object, and whole lists where
+ * nothing in them changed. What is derived can then tell by identity what an edit left alone, even after the record has
+ * been copied between threads.
+ */
+export function withUnchanged(record: RailwayRecord, before: RailwayRecord): RailwayRecord {
+  const result = { ...record };
+  const lists = result as unknown as Record<string, { id: string }[]>;
+  for (const name of Object.values(LISTS)) {
+    const old = before[name] as { id: string }[];
+    const now = record[name] as { id: string }[];
+    const known = new Map(old.map((thing) => [thing.id, thing]));
+    const kept = now.map((thing) => {
+      const earlier = known.get(thing.id);
+      return earlier && isSame(earlier, thing) ? earlier : thing;
+    });
+    const untouched = kept.length === old.length && kept.every((thing, index) => thing === old[index]);
+    lists[name] = untouched ? old : kept;
+  }
+  if (isSame(record.railway, before.railway)) result.railway = before.railway;
+  return result;
+}
+
+/** Whether two plain things hold the same, at any depth. */
+function isSame(a: unknown, b: unknown): boolean {
+  if (Object.is(a, b)) return true;
+  if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return false;
+  const keys = Object.keys(a);
+  if (keys.length !== Object.keys(b).length) return false;
+  return keys.every((key) => isSame((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]));
+}
+
+/**
+ * Whether two records are wired alike: the same devices, types and assignments (the same objects), and turnouts that differ
+ * in nothing but what they are called at length and how long their wires are.
+ */
+export function isWiredAlike(a: RailwayRecord, b: RailwayRecord): boolean {
+  if (a.devices !== b.devices || a.assignments !== b.assignments || a.types !== b.types) return false;
+  if (a.turnouts === b.turnouts) return true;
+  return (
+    a.turnouts.length === b.turnouts.length &&
+    a.turnouts.every((turnout, index) => {
+      const other = b.turnouts[index];
+      if (turnout === other) return true;
+      return (
+        other !== undefined &&
+        turnout.id === other.id &&
+        turnout.label === other.label &&
+        turnout.hand === other.hand &&
+        turnout.movesWith === other.movesWith &&
+        turnout.order === other.order
+      );
+    })
+  );
+}
