@@ -2,6 +2,7 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import { smallRailway } from "../testing/build.ts";
+import { DRIVING, FROGS } from "../testing/recipes.ts";
 import { CATALOGUE } from "./catalogue/catalogue.ts";
 import { edit } from "./catalogue/edit.ts";
 import { Derived } from "./derive.ts";
@@ -71,6 +72,48 @@ it("works out anything that can be entered, in plain numbers, and reads its file
       expect(readRailwayFile(writeRailwayFile(record))).toEqual(record);
     }),
     { numRuns: 80 },
+  );
+});
+
+it("comes to the same after any series of edits as from the record anew", { timeout: 120_000 }, () => {
+  const run = COLUMNS.findIndex(({ id }) => id === "run");
+  const deed: fc.Arbitrary<Deed> = fc.oneof(
+    fc.tuple(fc.nat(COLUMNS.length + 3), fc.nat(60), fc.nat(60)),
+    // lengths most of all: they take the short way
+    fc.tuple(fc.constant(run + COLUMNS.length), fc.nat(60), fc.nat(60)),
+  );
+  const said = ({ findings, loads, schematic, reading, loom }: Derived) => ({
+    findings: findings.map(({ key, why }) => `${key} ${why}`),
+    loads: loads.map(({ deviceId, worst }) => `${deviceId} ${worst.toPrecision(6)}`),
+    readings: schematic.threads.map((thread) => reading(thread, "R", "rest").motors.map(({ goesTo }) => goesTo)),
+    wires: loom.wires.map(({ label, from, to, metres }) => `${label} ${from.name} ${to.name} ${metres}`),
+  });
+  fc.assert(
+    fc.property(fc.constantFrom(0, 1, 2), fc.array(deed, { minLength: 2, maxLength: 8 }), (start, deeds) => {
+      let record = [
+        smallRailway,
+        DRIVING["buttons read by an input node"],
+        FROGS["a relay board that follows the turnout"],
+      ][start]!();
+      let derived = new Derived(record);
+      void said(derived);
+      for (const [kind, which, what] of deeds) {
+        try {
+          const turnout = record.turnouts[which % Math.max(1, record.turnouts.length)];
+          const group =
+            kind % COLUMNS.length === run && turnout
+              ? writeCell(record, turnout.id, "run", String(1 + what))
+              : done(record, [kind, which, what]);
+          if (group) record = edit(record, group.edits).record;
+        } catch (error) {
+          if (!(error instanceof RecordError)) throw error;
+        }
+        derived = new Derived(record, derived);
+        void said(derived);
+      }
+      expect(said(derived)).toEqual(said(new Derived(record)));
+    }),
+    { numRuns: 60 },
   );
 });
 

@@ -10,6 +10,7 @@ import { type SupplyLoad, supplyLoads } from "./readings/supplyLoads.ts";
 import { type ThreadReading, threadReading } from "./readings/threadReading.ts";
 import type { RailwayRecord } from "./record/schemas.ts";
 import { type Schematic, schematicAfter } from "./schematic/schematic.ts";
+import { devicesOfThread } from "./schematic/thread.ts";
 
 /** Everything that follows from a record. Parts are worked out when first asked for, and once. */
 export class Derived {
@@ -29,6 +30,21 @@ export class Derived {
     this.loom = loomAfter(record, this.schematic, previous);
     this.circuitry = new Circuitry(record, this.schematic, this.loom, previous?.circuitry);
     this.addresses = addressList(record, this.schematic.threads);
+    this.takeOver(previous);
+  }
+
+  /** Readings of threads that the edit did not touch are as they were. */
+  private takeOver(previous: Derived | undefined): void {
+    const { touched } = this.circuitry;
+    if (!previous || !touched) return;
+    const untouched = new Set(
+      this.schematic.threads
+        .filter((thread) => !devicesOfThread(thread).some((id) => touched.has(id)))
+        .map(({ turnout }) => turnout.id),
+    );
+    for (const [key, reading] of previous.readings) {
+      if (untouched.has(key.split(" ")[0] ?? "")) this.readings.set(key, reading);
+    }
   }
 
   readonly reading: Look["reading"] = (thread, position, moment) => {

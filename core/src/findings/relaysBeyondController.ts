@@ -28,7 +28,8 @@ export const relaysBeyondController = rule<Beyond>({
       if (type.model !== "controller") return [];
       const boards = assignmentsOfRole(record, "commands")
         .filter((a) => a.deviceId === device.id && !supplyOf(record, a.toDeviceId))
-        .map((a) => deviceOf(record, a.toDeviceId));
+        .map((a) => deviceOf(record, a.toDeviceId))
+        .filter((board) => typeOf(record, board).hears === "pins");
       const coils = boards.reduce((sum, board) => {
         const relayType = typeOf(record, board);
         const rail = figureValue(type, "regulatorVolts");

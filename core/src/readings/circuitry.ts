@@ -148,7 +148,15 @@ export class Circuitry {
     for (const [deviceId, volts] of previous.charges)
       if (!touches(`${deviceId}.capacitor`)) this.charges.set(deviceId, volts);
     this.alternating = previous.alternating;
+    const members = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
+    this.touched = new Set(members.map(({ device }) => device.id));
   }
+
+  /**
+   * Devices in pieces that the last edit changed, when everything else is as it was before it; null when nothing is known
+   * to be.
+   */
+  touched: ReadonlySet<string> | null = null;
 
   /** Number of the piece a terminal belongs to, or undefined when nothing is joined to it. */
   piece(key: string): number | undefined {

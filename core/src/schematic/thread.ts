@@ -146,6 +146,18 @@ export function controlsOf({ control, moreControls }: Thread): ThreadControl[] {
   return control ? [control, ...moreControls] : [];
 }
 
+/** Identifiers of all devices that a thread runs through, supplies apart. */
+export function devicesOfThread(thread: Thread): string[] {
+  const { motors, lamp, frogs } = thread;
+  const fitted: (Fitted | null)[] = [
+    ...motors.flatMap((motor) => [motor, motor.driver]),
+    ...controlsOf(thread).flatMap((control) => [control, control.reader]),
+    ...frogs.flatMap((frog) => [frog, frog.from]),
+    ...(lamp ? [lamp, lamp.from] : []),
+  ];
+  return fitted.flatMap((each) => (each ? [each.device.id] : []));
+}
+
 /** A motor that has its driver inside. */
 export function drivesItself({ type }: Fitted): boolean {
   return type.model === "decoder-motor";
