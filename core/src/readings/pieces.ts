@@ -86,6 +86,31 @@ function numberOf(type: DeviceType): number {
   return typesSeen++;
 }
 
+/** All of a type that decides which elements its devices have, whatever their values. */
+function shapeOf(type: DeviceType): string {
+  const known = shapes.get(type);
+  if (known) return known;
+  const { model, contactSets, drives, hears, inputs, outputs, ownInputs, zones, leads, commonPlus, figures } = type;
+  const shape = [
+    model,
+    contactSets,
+    drives,
+    hears,
+    inputs,
+    outputs,
+    ownInputs,
+    zones,
+    leads,
+    commonPlus,
+    "diodes" in figures,
+  ];
+  const text = shape.join(",");
+  shapes.set(type, text);
+  return text;
+}
+
+const shapes = new WeakMap<DeviceType, string>();
+
 /**
  * Cuts a railway into pieces that no current can pass between.
  * @param roleOf what a device's state depends on beyond its type
@@ -129,7 +154,7 @@ export function cutIntoPieces(
       const piece = pieces[number];
       if (!piece) continue;
       piece.members.push({ device, type, role, parts: new Map() });
-      structures[number]?.push(`${device.id} ${type.model} ${type.contactSets} ${role}`);
+      structures[number]?.push(`${device.id} ${shapeOf(type)} ${role}`);
       values[number]?.set(device.id, numberOf(type));
       if (minus && piece.ground === "") piece.ground = minus;
       if (type.model === "track-bus") piece.onTrack = true;
