@@ -1,7 +1,7 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { Loom } from "../loom/loom.ts";
 import type { RailwayRecord, TestResult } from "../record/schemas.ts";
-import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 
 /**
@@ -22,9 +22,20 @@ export function chainOf(record: RailwayRecord, loom: Loom, thread: Thread): Reco
     chain[`driver of ${motor.device.label}`] = `${motor.driver.device.label}${way}`;
     add(supplyOf(record, motor.driver.device.id));
   }
-  add(thread.control);
+  for (const control of controlsOf(thread)) {
+    const { to, inverse } = control.assignment;
+    add(control, `${inverse ? "; inverse" : ""}${to ? `; asks for ${to}` : ""}`);
+    add(control.reader);
+  }
+  for (const frog of thread.frogs) {
+    const { way, crossed } = frog.assignment;
+    if (frog.from?.type.family !== "motor") add(frog.from);
+    const from = frog.from ? `${frog.from.device.label}${way === null ? "" : `-S${way}`}` : "nothing";
+    chain[`frog of ${frog.turnout.label}`] = `${from}${crossed ? "; rails exchanged" : ""}`;
+  }
   if (thread.lamp) {
     add(thread.lamp, thread.lamp.assignment.crossed ? "; leads crossed" : "");
+    if (thread.lamp.from.type.family !== "motor") add(thread.lamp.from);
     add(supplyOf(record, thread.lamp.device.id));
   }
   const ids = new Set([thread.turnout.id, ...thread.followers.map((turnout) => turnout.id)]);

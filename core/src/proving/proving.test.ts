@@ -150,3 +150,19 @@ it("records what was expected then, what was found, by which instrument, and wha
     instrument: "by eye",
   });
 });
+
+it("meters each fed frog against the left rail before a train is put on", () => {
+  const derived = new Derived(railway(["A", "", "stall-motor", "stall-decoder-8", "", "", "S2"]));
+  const steps = derived
+    .sheet("a")
+    .map(({ step }) => step)
+    .filter(({ key }) => key.startsWith("frog"));
+  // a hand that is not known counts as right: straight on the frog carries the right rail
+  expect(steps.map(({ title, probes }) => `${title}: ${probes?.redName} ${probes?.blackName}`)).toEqual([
+    "Frog at N: AF-F AF-L",
+    "Frog at R: AF-F AF-L",
+  ]);
+  expect(steps[0]!.expected).toBeCloseTo(15, 0);
+  expect(steps[1]!.expected).toBeCloseTo(0, 2);
+  expect(new Derived(railway(["A", "", "stall-motor", "stall-decoder-8", "", "", "dead"])).sheet("a")).toHaveLength(5);
+});

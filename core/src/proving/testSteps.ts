@@ -3,7 +3,7 @@ import { measure } from "../readings/meter.ts";
 import { stateFor } from "../readings/threadReading.ts";
 import type { Position, TestResult } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
-import { supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { drivesItself, supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { chainOf } from "./chain.ts";
 
 /** One step of a turnout's test sheet, with what a meter or the eye should find. */
@@ -28,7 +28,7 @@ export interface TestStep {
 
 /** The test sheet of a thread: windings, power, each position by eye, the lamp. Empty until it has a motor on a driver. */
 export function testSteps(circuitry: Circuitry, thread: Thread): TestStep[] {
-  if (thread.motors.length === 0 || thread.motors.some((motor) => !motor.driver)) return [];
+  if (thread.motors.length === 0 || thread.motors.some((motor) => !motor.driver && !drivesItself(motor))) return [];
   const chain = chainOf(circuitry.record, circuitry.loom, thread);
   const several = thread.motors.length > 1;
   const base = { turnoutId: thread.turnout.id, chain };
@@ -37,6 +37,7 @@ export function testSteps(circuitry: Circuitry, thread: Thread): TestStep[] {
       windingSteps(circuitry, thread, motor, several).map((step) => ({ ...base, ...step })),
     ),
     ...thread.motors.flatMap((motor) => throwSteps(thread, motor, several).map((step) => ({ ...base, ...step }))),
+    ...frogSteps(circuitry, thread).map((step) => ({ ...base, ...step })),
     ...lampSteps(circuitry, thread).map((step) => ({ ...base, ...step })),
   ];
 }
@@ -65,6 +66,10 @@ function windingSteps(circuitry: Circuitry, thread: Thread, motor: ThreadMotor, 
       red,
       black,
     });
+  if (type.model === "servo" || type.model === "decoder-motor") {
+    const [plus, minus] = type.model === "servo" ? ["+", "−"] : ["J", "K"];
+    return [meter("power", `Power${of}`, "At rest. Across the motor's supply.", null, "V", plus, minus)];
+  }
   if (type.model === "stall-motor") {
     return [
       meter("winding", `Winding${of}`, "Power off. Across the motor's leads.", null, "ohm", "+", "−"),
@@ -138,11 +143,34 @@ function throwSteps(thread: Thread, motor: ThreadMotor, several: boolean): Step[
   }));
 }
 
+/** Each fed frog against the left rail, before a train is put on: nothing at one position, the track's voltage at the other. */
+function frogSteps(circuitry: Circuitry, thread: Thread): Step[] {
+  return thread.frogs.flatMap((frog) =>
+    frog.from === null
+      ? []
+      : (["N", "R"] as const).map((position) =>
+          reading(circuitry, thread, {
+            key: `frog-${position.toLowerCase()}-${frog.turnout.id}`,
+            title: `Frog at ${position}${thread.followers.length > 0 ? ` of ${frog.turnout.label}` : ""}`,
+            how: "No train on the track, meter on AC. Frog to the left rail, facing from the toe.",
+            position,
+            unit: "V",
+            ids: [frog.device.id, frog.device.id],
+            red: "F",
+            black: "L",
+          }),
+        ),
+  );
+}
+
 /** The lamp as its contact lights it once the motor stands where it was asked to. */
 function lampSteps(circuitry: Circuitry, thread: Thread): Step[] {
   const { lamp } = thread;
-  if (!lamp || !supplyOf(circuitry.record, lamp.device.id)) return [];
+  const contact = lamp && lamp.from.type.contactSets > 0;
+  if (!lamp?.type.leads || (contact && !supplyOf(circuitry.record, lamp.device.id))) return [];
   const { crossed } = lamp.assignment;
+  const colour = (lead: string) => lamp.type.terminals.find(({ name }) => name === lead)?.about.split(",")[0] ?? lead;
+  const [green, other] = [colour(lamp.type.leads[0]), colour(lamp.type.leads[1])];
   return (["N", "R"] as const).map((position) => ({
     ...BY_EYE,
     key: `lamp-${position.toLowerCase()}-${lamp.device.id}`,
@@ -150,6 +178,6 @@ function lampSteps(circuitry: Circuitry, thread: Thread): Step[] {
     how: `${lamp.device.label}, thrown to ${position === "N" ? "normal" : "reverse"}.`,
     position,
     moment: "rest" as const,
-    wanted: (position === "N") === crossed ? "yellow" : "green",
+    wanted: (position === "N") === crossed ? other : green,
   }));
 }

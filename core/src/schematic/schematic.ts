@@ -13,7 +13,7 @@ import { relayBesideMotor } from "./recipes/relayBesideMotor.ts";
 import { reversingToggle } from "./recipes/reversingToggle.ts";
 import { busToNode, firstPins, pinsToRelays, supplyToBoard, trackToDecoder } from "./recipes/supplyToBoard.ts";
 import { toggleToMotor } from "./recipes/toggleToMotor.ts";
-import { type Fitted, fitted, type Thread, threadsOf } from "./thread.ts";
+import { type Fitted, fitted, type Thread, threadLedBy, threadsOf } from "./thread.ts";
 
 export interface Schematic {
   threads: Thread[];
@@ -32,7 +32,12 @@ export interface Earlier {
 export function schematicAfter(record: RailwayRecord, earlier: Earlier | undefined): Schematic {
   if (!earlier || !isWiredAlike(record, earlier.record)) return schematicOf(record);
   if (record.turnouts === earlier.record.turnouts) return earlier.schematic;
-  return { threads: threadsOf(record), nets: earlier.schematic.nets };
+  const now = new Map(record.turnouts.map((turnout) => [turnout.id, turnout]));
+  const threads = earlier.schematic.threads.map((thread) => {
+    const same = [thread.turnout, ...thread.followers].every((turnout) => now.get(turnout.id) === turnout);
+    return same ? thread : (threadLedBy(record, thread.turnout.id) ?? thread);
+  });
+  return { threads, nets: earlier.schematic.nets };
 }
 
 /** Which terminals must be joined, from what the owner assigned: each recipe in turn, each thread in the owner's order. */

@@ -11,6 +11,7 @@ import {
   withUnchanged,
 } from "@alderman/core";
 import { expose } from "comlink";
+import { changeOf, type Overview, type OverviewChange } from "./overview.ts";
 
 /** What a screen needs besides the whole railway's results. */
 export interface Focus {
@@ -21,11 +22,6 @@ export interface Focus {
   black: string | null;
   range: Range;
 }
-
-export type Overview = Pick<Derived, "loom" | "addresses" | "findings" | "loads" | "complete"> & {
-  threads: Derived["schematic"]["threads"];
-  nets: Derived["schematic"]["nets"];
-};
 
 export interface FocusResult {
   turnoutId: string | null;
@@ -39,13 +35,19 @@ export type ProvingCounts = Record<string, { steps: number; passed: number; fail
 
 let derived: Derived | null = null;
 
+let sent: Overview | null = null;
+
 const worker = {
-  overview(record: RailwayRecord): Overview {
+  /** @param anew everything is wanted, not only what changed since the last answer */
+  overview(record: RailwayRecord, anew: boolean): OverviewChange {
     // the record was copied on its way here
     const known = derived ? withUnchanged(record, derived.record) : record;
     derived = new Derived(known, derived ?? undefined);
     const { loom, addresses, findings, loads, complete, schematic } = derived;
-    return { loom, addresses, findings, loads, complete, threads: schematic.threads, nets: schematic.nets };
+    const now = { loom, addresses, findings, loads, complete, threads: schematic.threads, nets: schematic.nets };
+    const change = changeOf(now, anew ? null : sent);
+    sent = now;
+    return change;
   },
 
   focus({ turnoutId, asked, moment, red, black, range }: Focus): FocusResult {

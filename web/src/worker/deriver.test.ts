@@ -15,7 +15,8 @@ function slowWorker() {
     return new Promise((done) => waiting.push(() => done(value)));
   };
   const worker = {
-    overview: (given: RailwayRecord) => answer(`overview ${given.railway.name}`, { name: given.railway.name }),
+    overview: (given: RailwayRecord) =>
+      answer(`overview ${given.railway.name}`, { whole: { name: given.railway.name }, wires: [], threads: [] }),
     focus: (given: Focus) => answer(`focus ${given.turnoutId}`, { turnoutId: given.turnoutId }),
     proving: () => answer("proving", {}),
   } as unknown as AskWorker;
@@ -74,7 +75,7 @@ it("tells of a failure once, and tries again with the next record", async () => 
     overview: async ({ railway }: { railway: { name: string } }) => {
       calls++;
       if (railway.name === "bad") throw new Error("Sources contradict each other.");
-      return {};
+      return { whole: {}, wires: [], threads: [] };
     },
     focus: async () => ({}),
     proving: async () => ({}),

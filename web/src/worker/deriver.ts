@@ -1,5 +1,6 @@
 import type { RailwayRecord } from "@alderman/core";
-import type { DeriveWorker, Focus, FocusResult, Overview, ProvingCounts } from "./derive.worker.ts";
+import type { DeriveWorker, Focus, FocusResult, ProvingCounts } from "./derive.worker.ts";
+import { type Overview, withChange } from "./overview.ts";
 
 /** The latest results; a part is null until it has been worked out once. */
 export interface Results {
@@ -26,6 +27,8 @@ export class Deriver {
   private done: { record: RailwayRecord | null; focus: Focus | null; proving: RailwayRecord | null };
   private running = false;
   private results = NO_RESULTS;
+  /** The latest overview that came, shown or not: the worker sends only what changed since. */
+  private base: Overview | null = null;
 
   constructor(
     private readonly worker: () => AskWorker,
@@ -40,6 +43,7 @@ export class Deriver {
     if (record) void this.work();
     else {
       this.done = { record: null, focus: null, proving: null };
+      this.base = null;
       this.tell(NO_RESULTS);
     }
   }
@@ -67,7 +71,8 @@ export class Deriver {
     if (!record) return false;
     try {
       if (record !== this.done.record) {
-        const overview = await this.worker().overview(record);
+        const overview = withChange(this.base, await this.worker().overview(record, this.base === null));
+        this.base = overview;
         this.done = { record, focus: null, proving: null };
         if (this.wanted.record === record) this.tell({ overview, failure: null });
       } else if (focus && focus !== this.done.focus) {
@@ -80,7 +85,8 @@ export class Deriver {
         if (this.wanted.record === record) this.tell({ proving });
       } else return false;
     } catch (error) {
-      // the same question would fail again: wait for another one
+      // the same question would fail again: wait for another one, and then ask for everything
+      this.base = null;
       this.done = { record, focus, proving: record };
       this.tell({ failure: error instanceof Error ? error.message : String(error) });
     }

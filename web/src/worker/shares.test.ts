@@ -2,7 +2,7 @@ import { addTurnout, type Derived, edit, emptyRecord } from "@alderman/core";
 import { expect, it } from "vitest";
 import { Derived as CoreDerived } from "../../../core/src/derive.ts";
 import { railway, retyped, smallRailway } from "../../../core/testing/build.ts";
-import type { Overview } from "./derive.worker.ts";
+import type { Overview } from "./overview.ts";
 import { sharesOf } from "./sharesOf.ts";
 
 function overview(record: ReturnType<typeof smallRailway>): Overview {

@@ -8,7 +8,7 @@ import {
   type ThreadControl,
 } from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
-import type { Overview } from "../../worker/derive.worker.ts";
+import type { Overview } from "../../worker/overview.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { drawnEnd } from "./boards.ts";

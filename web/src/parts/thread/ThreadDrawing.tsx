@@ -1,5 +1,5 @@
 import { controlsOf, drivesItself, heardAt, type Thread, type ThreadReading } from "@alderman/core";
-import type { Overview } from "../../worker/derive.worker.ts";
+import type { Overview } from "../../worker/overview.ts";
 import { BackLane } from "./BackLane.tsx";
 import { BoardLane } from "./BoardLane.tsx";
 import { CommandPart } from "./CommandPart.tsx";

@@ -6,7 +6,7 @@ import { beforeAll, expect, it, vi } from "vitest";
 import { Derived } from "../../../../core/src/derive.ts";
 import { mounted, railway, retyped, smallRailway, typed } from "../../../../core/testing/build.ts";
 import { DRIVING, FROGS, LAMPS } from "../../../../core/testing/recipes.ts";
-import type { Overview } from "../../worker/derive.worker.ts";
+import type { Overview } from "../../worker/overview.ts";
 
 let parts: {
   store: typeof import("../../store/store.ts")["store"];

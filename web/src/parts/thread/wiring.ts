@@ -1,6 +1,6 @@
 import type { Finding, StripWay, Thread, WireColour } from "@alderman/core";
 import { PURPOSES } from "@alderman/core";
-import type { Overview } from "../../worker/derive.worker.ts";
+import type { Overview } from "../../worker/overview.ts";
 import type { Verdict } from "../Mark.tsx";
 import { verdictFor } from "../Mark.tsx";
 
