@@ -12,6 +12,7 @@ export { Draft } from "./equip/draft.ts";
 export { setAddress } from "./equip/equipment.ts";
 export { MOST_ROWS, turnoutsFromTable } from "./equip/table.ts";
 export { removeTurnouts } from "./equip/turnouts.ts";
+export { typesFromFile, writeTypesFile } from "./equip/typesFile.ts";
 export { addTurnout, writeCell } from "./equip/write.ts";
 export type { Finding, Remedy, Severity } from "./findings/rule.ts";
 export { RULES } from "./findings/rules.ts";

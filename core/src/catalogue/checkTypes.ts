@@ -42,6 +42,7 @@ export function checkTypes(record: RailwayRecord): Problem[] {
       });
     for (const [name, value] of Object.entries(own.figures))
       problems.push(...figureProblems(base, name, value, [...at, "figures", name]));
+    problems.push(...orderProblems(base, own.figures, at));
   }
   for (const [index, device] of record.devices.entries()) {
     if (!findType(record, device.typeId)) {
@@ -65,6 +66,28 @@ export function figureProblems(base: DeviceType, name: string, value: number, pa
   if (value >= known.min && value <= known.max) return [];
   const range = `${Number(known.min.toPrecision(3))} to ${Number(known.max.toPrecision(3))} ${known.unit}`.trim();
   return [{ path, message: `${name} (${known.about}) must be ${range}, not ${value}.` }];
+}
+
+/** Figures of which the first must not be above the second. */
+const IN_ORDER: readonly [string, string][] = [
+  ["leastVolts", "mostVolts"],
+  ["dropOutVolts", "pullInVolts"],
+  ["thresholdVolts", "inputVolts"],
+  ["ratedAmps", "tripAmps"],
+  ["outputAmps", "boardAmps"],
+  ["leastAmps", "ratedAmps"],
+];
+
+/** What is wrong between the figures of an own type: a limit below what it limits, a range upside down. */
+function orderProblems(base: DeviceType, own: Readonly<Record<string, number>>, at: Problem["path"]): Problem[] {
+  return IN_ORDER.flatMap(([lower, upper]): Problem[] => {
+    const [low, high] = [base.figures[lower], base.figures[upper]];
+    if (!low || !high || (own[lower] === undefined && own[upper] === undefined)) return [];
+    const [a, b] = [own[lower] ?? low.value, own[upper] ?? high.value];
+    if (a <= b) return [];
+    const message = `${lower} (${low.about}) is ${a} ${low.unit}, above ${upper} (${high.about}), ${b} ${high.unit}. Change one of them.`;
+    return [{ path: [...at, "figures", lower], message }];
+  });
 }
 
 function partProblem(record: RailwayRecord, assignment: Assignment): string | undefined {

@@ -108,13 +108,13 @@ export function FrogPart({
       </text>
       {reads && (
         <>
-          <text className="tm" x="536" y="466">
+          <text className="tm" x="536" y="461">
             F-L {volts(Math.abs(reads.toLeft))}
           </text>
           <text
             className="tm"
             x="536"
-            y="479"
+            y="474"
             style={frogVerdict(frog, reads) === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}}
           >
             {frogWords(reads)}

@@ -25,14 +25,19 @@ export function Roster() {
     next.focus();
   };
   return (
-    <table className="list" aria-label="Turnouts">
+    <table className="list table-fixed" aria-label="Turnouts">
+      <colgroup>
+        {[74, 60, 48, 36, 36, 24].map((width, index) => (
+          <col key={COLUMN_KEYS[index]} style={{ width }} />
+        ))}
+      </colgroup>
       <thead>
         <tr>
           <th>Turnout</th>
-          <th>Motor</th>
-          <th>Driver</th>
-          <th>Control</th>
-          <th>Lamp</th>
+          <th className="!px-1">Motor</th>
+          <th className="!px-1">Driver</th>
+          <th className="!px-1">Ctrl</th>
+          <th className="!px-1">Lamp</th>
           <th />
         </tr>
       </thead>
@@ -53,9 +58,9 @@ export function Roster() {
             <td className="!px-1 text-[12px]">
               {thread.motors[0] ? <MotorGlyph type={thread.motors[0].type} /> : <None />}
             </td>
-            <td className="mono !px-1">{driverText(thread) ?? <None />}</td>
-            <td className="mono !px-1">{thread.control?.device.label ?? <None />}</td>
-            <td className="mono !px-1">{thread.lamp?.device.label ?? <None />}</td>
+            <td className="mono !px-1 text-[11.5px]">{driverText(thread) ?? <None />}</td>
+            <td className="mono !px-1 text-[11.5px]">{thread.control?.device.label ?? <None />}</td>
+            <td className="mono !px-1 text-[11.5px]">{thread.lamp?.device.label ?? <None />}</td>
             <td className="!pl-0 !pr-2">
               <Mark verdict={verdictOf(thread, overview)} size={15} />
             </td>
@@ -65,6 +70,8 @@ export function Roster() {
     </table>
   );
 }
+
+const COLUMN_KEYS = ["turnout", "motor", "driver", "control", "lamp", "verdict"];
 
 function None() {
   return <span className="quiet font-body">none</span>;

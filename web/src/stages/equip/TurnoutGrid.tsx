@@ -293,7 +293,7 @@ function Gap({ height }: { height: number }) {
 
 const WIDTHS: Record<string, string> = {
   label: "8%",
-  name: "17%",
+  name: "16%",
   hand: "6%",
   zone: "9%",
   with: "7%",
@@ -303,7 +303,7 @@ const WIDTHS: Record<string, string> = {
   frog: "6%",
   lamp: "7%",
   address: "6%",
-  run: "4%",
+  run: "5%",
 };
 
 interface CellProps {

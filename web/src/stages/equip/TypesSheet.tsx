@@ -1,7 +1,19 @@
-import { CATALOGUE, copyType, type DeviceType, type Figure, findType, removeEdit, setFigure } from "@alderman/core";
+import {
+  CATALOGUE,
+  copyType,
+  type DeviceType,
+  type Figure,
+  findType,
+  removeEdit,
+  setFigure,
+  typesFromFile,
+  writeTypesFile,
+} from "@alderman/core";
 import { useState } from "react";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
+import { saveText } from "../../parts/saveText.ts";
+import { notify } from "../../store/railway.ts";
 import { useAppSelector } from "../../store/store.ts";
 
 /** The device types: generic ones to look at and copy, own ones to change. */
@@ -16,6 +28,14 @@ export function TypesSheet() {
     const { group, id } = copyType(record, of.id, `${of.name}, my own`.slice(0, 80));
     act(group);
     setChosen(id);
+  };
+  const takeIn = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      act(typesFromFile(record, await file.text()));
+    } catch (error) {
+      notify(`Nothing was taken in. ${error instanceof Error ? error.message : String(error)}`);
+    }
   };
   const row = (each: DeviceType) => (
     <tr
@@ -35,7 +55,35 @@ export function TypesSheet() {
   return (
     <StageMain title="Device types" about="What boards, motors, controls and lamps are made of">
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-2.5">
-        <Sheet title="Types" about={`${CATALOGUE.length} generic, ${own.length} of your own`}>
+        <Sheet
+          title="Types"
+          about={`${CATALOGUE.length} generic, ${own.length} of your own`}
+          actions={
+            <>
+              <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-focus">
+                Take in
+                <input
+                  type="file"
+                  accept=".json,application/json"
+                  className="sr-only"
+                  aria-label="Take in types from a file"
+                  onChange={(event) => {
+                    void takeIn(event.target.files?.[0]);
+                    event.target.value = "";
+                  }}
+                />
+              </label>
+              <button
+                type="button"
+                className="btn"
+                disabled={own.length === 0}
+                onClick={() => saveText("types.json", "application/json", writeTypesFile(record))}
+              >
+                Export own
+              </button>
+            </>
+          }
+        >
           <div className="scroll">
             <table className="list">
               <tbody>
@@ -108,7 +156,26 @@ function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType
             ))}
           </tbody>
         </table>
-        <h3 className="mt-4">Terminals</h3>
+        {type.settings && type.settings.length > 0 && (
+          <>
+            <h3 className="mt-4">Settings in the device</h3>
+            <table className="list mt-1">
+              <tbody>
+                {type.settings.map((setting) => (
+                  <tr key={setting.name}>
+                    <td className="font-semibold">{setting.name}</td>
+                    <td className="!whitespace-normal">{setting.about}</td>
+                    <td className="quiet !whitespace-normal">
+                      {setting.range}; {setting.factory} as bought
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
+        )}
+        {type.powerOn && <p className="mt-3">When power returns it {POWER_ON[type.powerOn]}.</p>}
+        {type.terminals.length > 0 && <h3 className="mt-4">Terminals</h3>}
         <p className="mt-1">
           {type.terminals.map(({ name, about }) => (
             <span key={name} className="mr-3 inline-block">
@@ -134,6 +201,12 @@ function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType
     </Sheet>
   );
 }
+
+const POWER_ON: Record<NonNullable<DeviceType["powerOn"]>, string> = {
+  stays: "is as it was",
+  normal: "throws to normal",
+  off: "is off until it is told",
+};
 
 function FigureField({ typeId, name, figure }: { typeId: string; name: string; figure: Figure }) {
   const record = useAppSelector((state) => state.railway.record);
