@@ -7,7 +7,7 @@ import { operatingPoint } from "../src/circuit/operatingPoint.ts";
 import { toSpice } from "../src/circuit/toSpice.ts";
 import { energy, transient } from "../src/circuit/transient.ts";
 import { Derived } from "../src/derive.ts";
-import type { Moment } from "../src/readings/circuitry.ts";
+import type { Moment } from "../src/readings/states.ts";
 import { mounted, retyped, smallRailway } from "../testing/build.ts";
 import { capacitor, contact, diode, resistor, source } from "../testing/elements.ts";
 import { twoHundred } from "../testing/networks.ts";

@@ -25,8 +25,8 @@ export { type MeasuringPoint, measuringPoints, nextPlace, standingAt } from "./p
 export { testResult } from "./proving/testResult.ts";
 export type { TestStep } from "./proving/testSteps.ts";
 export type { Found, Standing } from "./proving/verdict.ts";
-export type { Moment, RailwayState } from "./readings/circuitry.ts";
 export { type MeterReading, measure, type Range } from "./readings/meter.ts";
+export type { Moment, RailwayState } from "./readings/states.ts";
 export type { SupplyLoad } from "./readings/supplyLoads.ts";
 export { type FrogReading, type MotorReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export { applyEdits, Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";

@@ -73,7 +73,6 @@ const IN_ORDER: readonly [string, string][] = [
   ["leastVolts", "mostVolts"],
   ["dropOutVolts", "pullInVolts"],
   ["thresholdVolts", "inputVolts"],
-  ["ratedAmps", "tripAmps"],
   ["outputAmps", "boardAmps"],
   ["leastAmps", "ratedAmps"],
 ];

@@ -1,6 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType, OutputKind } from "../catalogue/deviceType.ts";
-import type { RailwayState } from "../readings/circuitry.ts";
+import type { RailwayState } from "../readings/states.ts";
 import { ALL_MOVING } from "../readings/supplyLoads.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import type { Device } from "../record/schemas.ts";

@@ -1,6 +1,7 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { OutputAddress } from "../numbers/addressList.ts";
-import type { Circuitry, Moment } from "../readings/circuitry.ts";
+import type { Circuitry } from "../readings/circuitry.ts";
+import type { Moment } from "../readings/states.ts";
 import type { SupplyLoad } from "../readings/supplyLoads.ts";
 import type { ThreadReading } from "../readings/threadReading.ts";
 import type { EditGroup } from "../record/edits.ts";

@@ -1,5 +1,6 @@
-import type { Circuitry, Moment } from "../readings/circuitry.ts";
+import type { Circuitry } from "../readings/circuitry.ts";
 import { measure } from "../readings/meter.ts";
+import type { Moment } from "../readings/states.ts";
 import { stateFor } from "../readings/threadReading.ts";
 import type { Position, TestResult } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";

@@ -2,9 +2,10 @@ import { findType } from "../catalogue/catalogue.ts";
 import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { find } from "../record/find.ts";
-import type { Circuitry, Extra, RailwayState } from "./circuitry.ts";
+import type { Circuitry, Extra } from "./circuitry.ts";
 import type { Part } from "./models.ts";
 import { wireId } from "./pieces.ts";
+import type { RailwayState } from "./states.ts";
 
 export type Range = "V" | "ohm" | "mA";
 

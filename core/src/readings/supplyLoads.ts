@@ -1,7 +1,8 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { Position } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { type Circuitry, EVERY, type RailwayState } from "./circuitry.ts";
+import type { Circuitry } from "./circuitry.ts";
+import { EVERY, type RailwayState } from "./states.ts";
 import { AT_REST, stateFor } from "./threadReading.ts";
 
 /** What one supply gives. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */

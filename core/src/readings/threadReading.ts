@@ -3,8 +3,9 @@ import type { OutputKind } from "../catalogue/deviceType.ts";
 import type { Position } from "../record/schemas.ts";
 import { type StockRail, wantedRail } from "../schematic/recipes/frogFeed.ts";
 import { supplyOf, type Thread, type ThreadFrog, type ThreadLamp, type ThreadMotor } from "../schematic/thread.ts";
-import type { Circuitry, Moment, RailwayState } from "./circuitry.ts";
+import type { Circuitry } from "./circuitry.ts";
 import type { Pulse } from "./pulse.ts";
+import type { Moment, RailwayState } from "./states.ts";
 
 export interface MotorReading {
   motorId: string;

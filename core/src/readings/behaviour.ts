@@ -1,0 +1,410 @@
+import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
+import type { OperatingPoint } from "../circuit/solution.ts";
+import type { Device, Position } from "../record/schemas.ts";
+import { controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
+import type { Heard } from "../schematic/recipes/controlToInputs.ts";
+import { wantedRail } from "../schematic/recipes/frogFeed.ts";
+import {
+  controlsOf,
+  type Fitted,
+  type Thread,
+  type ThreadControl,
+  type ThreadLamp,
+  type ThreadMotor,
+} from "../schematic/thread.ts";
+import { type DeviceState, stateThatMatters, storeNode, storesPulse } from "./models.ts";
+import type { Throw } from "./pieces.ts";
+import type { Pulse } from "./pulse.ts";
+import type { Roles } from "./roles.ts";
+import { acts, askedOf, isActing, PRESSED, type RailwayState, RESTING } from "./states.ts";
+
+/** What the behaviour of devices is found out from: the solved circuit. */
+export interface Solver {
+  solve(key: string, state: RailwayState): OperatingPoint | undefined;
+  amps(deviceId: string, part: string, state: RailwayState): number;
+  volts(plus: string, minus: string, state: RailwayState): number | undefined;
+  pulse(motorId: string, coil: Position, state: RailwayState): Pulse | null;
+  /** What is known of where motors go, kept with the piece that holds an element. */
+  throwsOf(elementId: string): Map<string, Throw> | undefined;
+}
+
+/**
+ * What the devices of a railway do in a state: where motors go, what boards hear from controls, which relays pick up, and
+ * so which contacts are made and which outputs are on. Each follows from the solved circuit, which in turn follows from
+ * it; while one thing is being found out, the others count as doing what was asked.
+ */
+export class Behaviour {
+  /** Set while it is being found out where a motor goes: contacts then count as following what was asked. */
+  private finding = false;
+  /** Set while it is being found out what boards hear from controls: outputs then count as following what was asked. */
+  private listening = false;
+  /** Relays whose coils are being looked at. */
+  private readonly picking = new Set<string>();
+  /** Where motors go, by motor, what is asked and by which control; found out once for a railway. */
+  private readonly went = new Map<string, Position | null>();
+  private readonly heard = new Map<string, Position | null>();
+  private readonly charges = new Map<string, number>();
+
+  constructor(
+    private readonly roles: Roles,
+    private readonly solver: Solver,
+  ) {}
+
+  /** What is being found out just now: solutions found meanwhile are of their own kind. */
+  get inquiry(): string {
+    const picking = this.picking.size > 0 ? [...this.picking].join() : "";
+    return `${this.finding ? "f" : " "}${this.listening ? "l" : " "}${picking}`;
+  }
+
+  /**
+   * Takes over what was found out before an edit of wires.
+   * @param touches whether the edit touched the piece that holds an element
+   * @returns whether all motors still go where they went, so that the other pieces are as they were
+   */
+  takeOver(previous: Behaviour, touches: (elementId: string) => boolean): boolean {
+    for (const [key, to] of previous.went) {
+      const [motorId = "", asked = "N", by = ""] = key.split(" ");
+      const motor = this.roles.motorOf.get(motorId);
+      const thread = this.roles.threadOf.get(motorId);
+      const touched = motor && thread && touches(`${motorId}.${windingOf(motor)}`);
+      const now = touched ? this.findOutGoesTo(motor, thread, asked as Position, by || undefined) : to;
+      this.went.set(key, now);
+      if (now === to) continue;
+      this.went.clear();
+      return false;
+    }
+    for (const [key, position] of previous.heard) this.heard.set(key, position);
+    for (const [deviceId, volts] of previous.charges) {
+      if (!touches(`${deviceId}.capacitor`)) this.charges.set(deviceId, volts);
+    }
+    return true;
+  }
+
+  /**
+   * Position to which a motor goes when its turnout is asked for one, by the solved circuit and the way it is mounted.
+   * @returns null when it gets too little to move, or when nothing hears what was asked
+   */
+  motorGoesTo(motorId: string, state: RailwayState): Position | null {
+    const motor = this.roles.motorOf.get(motorId);
+    const thread = this.roles.threadOf.get(motorId);
+    if (!motor || !thread) return null;
+    const asked = askedOf(state, thread.turnout.id);
+    const by = this.byOf(thread, state);
+    const short = `${motorId} ${asked} ${by ?? ""}`;
+    const found = this.went.get(short);
+    if (found !== undefined) return found;
+    const to = this.findOutGoesTo(motor, thread, asked, by);
+    this.went.set(short, to);
+    return to;
+  }
+
+  private findOutGoesTo(motor: ThreadMotor, thread: Thread, asked: Position, by: string | undefined): Position | null {
+    const motorId = motor.device.id;
+    const heard = this.hears(thread.turnout.id, asked, by);
+    if (heard === null) return null;
+    const kept = this.solver.throwsOf(`${motorId}.${windingOf(motor)}`);
+    const key = `${motorId} ${asked} ${heard} ${by ?? ""} ${motor.assignment.opposite}`;
+    const known = kept?.get(key);
+    if (known) return known.to;
+    const before = this.finding;
+    this.finding = true;
+    try {
+      const thrown = this.thrownTo(motor, thread, asked, by);
+      kept?.set(key, thrown);
+      return thrown.to;
+    } finally {
+      this.finding = before;
+    }
+  }
+
+  /** The control that acts on a thread when it is not its first one. */
+  private byOf(thread: Thread, { acting, by }: RailwayState): string | undefined {
+    return acting === thread.turnout.id && by !== thread.control?.device.id ? by : undefined;
+  }
+
+  /**
+   * Position that a thread's board understands when a control asks for one, from the solved volts of its inputs; what is
+   * asked itself where no board listens; null when it hears nothing, or both at once.
+   */
+  hears(leader: string, asked: Position, by?: string): Position | null {
+    const listeners = this.roles.heardOf.get(leader);
+    const listener = listeners?.find(({ control }) => acts(control, asked, by));
+    if (!listener) return asked;
+    const key = `${leader} ${asked} ${by ?? ""}`;
+    const known = this.heard.get(key);
+    if (known !== undefined) return known;
+    const before = this.listening;
+    this.listening = true;
+    try {
+      const position = this.listen(listener, {
+        asked: { [leader]: asked },
+        ...PRESSED,
+        acting: leader,
+        ...(by ? { by } : {}),
+      });
+      this.heard.set(key, position);
+      return position;
+    } finally {
+      this.listening = before;
+    }
+  }
+
+  private listen({ control, heard }: Listener, state: RailwayState): Position | null {
+    const { board } = heard;
+    const asked = askedOf(state, state.acting ?? "");
+    const threshold = board.type.figures.thresholdVolts?.value ?? 0;
+    const closed = (input: string) => {
+      const volts = this.solver.volts(`${board.device.id}:${input}`, `${board.device.id}:−`, state);
+      return volts !== undefined && volts < threshold;
+    };
+    const sides = controlSides(control);
+    if (sides.press !== null) return closed(heard.press) ? asked : null;
+    if (sides.N === null || sides.R === null)
+      return closed(sides.N === null ? heard.R : heard.N) ? control.assignment.to : null;
+    const [normal, reverse] = [closed(heard.N), closed(heard.R)];
+    if (normal === reverse) return null;
+    return normal ? "N" : "R";
+  }
+
+  /** A coil goes by the energy and length of its pulse, others by the volts that move and hold them. */
+  private thrownTo(motor: ThreadMotor, thread: Thread, asked: Position, by: string | undefined): Throw {
+    const leader = thread.turnout.id;
+    const id = motor.device.id;
+    const { model, figures } = motor.type;
+    const least = figures.leastVolts?.value ?? 0;
+    const flip = (position: Position): Position =>
+      motor.assignment.opposite ? (position === "N" ? "R" : "N") : position;
+    const state: RailwayState = { asked: { [leader]: asked }, ...PRESSED, acting: leader, ...(by ? { by } : {}) };
+    if (model === "decoder-motor") {
+      const moves = Math.abs(this.solver.volts(`${id}:J`, `${id}:K`, RESTING) ?? 0) >= least;
+      return { to: moves ? flip(asked) : null, live: null };
+    }
+    if (model === "servo") return { to: this.servoGoesTo(motor, state, flip), live: null };
+    if (model === "stall-motor") {
+      // one that its control lets go of again runs while it is held
+      const sprung = thread.control?.type.model === "reversing-toggle" && !thread.control.type.maintained;
+      const all = asked === "N" ? ALL_NORMAL : ALL_REVERSE;
+      const volts = this.solver.volts(`${id}:+`, `${id}:−`, by || sprung ? state : all) ?? 0;
+      return { to: Math.abs(volts) >= least ? flip(volts > 0 ? "N" : "R") : null, live: null };
+    }
+    const live = this.solver.solve(`${id}.N`, state)?.carrying(LIVE_AMPS) ?? [];
+    const throws = (coil: Position) => {
+      // the first instant tells whether there is anything to follow
+      const first = Math.abs(this.solver.amps(id, coil, state));
+      if (first < (figures.restAmps?.value ?? 0)) return 0;
+      const pulse = this.solver.pulse(id, coil, state);
+      return pulse && isFirm(pulse, motor.type) ? pulse.joules : 0;
+    };
+    const normal = throws("N");
+    const reverse = throws("R");
+    if (normal === reverse || Math.min(normal, reverse) > 0) return { to: null, live };
+    return { to: flip(normal > reverse ? "N" : "R"), live };
+  }
+
+  /** Position that a semaphore's arm shows; null when its servo gets no power or no pulses. */
+  semaphoreShows({ device, type, from }: ThreadLamp, state: RailwayState): Position | null {
+    return this.servoGoesTo({ device, type, driver: from }, state, (position) => position);
+  }
+
+  /** A servo goes by the width of its pulses, which their average volts tell, when it has its 5 V. */
+  private servoGoesTo(
+    { device, type, driver }: Fitted & { driver: Fitted | null },
+    state: RailwayState,
+    flip: (position: Position) => Position,
+  ): Position | null {
+    const { signalVolts, frameSeconds, normalSeconds, reverseSeconds } = driver?.type.figures ?? {};
+    if (!signalVolts || !frameSeconds || !normalSeconds || !reverseSeconds) return null;
+    const power = this.solver.volts(`${device.id}:+`, `${device.id}:−`, state) ?? 0;
+    if (power < (type.figures.leastVolts?.value ?? 0)) return null;
+    const width =
+      ((this.solver.volts(`${device.id}:S`, `${device.id}:−`, state) ?? 0) / signalVolts.value) * frameSeconds.value;
+    if (width < SHORTEST_PULSE) return null;
+    const towardsNormal = Math.abs(width - normalSeconds.value) < Math.abs(width - reverseSeconds.value);
+    return flip(towardsNormal ? "N" : "R");
+  }
+
+  /** Position that each output in use stands for: what its board understood, or the other one when it heard nothing. */
+  private outputsAsked(deviceId: string, state: RailwayState): ReadonlyMap<number, Position> {
+    const used = this.roles.outputsOf.get(deviceId);
+    if (!used) return NO_OUTPUTS;
+    const outputs = new Map<number, Position>();
+    for (const [way, leader] of used) {
+      const asked = askedOf(state, leader);
+      const direct = this.listening || this.roles.commanding.has(`${deviceId} ${way}`);
+      outputs.set(way, direct ? asked : this.understood(leader, asked, state));
+    }
+    return outputs;
+  }
+
+  private understood(leader: string, asked: Position, state: RailwayState): Position {
+    const thread = this.roles.led.get(leader);
+    const by = thread && this.byOf(thread, state);
+    return this.hears(leader, asked, by) ?? (asked === "N" ? "R" : "N");
+  }
+
+  stateOf({ device, type }: { device: Device; type: DeviceType }, state: RailwayState): DeviceState {
+    const thread = this.roles.threadOf.get(device.id);
+    const asked = thread ? askedOf(state, thread.turnout.id) : "N";
+    const held = state.moment !== "rest" && thread !== undefined && isActing(state, thread.turnout.id);
+    const moving = held && state.moment === "throwing";
+    return stateThatMatters(type, {
+      off: state.off,
+      half: state.half ?? 1,
+      made: this.madeOn(device.id, type, state, asked, held),
+      contacts: this.contactsOf(device.id, type, state, asked, moving),
+      moving,
+      outputs: this.outputsAsked(device.id, state),
+      on: this.waysOn(device.id, type, state),
+      fedBy: this.roles.fedBy(device.id),
+      fedVolts: this.roles.fedVolts(device.id),
+      charged: storesPulse(type) && state.moment === "throwing" ? this.charge(device.id, type) : null,
+    });
+  }
+
+  /** Side on which a control is made: one that stays put always, another while it is the one that is held. */
+  private madeOn(
+    deviceId: string,
+    type: DeviceType,
+    state: RailwayState,
+    asked: Position,
+    held: boolean,
+  ): Position | null {
+    const control = this.roles.controlOf.get(deviceId);
+    if (!control) return null;
+    const thread = this.roles.threadOf.get(deviceId);
+    const acting = held && thread && controlsOf(thread).find((each) => acts(each, asked, state.by));
+    if (!type.maintained && acting !== control) return null;
+    const { to } = control.assignment;
+    return to !== null && to !== asked ? null : sideMade(control, asked);
+  }
+
+  /** Outputs that pulse or pull down, pins that are low, zones that are occupied. */
+  private waysOn(deviceId: string, type: DeviceType, state: RailwayState): ReadonlySet<number> {
+    if (type.drives === "contact") return this.relaysUp(deviceId, type, state);
+    if (type.drives !== "coil" && !type.zones && !this.roles.onAt.has(deviceId)) return NOTHING_ON;
+    const on = new Set<number>();
+    if (type.drives === "coil" && state.moment === "throwing") {
+      for (const [way, leader] of this.roles.outputsOf.get(deviceId) ?? []) if (isActing(state, leader)) on.add(way);
+    }
+    const follows = this.roles.onAt.get(deviceId);
+    for (const position of ["N", "R"] as const) {
+      for (const { way, leader } of follows?.[position] ?? []) {
+        const asked = askedOf(state, leader);
+        if ((this.listening ? asked : this.understood(leader, asked, state)) === position) on.add(way);
+      }
+    }
+    for (const { control, thread } of this.roles.zonesOf.get(deviceId) ?? []) {
+      const { way } = control.assignment;
+      const held = state.moment !== "rest" && isActing(state, thread.turnout.id);
+      const asked = askedOf(state, thread.turnout.id);
+      if (held && controlsOf(thread).find((each) => acts(each, asked, state.by)) === control) on.add(way ?? 1);
+    }
+    return on;
+  }
+
+  /** Contacts follow the arm; while it moves they are still on the side it comes from. */
+  private contactsOf(
+    deviceId: string,
+    type: DeviceType,
+    state: RailwayState,
+    asked: Position,
+    acting: boolean,
+  ): Position {
+    const following = this.finding || this.listening;
+    const frog = this.roles.frogOf.get(deviceId);
+    if (frog) {
+      const motor = this.roles.threadOf.get(deviceId)?.motors.find(({ turnout }) => turnout.id === frog.turnout.id);
+      const lies = motor && !following ? (this.motorGoesTo(motor.device.id, state) ?? "N") : asked;
+      return wantedRail(frog.turnout.hand, lies) === "L" ? "N" : "R";
+    }
+    if (type.contactSets === 0) return "N";
+    const beside = this.roles.besideOf.get(deviceId);
+    if (beside) {
+      if (following) return asked;
+      return type.model === "relay" ? this.pickedUp(deviceId, type, state) : this.relayGoesTo(deviceId, type, asked);
+    }
+    const to = following ? asked : (this.motorGoesTo(deviceId, state) ?? "N");
+    if (!acting) return to;
+    return to === "N" ? "R" : "N";
+  }
+
+  /** A relay picks up when its coil gets volts enough in the state itself. */
+  private pickedUp(relayId: string, type: DeviceType, state: RailwayState): Position {
+    return this.whilePicking(relayId, "N", () => {
+      const volts = this.solver.volts(`${relayId}:coil`, `${relayId}:A2`, state) ?? 0;
+      return volts >= (type.figures.pullInVolts?.value ?? 0) ? "R" : "N";
+    });
+  }
+
+  /** Relays of a board whose coils get volts enough. */
+  private relaysUp(boardId: string, type: DeviceType, state: RailwayState): ReadonlySet<number> {
+    return this.whilePicking<ReadonlySet<number>>(boardId, new Set(), () => {
+      const least = type.figures.pullInVolts?.value ?? 0;
+      const up = (way: number) => (this.solver.volts(`${boardId}:RV`, `${boardId}:coil${way}`, state) ?? 0) >= least;
+      return new Set(numbered(type.outputs).filter(up));
+    });
+  }
+
+  /** What a relay's contacts do follows from its coil's circuit, in which they count as dropped out meanwhile. */
+  private whilePicking<T>(deviceId: string, meanwhile: T, find: () => T): T {
+    if (this.picking.has(deviceId)) return meanwhile;
+    this.picking.add(deviceId);
+    try {
+      return find();
+    } finally {
+      this.picking.delete(deviceId);
+    }
+  }
+
+  /** A latching relay goes over when a coil gets volts enough in the first instant of the motor's pulse. */
+  private relayGoesTo(relayId: string, type: DeviceType, asked: Position): Position {
+    const leader = this.roles.threadOf.get(relayId)?.turnout.id;
+    if (type.model !== "latching-relay" || leader === undefined) return asked;
+    const before = this.finding;
+    this.finding = true;
+    try {
+      const throwing: RailwayState = { asked: { [leader]: asked }, ...PRESSED, acting: leader };
+      const across = (coil: string) => Math.abs(this.solver.volts(`${relayId}:${coil}`, `${relayId}:C`, throwing) ?? 0);
+      const [normal, reverse] = [across("N"), across("R")];
+      if (Math.max(normal, reverse) < (type.figures.pullInVolts?.value ?? 0)) return "N";
+      return normal > reverse ? "N" : "R";
+    } finally {
+      this.finding = before;
+    }
+  }
+
+  /** Volts across the capacitor that gives the pulse, before it, everything at rest and normal. */
+  private charge(deviceId: string, type: DeviceType): number {
+    const known = this.charges.get(deviceId);
+    if (known !== undefined) return known;
+    // to nine digits, so that the rounding of an edit elsewhere does not make it another pulse
+    const solved = this.solver.volts(`${deviceId}:${storeNode(type)}`, `${deviceId}:−`, RESTING) ?? 0;
+    const volts = Number(solved.toPrecision(9));
+    this.charges.set(deviceId, volts);
+    return volts;
+  }
+}
+
+/** The part of a motor that moves it. */
+export function windingOf({ type }: Pick<ThreadMotor, "type">): string {
+  return type.model === "twin-coil" ? "N" : "motor";
+}
+
+type Listener = { control: ThreadControl; heard: Heard };
+
+const NO_OUTPUTS: ReadonlyMap<number, Position> = new Map();
+const NOTHING_ON: ReadonlySet<number> = new Set();
+
+const ALL_NORMAL: RailwayState = { ...RESTING, otherwise: "N" };
+const ALL_REVERSE: RailwayState = { ...RESTING, otherwise: "R" };
+
+/** Pulses shorter than this move no servo, seconds (common practice: 0.5 to 2.5 ms do). */
+const SHORTEST_PULSE = 0.0004;
+/** Current from which an element takes part in a throw, amps: more than what open contacts leak. */
+const LIVE_AMPS = 1e-6;
+
+/** Whether a pulse throws a motor of a type for certain: enough energy, and long enough (both figures of the type). */
+export function isFirm(pulse: Pulse, type: DeviceType): boolean {
+  const { pulseJoules, pulseSeconds } = type.figures;
+  return pulse.joules >= (pulseJoules?.value ?? 0) && pulse.secondsAboveHalf >= (pulseSeconds?.value ?? 0);
+}

@@ -1,0 +1,48 @@
+import type { Position } from "../record/schemas.ts";
+import type { ThreadControl } from "../schematic/thread.ts";
+
+/**
+ * The moment at which the railway is looked at: nothing touched for a while; the chosen turnout being thrown (a stall
+ * motor on its way; the first instant of a coil's pulse); or its control still held long after.
+ */
+export type Moment = "rest" | "throwing" | "held";
+
+export interface RailwayState {
+  /** Position asked of turnouts by their leader's identifier. */
+  asked: Readonly<Record<string, Position>>;
+  /** Position of all turnouts not named; normal when not said. */
+  otherwise?: Position;
+  moment: Moment;
+  /** Leader of the turnouts being thrown; needed when throwing. */
+  acting: string | null;
+  /** Supplies off, as for measuring ohms. */
+  off: boolean;
+  /** Half cycle of alternating supplies; the positive one when not said. */
+  half?: 1 | -1;
+  /** Control by which the acting turnout is thrown or held; its first one when not said. */
+  by?: string;
+}
+
+/** Nothing touched, everything at normal. */
+export const RESTING: RailwayState = { asked: {}, moment: "rest", acting: null, off: false };
+
+/** In place of one turnout: all of them at once, as at the start of a day. */
+export const EVERY = "*";
+
+/** Of a control that has just been pressed, nothing else touched. */
+export const PRESSED = { moment: "throwing", off: false } as const;
+
+/** Position asked of a turnout by its leader's identifier. */
+export function askedOf(state: RailwayState, leaderId: string): Position {
+  return state.asked[leaderId] ?? state.otherwise ?? "N";
+}
+
+/** Whether a turnout is being thrown or held. */
+export function isActing({ acting }: RailwayState, leader: string): boolean {
+  return acting === leader || acting === EVERY;
+}
+
+/** Whether a control is the one that asks for a position: the one named, or any that can. */
+export function acts({ device, assignment }: ThreadControl, asked: Position, by: string | undefined): boolean {
+  return (assignment.to === null || assignment.to === asked) && (by === undefined || by === device.id);
+}
