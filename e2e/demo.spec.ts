@@ -1,12 +1,12 @@
 import { AXE, violations } from "./axe.ts";
 import { expect, openDemo, test } from "./server.ts";
 
-test("the demo shows its two mistakes and what follows from them, and each is put right by a button", async ({
+test("the demo shows its three mistakes and what follows from them, and each is put right by a button", async ({
   page,
   server,
 }) => {
   await openDemo(page, server);
-  await expect(page.getByRole("link", { name: "Findings: 3 wrong, 0 doubtful" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Findings: 4 wrong, 0 doubtful" })).toBeVisible();
   const crossover = page.getByRole("article", { name: /throw against each other/ });
   await expect(crossover).toContainText("Asked for N, M1 goes to N and M2 to R");
   await expect(crossover).toContainText("No use here: one output drives both");
@@ -18,6 +18,9 @@ test("the demo shows its two mistakes and what follows from them, and each is pu
     .getByRole("article", { name: /coil stays energised/ })
     .getByRole("button", { name: /Make T4/ })
     .click();
+  const frog = page.getByRole("article", { name: /frog carries the wrong rail/ });
+  await expect(frog).toContainText("With L2 at N its frog carries the right rail and must carry the left one");
+  await frog.getByRole("button", { name: "Swap the rails at L2-S2n/L2-S2r" }).click();
   await expect(page.getByText("Nothing is wrong and nothing is missing.")).toBeVisible();
 });
 
@@ -153,7 +156,7 @@ for (const theme of ["bench", "shed"] as const) {
     const railway = page.url().replace(/\/equip.*/, "");
     for (const view of ["equip", "equip?view=list", "types", "loom", "numbers", "prove", "findings"]) {
       await page.goto(`${railway}/${view}`);
-      await expect(page.getByRole("link", { name: /Prove \d+\/71/ })).toBeVisible();
+      await expect(page.getByRole("link", { name: /Prove \d+\/85/ })).toBeVisible();
       expect(await violations(page), view).toEqual([]);
     }
     for (const path of ["railways", "quick-sums"]) {

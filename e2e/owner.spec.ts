@@ -65,18 +65,18 @@ test("a doubtful finding is kept with a reason, stays kept after a reload, and c
   await page.keyboard.type("Z9");
   await page.keyboard.press("Enter");
   const badge = page.getByRole("link", { name: /^Findings:/ });
-  await expect(badge).toHaveAccessibleName("Findings: 3 wrong, 1 doubtful");
+  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 1 doubtful");
   await badge.click();
   const finding = page.getByRole("article", { name: /not completely equipped: Z9/ });
   await finding.getByRole("button", { name: "Keep, and note it" }).click();
   await finding.getByLabel("Why it may stay").fill("thrown by hand");
   await page.keyboard.press("Enter");
   await expect(finding).toContainText("Kept: thrown by hand");
-  await expect(badge).toHaveAccessibleName("Findings: 3 wrong, 0 doubtful");
+  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 0 doubtful");
   await page.reload();
   await expect(finding).toContainText("Kept: thrown by hand");
   await finding.getByRole("button", { name: "Let it count again" }).click();
-  await expect(badge).toHaveAccessibleName("Findings: 3 wrong, 1 doubtful");
+  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 1 doubtful");
   // what would burn or not work cannot be kept
   await expect(
     page.getByRole("article", { name: /coil stays energised/ }).getByRole("button", { name: "Keep, and note it" }),
@@ -86,7 +86,7 @@ test("a doubtful finding is kept with a reason, stays kept after a reload, and c
 test("settings of the railway change wires, and are refused when they make no sense", async ({ page, server }) => {
   await openDemo(page, server);
   await page.getByRole("link", { name: /Loom/ }).click();
-  const core = page.getByRole("row", { name: /W11 P1-1 K1-1/ });
+  const core = page.getByRole("row", { name: /W30 P1-1 K1-1/ });
   await expect(core).toContainText(/AWG 24\s*2450/);
   await page.getByRole("button", { name: /Alderman Skerrin Ferry/ }).click();
   await page.getByLabel("Cores of cables").selectOption("0.75 mm2");
@@ -111,7 +111,7 @@ test("an exported railway is taken in again as the same one", async ({ page, ser
   await page
     .getByLabel("Choose a railway file")
     .setInputFiles({ name: "railway.json", mimeType: "application/json", buffer: Buffer.from(file) });
-  await expect(page.getByRole("link", { name: "Findings: 3 wrong, 0 doubtful" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Findings: 4 wrong, 0 doubtful" })).toBeVisible();
   await page.getByRole("link", { name: "Railways" }).click();
   await expect(page.getByRole("link", { name: "Skerrin Ferry", exact: true })).toHaveCount(2);
   expect(await export_(0)).toBe(file);
@@ -160,6 +160,8 @@ test("how things are fitted is stated, and what follows is shown at once", async
   await page.getByRole("button", { name: "Fittings of M1/M2" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByRole("group", { name: "Motor M2" }).getByLabel("Leads exchanged at the motor").check();
+  // frog and lamp change places
+  await dialog.getByRole("group", { name: "Frog M1F" }).getByLabel("Contact of M1").selectOption("S1");
   await dialog.getByRole("group", { name: "Lamp LP1" }).getByLabel("Contact of M1").selectOption("S2");
   await dialog.getByRole("group", { name: "Lamp LP1" }).getByLabel("Leads exchanged at the lamp").check();
   await dialog.getByRole("button", { name: "Close" }).click();

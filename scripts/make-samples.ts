@@ -25,7 +25,7 @@ import { merged } from "./merged.ts";
 function skerrinFerry(): RailwayRecord {
   let record = emptyRecord("Skerrin Ferry");
   record.railway.note =
-    "Train-ferry terminal on a shelf 5.2 m by 0.6 m with a drop-down wing, H0. An invented railway; two things on it are wired wrong on purpose.";
+    "Train-ferry terminal on a shelf 5.2 m by 0.6 m with a drop-down wing, H0. An invented railway; three things on it are wired wrong on purpose.";
   const apply = (edits: Parameters<typeof edit>[1]) => {
     record = edit(record, edits).record;
   };
@@ -38,13 +38,13 @@ function skerrinFerry(): RailwayRecord {
   const toggle = "toggle-centre-off";
   apply(
     turnoutsFromTable(record, [
-      ["label", "name", "hand", "zone", "with", "motor", "driver", "control", "lamp", "address", "run"],
-      ["M1", "Main line, west end of crossover", "left", "Main line", "", stall, "D1-1", "", lamp, "21", "1.2"],
-      ["M2", "Main line, east end of crossover", "left", "Main line", "M1", stall, "", "", "", "", "0.9"],
-      ["L1", "Linkspan, road 1", "right", "Linkspan", "", stall, "D1-2", "", lamp, "22", "2.1"],
-      ["L2", "Linkspan, road 2", "left", "Linkspan", "", stall, "D1-3", "", lamp, "23", "2.4"],
-      ["S1", "Engine shed", "left", "Shed", "", stall, "D1-4", "", lamp, "24", "1.6"],
-      ["S2", "Coal road", "right", "Shed", "", stall, "D1-5", "", "", "25", "1.8"],
+      ["label", "name", "hand", "zone", "with", "motor", "driver", "control", "lamp", "address", "run", "frog"],
+      ["M1", "Main line, west end of crossover", "left", "Main line", "", stall, "D1-1", "", lamp, "21", "1.2", "S2"],
+      ["M2", "Main line, east end of crossover", "left", "Main line", "M1", stall, "", "", "", "", "0.9", "S2"],
+      ["L1", "Linkspan, road 1", "right", "Linkspan", "", stall, "D1-2", "", lamp, "22", "2.1", "S2"],
+      ["L2", "Linkspan, road 2", "left", "Linkspan", "", stall, "D1-3", "", lamp, "23", "2.4", "S2 crossed"],
+      ["S1", "Engine shed", "left", "Shed", "", stall, "D1-4", "", lamp, "24", "1.6", "S2"],
+      ["S2", "Coal road", "right", "Shed", "", stall, "D1-5", "", "", "25", "1.8", "S1"],
       ...yard.map((label, index) => [
         label,
         `Ferry yard, ladder turnout ${index + 1}`,
@@ -57,6 +57,8 @@ function skerrinFerry(): RailwayRecord {
         label === "Y5" ? "" : lamp,
         "",
         String(0.8 + index * 0.3),
+        // one contact each, which the lamp has; the motor without a contact needs a unit for the frog
+        label === "Y5" ? "polarity unit" : "",
       ]),
     ]).edits,
   );

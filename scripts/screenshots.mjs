@@ -43,6 +43,15 @@ const VIEWS = [
       await page.getByRole("button", { name: "Throwing" }).click();
     },
   },
+  {
+    name: "equip-frog",
+    path: "equip",
+    act: async (page) => {
+      await choose("L2")(page);
+      await page.getByRole("button", { name: "Terminal L2F-F" }).press("r");
+      await page.getByRole("button", { name: "Terminal L2F-L" }).press("b");
+    },
+  },
   { name: "equip-list", path: "equip?view=list" },
   { name: "device-types", path: "types" },
   { name: "loom", path: "loom" },

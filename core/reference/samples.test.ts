@@ -9,9 +9,14 @@ import { RULES } from "../src/findings/rules.ts";
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../../samples/${name}.json`, import.meta.url), "utf8"));
 
-it("has two mistakes planted on the demo, found as three things", () => {
+it("has three mistakes planted on the demo, found as four things", () => {
   const found = new Derived(sample("skerrin-ferry")).findings.map(({ ruleId, where }) => `${ruleId} ${where}`);
-  expect(found).toEqual(["coil-held-on Y4", "pair-thrown-against M2 of M1/M2", "goes-astray CD1"]);
+  expect(found).toEqual([
+    "coil-held-on Y4",
+    "pair-thrown-against M2 of M1/M2",
+    "frog-wrong-rail L2F",
+    "goes-astray CD1",
+  ]);
 });
 
 it("finds on the sample of mistakes what each of them is about, and every rule fires", () => {
