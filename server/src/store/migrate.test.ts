@@ -1,0 +1,118 @@
+// A database of version 1, as it was written before frogs, inputs and readings, is brought up to date with all that it holds.
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { Derived } from "@alderman/core";
+import Database from "better-sqlite3";
+import { afterEach, beforeEach, expect, it } from "vitest";
+import { openDatabase } from "./database.ts";
+import { Store } from "./store.ts";
+
+let folder: string;
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), "alderman-migrate-"));
+});
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+/** A railway of one coil turnout with toggle and lamp, written by the first version's own tables. */
+function writeVersion1(): void {
+  const database = new Database(join(folder, "alderman.db"));
+  database.exec(readFileSync(new URL("./migrations/001-record.sql", import.meta.url), "utf8"));
+  database.pragma("user_version = 1");
+  const run = (sql: string) => database.exec(sql);
+  run(
+    "INSERT INTO railway VALUES ('r', 2, 'Old', 'metric', 0, '0.5 mm2', 'AWG 24', 2.4, 1.5, '', '2026-01-01T00:00:00.000Z')",
+  );
+  run("INSERT INTO turnout VALUES ('r', 'a', 'A', '', 'left', NULL, NULL, NULL, 1, '')");
+  for (const [id, type, label, place] of [
+    ["a", "twin-coil-under-board", "A", "layout"],
+    ["cd1", "cdu", "CD1", "layout"],
+    ["ps1", "ac-16", "PS1", "layout"],
+    ["ps2", "dc-5", "PS2", "layout"],
+    ["t1", "toggle-centre-off", "T1", "panel"],
+    ["lp1", "lamp-two-colour", "LP1", "panel"],
+  ]) {
+    run(`INSERT INTO device VALUES ('r', '${id}', '${type}', '${label}', '${place}', '')`);
+  }
+  const assign = (columns: string, values: string) =>
+    run(`INSERT INTO assignment (railway_id, id, role, device_id, ${columns}) VALUES ('r', ${values})`);
+  assign("turnout_id, crossed, opposite", "'m', 'motor', 'a', 'a', 0, 0");
+  assign("motor_id", "'d', 'driver', 'cd1', 'a'");
+  assign("turnout_id", "'c', 'control', 't1', 'a'");
+  assign("turnout_id, motor_id, way, crossed", "'l', 'lamp', 'lp1', 'a', 'a', 1, 1");
+  assign("to_device_id", "'s1', 'supply', 'ps1', 'cd1'");
+  assign("to_device_id", "'s2', 'supply', 'ps2', 'lp1'");
+  const old = {
+    control: { op: "put", kind: "assignment", value: { id: "c", role: "control", deviceId: "t1", turnoutId: "a" } },
+    lamp: {
+      op: "put",
+      kind: "assignment",
+      value: { id: "l", role: "lamp", deviceId: "lp1", turnoutId: "a", motorId: "a", way: 1, crossed: false },
+    },
+    zone: { op: "put", kind: "zone", value: { id: "z", label: "Z", name: "", order: 1 } },
+  };
+  const history = database.prepare(
+    "INSERT INTO history VALUES ('r', ?, ?, 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z')",
+  );
+  history.run(
+    1,
+    "Fitted T1",
+    JSON.stringify([old.control]),
+    JSON.stringify([{ op: "remove", kind: "assignment", id: "c" }]),
+  );
+  history.run(2, "Turned the lamp round", JSON.stringify([old.lamp, old.zone]), JSON.stringify([old.lamp]));
+  database.close();
+}
+
+it("keeps what each assignment said, under the new names, after a backup", () => {
+  writeVersion1();
+  const database = openDatabase(folder);
+  const { record } = new Store(database).open("r");
+  expect(record.assignments.find(({ id }) => id === "c")).toEqual({
+    id: "c",
+    role: "control",
+    deviceId: "t1",
+    turnoutId: "a",
+    way: null,
+    to: null,
+    inverse: false,
+  });
+  expect(record.assignments.find(({ id }) => id === "l")).toMatchObject({ fromId: "a", way: 1, crossed: true });
+  expect(record.assignments).toHaveLength(6);
+  expect(record.readings).toEqual([]);
+  expect(new Derived(record).findings).toEqual([]);
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+  expect(database.pragma("integrity_check", { simple: true })).toBe("ok");
+  expect(readdirSync(join(folder, "backups"))).toHaveLength(1);
+  database.close();
+});
+
+it("undoes edits that were made before, in the new form", () => {
+  writeVersion1();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  store.undo("r", 2);
+  expect(store.open("r").record.assignments.find(({ id }) => id === "l")).toMatchObject({
+    fromId: "a",
+    crossed: false,
+  });
+  store.redo("r", 3);
+  store.undo("r", 4);
+  store.undo("r", 5);
+  expect(store.open("r").record.assignments.some(({ id }) => id === "c")).toBe(false);
+  store.redo("r", 6);
+  expect(store.open("r").record.assignments.find(({ id }) => id === "c")).toMatchObject({ to: null, inverse: false });
+  database.close();
+});
+
+it("goes back to the backup as it was", () => {
+  writeVersion1();
+  openDatabase(folder).close();
+  const [name = ""] = readdirSync(join(folder, "backups"));
+  const backup = new Database(join(folder, "backups", name), { readonly: true });
+  expect(backup.pragma("user_version", { simple: true })).toBe(1);
+  const lamp = backup.prepare("SELECT motor_id FROM assignment WHERE role = 'lamp'").get() as { motor_id: string };
+  expect(lamp.motor_id).toBe("a");
+  backup.close();
+});
