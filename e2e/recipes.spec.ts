@@ -35,6 +35,12 @@ test("a crossover with two toggles and fed frogs is typed into the list and draw
   await page.getByRole("button", { name: "Thread" }).click();
   const thread = page.getByRole("group", { name: "Thread of A" });
   await expect(thread).toContainText("T2 inverse");
+  await page.getByRole("button", { name: "Throwing" }).click();
+  await expect(thread).toContainText("C to N closed");
+  // by the second toggle the first one stays at its centre, and the motor goes all the same
+  await page.getByLabel("Thrown by").selectOption("by T2 inverse");
+  await expect(thread).toContainText("all open");
+  await expect(thread).toContainText("A stands at N");
   await expect(thread).toContainText("Frog A");
   await page.getByRole("button", { name: "List" }).click();
   await write("Frog", "A", "nonsense");
@@ -88,4 +94,32 @@ test("mistakes are found and cured by their buttons", async ({ page, server }) =
     .getByRole("button", { name: /^Take the jumper off/ })
     .click();
   await expect(card(/Relays take more than/)).toHaveCount(0);
+});
+
+test("own types go out to a file and come into another railway; a file that is none is refused", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: "Device types" }).click();
+  await page.getByRole("button", { name: "Servo", exact: true }).click();
+  await expect(page.getByText("used by").or(page.getByText("not used yet"))).toBeVisible();
+  await page.getByRole("button", { name: "Copy, and change the figures" }).click();
+  const name = page.getByLabel("Name of the type");
+  await name.fill("Shelf servo");
+  await name.press("Tab");
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Export own" }).click();
+  const path = await (await download).path();
+  await beginRailway(page, server, "Elsewhere");
+  await page.getByRole("link", { name: "Device types" }).click();
+  await page.getByLabel("Take in types from a file").setInputFiles(path);
+  await expect(page.getByText("1 of your own")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Shelf servo" })).toBeVisible();
+  await page.getByLabel("Take in types from a file").setInputFiles({
+    name: "types.json",
+    mimeType: "application/json",
+    buffer: Buffer.from("{"),
+  });
+  await expect(page.getByText(/Nothing was taken in\. The file is not a file of device types/)).toBeVisible();
 });

@@ -1,4 +1,4 @@
-import type { Finding, Look } from "./findings/rule.ts";
+import type { Finding } from "./findings/rule.ts";
 import { findingsOf } from "./findings/rules.ts";
 import { missingParts } from "./findings/turnoutIncomplete.ts";
 import { type Loom, loomAfter } from "./loom/loom.ts";
@@ -6,11 +6,12 @@ import { addressList, type OutputAddress } from "./numbers/addressList.ts";
 import { type TestStep, testSteps } from "./proving/testSteps.ts";
 import { type Standing, standingOf } from "./proving/verdict.ts";
 import { Circuitry } from "./readings/circuitry.ts";
+import type { Moment } from "./readings/states.ts";
 import { type SupplyLoad, supplyLoads } from "./readings/supplyLoads.ts";
 import { type ThreadReading, threadReading } from "./readings/threadReading.ts";
-import type { RailwayRecord } from "./record/schemas.ts";
+import type { Position, RailwayRecord } from "./record/schemas.ts";
 import { type Schematic, schematicAfter } from "./schematic/schematic.ts";
-import { devicesOfThread } from "./schematic/thread.ts";
+import { devicesOfThread, type Thread } from "./schematic/thread.ts";
 
 /** Everything that follows from a record. Parts are worked out when first asked for, and once. */
 export class Derived {
@@ -47,9 +48,10 @@ export class Derived {
     }
   }
 
-  readonly reading: Look["reading"] = (thread, position, moment) => {
-    const key = `${thread.turnout.id} ${position} ${moment}`;
-    const known = this.readings.get(key) ?? threadReading(this.circuitry, thread, position, moment);
+  /** @param by control by which the thread is thrown or held, when it is not its first one */
+  readonly reading = (thread: Thread, position: Position, moment: Moment, by?: string): ThreadReading => {
+    const key = `${thread.turnout.id} ${position} ${moment} ${by ?? ""}`;
+    const known = this.readings.get(key) ?? threadReading(this.circuitry, thread, position, moment, by);
     this.readings.set(key, known);
     return known;
   };

@@ -11,6 +11,8 @@ export interface ProbedEnd {
 export interface ViewState {
   turnoutId: string | null;
   asked: Record<string, Position>;
+  /** Control by which a turnout with several is thrown, by its leader; the first one when none is named. */
+  by: Record<string, string>;
   moment: Moment;
   red: ProbedEnd | null;
   black: ProbedEnd | null;
@@ -23,6 +25,7 @@ export interface ViewState {
 const initialState: ViewState = {
   turnoutId: null,
   asked: {},
+  by: {},
   moment: "rest",
   red: null,
   black: null,
@@ -40,6 +43,9 @@ export const view = createSlice({
     },
     throwTo: (state, { payload }: PayloadAction<{ turnoutId: string; position: Position }>) => {
       state.asked[payload.turnoutId] = payload.position;
+    },
+    throwBy: (state, { payload }: PayloadAction<{ turnoutId: string; controlId: string }>) => {
+      state.by[payload.turnoutId] = payload.controlId;
     },
     setMoment: (state, { payload }: PayloadAction<Moment>) => {
       state.moment = payload;
@@ -61,4 +67,4 @@ export const view = createSlice({
   },
 });
 
-export const { choose, throwTo, setMoment, setRange, probe, setTheme } = view.actions;
+export const { choose, throwTo, throwBy, setMoment, setRange, probe, setTheme } = view.actions;

@@ -25,11 +25,20 @@ const deriver = new Deriver(worker, (latest) => {
 /** Keeps the worker at what the store shows; to be used once, by the frame. */
 export function useDeriving(): void {
   const record = useAppSelector((state) => state.railway.record);
-  const { asked, moment, red, black, range } = useAppSelector((state) => state.view);
+  const { asked, by, moment, red, black, range } = useAppSelector((state) => state.view);
   const turnoutId = useLeader();
+  const control = (turnoutId && by[turnoutId]) ?? null;
   useEffect(() => {
-    deriver.want(record, { turnoutId, asked, moment, red: red?.key ?? null, black: black?.key ?? null, range });
-  }, [record, turnoutId, asked, moment, red, black, range]);
+    deriver.want(record, {
+      turnoutId,
+      asked,
+      by: control,
+      moment,
+      red: red?.key ?? null,
+      black: black?.key ?? null,
+      range,
+    });
+  }, [record, turnoutId, asked, control, moment, red, black, range]);
 }
 
 /** Leader of the chosen turnout, or null when none is chosen or it is gone. */

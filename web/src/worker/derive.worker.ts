@@ -1,4 +1,5 @@
 import {
+  controlsOf,
   Derived,
   type MeterReading,
   type Moment,
@@ -17,6 +18,8 @@ import { changeOf, type Overview, type OverviewChange } from "./overview.ts";
 export interface Focus {
   turnoutId: string | null;
   asked: Record<string, Position>;
+  /** Control by which the turnout is thrown; its first one when null. */
+  by: string | null;
   moment: Moment;
   red: string | null;
   black: string | null;
@@ -50,18 +53,21 @@ const worker = {
     return change;
   },
 
-  focus({ turnoutId, asked, moment, red, black, range }: Focus): FocusResult {
+  focus({ turnoutId, asked, by, moment, red, black, range }: Focus): FocusResult {
     const thread = derived?.schematic.threads.find(({ turnout }) => turnout.id === turnoutId);
     const acting = thread?.turnout.id ?? null;
+    // a control that was named may be gone by now
+    const control = thread && controlsOf(thread).find(({ device }) => device.id === by)?.device.id;
     const state: RailwayState = {
       asked,
       moment: acting ? moment : "rest",
       acting: moment === "rest" ? null : acting,
       off: false,
+      ...(control ? { by: control } : {}),
     };
     return {
       turnoutId,
-      reading: derived && thread ? derived.reading(thread, asked[thread.turnout.id] ?? "N", moment) : null,
+      reading: derived && thread ? derived.reading(thread, asked[thread.turnout.id] ?? "N", moment, control) : null,
       sheet: derived && acting ? derived.sheet(acting) : [],
       meter: derived && red && black ? measure(derived.circuitry, red, black, range, state) : null,
     };

@@ -29,6 +29,7 @@ const ALONE = { x: 318, width: 70 };
 export function BoardLane(props: LaneProps & { overview: Overview }) {
   const { thread, reading, wiring, findings, overview } = props;
   const record = useAppSelector((state) => state.railway.record);
+  const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const driver = thread.motors[0]?.driver;
   const heard = controlsOf(thread).find((control) => heardAt(thread, control));
   if (!driver) return null;
@@ -53,7 +54,7 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
         first={heard.reader ? 6 : 5}
         notes={heard.reader ? [] : [fed, ...asWell]}
       />
-      <HeardPart {...props} control={heard} made={madeNow(heard, reading)} wiring={wiring} />
+      <HeardPart {...props} control={heard} made={madeNow(heard, reading, by)} wiring={wiring} />
       {heard.reader && (
         <g>
           <Heading
@@ -79,8 +80,13 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
 }
 
 /** On which side a control is made in the moment that is looked at. */
-export function madeNow(control: ThreadControl, reading: LaneProps["reading"]): Position | null {
-  if (!reading || (!control.type.maintained && reading.moment === "rest")) return null;
+export function madeNow(
+  control: ThreadControl,
+  reading: LaneProps["reading"],
+  by: string | undefined,
+): Position | null {
+  const used = by === undefined || by === control.device.id;
+  if (!reading || (!control.type.maintained && (reading.moment === "rest" || !used))) return null;
   const { to } = control.assignment;
   return to !== null && to !== reading.position ? null : sideMade(control, reading.position);
 }

@@ -1,4 +1,5 @@
 import { outTerminals, volts } from "@alderman/core";
+import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { madeNow } from "./BoardLane.tsx";
@@ -15,6 +16,7 @@ const ROWS = [77, 107, 137, 167];
 /** A toggle of two poles that exchanges a supply's plus and minus at the motors' leads. */
 export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) {
   const { control } = thread;
+  const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const [motor] = thread.motors;
   const driver = motor?.driver;
   if (!control || !motor || !driver) return null;
@@ -29,7 +31,7 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
   ];
   const ways = rows.flatMap(({ way }) => (way ? [way] : []));
   const strips = [...new Set(ways.map(({ strip }) => strip))];
-  const made = madeNow(control, reading);
+  const made = madeNow(control, reading, by);
   const [how, manner] = controlWords(control, made);
   const turns = [430, 442];
   return (

@@ -1,4 +1,5 @@
 import { amps, controlSides, joules, milliseconds, terminalName, volts } from "@alderman/core";
+import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { madeNow, otherWords } from "./BoardLane.tsx";
@@ -12,6 +13,7 @@ import { type DrawnEnd, linkVerdict } from "./wiring.ts";
 /** A toggle, or the place for one, with discharge unit or bare supply and the motors on it. */
 export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
   const { control } = thread;
+  const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const [motor] = thread.motors;
   const driver = motor?.driver;
   const verdict = (...labels: string[]) => linkVerdict(findings, thread, labels);
@@ -34,7 +36,7 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
     : [];
   const ways = rows.flatMap(({ way }) => (way ? [way] : []));
   const strips = [...new Set(ways.map(({ strip }) => strip))];
-  const made = control && madeNow(control, reading);
+  const made = control && madeNow(control, reading, by);
   const common = motor && end(motor, coil ? "C" : motor.assignment.crossed ? "+" : "−");
   const minus = driver && end(driver, plus?.[1] ?? "−");
   const returnVia = common && minus && wiring.joined(common.key, minus.key) ? wiring.via(common.key, minus.key) : null;

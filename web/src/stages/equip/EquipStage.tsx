@@ -1,4 +1,4 @@
-import type { Thread } from "@alderman/core";
+import { controlsOf, type Thread } from "@alderman/core";
 import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { FindingCard } from "../../parts/FindingCard.tsx";
@@ -6,7 +6,7 @@ import { PositionMark } from "../../parts/Mark.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
 import { ThreadDrawing } from "../../parts/thread/ThreadDrawing.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
-import { setMoment, throwTo } from "../../store/view.ts";
+import { setMoment, throwBy, throwTo } from "../../store/view.ts";
 import { useChosenThread, useResults } from "../../worker/derive.ts";
 import { Boards } from "./Boards.tsx";
 import { FittingsDialog } from "./FittingsDialog.tsx";
@@ -108,7 +108,12 @@ function ThreadSheets({ thread }: { thread: Thread }) {
       <Sheet
         title={`Thread of ${thread.label}`}
         about={describe(thread)}
-        actions={<ThrowSelector turnoutId={thread.turnout.id} />}
+        actions={
+          <>
+            <BySelector thread={thread} />
+            <ThrowSelector turnoutId={thread.turnout.id} />
+          </>
+        }
       >
         <ThreadDrawing overview={overview} thread={thread} reading={reading} />
       </Sheet>
@@ -130,6 +135,29 @@ function describe({ turnout, motors }: Thread): string {
   const words =
     motors.length === 0 ? "no motor yet" : motors.length === 1 ? `${kind} motor` : `${motors.length} ${kind} motors`;
   return [turnout.name, words].filter(Boolean).join("; ");
+}
+
+/** Which of several controls is used. */
+function BySelector({ thread }: { thread: Thread }) {
+  const chosen = useAppSelector((state) => state.view.by[thread.turnout.id]);
+  const dispatch = useAppDispatch();
+  const controls = [...new Map(controlsOf(thread).map((control) => [control.device.id, control])).values()];
+  if (controls.length < 2) return null;
+  return (
+    <select
+      className="field !w-auto"
+      aria-label="Thrown by"
+      value={chosen ?? controls[0]?.device.id}
+      onChange={(event) => dispatch(throwBy({ turnoutId: thread.turnout.id, controlId: event.target.value }))}
+    >
+      {controls.map(({ device, assignment }) => (
+        <option key={device.id} value={device.id}>
+          by {device.label}
+          {assignment.inverse ? " inverse" : ""}
+        </option>
+      ))}
+    </select>
+  );
 }
 
 const MOMENTS = [
