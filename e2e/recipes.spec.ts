@@ -41,6 +41,7 @@ test("a crossover with two toggles and fed frogs is typed into the list and draw
   await page.getByLabel("Thrown by").selectOption("by T2 inverse");
   await expect(thread).toContainText("all open");
   await expect(thread).toContainText("A stands at N");
+  await page.getByRole("button", { name: "At rest" }).click();
   await expect(thread).toContainText("Frog A");
   await page.getByRole("button", { name: "List" }).click();
   await write("Frog", "A", "nonsense");

@@ -156,7 +156,8 @@ function frogReading(
     toLeft,
     toRight,
     carries: at(toLeft) ? "L" : at(toRight) ? "R" : null,
-    wanted: lies ? wantedRail(turnout.hand, lies) : null,
+    // while the blades move nobody knows what the frog should carry
+    wanted: lies && state.moment !== "throwing" ? wantedRail(turnout.hand, lies) : null,
   };
 }
 

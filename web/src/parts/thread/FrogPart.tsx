@@ -8,8 +8,8 @@ const RAIL_NAMES = { L: "left rail", R: "right rail" };
 
 /** The verdict on a frog: carries what it must, the wrong rail, or nothing. */
 export function frogVerdict(frog: ThreadFrog, reads: FrogReading | undefined): Verdict {
-  if (!reads?.wanted || (frog.from && reads.carries === null)) return "doubtful";
-  if (!frog.from) return "open";
+  if (!frog.from || !reads?.wanted) return "open";
+  if (reads.carries === null) return "doubtful";
   return reads.carries === reads.wanted ? "good" : "wrong";
 }
 
