@@ -90,6 +90,7 @@ test("settings of the railway change wires, and are refused when they make no se
   await expect(core).toContainText(/AWG 24\s*2450/);
   await page.getByRole("button", { name: /Alderman Skerrin Ferry/ }).click();
   await page.getByLabel("Cores of cables").selectOption("0.75 mm2");
+  await page.getByLabel("Cores of a cable").selectOption("4");
   await page.getByLabel("Cable, panel to layout").fill("0");
   await expect(page.getByText("Type metres, 0.05 to 200.")).toBeVisible();
   await page.getByLabel("Cable, panel to layout").fill("3.5");

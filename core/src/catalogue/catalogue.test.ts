@@ -50,3 +50,31 @@ it("refuses an output that a board does not have", () => {
     /D1 has 8 outputs; there is no output 9/,
   );
 });
+
+it("refuses to feed a supply from a supply, round about or not, and what takes none", () => {
+  const feed = (deviceId: string, toDeviceId: string) =>
+    drafted(smallRailway(), (draft) => draft.assign("supply", { deviceId, toDeviceId }));
+  expect(() => feed("ps1", "ps2")).toThrow(/PS1 cannot feed PS2, which is a supply itself/);
+  expect(() => feed("ps2", "ps2")).toThrow(/PS2 cannot feed PS2/);
+  expect(() => feed("ps1", "t1")).toThrow(/PS1 cannot feed T1 \(Toggle, .*\): it has no terminals for a supply/);
+});
+
+it("offers well over forty types, each with an identifier and name of its own, and a sentence", () => {
+  expect(CATALOGUE.length).toBeGreaterThan(40);
+  for (const part of ["id", "name"] as const) {
+    expect(new Set(CATALOGUE.map((type) => type[part])).size, part).toBe(CATALOGUE.length);
+  }
+  for (const { about } of CATALOGUE) expect(about).toMatch(/^[A-Z\d].*\.$/s);
+});
+
+it("shows the caution where a thing can hurt: coils, charged units, mains, relays", () => {
+  for (const type of CATALOGUE) {
+    const hurts =
+      type.model === "twin-coil" ||
+      type.model === "cdu" ||
+      type.drives === "coil" ||
+      type.hears === "pins" ||
+      /^(ac|dc)-supply$/.test(type.model);
+    if (hurts) expect(type.caution, type.id).toBeDefined();
+  }
+});

@@ -96,6 +96,11 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
   if (!PLAYS[assignment.role].includes(type.family) || !isAble(type, assignment.role)) {
     return `${device.label} (${type.name}) cannot serve as ${assignment.role}.`;
   }
+  if (assignment.role === "supply") {
+    const fed = find(record, "device", assignment.toDeviceId);
+    const fedType = fed && findType(record, fed.typeId);
+    if (fed && fedType && !takesSupply(fedType)) return notFed(device.label, fed.label, fedType);
+  }
   const way = "way" in assignment ? assignment.way : null;
   if (assignment.role === "driver" || (assignment.role === "address" && type.outputs > 0)) {
     if (type.outputs > 0 && way === null) return `${device.label} has ${type.outputs} outputs; say which one.`;
@@ -106,6 +111,20 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
     return `${device.label} has inputs 1 to ${type.inputs}; there is no input ${assignment.way}.`;
   }
   return undefined;
+}
+
+/** Whether a type has terminals for a supply: boards, lamps, frogs' rails, motors and controls with electronics. */
+function takesSupply({ family, model }: DeviceType): boolean {
+  if (family === "motor") return model === "decoder-motor";
+  if (family === "control") return model === "touch-button";
+  return family === "driver" || family === "reader" || family === "lamp" || family === "track";
+}
+
+function notFed(supply: string, fed: string, type: DeviceType): string {
+  if (type.family === "supply") {
+    return `${supply} cannot feed ${fed}, which is a supply itself. Feed boards from one supply each, and join no two.`;
+  }
+  return `${supply} cannot feed ${fed} (${type.name}): it has no terminals for a supply.`;
 }
 
 /** Whether a type of the right family has what a role asks of it. */

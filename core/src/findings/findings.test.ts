@@ -102,7 +102,9 @@ it("warns above four fifths of a supply's rating and stops above it", () => {
   expect(rated(1)).toEqual([]);
   const [tight] = rated(0.05);
   expect(tight).toMatchObject({ severity: "look", where: "PS2" });
-  expect(tight!.why).toMatch(/^PS2 gives 4\d\.\d mA with everything at rest; it is rated 50.0 mA/);
+  expect(tight!.why).toMatch(
+    /^PS2 gives 4\d\.\d mA with everything at rest \(4\d\.\d mA at rest, \d+\.?\d* mA while all move\); it is rated 50.0 mA/,
+  );
   expect(rated(0.04)[0]).toMatchObject({ severity: "stop" });
 });
 

@@ -22,7 +22,7 @@ export const supplyOverRating = rule<Loaded>({
   severity: ({ worst, rating }) => (worst > rating ? "stop" : "look"),
   title: "A supply is near or over its rating",
   about:
-    "What hangs on a supply is solved at rest with all turnouts normal and all reverse, and with each coil's control held so that the discharge unit charges at its hardest. Above four fifths of the rating is worth a look; above the rating the supply runs hot or shuts down.",
+    "What hangs on a supply is solved at rest with all turnouts normal and all reverse, while all move at once as at the start of a day, and with each coil's control held so that the discharge unit charges at its hardest. Above four fifths of the rating is worth a look; above the rating the supply runs hot or shuts down.",
   look: ({ loads, record }) =>
     loads.flatMap((load): Loaded[] => {
       const device = record.devices.find(({ id }) => id === load.deviceId);
@@ -35,8 +35,8 @@ export const supplyOverRating = rule<Loaded>({
   where: ({ device }) => device.label,
   terminals: ({ device, type }) => [terminalName(device.label, type.terminals[0]?.name ?? "+")],
   turnouts: () => [],
-  why: ({ device, worst, rating, when }) =>
-    `${device.label} gives ${amps(worst)} ${when}; it is rated ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`,
+  why: ({ device, rest, moving, worst, rating, when }) =>
+    `${device.label} gives ${amps(worst)} ${when} (${amps(rest)} at rest, ${amps(moving)} while all move); it is rated ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`,
   remedies: ({ device, type }, { record }) => splitLoad(record, device, type),
   caution: ({ type }) => type,
 });

@@ -89,3 +89,13 @@ it("keeps a label that looks like a formula as text", () => {
   expect(csvCell('=HYPERLINK("x")')).toBe(`"'=HYPERLINK(""x"")"`);
   expect([csvCell("+5"), csvCell("-5"), csvCell("-cmd"), csvCell("a,b")]).toEqual(["'+5", "-5", "'-cmd", '"a,b"']);
 });
+
+it("fills strips and cables of the sizes that the railway has", () => {
+  const small = { ...smallRailway().railway, stripWays: 6, cableCores: 4 };
+  const record = { ...smallRailway(), railway: small };
+  const loom = new Derived(record).loom;
+  expect(Math.max(...loom.ways.map(({ way }) => way))).toBe(6);
+  expect(Math.max(...loom.ways.map(({ core }) => core))).toBe(4);
+  expect(new Set(loom.ways.map(({ strip }) => strip)).size).toBe(Math.ceil(loom.ways.length / 6));
+  expect(new Set(loom.ways.map(({ cable }) => cable)).size).toBe(Math.ceil(loom.ways.length / 4));
+});

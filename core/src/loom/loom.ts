@@ -57,7 +57,6 @@ export interface Loom {
   joints: { bench: number; underneath: number };
 }
 
-export const WAYS_OF_STRIP = 12;
 /** Cores of one cable by number, in the order usual for signal cables (common practice). */
 export const CORE_COLOURS: readonly WireColour[] = ["WH", "BN", "GN", "YE", "GY", "PK", "BU", "RD"];
 
@@ -187,7 +186,7 @@ function wiresOfNet(record: RailwayRecord, net: Net, index: number, ways: StripW
   const firstUnderneath = underneath[0];
   chain(onPanel, "panel", () => PANEL_LINK);
   if (firstOnPanel && firstUnderneath) {
-    const way = nextWay(ways, net.purpose, index);
+    const way = nextWay(record, ways, net.purpose, index);
     ways.push(way);
     const owner = firstOnPanel.turnoutId ?? firstUnderneath.turnoutId;
     add(wireEnd(record, firstOnPanel), way.panel, "panel", PANEL_TAIL, owner);
@@ -209,10 +208,11 @@ function lengthUnderneath(record: RailwayRecord, end: NetEnd): number {
   return find(record, "turnout", end.turnoutId)?.runMetres ?? record.railway.runMetres;
 }
 
-function nextWay(ways: readonly StripWay[], purpose: Purpose, net: number): StripWay {
+function nextWay(record: RailwayRecord, ways: readonly StripWay[], purpose: Purpose, net: number): StripWay {
+  const { stripWays, cableCores } = record.railway;
   const index = ways.length;
-  const strip = Math.floor(index / WAYS_OF_STRIP) + 1;
-  const way = (index % WAYS_OF_STRIP) + 1;
+  const strip = Math.floor(index / stripWays) + 1;
+  const way = (index % stripWays) + 1;
   const screw = (letter: string): WireEnd => ({ key: `${letter}${strip}:${way}`, name: `${letter}${strip}-${way}` });
   return {
     net,
@@ -220,8 +220,8 @@ function nextWay(ways: readonly StripWay[], purpose: Purpose, net: number): Stri
     layout: screw("K"),
     strip,
     way,
-    cable: `C${Math.floor(index / CORE_COLOURS.length) + 1}`,
-    core: (index % CORE_COLOURS.length) + 1,
+    cable: `C${Math.floor(index / cableCores) + 1}`,
+    core: (index % cableCores) + 1,
     purpose,
   };
 }

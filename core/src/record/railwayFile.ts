@@ -107,10 +107,13 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   return parsed.data;
 }
 
-/** A file of version 1, in which a control said less, a lamp named the motor whose contact lights it, and readings were not kept. */
+/** A file of version 1, in which a control said less, a lamp named the motor whose contact lights it, readings were not kept and
+ * strips and cables were of one size. */
 function fromVersion1(json: Record<string, unknown>): unknown {
   const { assignments } = json;
-  if (!Array.isArray(assignments)) return { ...json, readings: [], version: FILE_VERSION };
+  const railway = typeof json.railway === "object" ? { ...json.railway, stripWays: 12, cableCores: 8 } : json.railway;
+  const now = { ...json, railway, readings: [], version: FILE_VERSION };
+  if (!Array.isArray(assignments)) return now;
   const upgraded = assignments.map((assignment) => {
     if (typeof assignment !== "object" || assignment === null) return assignment;
     if (assignment.role === "control") return { ...assignment, way: null, to: null, inverse: false };
@@ -118,7 +121,7 @@ function fromVersion1(json: Record<string, unknown>): unknown {
     const { motorId, ...lamp } = assignment;
     return { ...lamp, fromId: motorId };
   });
-  return { ...json, readings: [], version: FILE_VERSION, assignments: upgraded };
+  return { ...now, assignments: upgraded };
 }
 
 /** Refuses nesting that no railway file has, before anything walks into it. */

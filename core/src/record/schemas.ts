@@ -34,6 +34,9 @@ export const Railway = z.strictObject({
   addressShift: z.union([z.literal(0), z.literal(4)]),
   wireGauge: z.enum(GAUGES),
   cableGauge: z.enum(GAUGES),
+  /** Ways of one terminal strip, and cores of one cable. */
+  stripWays: z.int().min(2).max(24),
+  cableCores: z.int().min(2).max(8),
   /** Cable between the panel's strip and the strip under the layout. */
   cableMetres: Metres,
   /** Wire from the strip or board under the layout to a motor, when the turnout states none. */
@@ -256,6 +259,8 @@ export function emptyRecord(name: string): RailwayRecord {
       addressShift: 0,
       wireGauge: "0.5 mm2",
       cableGauge: "AWG 24",
+      stripWays: 12,
+      cableCores: 8,
       cableMetres: 2.4,
       runMetres: 1.5,
       note: "",

@@ -50,6 +50,13 @@ function writeVersion1(): void {
       kind: "assignment",
       value: { id: "l", role: "lamp", deviceId: "lp1", turnoutId: "a", motorId: "a", way: 1, crossed: false },
     },
+    railway: {
+      op: "railway",
+      value: {
+        ...{ name: "Old", units: "metric", addressShift: 0, wireGauge: "0.5 mm2", cableGauge: "AWG 24" },
+        ...{ cableMetres: 2.4, runMetres: 1.5, note: "" },
+      },
+    },
     zone: { op: "put", kind: "zone", value: { id: "z", label: "Z", name: "", order: 1 } },
   };
   const history = database.prepare(
@@ -61,7 +68,12 @@ function writeVersion1(): void {
     JSON.stringify([old.control]),
     JSON.stringify([{ op: "remove", kind: "assignment", id: "c" }]),
   );
-  history.run(2, "Turned the lamp round", JSON.stringify([old.lamp, old.zone]), JSON.stringify([old.lamp]));
+  history.run(
+    2,
+    "Turned the lamp round",
+    JSON.stringify([old.lamp, old.zone, old.railway]),
+    JSON.stringify([old.railway, old.lamp]),
+  );
   database.close();
 }
 
@@ -81,6 +93,7 @@ it("keeps what each assignment said, under the new names, after a backup", () =>
   expect(record.assignments.find(({ id }) => id === "l")).toMatchObject({ fromId: "a", way: 1, crossed: true });
   expect(record.assignments).toHaveLength(6);
   expect(record.readings).toEqual([]);
+  expect(record.railway).toMatchObject({ name: "Old", stripWays: 12, cableCores: 8 });
   expect(new Derived(record).findings).toEqual([]);
   expect(database.pragma("foreign_key_check")).toEqual([]);
   expect(database.pragma("integrity_check", { simple: true })).toBe("ok");

@@ -225,11 +225,11 @@ export function recordStatements(database: Database.Database) {
   const railway = {
     one: database.prepare("SELECT * FROM railway WHERE id = ?"),
     insert: database.prepare(
-      `INSERT INTO railway (id, revision, name, units, address_shift, wire_gauge, cable_gauge, cable_metres, run_metres, note, changed_at)
-       VALUES (?, 0, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      `INSERT INTO railway (id, revision, name, units, address_shift, wire_gauge, cable_gauge, strip_ways, cable_cores, cable_metres, run_metres, note, changed_at)
+       VALUES (?, 0, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     ),
     update: database.prepare(
-      `UPDATE railway SET name = ?, units = ?, address_shift = ?, wire_gauge = ?, cable_gauge = ?, cable_metres = ?, run_metres = ?, note = ?
+      `UPDATE railway SET name = ?, units = ?, address_shift = ?, wire_gauge = ?, cable_gauge = ?, strip_ways = ?, cable_cores = ?, cable_metres = ?, run_metres = ?, note = ?
        WHERE id = ?`,
     ),
   };
@@ -239,6 +239,8 @@ export function recordStatements(database: Database.Database) {
     r.addressShift,
     r.wireGauge,
     r.cableGauge,
+    r.stripWays,
+    r.cableCores,
     r.cableMetres,
     r.runMetres,
     r.note,
@@ -274,6 +276,8 @@ export function recordStatements(database: Database.Database) {
         addressShift: row.address_shift,
         wireGauge: row.wire_gauge,
         cableGauge: row.cable_gauge,
+        stripWays: row.strip_ways,
+        cableCores: row.cable_cores,
         cableMetres: row.cable_metres,
         runMetres: row.run_metres,
         note: row.note,

@@ -1,4 +1,4 @@
-import { GAUGES, type Gauge, type RailwayRecord } from "@alderman/core";
+import { CATALOGUE, GAUGES, type Gauge, type RailwayRecord } from "@alderman/core";
 import { useState } from "react";
 import { useAppSelector } from "../store/store.ts";
 import { SheetDialog } from "./Dialogs.tsx";
@@ -39,6 +39,18 @@ export function RailwayDialog({ close }: { close: () => void }) {
           label="Wire to a motor, unless said"
           value={railway.runMetres}
           save={(runMetres) => set(`A wire to a motor is ${runMetres} m`, { runMetres })}
+        />
+        <SizeField
+          label="Ways of a strip"
+          figure="ways"
+          value={railway.stripWays}
+          save={(stripWays) => set(`Strips have ${stripWays} ways`, { stripWays })}
+        />
+        <SizeField
+          label="Cores of a cable"
+          figure="cores"
+          value={railway.cableCores}
+          save={(cableCores) => set(`Cables have ${cableCores} cores`, { cableCores })}
         />
         <label htmlFor="address-shift">Command station counts</label>
         <select
@@ -101,6 +113,33 @@ function GaugeField({ label, value, save }: { label: string; value: Gauge; save:
       <select id={id} className="field" value={value} onChange={(event) => save(event.target.value as Gauge)}>
         {GAUGES.map((gauge) => (
           <option key={gauge}>{gauge}</option>
+        ))}
+      </select>
+    </>
+  );
+}
+
+/** A size of strip or cable, of those in the catalogue. */
+function SizeField({
+  label,
+  figure,
+  value,
+  save,
+}: {
+  label: string;
+  figure: "ways" | "cores";
+  value: number;
+  save: (size: number) => void;
+}) {
+  const id = `railway-${label.toLowerCase().replaceAll(" ", "-")}`;
+  const known = CATALOGUE.flatMap(({ figures }) => figures[figure]?.value ?? []);
+  const sizes = [...new Set([...known, value])].sort((a, b) => a - b);
+  return (
+    <>
+      <label htmlFor={id}>{label}</label>
+      <select id={id} className="field" value={value} onChange={(event) => save(Number(event.target.value))}>
+        {sizes.map((size) => (
+          <option key={size}>{size}</option>
         ))}
       </select>
     </>

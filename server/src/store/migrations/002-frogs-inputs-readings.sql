@@ -60,6 +60,10 @@ CREATE UNIQUE INDEX one_block_of_zone ON assignment (railway_id, device_id, way)
 CREATE UNIQUE INDEX one_supply_of_device ON assignment (railway_id, to_device_id) WHERE role = 'supply';
 CREATE UNIQUE INDEX one_address_of_output ON assignment (railway_id, device_id, way) WHERE role = 'address';
 
+-- Sizes of strips and cables, which were 12 ways and 8 cores.
+ALTER TABLE railway ADD COLUMN strip_ways INTEGER NOT NULL DEFAULT 12 CHECK (strip_ways BETWEEN 2 AND 24);
+ALTER TABLE railway ADD COLUMN cable_cores INTEGER NOT NULL DEFAULT 8 CHECK (cable_cores BETWEEN 2 AND 8);
+
 -- Readings taken by hand beside the meter. Terminals are named as in the circuit, strips' screws among them.
 CREATE TABLE reading (
   railway_id TEXT NOT NULL REFERENCES railway (id) ON DELETE CASCADE DEFERRABLE INITIALLY DEFERRED,
@@ -82,17 +86,23 @@ CREATE TABLE reading (
   FOREIGN KEY (railway_id, turnout_id) REFERENCES turnout (railway_id, id) DEFERRABLE INITIALLY DEFERRED
 ) STRICT, WITHOUT ROWID;
 
--- History keeps edits as they were written; those of earlier controls and lamps are brought to the new form, so that undo still works.
+-- History keeps edits as they were written; those of earlier controls, lamps and settings are brought to the new form, so that undo still works.
 UPDATE history SET
   edits = (SELECT json_group_array(json(
     CASE json_extract(value, '$.value.role')
       WHEN 'control' THEN json_set(value, '$.value.way', NULL, '$.value.to', NULL, '$.value.inverse', json('false'))
       WHEN 'lamp' THEN json_remove(json_set(value, '$.value.fromId', json_extract(value, '$.value.motorId')), '$.value.motorId')
-      ELSE value
+      ELSE CASE json_extract(value, '$.op')
+        WHEN 'railway' THEN json_set(value, '$.value.stripWays', 12, '$.value.cableCores', 8)
+        ELSE value
+      END
     END)) FROM json_each(history.edits)),
   inverses = (SELECT json_group_array(json(
     CASE json_extract(value, '$.value.role')
       WHEN 'control' THEN json_set(value, '$.value.way', NULL, '$.value.to', NULL, '$.value.inverse', json('false'))
       WHEN 'lamp' THEN json_remove(json_set(value, '$.value.fromId', json_extract(value, '$.value.motorId')), '$.value.motorId')
-      ELSE value
+      ELSE CASE json_extract(value, '$.op')
+        WHEN 'railway' THEN json_set(value, '$.value.stripWays', 12, '$.value.cableCores', 8)
+        ELSE value
+      END
     END)) FROM json_each(history.inverses));
