@@ -83,11 +83,11 @@ describe("why, in numbers", () => {
       "detector-rails",
       /^Block Siding is fed through BD1-3i in rail K; Platform and Loop in rail J\. A wheel .* shorts J to K\.$/,
     ],
-    ["reverser-kind", /^AR1 has an output for twin-coil motors; A is a stall motor\.$/],
+    ["reverser-kind", /^LR1 has an output for twin-coil motors; A is a stall motor\.$/],
     ["frog-wrong-rail", /^With A at N its frog carries the left rail and must carry the right one/],
     ["control-not-heard", /^IN1 has no supply, so it does not hear B1\.$/],
     ["relay-at-start", /^RB1 is active low: .* MC1 .* frogs or lamps of A may change over\.$/],
-    ["power-on-unsafe", /^AR1 throws A to normal whenever power returns, under whatever stands on it\.$/],
+    ["power-on-unsafe", /^LR1 throws A to normal whenever power returns, under whatever stands on it\.$/],
   ])("%s", (id, why) => {
     expect(findingsOf(mistake(id), id)[0]?.why).toMatch(why);
   });
@@ -137,7 +137,7 @@ describe("the line between right and wrong", () => {
   it("tells a reverser of the right kind from one of the wrong kind, whichever it is", () => {
     expect(findingsOf(DRIVING["reverser with twin-coil output"]!(), "reverser-kind")).toEqual([]);
     const [wrong] = findingsOf(railway(["A", "", "twin-coil-surface", "reverser-stall"]), "reverser-kind");
-    expect(wrong?.remedies[0]?.label).toBe("Make AR1 an automatic reverser with twin-coil output");
+    expect(wrong?.remedies[0]?.label).toBe("Make LR1 an automatic reverser with twin-coil output");
   });
 
   it("accepts detectors that all feed the same rail", () => {

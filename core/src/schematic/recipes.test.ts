@@ -49,7 +49,7 @@ describe("driving", () => {
     ["decoder for servos", ["servo-signal: D1-1S A-S", "dc-plus: D1-1+ A+", "dc-zero: D1-1− A−"]],
     ["output node", ["bus-high: CB1-H ON1-H", "bus-low: CB1-L ON1-L", "to-normal: ON1-1A A+"]],
     ["slow motor with its decoder inside", ["track-j: TB1-J A-J", "track-k: TB1-K A-K"]],
-    ["reverser with stall-motor output", ["track-j: TB1-J AR1-J", "track-k: TB1-K AR1-K", "to-normal: AR1-1A A+"]],
+    ["reverser with stall-motor output", ["track-j: TB1-J LR1-J", "track-k: TB1-K LR1-K", "to-normal: LR1-1A A+"]],
   ])("joins %s", (name, expected) => {
     expect(recipe(name)).toEqual(expect.arrayContaining(expected));
   });
