@@ -122,5 +122,5 @@ test("own types go out to a file and come into another railway; a file that is n
     mimeType: "application/json",
     buffer: Buffer.from("{"),
   });
-  await expect(page.getByText(/Nothing was taken in\. The file is not a file of device types/)).toBeVisible();
+  await expect(page.getByText(/Nothing was taken in\. The file is not a file of device types/).first()).toBeVisible();
 });
