@@ -122,7 +122,6 @@ export const LAMPS: readonly DeviceType[] = [
     prefix: "SE",
     terminals: terminals({ S: "signal", "+": "5 V", "−": "0 V" }),
     figures: {
-      stalledOhms: figure(8, "ohm", "resistance when held against a stop", { origin: "from memory", tolerance: 0.2 }),
       movingOhms: figure(33, "ohm", "apparent resistance while moving", { origin: "from memory", tolerance: 0.3 }),
       restOhms: figure(600, "ohm", "at rest, pulses on", { origin: "from memory", tolerance: 0.3 }),
       signalOhms: figure(50_000, "ohm", "load of the signal input", { origin: "from memory" }),

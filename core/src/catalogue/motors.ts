@@ -17,10 +17,6 @@ const coilFigures = {
 const SERVO_TERMINALS = terminals({ S: "signal", "+": "5 V", "−": "0 V" });
 
 const SERVO_FIGURES = {
-  stalledOhms: figure(7.7, "ohm", "resistance when held against a stop: (5 V at 0.65 A)", {
-    origin: "from memory",
-    tolerance: 0.2,
-  }),
   movingOhms: figure(25, "ohm", "apparent resistance while moving: (5 V at 200 mA)", {
     origin: "from memory",
     tolerance: 0.3,

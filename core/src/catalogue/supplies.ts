@@ -94,6 +94,7 @@ export const SUPPLIES: readonly DeviceType[] = [
     contactSets: 0,
     figures: {
       idleVolts: figure(2.5, "V", "either wire while nothing is sent (ISO 11898-2)", { min: 1, max: 4 }),
+      holdOhms: figure(12_000, "ohm", "by which the nodes hold either wire there", { origin: "from memory" }),
       endOhms: figure(60, "ohm", "the two end resistors together (ISO 11898-2)", {
         tolerance: 0.05,
         min: 30,

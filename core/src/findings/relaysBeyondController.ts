@@ -21,7 +21,7 @@ export const relaysBeyondController = rule<Beyond>({
   severity: "stop",
   title: "Relays take more than the controller's own 5 V gives",
   about:
-    "A relay takes about 72 mA at 5 V, and a controller's regulator carries about three of them. Beyond that the jumper comes off the relay board and its coils get a supply of their own; only the inputs stay on the controller's 5 V. The rule adds up the solved current with as many relays picked up as the turnouts ask for, and reckons with all of the board's.",
+    "A relay takes about 72 mA at 5 V, and a controller's regulator carries about three of them. Beyond that the jumper comes off the relay board and its coils get a supply of their own; only the inputs stay on the controller's 5 V. The rule looks at the solved current from the controller's 5 V, all turnouts normal and all reverse.",
   look: ({ record, circuitry }) =>
     record.devices.flatMap((device): Beyond[] => {
       const type = typeOf(record, device);
@@ -30,15 +30,9 @@ export const relaysBeyondController = rule<Beyond>({
         .filter((a) => a.deviceId === device.id && !supplyOf(record, a.toDeviceId))
         .map((a) => deviceOf(record, a.toDeviceId))
         .filter((board) => typeOf(record, board).hears === "pins");
-      const coils = boards.reduce((sum, board) => {
-        const relayType = typeOf(record, board);
-        const rail = figureValue(type, "regulatorVolts");
-        return sum + (used(record, board.id) * rail) / figureValue(relayType, "coilOhms");
-      }, 0);
-      const solved = Math.max(
+      const flows = Math.max(
         ...POSITIONS.map((position) => Math.abs(circuitry.amps(device.id, "rail", AT_REST[position]))),
       );
-      const flows = Math.max(coils, solved);
       const limit = figureValue(type, "boardAmps");
       const relays = boards.reduce((sum, board) => sum + used(record, board.id), 0);
       return flows > limit ? [{ controller: { device, type }, boards, relays, flows, limit }] : [];

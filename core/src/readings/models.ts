@@ -160,6 +160,14 @@ class Kit {
     return { element: { kind: "switch", ...this.base(part, a, b), closed: false, ...ohms, control }, figure: null };
   }
 
+  /** Numbers of the terminals that have a name of a prefix and a number. */
+  numberedTerminals(prefix: string): number[] {
+    return this.type.terminals.flatMap(({ name }) => {
+      const number = Number(name.slice(prefix.length));
+      return name.startsWith(prefix) && Number.isInteger(number) && number > 0 ? [number] : [];
+    });
+  }
+
   /** Two terminals that the board itself joins. */
   link(part: string, a: string, b: string): Part {
     return { element: { kind: "resistor", ...this.base(part, a, b), ohms: LINK_OHMS }, figure: null };
@@ -367,14 +375,16 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
     ]),
   "push-button": (kit, { made }) => [kit.contact("N", "C", "N", made !== null)],
   rotary: (kit, { made }) =>
-    numbered(12).map((position) =>
-      kit.contact(
-        `${position}`,
-        "C",
-        `${position}`,
-        (position === 1 && made === "N") || (position === 2 && made === "R"),
+    kit
+      .numberedTerminals("")
+      .map((position) =>
+        kit.contact(
+          `${position}`,
+          "C",
+          `${position}`,
+          (position === 1 && made === "N") || (position === 2 && made === "R"),
+        ),
       ),
-    ),
   "touch-button": (kit, { made }) => [
     kit.resistor("idle", "+", "−", "idleOhms"),
     kit.contact("N", "N", "−", made === "N", "outputOhms"),
@@ -386,8 +396,8 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
   "control-bus": (kit, { off }) => [
     kit.source("idle", "idle", "0", off ? 0 : kit.value("idleVolts"), "idleVolts"),
     // the transceivers hold both wires gently
-    kit.contact("high", "idle", "H", !off, "endOhms", 200),
-    kit.contact("low", "idle", "L", !off, "endOhms", 200),
+    kit.contact("high", "idle", "H", !off, "holdOhms"),
+    kit.contact("low", "idle", "L", !off, "holdOhms"),
     kit.resistor("ends", "H", "L", "endOhms"),
   ],
   cdu: (kit, { off, charged }) => [
@@ -410,10 +420,12 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
     kit.regulator("+", "five"),
     kit.resistor("idle", "five", "−", "idleOhms"),
     kit.resistor("rail", "five", "5V", "railOhms"),
-    ...numbered(16).flatMap((pin) => [
-      kit.contact(`P${pin}+`, "5V", `P${pin}`, !off && !on.has(pin), "pinOhms"),
-      kit.contact(`P${pin}−`, `P${pin}`, "−", !off && on.has(pin), "pinOhms"),
-    ]),
+    ...kit
+      .numberedTerminals("P")
+      .flatMap((pin) => [
+        kit.contact(`P${pin}+`, "5V", `P${pin}`, !off && !on.has(pin), "pinOhms"),
+        kit.contact(`P${pin}−`, `P${pin}`, "−", !off && on.has(pin), "pinOhms"),
+      ]),
   ],
   detector: (kit, { off, on }) => [
     kit.resistor("idle", "+", "−", "idleOhms"),

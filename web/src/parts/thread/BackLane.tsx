@@ -7,7 +7,7 @@ import { Heading, Missing } from "./Heading.tsx";
 import { Lane, viaWords } from "./Lane.tsx";
 import { lampTerminals, sourceOf } from "./lampSource.ts";
 import { BACK_ROWS, type LaneProps, type Numbered } from "./laneProps.ts";
-import { type DrawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
+import { drawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
 
 /** What lights the lamp, the cable between, and the lamp. */
 export function BackLane(props: LaneProps & Numbered) {
@@ -15,14 +15,11 @@ export function BackLane(props: LaneProps & Numbered) {
   const { lamp } = thread;
   const record = useAppSelector((state) => state.railway.record);
   if (!lamp) return <Missing x={12} y={362} words="No lamp" />;
-  const supply = (record && supplyOf(record, lamp.device.id)?.device) ?? null;
-  const source = sourceOf(thread, lamp, supply);
+  const fed = record && supplyOf(record, lamp.device.id);
+  const supply = fed?.device ?? null;
+  const source = sourceOf(lamp, fed, wiring);
   const names = lampTerminals(lamp);
-  const lampEnd = (terminal: string): DrawnEnd => ({
-    key: `${lamp.device.id}:${terminal}`,
-    name: terminalName(lamp.device.label, terminal),
-  });
-  const rows = names.map((name, index) => wiring.row(lampEnd(name), source.ends[index] ?? null));
+  const rows = names.map((name, index) => wiring.row(drawnEnd(lamp, name), source.ends[index] ?? null));
   const ways = rows.flatMap((row) => (row.way ? [row.way] : []));
   const strips = [...new Set(ways.map(({ strip }) => strip))];
   const byContact = source.kind === "contact";

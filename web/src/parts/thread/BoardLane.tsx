@@ -11,14 +11,13 @@ import { useAppSelector } from "../../store/store.ts";
 import type { Overview } from "../../worker/overview.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
-import { drawnEnd } from "./boards.ts";
 import { CommandPart } from "./CommandPart.tsx";
 import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
 import { Heading } from "./Heading.tsx";
-import { Lane, viaWords } from "./Lane.tsx";
+import { Lane, LoomHeadings, viaWords } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
 import { OutputPart } from "./OutputPart.tsx";
-import { type DrawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
+import { type DrawnEnd, drawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
 
 /** Where the board that reads a control and the driver behind it stand. */
 const READER = { x: 316, width: 42 };
@@ -104,8 +103,6 @@ function HeardPart({
   if (!heard) return null;
   const rows = inputRows(thread, control, wiring);
   const lanes = rows.map(({ row }) => row);
-  const ways = lanes.flatMap(({ way }) => (way ? [way] : []));
-  const strips = [...new Set(ways.map(({ strip }) => strip))];
   const others = controlsOf(thread).filter((each) => each.device.id !== control.device.id);
   const boardX = control.reader ? READER.x : ALONE.x;
   const [how, manner] = controlWords(control, made);
@@ -117,13 +114,7 @@ function HeardPart({
         words={controlName(control)}
         verdict={linkVerdict(findings, thread, [control.device.label])}
       />
-      {ways.length > 0 && (
-        <>
-          <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
-          <Heading x={176} number={3} words={[...new Set(ways.map(({ cable }) => cable))].join(" ")} />
-          <Heading x={246} number={4} words={strips.map((strip) => `K${strip}`).join(" ")} />
-        </>
-      )}
+      <LoomHeadings rows={lanes} />
       <Lane rows={lanes} ys={OUT_ROWS} boardX={rows.map(() => boardX)} />
       {control.reader && (
         <path

@@ -1,5 +1,6 @@
 import { Terminal } from "../Terminal.tsx";
 import { WireCode, WirePath } from "../Wire.tsx";
+import { Heading } from "./Heading.tsx";
 import type { Row } from "./wiring.ts";
 
 /** Where a lane's places stand across the drawing. */
@@ -8,6 +9,20 @@ const PANEL_STRIP = 122;
 const LAYOUT_STRIP = 254;
 const STRIP_WIDTH = 31;
 const CABLE = { from: 178, to: 228 };
+
+/** Headings of the strips and cables that a lane passes through, as links 2 to 4 of a thread. */
+export function LoomHeadings({ rows }: { rows: readonly Row[] }) {
+  const ways = rows.flatMap(({ way }) => (way ? [way] : []));
+  if (ways.length === 0) return null;
+  const strips = [...new Set(ways.map(({ strip }) => strip))];
+  return (
+    <>
+      <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
+      <Heading x={176} number={3} words={[...new Set(ways.map(({ cable }) => cable))].join(" ")} />
+      <Heading x={246} number={4} words={strips.map((strip) => `K${strip}`).join(" ")} />
+    </>
+  );
+}
 
 /** Conductors from the panel through strip, cable and strip to the board, one below the other. */
 export function Lane({ rows, ys, boardX }: { rows: readonly Row[]; ys: readonly number[]; boardX: readonly number[] }) {

@@ -3,13 +3,13 @@ import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { madeNow } from "./BoardLane.tsx";
-import { drawnEnd, leadHeight, MOTOR_X, motorTop } from "./boards.ts";
+import { leadHeight, MOTOR_X, motorTop } from "./boards.ts";
 import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
 import { Heading } from "./Heading.tsx";
-import { Lane } from "./Lane.tsx";
+import { Lane, LoomHeadings } from "./Lane.tsx";
 import type { LaneProps } from "./laneProps.ts";
 import { Motors } from "./OutputPart.tsx";
-import { linkVerdict } from "./wiring.ts";
+import { drawnEnd, linkVerdict } from "./wiring.ts";
 
 const ROWS = [77, 107, 137, 167];
 
@@ -29,8 +29,6 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
     wiring.row(drawnEnd(control, plusAt), drawnEnd(driver, plus)),
     wiring.row(drawnEnd(control, minusAt), drawnEnd(driver, minus)),
   ];
-  const ways = rows.flatMap(({ way }) => (way ? [way] : []));
-  const strips = [...new Set(ways.map(({ strip }) => strip))];
   const made = madeNow(control, reading, by);
   const [how, manner] = controlWords(control, made);
   const turns = [430, 442];
@@ -42,9 +40,7 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
         words={controlName(control)}
         verdict={linkVerdict(findings, thread, [control.device.label])}
       />
-      <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
-      <Heading x={176} number={3} words={[...new Set(ways.map(({ cable }) => cable))].join(" ")} />
-      <Heading x={246} number={4} words={strips.map((strip) => `K${strip}`).join(" ")} />
+      <LoomHeadings rows={rows} />
       <Lane rows={rows} ys={ROWS} boardX={[...turns, 330, 330]} />
       {rows.slice(0, 2).map((row, index) => {
         const y = ROWS[index] ?? 0;

@@ -1,4 +1,4 @@
-import { amps, controlSides, joules, milliseconds, terminalName, volts } from "@alderman/core";
+import { amps, controlSides, joules, milliseconds, outTerminals, terminalName, volts } from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
@@ -6,9 +6,9 @@ import { madeNow, otherWords } from "./BoardLane.tsx";
 import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
 import { CoilMotor, StallMotor } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
-import { Lane, viaWords } from "./Lane.tsx";
+import { Lane, LoomHeadings, viaWords } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
-import { type DrawnEnd, linkVerdict } from "./wiring.ts";
+import { drawnEnd, linkVerdict } from "./wiring.ts";
 
 /** A toggle, or the place for one, with discharge unit or bare supply and the motors on it. */
 export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
@@ -17,28 +17,22 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
   const [motor] = thread.motors;
   const driver = motor?.driver;
   const verdict = (...labels: string[]) => linkVerdict(findings, thread, labels);
-  const end = (fitted: { device: { id: string; label: string } }, terminal: string): DrawnEnd => ({
-    key: `${fitted.device.id}:${terminal}`,
-    name: terminalName(fitted.device.label, terminal),
-  });
-  const plus = driver && (driver.type.model === "cdu" ? ["+", "−"] : driver.type.terminals.map(({ name }) => name));
+  const plus = driver && outTerminals(driver);
   const coil = motor?.type.model === "twin-coil";
   const [n, r] = coil ? (motor.assignment.crossed ? ["R", "N"] : ["N", "R"]) : ["+", "−"];
   const sides = control && controlSides(control);
   const rows = control
     ? [
         ...((sides?.N ?? sides?.press)
-          ? [wiring.row(end(control, sides.N ?? sides.press ?? ""), motor ? end(motor, n) : null)]
+          ? [wiring.row(drawnEnd(control, sides.N ?? sides.press ?? ""), motor ? drawnEnd(motor, n) : null)]
           : []),
-        wiring.row(end(control, sides?.common ?? "C"), driver ? end(driver, plus?.[0] ?? "+") : null),
-        ...(sides?.R ? [wiring.row(end(control, sides.R), motor ? end(motor, r) : null)] : []),
+        wiring.row(drawnEnd(control, sides?.common ?? "C"), driver ? drawnEnd(driver, plus?.[0] ?? "+") : null),
+        ...(sides?.R ? [wiring.row(drawnEnd(control, sides.R), motor ? drawnEnd(motor, r) : null)] : []),
       ]
     : [];
-  const ways = rows.flatMap(({ way }) => (way ? [way] : []));
-  const strips = [...new Set(ways.map(({ strip }) => strip))];
   const made = control && madeNow(control, reading, by);
-  const common = motor && end(motor, coil ? "C" : motor.assignment.crossed ? "+" : "−");
-  const minus = driver && end(driver, plus?.[1] ?? "−");
+  const common = motor && drawnEnd(motor, coil ? "C" : motor.assignment.crossed ? "+" : "−");
+  const minus = driver && drawnEnd(driver, plus?.[1] ?? "−");
   const returnVia = common && minus && wiring.joined(common.key, minus.key) ? wiring.via(common.key, minus.key) : null;
   const reads = reading?.motors[0];
   const busy =
@@ -56,13 +50,7 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
       {control ? (
         <>
           <Heading x={12} number={1} words={controlName(control)} verdict={verdict(control.device.label)} />
-          {ways.length > 0 && (
-            <>
-              <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
-              <Heading x={176} number={3} words={[...new Set(ways.map(({ cable }) => cable))].join(" ")} />
-              <Heading x={246} number={4} words={strips.map((strip) => `K${strip}`).join(" ")} />
-            </>
-          )}
+          <LoomHeadings rows={rows} />
           <Lane rows={rows} ys={OUT_ROWS} boardX={[456, 330, 456]} />
           <ControlGlyph control={control} made={made} />
           {rows.map(({ panel }, index) => (

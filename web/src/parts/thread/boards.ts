@@ -1,10 +1,5 @@
-import { type Fitted, motorEnds, outputTerminals, type ThreadMotor, terminalName } from "@alderman/core";
-import type { DrawnEnd } from "./wiring.ts";
-
-/** A terminal of a device as a drawing needs it. */
-export function drawnEnd({ device }: Fitted, terminal: string): DrawnEnd {
-  return { key: `${device.id}:${terminal}`, name: terminalName(device.label, terminal) };
-}
+import { motorEnds, outputTerminals, type ThreadMotor } from "@alderman/core";
+import { type DrawnEnd, drawnEnd } from "./wiring.ts";
 
 /** Heights of an output's terminals, by how many there are. */
 const OUTPUT_HEIGHTS: Record<number, readonly number[]> = { 2: [100, 136], 3: [92, 118, 144] };

@@ -1,5 +1,5 @@
-import type { Finding, StripWay, Thread, WireColour } from "@alderman/core";
-import { PURPOSES } from "@alderman/core";
+import type { Finding, Fitted, StripWay, Thread, WireColour } from "@alderman/core";
+import { PURPOSES, terminalName } from "@alderman/core";
 import type { Overview } from "../../worker/overview.ts";
 import type { Verdict } from "../Mark.tsx";
 import { verdictFor } from "../Mark.tsx";
@@ -7,6 +7,11 @@ import { verdictFor } from "../Mark.tsx";
 export interface DrawnEnd {
   key: string;
   name: string;
+}
+
+/** A terminal of a device as a drawing needs it. */
+export function drawnEnd({ device }: Pick<Fitted, "device">, terminal: string): DrawnEnd {
+  return { key: `${device.id}:${terminal}`, name: terminalName(device.label, terminal) };
 }
 
 /** One conductor of a lane, from a terminal on the panel through strips and cable to a terminal under the board. */
@@ -32,6 +37,12 @@ export class Wiring {
   joined(a: string, b: string): boolean {
     const net = this.netOf(a);
     return net >= 0 && net === this.netOf(b);
+  }
+
+  /** The terminal of a device that a terminal is joined to, or null. */
+  endOn(key: string, { device }: Fitted): DrawnEnd | null {
+    const end = this.overview.nets[this.netOf(key)]?.ends.find(({ deviceId }) => deviceId === device.id);
+    return end ? drawnEnd({ device }, end.terminal) : null;
   }
 
   colourOf(key: string): WireColour {
