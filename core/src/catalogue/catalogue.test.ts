@@ -1,6 +1,7 @@
 import { expect, it } from "vitest";
 import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
-import { IDLE, partsOf } from "../readings/models.ts";
+import { IDLE } from "../readings/kit.ts";
+import { partsOf } from "../readings/models.ts";
 import { CATALOGUE, figureValue, findType } from "./catalogue.ts";
 
 it("gives every type sound figures and a model whose nodes are its terminals", () => {

@@ -1,11 +1,11 @@
 import { find } from "../record/find.ts";
 import type { Device, RailwayRecord } from "../record/schemas.ts";
-import { READERS } from "./boards.ts";
 import { CONTROLS } from "./controls.ts";
 import type { DeviceType, Family } from "./deviceType.ts";
 import { DRIVERS } from "./drivers.ts";
 import { LAMPS } from "./lamps.ts";
 import { MOTORS } from "./motors.ts";
+import { READERS } from "./readers.ts";
 import { SUPPLIES } from "./supplies.ts";
 import { TRACK } from "./track.ts";
 import { WIRING_TYPES } from "./wiring.ts";

@@ -12,7 +12,8 @@ import {
   type ThreadLamp,
   type ThreadMotor,
 } from "../schematic/thread.ts";
-import { type DeviceState, stateThatMatters, storeNode, storesPulse } from "./models.ts";
+import type { DeviceState } from "./kit.ts";
+import { stateThatMatters, storeNode, storesPulse } from "./models.ts";
 import type { Throw } from "./pieces.ts";
 import type { Pulse } from "./pulse.ts";
 import type { Roles } from "./roles.ts";

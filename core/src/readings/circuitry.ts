@@ -10,7 +10,7 @@ import { isWiredAlike } from "../record/unchanged.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
 import { Behaviour, type Solver } from "./behaviour.ts";
-import type { DeviceState, Part } from "./models.ts";
+import type { DeviceState, Part } from "./kit.ts";
 import { type Cut, cutIntoPieces, type Piece, partsIn, stateKey, type Throw, withWires } from "./pieces.ts";
 import { type Pulse, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";

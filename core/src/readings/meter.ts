@@ -3,7 +3,7 @@ import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { find } from "../record/find.ts";
 import type { Circuitry, Extra } from "./circuitry.ts";
-import type { Part } from "./models.ts";
+import type { Part } from "./kit.ts";
 import { wireId } from "./pieces.ts";
 import type { RailwayState } from "./states.ts";
 

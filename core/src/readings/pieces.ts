@@ -5,7 +5,8 @@ import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Loom } from "../loom/loom.ts";
 import type { Device, Position } from "../record/schemas.ts";
-import { type DeviceState, type FedBy, IDLE, type Part, partsOf } from "./models.ts";
+import { type DeviceState, type FedBy, IDLE, type Part } from "./kit.ts";
+import { partsOf } from "./models.ts";
 import type { Pulse } from "./pulse.ts";
 
 /** A device as a piece of circuit holds it. */

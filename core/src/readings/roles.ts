@@ -14,7 +14,7 @@ import {
   type ThreadFrog,
   type ThreadMotor,
 } from "../schematic/thread.ts";
-import type { FedBy } from "./models.ts";
+import type { FedBy } from "./kit.ts";
 
 /** Forward voltage of a rectifier's junction, volts (common practice). */
 const JUNCTION_VOLTS = 0.7;

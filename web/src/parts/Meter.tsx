@@ -1,22 +1,10 @@
-import {
-  freshId,
-  type MeterReading,
-  measuringPoints,
-  milliamps,
-  nextPlace,
-  ohms as ohmsText,
-  putEdit,
-  type Reading,
-  standingAt,
-  threadLedBy,
-  volts as voltsText,
-} from "@alderman/core";
+import type { MeterReading } from "@alderman/core";
 import { type FormEvent, type PointerEvent, useState } from "react";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { probe, setRange } from "../store/view.ts";
-import { useLeader, useResults } from "../worker/derive.ts";
+import { useResults } from "../worker/derive.ts";
 import { Band } from "./Band.tsx";
-import { useEdit } from "./FindingCard.tsx";
+import { LastReadings, NextPlace, useKeepReading, WRITE } from "./KeptReadings.tsx";
 import { Mark } from "./Mark.tsx";
 
 /** The meter dock: two probes, a range, what a real meter should show, and what it did show. */
@@ -106,12 +94,6 @@ function Figure({ reading }: { reading: MeterReading }) {
   );
 }
 
-const WRITE: Record<MeterReading["range"], (value: number) => string> = {
-  V: voltsText,
-  ohm: ohmsText,
-  mA: (value) => milliamps(value * 1000),
-};
-
 /** Figure and unit apart, as the meter shows them. */
 function split(range: MeterReading["range"], value: number): [string, string] {
   const [figure = "", unit = ""] = WRITE[range](value).split(" ");
@@ -157,117 +139,6 @@ function Said({ reading }: { reading: MeterReading | null }) {
       </p>
     </form>
   );
-}
-
-/** Keeps what the meter said between the probes, with the state that was looked at and the time. */
-function useKeepReading(): (reading: MeterReading, read: number) => void {
-  const { red, black, asked, moment } = useAppSelector((state) => state.view);
-  const record = useAppSelector((state) => state.railway.record);
-  const leader = useLeader();
-  const act = useEdit();
-  return (reading, read) => {
-    if (!record || !red || !black) return;
-    const { range, value, tolerance } = reading;
-    const at = new Date().toISOString();
-    const known = value !== null;
-    const kept: Reading = {
-      id: freshId(record, "reading", `${red.name}-${black.name}`),
-      red: red.key,
-      black: black.key,
-      redName: red.name,
-      blackName: black.name,
-      range,
-      turnoutId: leader,
-      position: leader ? (asked[leader] ?? "N") : null,
-      moment: leader ? moment : "rest",
-      expected: value,
-      low: known ? value - tolerance : null,
-      high: known ? value + tolerance : null,
-      read,
-      agrees: known && Math.abs(read - value) <= tolerance,
-      at,
-    };
-    act({ words: `Read ${red.name} to ${black.name}: ${WRITE[range](read)}`, edits: [putEdit("reading", kept)] });
-  };
-}
-
-/** Where to measure next when a kept reading on the chosen thread disagrees: half-way back along it. */
-function NextPlace() {
-  const { asked, moment } = useAppSelector((state) => state.view);
-  const record = useAppSelector((state) => state.railway.record);
-  const leader = useLeader();
-  const dispatch = useAppDispatch();
-  const thread = record && leader ? threadLedBy(record, leader) : undefined;
-  if (!record || !leader || !thread) return null;
-  const state = { turnoutId: leader, position: asked[leader] ?? "N", moment } as const;
-  const hints = measuringPoints(record, thread)
-    .map((points) => nextPlace(points, (point) => standingAt(record.readings, point, state)))
-    .filter((hint) => hint !== null);
-  const [hint] = hints;
-  if (!hint) return null;
-  if ("between" in hint) {
-    const [good, bad] = hint.between;
-    return (
-      <p className="mt-2 border-l-3 border-red bg-red-wash px-2 py-1.5 text-[12px]">
-        {good
-          ? `The fault lies between ${good.redName} and ${bad.redName}.`
-          : `The fault lies at ${bad.redName} or before it.`}
-      </p>
-    );
-  }
-  const { red, black, redName, blackName } = hint.measure;
-  const place = () => {
-    dispatch(setRange("V"));
-    dispatch(probe({ probe: "red", end: { key: red, name: redName } }));
-    dispatch(probe({ probe: "black", end: { key: black, name: blackName } }));
-  };
-  return (
-    <button type="button" className="btn mt-2 w-full !h-auto !whitespace-normal py-1 text-left" onClick={place}>
-      Measure next: {redName} to {blackName}
-    </button>
-  );
-}
-
-/** The latest readings kept, with what was expected. */
-function LastReadings() {
-  const readings = useAppSelector((state) => state.railway.record?.readings);
-  const dispatch = useAppDispatch();
-  const latest = [...(readings ?? [])].sort((a, b) => (a.at < b.at ? 1 : -1)).slice(0, 4);
-  if (latest.length === 0) return null;
-  return (
-    <div className="wide-only mt-4 border-t border-rule-2 pt-2">
-      <div className="lab">Last readings</div>
-      <ul aria-label="Last readings">
-        {latest.map((kept) => (
-          <li key={kept.id} className="border-b border-rule py-1 text-[12px]">
-            <button
-              type="button"
-              className="flex w-full items-center gap-1.5 text-left"
-              onClick={() => {
-                dispatch(setRange(kept.range));
-                dispatch(probe({ probe: "red", end: { key: kept.red, name: kept.redName } }));
-                dispatch(probe({ probe: "black", end: { key: kept.black, name: kept.blackName } }));
-              }}
-            >
-              <Mark verdict={kept.agrees ? "good" : "wrong"} size={14} />
-              <span className="mono min-w-0 flex-1 truncate">
-                {kept.redName} {kept.blackName}
-              </span>
-              <span className="mono font-bold">{WRITE[kept.range](kept.read)}</span>
-            </button>
-            <div className="quiet pl-5">
-              {kept.expected === null ? "expected open" : `expected ${WRITE[kept.range](kept.expected)}`}
-              {kept.position ? `, at ${kept.position}` : ""}, {clock(kept.at)}
-            </div>
-          </li>
-        ))}
-      </ul>
-    </div>
-  );
-}
-
-function clock(at: string): string {
-  return new Date(at).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 }
 
 function Answer({ value, reading }: { value: number | null; reading: MeterReading }) {

@@ -1,7 +1,6 @@
 import {
   addTurnout,
   COLUMNS,
-  type Column,
   count,
   MOST_CHARACTERS,
   RecordError,
@@ -17,18 +16,14 @@ import { flushSync } from "react-dom";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet } from "../../parts/Sheet.tsx";
-import { commit, notify } from "../../store/railway.ts";
+import { commit } from "../../store/railway.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { useResults } from "../../worker/derive.ts";
 import { CellInput } from "./CellInput.tsx";
+import { GridCell, type Place } from "./GridCell.tsx";
 import { verdictOf } from "./Roster.tsx";
 import { readTable } from "./readTable.ts";
-
-interface Place {
-  row: number;
-  column: number;
-}
 
 /** The turnouts as a grid to type into: arrows move, typing or Enter edits, the row at the foot adds. */
 export function TurnoutGrid() {
@@ -205,7 +200,7 @@ export function TurnoutGrid() {
                   {before > 0 && <Gap height={before} />}
                   <tr aria-selected={row === here.row} aria-rowindex={row + 2}>
                     {COLUMNS.map((column, index) => (
-                      <Cell
+                      <GridCell
                         key={column.id}
                         column={column}
                         turnout={turnout}
@@ -305,74 +300,6 @@ const WIDTHS: Record<string, string> = {
   address: "6%",
   run: "5%",
 };
-
-interface CellProps {
-  column: Column;
-  turnout: Turnout;
-  place: Place;
-  editing: { begin: string | null } | null;
-  current: boolean;
-  focus: (place: Place) => void;
-  begin: (place: Place) => void;
-  onKey: (event: KeyboardEvent, place: Place) => void;
-  write: (place: Place, text: string) => boolean;
-  move: (place: Place) => void;
-}
-
-function Cell({ column, turnout, place, editing, current, focus, begin, onKey, write, move }: CellProps) {
-  const record = useAppSelector((state) => state.railway.record);
-  if (!record) return null;
-  const text = column.read(record, turnout);
-  const follows = column.leaderOnly && turnout.movesWith !== null;
-  if (editing && !follows) {
-    return (
-      <td>
-        <CellInput
-          label={`${column.title} of ${turnout.label}`}
-          begin={editing.begin ?? text}
-          choices={column.choices?.(record, turnout) ?? []}
-          done={(typed, step) => {
-            if (!write(place, typed)) return false;
-            move(
-              step === "right"
-                ? { ...place, column: place.column + 1 }
-                : step === "down"
-                  ? { ...place, row: place.row + 1 }
-                  : place,
-            );
-            return true;
-          }}
-          cancel={() => move(place)}
-        />
-      </td>
-    );
-  }
-  const leader = follows ? record.turnouts.find((each) => each.id === turnout.movesWith)?.label : null;
-  return (
-    <td>
-      <button
-        type="button"
-        data-cell={`${place.row}:${place.column}`}
-        tabIndex={current ? 0 : -1}
-        aria-label={`${column.title} of ${turnout.label}: ${text || (leader ? `with ${leader}` : "empty")}`}
-        title={text}
-        onFocus={() => focus(place)}
-        onDoubleClick={() =>
-          follows ? notify(`${turnout.label} moves with ${leader}: this is set there.`) : begin(place)
-        }
-        onKeyDown={(event) => onKey(event, place)}
-      >
-        {leader && column.id !== "address" ? (
-          <span className="quiet">with {leader}</span>
-        ) : column.id === "label" ? (
-          <b>{text}</b>
-        ) : (
-          text
-        )}
-      </button>
-    </td>
-  );
-}
 
 function Verdict({
   turnout,

@@ -1,0 +1,163 @@
+import { board, INPUT_FIGURES, made, POWER, TRACK } from "./boardParts.ts";
+import { CONTACT_OHMS, contacts, type DeviceType, figure, numbered, type Setting, terminals } from "./deviceType.ts";
+
+const HOLD: Setting = {
+  name: "release",
+  about: "time from the train's leaving to the output's release",
+  factory: "2 s",
+  range: "0.5 to 10 s",
+};
+
+/** What reads controls and trains, and what feeds frogs by itself. */
+export const READERS: readonly DeviceType[] = [
+  made(
+    {
+      id: "input-node-16",
+      name: "Input node, sixteen inputs",
+      short: "node",
+      family: "reader",
+      about: "On the control bus: produces an event when an input closes, and one when it opens.",
+      prefix: "IN",
+      inputs: 16,
+      hears: "bus",
+      figures: { ...board(600, 9, 15), ...INPUT_FIGURES },
+      settings: [{ name: "node number", about: "of this node alone", factory: "none", range: "1 to 65535" }],
+    },
+    POWER,
+  ),
+  made(
+    {
+      id: "encoder-16",
+      name: "Feedback encoder, sixteen inputs",
+      short: "encoder",
+      family: "reader",
+      about:
+        "Puts a message on the feedback bus, which it joins by its plug; consecutive numbers from a start number. A computer or command station does the rest.",
+      prefix: "FE",
+      inputs: 16,
+      figures: { ...board(600, 9, 15), ...INPUT_FIGURES },
+      settings: [{ name: "start number", about: "of input 1; the others follow", factory: "1", range: "1 to 2033" }],
+    },
+    POWER,
+  ),
+  {
+    id: "current-detector-4",
+    name: "Current detector, four zones",
+    short: "detector",
+    family: "reader",
+    model: "detector",
+    about:
+      "Senses current in series with one rail's feed of an isolated stretch. Its outputs join one common when the stretch is occupied.",
+    place: "layout",
+    prefix: "BD",
+    terminals: [
+      ...terminals({ ...POWER, "0": "common of the outputs" }),
+      ...numbered(4).flatMap((zone) =>
+        terminals({
+          [`${zone}i`]: `zone ${zone}, from the bus`,
+          [`${zone}o`]: `zone ${zone}, to the rail`,
+          [`O${zone}`]: `output ${zone}`,
+        }),
+      ),
+    ],
+    outputs: 0,
+    contactSets: 0,
+    zones: 4,
+    figures: {
+      ...board(1200, 9, 15),
+      senseOhms: figure(0.1, "ohm", "in the feed of a zone", { origin: "from memory" }),
+      outputOhms: figure(50, "ohm", "an output that is on", { origin: "from memory" }),
+      outputAmps: figure(0.05, "A", "most through one output", { origin: "from memory" }),
+      releaseSeconds: figure(2, "s", "output stays on after the train has left"),
+    },
+    settings: [HOLD],
+    caution: "Both rails' feeds must keep their sides: crossing them at the gap is a dead short.",
+  },
+  {
+    id: "infrared-sensor",
+    name: "Infrared spot sensor",
+    short: "spot",
+    family: "reader",
+    model: "spot-sensor",
+    about:
+      "Sees what covers it: a train, or an extension of the throw bar. No delay on cover, about six seconds on release.",
+    place: "layout",
+    prefix: "IR",
+    terminals: terminals({ ...POWER, O1: "output, to 0 V when covered" }),
+    outputs: 0,
+    contactSets: 0,
+    zones: 1,
+    figures: {
+      ...board(400, 5, 15),
+      outputOhms: figure(50, "ohm", "the output when on", { origin: "from memory" }),
+      outputAmps: figure(0.05, "A", "most through the output", { origin: "from memory" }),
+      releaseSeconds: figure(6, "s", "delay on release"),
+    },
+    settings: [HOLD],
+  },
+  {
+    id: "polarity-unit",
+    name: "Automatic frog polarity unit",
+    short: "polarity",
+    family: "reader",
+    model: "polarity-unit",
+    about:
+      "Sits between rails and frog and changes over when a wheel bridges the wrong rail. The frog then knows only what the last train corrected.",
+    place: "layout",
+    prefix: "FP",
+    terminals: terminals({ ...TRACK, F: "to the frog" }),
+    outputs: 0,
+    contactSets: 0,
+    figures: {
+      contactOhms: figure(0.1, "ohm", "on resistance", { origin: "from memory", max: 20 }),
+      idleOhms: figure(1500, "ohm", "the unit itself: (15 V at 10 mA)", { origin: "from memory", tolerance: 0.2 }),
+      tripAmps: figure(2, "A", "changes over from", { origin: "from memory" }),
+    },
+    powerOn: "stays",
+  },
+  {
+    id: "relay-dpdt",
+    name: "Relay, 12 V coil, two changeover contacts",
+    short: "relay",
+    family: "reader",
+    model: "relay",
+    about:
+      "Its coil, with a diode, lies across a stall motor's leads and picks up at reverse: contacts for frog and lamp where the motor has none to spare.",
+    place: "layout",
+    prefix: "RY",
+    terminals: [...terminals({ A1: "coil, plus at reverse", A2: "coil, other end" }), ...contacts(2)],
+    outputs: 0,
+    contactSets: 2,
+    figures: {
+      coilOhms: figure(720, "ohm", "coil: (12 V at 17 mA)", { origin: "from memory", tolerance: 0.1 }),
+      pullInVolts: figure(8, "V", "picks up from", { origin: "from memory" }),
+      dropOutVolts: figure(1.2, "V", "drops out below", { origin: "from memory" }),
+      contactOhms: CONTACT_OHMS,
+      contactAmps: figure(5, "A", "rating of a contact", { origin: "from memory" }),
+      ratedAmps: figure(0.017, "A", "current of the coil", { origin: "from memory" }),
+    },
+  },
+  {
+    id: "relay-latching",
+    name: "Latching relay, two coils, two changeover contacts",
+    short: "relay",
+    family: "reader",
+    model: "latching-relay",
+    about:
+      "Its two coils lie beside those of a twin-coil motor and take the same pulse; the contacts stay where they were put.",
+    place: "layout",
+    prefix: "RY",
+    terminals: [
+      ...terminals({ N: "coil that goes to normal", C: "common of both coils", R: "coil that goes to reverse" }),
+      ...contacts(2),
+    ],
+    outputs: 0,
+    contactSets: 2,
+    figures: {
+      coilOhms: figure(170, "ohm", "one coil", { origin: "from memory", tolerance: 0.1 }),
+      pullInVolts: figure(9, "V", "goes over from", { origin: "from memory" }),
+      contactOhms: CONTACT_OHMS,
+      contactAmps: figure(2, "A", "rating of a contact", { origin: "from memory" }),
+    },
+  },
+];

@@ -1,0 +1,80 @@
+import type { Column, Turnout } from "@alderman/core";
+import type { KeyboardEvent } from "react";
+import { notify } from "../../store/railway.ts";
+import { useAppSelector } from "../../store/store.ts";
+import { CellInput } from "./CellInput.tsx";
+
+/** A cell of the grid. */
+export interface Place {
+  row: number;
+  column: number;
+}
+
+interface CellProps {
+  column: Column;
+  turnout: Turnout;
+  place: Place;
+  editing: { begin: string | null } | null;
+  current: boolean;
+  focus: (place: Place) => void;
+  begin: (place: Place) => void;
+  onKey: (event: KeyboardEvent, place: Place) => void;
+  write: (place: Place, text: string) => boolean;
+  move: (place: Place) => void;
+}
+
+/** One cell: what it holds, or the field to type into. */
+export function GridCell({ column, turnout, place, editing, current, focus, begin, onKey, write, move }: CellProps) {
+  const record = useAppSelector((state) => state.railway.record);
+  if (!record) return null;
+  const text = column.read(record, turnout);
+  const follows = column.leaderOnly && turnout.movesWith !== null;
+  if (editing && !follows) {
+    return (
+      <td>
+        <CellInput
+          label={`${column.title} of ${turnout.label}`}
+          begin={editing.begin ?? text}
+          choices={column.choices?.(record, turnout) ?? []}
+          done={(typed, step) => {
+            if (!write(place, typed)) return false;
+            move(
+              step === "right"
+                ? { ...place, column: place.column + 1 }
+                : step === "down"
+                  ? { ...place, row: place.row + 1 }
+                  : place,
+            );
+            return true;
+          }}
+          cancel={() => move(place)}
+        />
+      </td>
+    );
+  }
+  const leader = follows ? record.turnouts.find((each) => each.id === turnout.movesWith)?.label : null;
+  return (
+    <td>
+      <button
+        type="button"
+        data-cell={`${place.row}:${place.column}`}
+        tabIndex={current ? 0 : -1}
+        aria-label={`${column.title} of ${turnout.label}: ${text || (leader ? `with ${leader}` : "empty")}`}
+        title={text}
+        onFocus={() => focus(place)}
+        onDoubleClick={() =>
+          follows ? notify(`${turnout.label} moves with ${leader}: this is set there.`) : begin(place)
+        }
+        onKeyDown={(event) => onKey(event, place)}
+      >
+        {leader && column.id !== "address" ? (
+          <span className="quiet">with {leader}</span>
+        ) : column.id === "label" ? (
+          <b>{text}</b>
+        ) : (
+          text
+        )}
+      </button>
+    </td>
+  );
+}
