@@ -1,4 +1,5 @@
 // The schools side by side: frogs, controls, kept readings, and mistakes with their cures, as an owner meets them.
+import { AXE, violations } from "./axe.ts";
 import { beginRailway, expect, openDemo, test, typeCell } from "./server.ts";
 
 /** Opens a sample from the list of railways. */
@@ -124,3 +125,28 @@ test("own types go out to a file and come into another railway; a file that is n
   });
   await expect(page.getByText(/Nothing was taken in\. The file is not a file of device types/).first()).toBeVisible();
 });
+
+for (const theme of ["bench", "shed"] as const) {
+  test(`every way of driving, frogs, readings and mistakes can be read and used by all, theme ${theme}`, async ({
+    page,
+    server,
+  }) => {
+    await page.addInitScript({ path: AXE });
+    await page.addInitScript((wanted) => localStorage.setItem("alderman-theme", wanted), theme);
+    await openSample(page, server.address, /The schools side by side/);
+    const thread = page.getByRole("group", { name: /^Thread of/ });
+    // a reversing toggle, several controls, a reader, a servo, a bus, a frog by relay, a lamp from the frog
+    for (const label of ["6", "19", "25", "22", "28", "34", "45"]) {
+      await page.locator(`[data-turnout="x${label}-a"]`).click();
+      await expect(thread).toHaveAccessibleName(new RegExp(`^Thread of ${label}`));
+      expect(await violations(page), `turnout ${label}`).toEqual([]);
+    }
+    await openSample(page, server.address, /One mistake for each rule/);
+    await page
+      .getByRole("link", { name: /Findings/ })
+      .first()
+      .click();
+    await expect(page.getByRole("article").first()).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+  });
+}

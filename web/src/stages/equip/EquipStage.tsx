@@ -23,7 +23,7 @@ export function EquipStage() {
   return (
     <StageMain
       title="Equip"
-      about="Motor, driver, control and lamp for each turnout"
+      about="Motor, driver, controls, frog and lamp of each turnout"
       actions={
         <>
           <Link className="btn flex-none" to={`/r/${railwayId}/types`}>

@@ -288,14 +288,14 @@ function Gap({ height }: { height: number }) {
 
 const WIDTHS: Record<string, string> = {
   label: "8%",
-  name: "16%",
+  name: "14%",
   hand: "6%",
   zone: "9%",
   with: "7%",
   motor: "14%",
   driver: "8%",
   control: "8%",
-  frog: "6%",
+  frog: "8%",
   lamp: "7%",
   address: "6%",
   run: "5%",
