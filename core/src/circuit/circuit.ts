@@ -12,8 +12,9 @@ const MOST_FLIPS = 60;
  * The iteration has settled when at each curved element the line that was solved and the curve agree within this. Voltages are no measure of it: a part that only blocked diodes hold has none to many digits.
  */
 const ABSOLUTE_AMPS = 1e-19;
-/** At first only elements that are wrong by more than this are laid anew, so that leakage is dealt with once, at the end. */
+/** At first only elements that are wrong by more than this are laid anew, so that leakage waits until what conducts is near. */
 const COARSE_AMPS = 1e-6;
+const COARSE_ITERATIONS = 3;
 /** Current into a floating part, amps, above which it is a contradiction and not rounding. */
 const STRAY_AMPS = 1e-9;
 
@@ -89,7 +90,12 @@ export class Circuit {
     this.made = new Uint8Array(elements.length).fill(1);
     const ofKinds = (...kinds: Element["kind"][]) =>
       elements.flatMap(({ kind }, index) => (kinds.includes(kind) ? [index] : []));
-    this.curves = new Curves(elements, (index, siemens, offset) => this.setLine(index, siemens, offset));
+    const place = (node: number | undefined) => this.place[node ?? 0] as number;
+    this.curves = new Curves(elements, this.elimination, (index) => ({
+      first: place(first[index]),
+      second: place(second[index]),
+      branch: this.branchOf[index] as number,
+    }));
     this.currents = Int32Array.from(ofKinds("current"));
     const tied = new Set(this.topology.ties.map(({ node }) => node));
     this.feeding = Int32Array.from(
@@ -352,35 +358,23 @@ export class Circuit {
     for (let iteration = 0; iteration < MOST_ITERATIONS && !settled; iteration++) {
       this.iterations++;
       work.set(base);
-      for (let c = 0; c < curves.indices.length; c++) this.feed(work, curves.indices[c] as number, 1);
+      curves.feed(work);
       elimination.forward(work, active);
       elimination.back(work, placeVolts, active);
-      settled = this.approachAll(gmin, within);
+      if (iteration === COARSE_ITERATIONS) within = ABSOLUTE_AMPS;
+      settled = curves.approach(placeVolts, gmin, within);
       if (settled && within > ABSOLUTE_AMPS) {
         within = ABSOLUTE_AMPS;
-        settled = this.approachAll(gmin, within);
+        settled = curves.approach(placeVolts, gmin, within);
       }
       if (!settled) elimination.eliminate();
     }
     if (!settled) return false;
+    curves.tell(this.siemens, this.offset);
     elimination.back(work, placeVolts, inactive);
     this.requireWayBack(work);
     for (let node = 0; node < this.nodeVolts.length; node++) this.nodeVolts[node] = this.at(node);
     return true;
-  }
-
-  /** Lays the lines of all curved elements anew that part from their curves; true when there were none. */
-  private approachAll(gmin: number, within: number): boolean {
-    const { first, second } = this.topology;
-    const { indices } = this.curves;
-    let settled = true;
-    for (let c = 0; c < indices.length; c++) {
-      const index = indices[c] as number;
-      const across = this.at(first[index] as number) - this.at(second[index] as number);
-      const onLine = (this.siemens[index] as number) * across + (this.offset[index] as number);
-      if (!this.curves.approach(index, across, onLine, gmin, within)) settled = false;
-    }
-    return settled;
   }
 
   /** Volts of a node, from its unknown and what the sources between add. */
@@ -394,6 +388,12 @@ export class Circuit {
       const element = this.elements[source] as Element;
       const volts = element.kind === "voltage" ? element.volts : 0;
       this.tieVolts[node] = (this.tieVolts[to] as number) + sign * volts * scale;
+    }
+    const { first, second } = this.topology;
+    const { indices, tied } = this.curves;
+    for (let c = 0; c < indices.length; c++) {
+      const index = indices[c] as number;
+      tied[c] = (this.tieVolts[first[index] as number] as number) - (this.tieVolts[second[index] as number] as number);
     }
   }
 

@@ -1,4 +1,5 @@
 import { type Element, THERMAL_VOLTS } from "./elements.ts";
+import type { Elimination } from "./elimination.ts";
 import { junctionSlope, limiterSlope, limitJunction, type Slope } from "./junction.ts";
 
 /** Lines and curves agree within this share of the current. */
@@ -7,28 +8,53 @@ const RELATIVE = 1e-7;
 const FIGURES = 3;
 const IS_LIMITER = -1;
 
+/** Where an element stands in the elimination: the places of its two ends, and its branch; -1 when a source shorts it. */
+export interface Stand {
+  first: number;
+  second: number;
+  branch: number;
+}
+
 /**
- * The curved elements of a circuit, diodes and limiters: at each the point where its line touches its curve. Their figures
- * are kept as plain numbers, since the iteration reads nothing else.
+ * The curved elements of a circuit, diodes and limiters, each with the line by which it stands: amps = siemens x volts +
+ * offset, touching its curve at one point. What the iteration reads is kept together as plain numbers, one for each curve.
  */
 export class Curves {
-  /** Indices of the curved elements among all. */
+  /** Index of each curve among all elements. */
   readonly indices: Int32Array;
   /** Junction voltage of a diode, or voltage across a limiter, at which its line touches. */
   readonly touch: Float64Array;
+  /** Volts that ideal sources add between the two ends of each. */
+  readonly tied: Float64Array;
+  private readonly numberOf: Int32Array;
+  private readonly first: Int32Array;
+  private readonly second: Int32Array;
+  private readonly branch: Int32Array;
+  private readonly siemens: Float64Array;
+  private readonly offset: Float64Array;
   private readonly figures: Float64Array;
   private readonly slope: Slope = { amps: 0, siemens: 0 };
 
-  /** @param lay takes the line laid for an element: amps = siemens x volts + offset */
   constructor(
     elements: readonly Element[],
-    private readonly lay: (index: number, siemens: number, offset: number) => void,
+    private readonly elimination: Elimination,
+    standOf: (index: number) => Stand,
   ) {
     this.indices = Int32Array.from(
       elements.flatMap(({ kind }, index) => (kind === "diode" || kind === "limiter" ? [index] : [])),
     );
-    this.touch = new Float64Array(elements.length);
-    this.figures = new Float64Array(elements.length * FIGURES);
+    const count = this.indices.length;
+    this.numberOf = new Int32Array(elements.length);
+    for (const [c, index] of this.indices.entries()) this.numberOf[index] = c;
+    const stands = [...this.indices].map(standOf);
+    this.first = Int32Array.from(stands, ({ first }) => first);
+    this.second = Int32Array.from(stands, ({ second }) => second);
+    this.branch = Int32Array.from(stands, ({ branch }) => branch);
+    this.touch = new Float64Array(count);
+    this.tied = new Float64Array(count);
+    this.siemens = new Float64Array(count);
+    this.offset = new Float64Array(count);
+    this.figures = new Float64Array(count * FIGURES);
   }
 
   /** Takes over an element's figures. */
@@ -37,66 +63,104 @@ export class Curves {
       element.kind === "diode"
         ? [element.model.is, element.model.n * THERMAL_VOLTS, element.model.rs]
         : [IS_LIMITER, element.ohms, element.limitAmps];
-    this.figures.set(figures, index * FIGURES);
+    this.figures.set(figures, (this.numberOf[index] as number) * FIGURES);
   }
 
   /** Lays all lines where they touch. */
   layAll(gmin: number): void {
-    for (let c = 0; c < this.indices.length; c++) this.layAt(this.indices[c] as number, gmin);
-  }
-
-  private layAt(index: number, gmin: number): void {
     const { slope, figures, touch } = this;
-    const at = index * FIGURES;
-    const volts = touch[index] as number;
-    if (figures[at] === IS_LIMITER) {
-      limiterSlope(figures[at + 1] as number, figures[at + 2] as number, volts, slope);
-      this.lay(index, slope.siemens, slope.amps - slope.siemens * volts);
-    } else {
-      junctionSlope(figures[at] as number, figures[at + 1] as number, volts, gmin, slope);
-      this.layTangent(index, figures[at + 2] as number, volts);
+    for (let c = 0; c < touch.length; c++) {
+      const at = c * FIGURES;
+      const volts = touch[c] as number;
+      if (figures[at] === IS_LIMITER) {
+        limiterSlope(figures[at + 1] as number, figures[at + 2] as number, volts, slope);
+        this.lay(c, slope.siemens, slope.amps - slope.siemens * volts);
+      } else {
+        junctionSlope(figures[at] as number, figures[at + 1] as number, volts, gmin, slope);
+        this.layTangent(c, figures[at + 2] as number, volts);
+      }
     }
   }
 
-  /** The tangent of a diode whose junction's slope has been found, in the voltage across junction and series resistance. */
-  private layTangent(index: number, seriesOhms: number, junction: number): void {
-    const { amps, siemens } = this.slope;
-    const whole = siemens / (1 + siemens * seriesOhms);
-    this.lay(index, whole, amps - whole * (junction + amps * seriesOhms));
+  /** Feeds into the places what the lines carry whatever the voltages there, amps. */
+  feed(currents: Float64Array): void {
+    const { first, second, siemens, offset, tied } = this;
+    for (let c = 0; c < offset.length; c++) {
+      const amps = (offset[c] as number) + (siemens[c] as number) * (tied[c] as number);
+      if (amps === 0) continue;
+      const a = first[c] as number;
+      const b = second[c] as number;
+      currents[a] = (currents[a] as number) - amps;
+      currents[b] = (currents[b] as number) + amps;
+    }
   }
 
   /**
-   * Compares an element's line with its curve at a solution. Where they part, the line is laid anew at a touching point
-   * moved towards the solution; where they agree it stays, and with it all that depends on it.
-   * @param across volts across the element
-   * @param onLine its current by its line, amps
+   * Compares the lines with their curves at a solution. Where they part, a line is laid anew at a touching point moved
+   * towards the solution; where they agree it stays, and with it all that depends on it.
+   * @param volts of the places
    * @param within amps by which they may differ
-   * @returns whether they agree
+   * @returns whether all agree
    */
-  approach(index: number, across: number, onLine: number, gmin: number, within: number): boolean {
+  approach(volts: Float64Array, gmin: number, within: number): boolean {
+    const { first, second, siemens, offset, tied } = this;
+    let agreed = true;
+    for (let c = 0; c < offset.length; c++) {
+      const across =
+        (volts[first[c] as number] as number) - (volts[second[c] as number] as number) + (tied[c] as number);
+      const onLine = (siemens[c] as number) * across + (offset[c] as number);
+      if (!this.approachOne(c, across, onLine, gmin, within)) agreed = false;
+    }
+    return agreed;
+  }
+
+  /** Writes the lines to where those of all elements are kept, by index among all. */
+  tell(siemens: Float64Array, offset: Float64Array): void {
+    for (let c = 0; c < this.indices.length; c++) {
+      const index = this.indices[c] as number;
+      siemens[index] = this.siemens[c] as number;
+      offset[index] = this.offset[c] as number;
+    }
+  }
+
+  private lay(c: number, siemens: number, offset: number): void {
+    this.siemens[c] = siemens;
+    this.offset[c] = offset;
+    const branch = this.branch[c] as number;
+    if (branch >= 0) this.elimination.setConductance(branch, siemens);
+  }
+
+  /** The tangent of a diode whose junction's slope has been found, in the voltage across junction and series resistance. */
+  private layTangent(c: number, seriesOhms: number, junction: number): void {
+    const { amps, siemens } = this.slope;
+    const whole = siemens / (1 + siemens * seriesOhms);
+    this.lay(c, whole, amps - whole * (junction + amps * seriesOhms));
+  }
+
+  private approachOne(c: number, across: number, onLine: number, gmin: number, within: number): boolean {
     const { slope, figures, touch } = this;
-    const at = index * FIGURES;
+    const at = c * FIGURES;
     if (figures[at] === IS_LIMITER) {
       limiterSlope(figures[at + 1] as number, figures[at + 2] as number, across, slope);
       if (Math.abs(slope.amps - onLine) <= within + RELATIVE * Math.abs(slope.amps)) return true;
-      touch[index] = across;
-      this.lay(index, slope.siemens, slope.amps - slope.siemens * across);
+      touch[c] = across;
+      this.lay(c, slope.siemens, slope.amps - slope.siemens * across);
       return false;
     }
     const is = figures[at] as number;
-    const scale = figures[at + 1] as number;
-    const seriesOhms = figures[at + 2] as number;
     // a blocked diode carries its saturation current at most: no need to ask the curve while that is of no account
     if (across < 0 && 2 * is < within && Math.abs(onLine) < within / 2) return true;
+    const scale = figures[at + 1] as number;
+    const seriesOhms = figures[at + 2] as number;
     const junction = across - onLine * seriesOhms;
     junctionSlope(is, scale, junction, gmin, slope);
     const wrongBy = Math.abs(slope.amps - onLine);
     // far beyond its line the curve is infinite, which agrees with nothing
     if (wrongBy < Number.POSITIVE_INFINITY && wrongBy <= within + RELATIVE * Math.abs(slope.amps)) return true;
-    const limited = limitJunction(is, scale, junction, touch[index] as number);
-    touch[index] = limited;
+    const limited = limitJunction(is, scale, junction, touch[c] as number);
+    touch[c] = limited;
     if (limited !== junction) junctionSlope(is, scale, limited, gmin, slope);
-    this.layTangent(index, seriesOhms, limited);
+    this.layTangent(c, seriesOhms, limited);
     return false;
   }
 }

@@ -19,7 +19,10 @@ export interface Slope {
  * @param gmin conductance beside the junction, siemens
  */
 export function junctionSlope(is: number, scale: number, junction: number, gmin: number, slope: Slope): void {
-  if (junction >= TAIL_FROM * scale) {
+  if (junction === 0) {
+    slope.amps = 0;
+    slope.siemens = is / scale + gmin;
+  } else if (junction >= TAIL_FROM * scale) {
     const exponential = is * Math.exp(junction / scale);
     slope.amps = exponential - is + gmin * junction;
     slope.siemens = exponential / scale + gmin;

@@ -51,7 +51,7 @@ function run(elements: readonly Element[], coilId: string): Pulse {
       stop: PRESS_SECONDS,
       begin: "stated",
       watch: { elements: [coilId, ...wiresOnTheWay.map(({ id }) => id)] },
-      longestStep: PRESS_SECONDS / 50,
+      longestStep: PRESS_SECONDS / 25,
       accuracy: ACCURACY,
     },
   );
