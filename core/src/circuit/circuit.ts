@@ -148,13 +148,11 @@ export class Circuit {
     if (elements !== old) {
       if (elements.length !== old.length) throw new CircuitError("Another circuit's elements were given.");
       // all are looked at before any is taken, so that a refused one leaves the circuit as it was
-      for (let index = 0; index < elements.length; index++) {
-        if (elements[index] !== old[index]) requireSensible(elements[index] as Element);
-      }
+      const changed: number[] = [];
+      for (let index = 0; index < elements.length; index++) if (elements[index] !== old[index]) changed.push(index);
+      for (const index of changed) requireSensible(elements[index] as Element);
       this.elements = elements;
-      for (let index = 0; index < elements.length; index++) {
-        if (elements[index] !== old[index]) this.take(index, elements[index] as Element);
-      }
+      for (const index of changed) this.take(index, elements[index] as Element);
     }
     for (const index of this.reacting) this.setMade(index, startsMade(elements[index] as Element));
   }
