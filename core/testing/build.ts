@@ -7,7 +7,7 @@ import { turnoutsFromTable } from "../src/equip/table.ts";
 import { writeCell } from "../src/equip/write.ts";
 import type { Finding } from "../src/findings/rule.ts";
 import type { Edit } from "../src/record/edits.ts";
-import { emptyRecord, type RailwayRecord } from "../src/record/schemas.ts";
+import { emptyRecord, PLAIN_TYPE, type RailwayRecord } from "../src/record/schemas.ts";
 import type { Thread } from "../src/schematic/thread.ts";
 
 export const HEAD = ["label", "with", "motor", "driver", "control", "lamp", "frog"];
@@ -67,7 +67,13 @@ export function withFigures(record: RailwayRecord, label: string, figures: Recor
   const device = record.devices.find((each) => each.label === label);
   if (!device) throw new Error(`No device ${label} in this test.`);
   const made = drafted(record, (draft) =>
-    draft.put("type", { id: `own-${device.id}`, basedOn: typeOf(record, device).id, name: `own ${label}`, figures }),
+    draft.put("type", {
+      id: `own-${device.id}`,
+      basedOn: typeOf(record, device).id,
+      name: `own ${label}`,
+      figures,
+      ...PLAIN_TYPE,
+    }),
   );
   return retyped(made, label, `own-${device.id}`);
 }

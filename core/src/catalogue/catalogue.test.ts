@@ -2,6 +2,7 @@ import { expect, it } from "vitest";
 import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
 import { IDLE } from "../readings/kit.ts";
 import { partsOf } from "../readings/models.ts";
+import { PLAIN_TYPE } from "../record/schemas.ts";
 import { CATALOGUE, figureValue, findType } from "./catalogue.ts";
 
 it("gives every type sound figures and a model whose nodes are its terminals", () => {
@@ -33,7 +34,7 @@ it("refuses figures that make no sense, types that do not exist and parts that a
   );
   expect(() => withFigures(record, "CD1", { colour: 1 })).toThrow(/has no figure "colour"/);
   expect(() =>
-    drafted(record, (draft) => draft.put("type", { id: "cdu", basedOn: "cdu", name: "x", figures: {} })),
+    drafted(record, (draft) => draft.put("type", { ...PLAIN_TYPE, id: "cdu", basedOn: "cdu", name: "x", figures: {} })),
   ).toThrow(/is a type of the catalogue/);
   expect(() => drafted(record, (draft) => draft.put("device", { ...record.devices[0]!, typeId: "steam" }))).toThrow(
     /of type "steam", which does not exist/,

@@ -49,7 +49,16 @@ export function findType(record: RailwayRecord, id: string): DeviceType | undefi
     const old = base.figures[name];
     if (old) figures[name] = { ...old, value, origin: "own" };
   }
-  const type: DeviceType = { ...base, id: own.id, name: own.name, figures };
+  const settings = (base.settings ?? []).filter(({ name }) => !own.settings.some((each) => each.name === name));
+  const terminals = base.terminals.map((terminal) => {
+    const printed = own.printed[terminal.name];
+    return printed === undefined ? terminal : { ...terminal, printed };
+  });
+  const type: DeviceType = {
+    ...base,
+    ...{ id: own.id, name: own.name, figures, terminals },
+    settings: [...settings, ...own.settings],
+  };
   merged.set(own, type);
   return type;
 }

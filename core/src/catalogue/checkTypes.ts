@@ -28,6 +28,13 @@ export function checkTypes(record: RailwayRecord): Problem[] {
   for (const [index, own] of record.types.entries()) {
     const at = ["types", index];
     const base = genericType(own.basedOn);
+    if (own.basedOn === own.id && !genericType(own.id)) {
+      problems.push({
+        path: [...at, "basedOn"],
+        message: `Own type ${own.name} is based on itself. Base it on a type of the catalogue.`,
+      });
+      continue;
+    }
     if (!base) {
       problems.push({
         path: [...at, "basedOn"],
@@ -43,6 +50,13 @@ export function checkTypes(record: RailwayRecord): Problem[] {
     for (const [name, value] of Object.entries(own.figures))
       problems.push(...figureProblems(base, name, value, [...at, "figures", name]));
     problems.push(...orderProblems(base, own.figures, at));
+    for (const terminal of Object.keys(own.printed)) {
+      if (!base.terminals.some(({ name }) => name === terminal))
+        problems.push({
+          path: [...at, "printed", terminal],
+          message: `${base.name} has no terminal "${terminal}". Its terminals are ${base.terminals.map(({ name }) => name).join(", ")}.`,
+        });
+    }
   }
   for (const [index, device] of record.devices.entries()) {
     if (!findType(record, device.typeId)) {

@@ -62,6 +62,8 @@ export type Hears = "track" | "bus" | "pins";
 export interface Terminal {
   name: string;
   about: string;
+  /** What is printed beside it on the owner's own kind, when that is not its name. */
+  printed?: string;
 }
 
 /** Something that is set in the device itself, by a program or a button, and lost when it is reset. */

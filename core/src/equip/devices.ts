@@ -3,7 +3,7 @@ import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, find, freshId } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
-import type { Device, OwnType, RailwayRecord } from "../record/schemas.ts";
+import { type Device, type OwnType, PLAIN_TYPE, type RailwayRecord } from "../record/schemas.ts";
 import { Draft } from "./draft.ts";
 import { feed } from "./feed.ts";
 
@@ -55,6 +55,9 @@ export function removeDeviceFrom(draft: Draft, deviceId: string): void {
       draft.put("assignment", { ...assignment, fromId: null, way: null });
     } else draft.remove("assignment", assignment.id);
   }
+  for (const { id } of draft.record.senses.filter((sense) => sense.deviceId === deviceId)) draft.remove("sense", id);
+  for (const { id } of draft.record.facts.filter((fact) => fact.deviceId === deviceId)) draft.remove("fact", id);
+  for (const { id } of draft.record.photos.filter((photo) => photo.deviceId === deviceId)) draft.remove("photo", id);
   draft.remove("device", deviceId);
   for (const lamp of lamps) if (find(draft.record, "device", lamp.deviceId)) removeDeviceFrom(draft, lamp.deviceId);
 }
@@ -74,7 +77,7 @@ export function copyType(record: RailwayRecord, typeId: string, name: string): {
   const type = requireType(record, typeId);
   const own = find(record, "type", typeId);
   const id = freshId(record, "type", `own-${name}`);
-  const copy: OwnType = { id, basedOn: own?.basedOn ?? type.id, name, figures: { ...own?.figures } };
+  const copy: OwnType = { ...PLAIN_TYPE, figures: {}, ...own, id, basedOn: own?.basedOn ?? type.id, name };
   const draft = new Draft(record);
   draft.put("type", copy);
   return { group: draft.group(`Copied ${type.name} as ${name}`), id };

@@ -49,6 +49,10 @@ export function removeTurnouts(record: RailwayRecord, ids: readonly string[]): E
     for (const reading of draft.record.readings.filter((each) => each.turnoutId === id)) {
       draft.put("reading", { ...reading, turnoutId: null });
     }
+    for (const photo of draft.record.photos.filter((each) => each.turnoutId === id)) draft.remove("photo", photo.id);
+    for (const debt of draft.record.debts.filter((each) => each.turnoutId === id)) {
+      draft.put("debt", { ...debt, turnoutId: null, text: `${turnout.label}: ${debt.text}`.slice(0, 80) });
+    }
     draft.remove("turnout", id);
   }
   return draft.group(`Removed ${list(labels)}`);

@@ -3,7 +3,7 @@ import { edit } from "../catalogue/edit.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { freshId } from "../record/find.ts";
 import { problemsOf, RecordError, recordError } from "../record/problems.ts";
-import { OwnType, type RailwayRecord } from "../record/schemas.ts";
+import { OwnType, PLAIN_TYPE, type RailwayRecord } from "../record/schemas.ts";
 import { Draft } from "./draft.ts";
 
 export const TYPES_FORMAT = "alderman-types";
@@ -11,17 +11,17 @@ const MOST_TYPES_CHARACTERS = 1_000_000;
 
 const TypesFile = z.strictObject({
   format: z.literal(TYPES_FORMAT),
-  version: z.literal(1),
+  version: z.literal(2),
   types: z.array(OwnType).min(1, "must hold at least one type").max(500, "must hold at most 500 types"),
 });
 
 /** The owner's own device types as the text of an open file, to be taken into another railway. */
 export function writeTypesFile(record: RailwayRecord): string {
-  return `${JSON.stringify({ format: TYPES_FORMAT, version: 1, types: record.types }, null, 1)}\n`;
+  return `${JSON.stringify({ format: TYPES_FORMAT, version: 2, types: record.types }, null, 1)}\n`;
 }
 
 /**
- * Takes in device types from a file. One that is already there, the same in name and figures, is passed over; another of the
+ * Takes in device types from a file. One that is already there, the same in all it says, is passed over; another of the
  * same identifier gets a fresh one.
  *
  * @throws {RecordError} with a sentence when the text is no such file or a type in it makes no sense; nothing is taken then
@@ -41,12 +41,12 @@ export function typesFromFile(record: RailwayRecord, text: string): EditGroup {
       "format",
     ]);
   }
-  const parsed = TypesFile.safeParse(json);
+  const parsed = TypesFile.safeParse(fromVersion1(json));
   if (!parsed.success) throw new RecordError(problemsOf(parsed.error));
   const draft = new Draft(record);
   const names: string[] = [];
   for (const type of parsed.data.types) {
-    const known = record.types.some((own) => own.name === type.name && sameFigures(own, type));
+    const known = record.types.some((own) => own.name === type.name && isSame(own, type));
     if (known) continue;
     const taken = draft.record.types.some(({ id }) => id === type.id);
     draft.put("type", taken ? { ...type, id: freshId(draft.record, "type", type.id) } : type);
@@ -57,7 +57,16 @@ export function typesFromFile(record: RailwayRecord, text: string): EditGroup {
   return draft.group(`Took in ${names.length === 1 ? `the type ${names[0]}` : `${names.length} device types`}`);
 }
 
-function sameFigures(a: OwnType, b: OwnType): boolean {
-  const sorted = ({ basedOn, figures }: OwnType) => JSON.stringify([basedOn, Object.entries(figures).sort()]);
+/** A file of version 1 said nothing but figures of its types. */
+function fromVersion1(json: unknown): unknown {
+  const file = json as { version?: unknown; types?: unknown };
+  if (file.version !== 1 || !Array.isArray(file.types)) return json;
+  const types = file.types.map((type) => (typeof type === "object" ? { ...type, ...PLAIN_TYPE } : type));
+  return { ...file, version: 2, types };
+}
+
+function isSame(a: OwnType, b: OwnType): boolean {
+  const sorted = ({ basedOn, figures, printed, settings, box }: OwnType) =>
+    JSON.stringify([basedOn, Object.entries(figures).sort(), Object.entries(printed).sort(), settings, box]);
   return sorted(a) === sorted(b);
 }

@@ -1,7 +1,7 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { Draft } from "../equip/draft.ts";
 import { freshId } from "../record/find.ts";
-import type { OwnType, Position, RailwayRecord } from "../record/schemas.ts";
+import { type OwnType, PLAIN_TYPE, type Position, type RailwayRecord } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { amps, ohms, volts } from "../units/format.ts";
@@ -75,6 +75,8 @@ function fitResistor(record: RailwayRecord, { lamp, supply, rated }: Lit): Remed
   if (!own) {
     const basis = record.types.find((type) => type.id === lamp.type.id);
     own = {
+      ...PLAIN_TYPE,
+      ...basis,
       id: freshId(record, "type", `lamp-${chosen}-ohm`),
       basedOn: basis?.basedOn ?? lamp.type.id,
       name,

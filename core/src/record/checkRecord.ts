@@ -1,6 +1,6 @@
 import { DEVICE_FIELDS } from "./find.ts";
 import type { Problem } from "./problems.ts";
-import type { Assignment, RailwayRecord } from "./schemas.ts";
+import type { Assignment, RailwayRecord, SenseLink } from "./schemas.ts";
 
 /** How many of each thing a railway may hold; beyond it a file is taken for a mistake. */
 export const MOST = {
@@ -12,6 +12,10 @@ export const MOST = {
   tests: 100_000,
   readings: 100_000,
   acceptances: 20_000,
+  senses: 50_000,
+  facts: 5_000,
+  debts: 5_000,
+  photos: 200,
 } as const;
 
 /**
@@ -42,8 +46,41 @@ export function checkRecord(record: RailwayRecord): Problem[] {
   for (const [index, { id, turnoutId }] of record.readings.entries()) {
     if (turnoutId && !turnouts.has(turnoutId)) add(["readings", index, "turnoutId"], `Reading ${id} is of no turnout.`);
   }
+  checkNotes(record, turnouts, add);
   return problems.slice(0, 10);
 }
+
+/** What is written down about turnouts, devices and types must be about some that exist. */
+function checkNotes(record: RailwayRecord, turnouts: ReadonlySet<string>, add: Add): void {
+  const devices = new Set(record.devices.map((device) => device.id));
+  const places = new Set<string>();
+  for (const [index, { id, link, deviceId, way, inverts }] of record.senses.entries()) {
+    const at = (field: string) => ["senses", index, field];
+    if (!devices.has(deviceId)) add(at("deviceId"), `Sense ${id} is of no device.`);
+    if (inverts && SAID_BY_ASSIGNMENTS.has(link))
+      add(at("inverts"), `Sense ${id}: whether the ${link} is turned stands in the assignment.`);
+    const place = `${link} ${deviceId} ${way}`;
+    if (places.has(place)) add(["senses", index], `A place is told once only (${id}).`);
+    places.add(place);
+  }
+  const about = { facts: record.facts, photos: record.photos };
+  for (const [list, things] of Object.entries(about)) {
+    for (const [index, { id, deviceId }] of things.entries())
+      if (deviceId !== null && !devices.has(deviceId)) add([list, index, "deviceId"], `"${id}" is of no device.`);
+  }
+  const ofTurnouts = { debts: record.debts, photos: record.photos };
+  for (const [list, things] of Object.entries(ofTurnouts)) {
+    for (const [index, { id, turnoutId }] of things.entries())
+      if (turnoutId !== null && !turnouts.has(turnoutId)) add([list, index, "turnoutId"], `"${id}" is of no turnout.`);
+  }
+  for (const [index, { id, deviceId, turnoutId }] of record.photos.entries()) {
+    if ((deviceId === null) === (turnoutId === null))
+      add(["photos", index], `Photo ${id} must be of one turnout or of one device.`);
+  }
+}
+
+/** Links whose sense is a field of an assignment. */
+export const SAID_BY_ASSIGNMENTS: ReadonlySet<SenseLink> = new Set(["label", "leads", "mounting", "frog", "lamp"]);
 
 type Add = (path: Problem["path"], message: string) => void;
 

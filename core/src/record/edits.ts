@@ -4,15 +4,19 @@ import { RecordError } from "./problems.ts";
 import {
   Acceptance,
   Assignment,
+  Debt,
   Device,
+  Fact,
   Id,
   KINDS,
   type Kind,
   LISTS,
   OwnType,
+  Photo,
   Railway,
   type RailwayRecord,
   Reading,
+  Sense,
   TestResult,
   Turnout,
   type ValueOf,
@@ -31,6 +35,10 @@ const Put = z.discriminatedUnion("kind", [
   put("test", TestResult),
   put("reading", Reading),
   put("acceptance", Acceptance),
+  put("sense", Sense),
+  put("fact", Fact),
+  put("debt", Debt),
+  put("photo", Photo),
 ]);
 
 const kindNames = Object.keys(KINDS) as [Kind, ...Kind[]];

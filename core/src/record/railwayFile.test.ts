@@ -45,9 +45,11 @@ it("puts things in order whatever their order in the file", () => {
 it("reads a file of version 1, in which lamps named a motor and controls said less", () => {
   const old = changed((json) => {
     json.version = 1;
-    delete json.readings;
+    for (const list of ["readings", "senses", "facts", "debts", "photos"]) delete json[list];
     json.railway = Object.fromEntries(
-      Object.entries(json.railway as object).filter(([name]) => name !== "stripWays" && name !== "cableCores"),
+      Object.entries(json.railway as object).filter(
+        ([name]) => !["stripWays", "cableCores", "currency"].includes(name),
+      ),
     );
     json.assignments = json.assignments.map(({ fromId, to, inverse, ...rest }) => {
       if (rest.role === "lamp") return { ...rest, motorId: fromId };
@@ -60,11 +62,25 @@ it("reads a file of version 1, in which lamps named a motor and controls said le
   expect(readRailwayFile(old)).toEqual(smallRailway());
 });
 
+it("reads a file of version 2, which said nothing of senses, facts, debts and prices", () => {
+  const old = changed((json) => {
+    json.version = 2;
+    for (const list of ["senses", "facts", "debts", "photos"]) delete json[list];
+    json.types = [{ id: "own", basedOn: "cdu", name: "Own", figures: { farads: 0.01 } }];
+    json.railway = Object.fromEntries(Object.entries(json.railway as object).filter(([name]) => name !== "currency"));
+  });
+  const read = readRailwayFile(old);
+  expect(read.types).toEqual([
+    { id: "own", basedOn: "cdu", name: "Own", figures: { farads: 0.01 }, printed: {}, settings: [], box: "" },
+  ]);
+  expect(read).toEqual({ ...smallRailway(), types: read.types });
+});
+
 it.each([
   ["nothing", "", /not JSON/],
   ["a truncated file", file().slice(0, 900), /cut short/],
   ["another kind of file", '{"format":"other","version":1}', /does not say "format"/],
-  ["a newer version", changed((json) => (json.version = 3)), /of version 3; this program reads versions 1 to 2/],
+  ["a newer version", changed((json) => (json.version = 4)), /of version 4; this program reads versions 1 to 3/],
   ["a missing list", changed((json) => delete json.tests), /tests/],
   [
     "a field too many",
@@ -84,7 +100,7 @@ it.each([
 
 it("refuses 50 MB and a million turnouts before walking into them", () => {
   expect(() => readRailwayFile(" ".repeat(50_000_000))).toThrow(
-    /50 million characters; a railway file may hold 8 million/,
+    /50 million characters; a railway file may hold 32 million/,
   );
   const million = `{"format":"alderman-railway","version":1,"turnouts":[${"{},".repeat(999_999)}{}]}`;
   expect(() => readRailwayFile(million)).toThrow(/holds 1000000 turnouts; a railway may hold 5000/);

@@ -4,20 +4,25 @@ import { problemsOf, RecordError, recordError } from "./problems.ts";
 import {
   Acceptance,
   Assignment,
+  Debt,
   Device,
+  Fact,
   OwnType,
+  Photo,
+  PLAIN_TYPE,
   Railway,
   type RailwayRecord,
   Reading,
+  Sense,
   TestResult,
   Turnout,
   Zone,
 } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 2;
+export const FILE_VERSION = 3;
 /** Largest railway file that is read, in characters. */
-export const MOST_CHARACTERS = 8_000_000;
+export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
 
 const RailwayFile = z.strictObject({
@@ -32,15 +37,22 @@ const RailwayFile = z.strictObject({
   tests: z.array(TestResult),
   readings: z.array(Reading),
   acceptances: z.array(Acceptance),
+  senses: z.array(Sense),
+  facts: z.array(Fact),
+  debts: z.array(Debt),
+  photos: z.array(Photo),
 });
 
 /**
  * A railway as the text of its open file; reads back to the same railway, and writes the same characters again.
  */
 export function writeRailwayFile(record: RailwayRecord): string {
+  const inOrder = <T>(fields: Record<string, T>) =>
+    Object.fromEntries(Object.entries(fields).sort(([a], [b]) => (a < b ? -1 : 1)));
   const types = record.types.map((type) => ({
     ...type,
-    figures: Object.fromEntries(Object.entries(type.figures).sort(([a], [b]) => (a < b ? -1 : 1))),
+    figures: inOrder(type.figures),
+    printed: inOrder(type.printed),
   }));
   // parsing puts each thing's fields in the order of its schema
   const file = RailwayFile.parse({ format: FILE_FORMAT, version: FILE_VERSION, ...record, types });
@@ -90,6 +102,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
     throw recordError(`The file is not a railway file: it does not say "format": "${FILE_FORMAT}".`, ["format"]);
   }
   if (head.data.version === 1) return parseFile(fromVersion1(json as Record<string, unknown>));
+  if (head.data.version === 2) return parseFile(fromVersion2(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -112,7 +125,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
 function fromVersion1(json: Record<string, unknown>): unknown {
   const { assignments } = json;
   const railway = typeof json.railway === "object" ? { ...json.railway, stripWays: 12, cableCores: 8 } : json.railway;
-  const now = { ...json, railway, readings: [], version: FILE_VERSION };
+  const now = { ...json, railway, readings: [], version: 2 };
   if (!Array.isArray(assignments)) return now;
   const upgraded = assignments.map((assignment) => {
     if (typeof assignment !== "object" || assignment === null) return assignment;
@@ -122,6 +135,15 @@ function fromVersion1(json: Record<string, unknown>): unknown {
     return { ...lamp, fromId: motorId };
   });
   return { ...now, assignments: upgraded };
+}
+
+/** A file of version 2, in which own types had figures only, and nothing was said of senses, facts, debts and prices. */
+function fromVersion2(json: Record<string, unknown>): unknown {
+  const railway = typeof json.railway === "object" ? { ...json.railway, currency: "EUR" } : json.railway;
+  const types = Array.isArray(json.types)
+    ? json.types.map((type) => (typeof type === "object" ? { ...type, ...PLAIN_TYPE } : type))
+    : json.types;
+  return { ...json, railway, types, senses: [], facts: [], debts: [], photos: [], version: FILE_VERSION };
 }
 
 /** Refuses nesting that no railway file has, before anything walks into it. */

@@ -41,6 +41,8 @@ export const Railway = z.strictObject({
   cableMetres: Metres,
   /** Wire from the strip or board under the layout to a motor, when the turnout states none. */
   runMetres: Metres,
+  /** What prices are told in. */
+  currency: z.string().min(1, "must not be empty").max(8, "must have at most 8 characters"),
   note: Note,
 });
 export type Railway = z.infer<typeof Railway>;
@@ -64,14 +66,31 @@ export const Turnout = z.strictObject({
 });
 export type Turnout = z.infer<typeof Turnout>;
 
-/** An owner's own device type: a catalogue type with figures of its own (SI units, by the figure's name). */
+/** Something that is set in a device itself, as its leaflet says. */
+const OwnSetting = z.strictObject({
+  name: Label,
+  about: Name,
+  factory: z.string().max(40, "must have at most 40 characters"),
+  range: z.string().max(80, "must have at most 80 characters"),
+});
+
+/** An owner's own device type: a catalogue type with what its leaflet says otherwise. */
 export const OwnType = z.strictObject({
   id: Id,
   basedOn: Id,
   name: Name.min(1, "must not be empty"),
+  /** SI units, by the figure's name. */
   figures: z.record(z.string().regex(/^[a-z][A-Za-z]{0,39}$/, "is no name of a figure"), z.number()),
+  /** What is printed beside its terminals, by the catalogue's name of each. */
+  printed: z.record(z.string().min(1).max(12), z.string().min(1, "must not be empty").max(12)),
+  settings: z.array(OwnSetting).max(60, "must be at most 60"),
+  /** What comes with it in the box. */
+  box: z.string().max(500, "must have at most 500 characters"),
 });
 export type OwnType = z.infer<typeof OwnType>;
+
+/** What an own type says that differs from the catalogue's in figures only. */
+export const PLAIN_TYPE: Pick<OwnType, "printed" | "settings" | "box"> = { printed: {}, settings: [], box: "" };
 
 export const Place = z.enum(["panel", "layout"]);
 export type Place = z.infer<typeof Place>;
@@ -211,6 +230,95 @@ export const Acceptance = z.strictObject({
 });
 export type Acceptance = z.infer<typeof Acceptance>;
 
+/** Places between finger and lamp where normal can turn into reverse. */
+export const SENSE_LINKS = [
+  "label",
+  "control",
+  "input",
+  "inputs",
+  "event",
+  "setting",
+  "end-points",
+  "leads",
+  "mounting",
+  "linkage",
+  "contact",
+  "frog",
+  "lamp",
+] as const;
+export type SenseLink = (typeof SENSE_LINKS)[number];
+
+/** From what a thing is known, the weakest first. */
+export const KNOWN_FROM = ["assumed", "drawn", "seen", "heard", "metered"] as const;
+export type KnownFrom = (typeof KNOWN_FROM)[number];
+
+/** What is known of one place where normal can turn into reverse. A place without an entry is assumed not to. */
+export const Sense = z.strictObject({
+  id: Id,
+  link: z.enum(SENSE_LINKS),
+  deviceId: Id,
+  /** Output, input or contact set of the device; null where it has none to choose from. */
+  way: Way.nullable(),
+  /** Whether it turns; false for what the assignments say themselves: label, leads, mounting, frog, lamp. */
+  inverts: z.boolean(),
+  known: z.enum(KNOWN_FROM),
+  /** Times that it was turned round here. */
+  flips: z.int().min(0).max(1000),
+  note: Name,
+  at: When,
+});
+export type Sense = z.infer<typeof Sense>;
+
+/** How far a fact can be relied on. */
+export const STANDINGS = ["heard", "read", "measured"] as const;
+
+/** Something that the plan rests on, and how far it can be relied on: a figure of an own type, or anything about a type or device. */
+export const Fact = z.strictObject({
+  id: Id,
+  text: Name.min(1, "must not be empty"),
+  standing: z.enum(STANDINGS),
+  typeId: Id.nullable(),
+  /** The figure of the type that it is about, or null. */
+  figure: z.string().max(40).nullable(),
+  deviceId: Id.nullable(),
+  /** Where it was heard or read, or how it was measured. */
+  source: Name,
+  at: When,
+});
+export type Fact = z.infer<typeof Fact>;
+
+export const DEBT_KINDS = ["open end", "undecided", "awaited"] as const;
+
+/** Something left open, noted by hand. */
+export const Debt = z.strictObject({
+  id: Id,
+  kind: z.enum(DEBT_KINDS),
+  text: Name.min(1, "must not be empty"),
+  /** What waits for it. */
+  blocks: Name,
+  turnoutId: Id.nullable(),
+  done: z.boolean(),
+  at: When,
+});
+export type Debt = z.infer<typeof Debt>;
+
+/** Most characters of one picture: about 90 kB. */
+export const MOST_PICTURE = 120_000;
+
+/** A small picture of a turnout or a device, as a data address of a JPEG. */
+export const Photo = z.strictObject({
+  id: Id,
+  turnoutId: Id.nullable(),
+  deviceId: Id.nullable(),
+  caption: Name,
+  picture: z
+    .string()
+    .max(MOST_PICTURE, `must have at most ${MOST_PICTURE} characters`)
+    .regex(/^data:image\/jpeg;base64,[A-Za-z0-9+/]+={0,2}$/, "is no JPEG picture"),
+  at: When,
+});
+export type Photo = z.infer<typeof Photo>;
+
 /** The kinds of thing that a railway is made of, each a list in the record and a table in the store. */
 export const KINDS = {
   zone: Zone,
@@ -221,6 +329,10 @@ export const KINDS = {
   test: TestResult,
   reading: Reading,
   acceptance: Acceptance,
+  sense: Sense,
+  fact: Fact,
+  debt: Debt,
+  photo: Photo,
 } as const;
 export type Kind = keyof typeof KINDS;
 export type ValueOf<K extends Kind> = z.infer<(typeof KINDS)[K]>;
@@ -235,6 +347,10 @@ export const LISTS = {
   test: "tests",
   reading: "readings",
   acceptance: "acceptances",
+  sense: "senses",
+  fact: "facts",
+  debt: "debts",
+  photo: "photos",
 } as const satisfies Record<Kind, string>;
 
 /** All that the owner states. Each list is kept in the order of its identifiers. */
@@ -248,6 +364,10 @@ export interface RailwayRecord {
   tests: TestResult[];
   readings: Reading[];
   acceptances: Acceptance[];
+  senses: Sense[];
+  facts: Fact[];
+  debts: Debt[];
+  photos: Photo[];
 }
 
 /** A railway with nothing in it yet. */
@@ -263,6 +383,7 @@ export function emptyRecord(name: string): RailwayRecord {
       cableCores: 8,
       cableMetres: 2.4,
       runMetres: 1.5,
+      currency: "EUR",
       note: "",
     },
     zones: [],
@@ -273,5 +394,9 @@ export function emptyRecord(name: string): RailwayRecord {
     tests: [],
     readings: [],
     acceptances: [],
+    senses: [],
+    facts: [],
+    debts: [],
+    photos: [],
   };
 }

@@ -1,5 +1,6 @@
 import { expect, it } from "vitest";
 import { drafted, smallRailway, typed } from "../../testing/build.ts";
+import { PLAIN_TYPE } from "./schemas.ts";
 import { isWiredAlike, withUnchanged } from "./unchanged.ts";
 
 it("gives back the earlier objects of all that is as it was, after the record was copied", () => {
@@ -17,7 +18,7 @@ it("gives back the earlier objects of all that is as it was, after the record wa
 
 it("sees what was added, removed and changed deep within", () => {
   const before = drafted(smallRailway(), (draft) =>
-    draft.put("type", { id: "own", basedOn: "cdu", name: "own", figures: { farads: 0.01 } }),
+    draft.put("type", { ...PLAIN_TYPE, id: "own", basedOn: "cdu", name: "own", figures: { farads: 0.01 } }),
   );
   const deep = withUnchanged(
     { ...structuredClone(before), types: [{ ...before.types[0]!, figures: { farads: 0.02 } }] },

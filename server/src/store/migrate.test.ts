@@ -119,6 +119,35 @@ it("undoes edits that were made before, in the new form", () => {
   database.close();
 });
 
+it("brings own types of version 2 to the new form, in the record and in the history", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  old.exec(readFileSync(new URL("./migrations/002-frogs-inputs-readings.sql", import.meta.url), "utf8"));
+  old.pragma("user_version = 2");
+  old.exec("INSERT INTO own_type VALUES ('r', 'own', 'cdu', 'Own')");
+  old.exec("INSERT INTO own_figure VALUES ('r', 'own', 'farads', 0.01)");
+  const value = { id: "own", basedOn: "cdu", name: "Own", figures: { farads: 0.01 } };
+  old
+    .prepare("INSERT INTO history VALUES ('r', 3, 'Copied', 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z')")
+    .run(
+      JSON.stringify([{ op: "put", kind: "type", value }]),
+      JSON.stringify([{ op: "remove", kind: "type", id: "own" }]),
+    );
+  old.exec("UPDATE railway SET revision = 3");
+  old.close();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const own = { ...value, printed: {}, settings: [], box: "" };
+  expect(store.open("r").record.types).toEqual([own]);
+  expect(store.open("r").record.railway.currency).toBe("EUR");
+  store.undo("r", 3);
+  expect(store.open("r").record.types).toEqual([]);
+  store.redo("r", 4);
+  expect(store.open("r").record.types).toEqual([own]);
+  expect(readdirSync(join(folder, "backups"))).toHaveLength(1);
+  database.close();
+});
+
 it("goes back to the backup as it was", () => {
   writeVersion1();
   openDatabase(folder).close();

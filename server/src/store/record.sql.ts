@@ -11,6 +11,7 @@ import {
 import type Database from "better-sqlite3";
 
 type Row = Record<string, unknown>;
+type OwnSetting = ValueOf<"type">["settings"][number];
 
 /** How one kind of thing is kept: its table, its columns, and how a value becomes a row and a row a value. */
 interface Table<K extends Kind> {
@@ -77,9 +78,13 @@ const TABLES: { [K in Kind]: Table<K> } = {
   },
   type: {
     name: "own_type",
-    columns: ["based_on", "name"],
-    toRow: (type) => [type.basedOn, type.name],
-    fromRow: (row) => ({ id: row.id, basedOn: row.based_on, name: row.name, figures: {} }) as ValueOf<"type">,
+    columns: ["based_on", "name", "box"],
+    toRow: (type) => [type.basedOn, type.name, type.box],
+    fromRow: (row) =>
+      ({
+        ...{ id: row.id, basedOn: row.based_on, name: row.name, box: row.box },
+        ...{ figures: {}, printed: {}, settings: [] },
+      }) as unknown as ValueOf<"type">,
   },
   device: {
     name: "device",
@@ -189,6 +194,34 @@ const TABLES: { [K in Kind]: Table<K> } = {
     toRow: (a) => [a.rule, a.subject, a.cause, a.reason, a.at],
     fromRow: ({ railway_id, ...row }) => row as unknown as ValueOf<"acceptance">,
   },
+  sense: {
+    name: "sense",
+    columns: ["link", "device_id", "way", "inverts", "known", "flips", "note", "at"],
+    toRow: (s) => [s.link, s.deviceId, s.way, toCell(s.inverts), s.known, s.flips, s.note, s.at],
+    fromRow: ({ railway_id, device_id, inverts, ...row }) =>
+      ({ ...row, deviceId: device_id, inverts: inverts === 1 }) as unknown as ValueOf<"sense">,
+  },
+  fact: {
+    name: "fact",
+    columns: ["text", "standing", "type_id", "figure", "device_id", "source", "at"],
+    toRow: (f) => [f.text, f.standing, f.typeId, f.figure, f.deviceId, f.source, f.at],
+    fromRow: ({ railway_id, type_id, device_id, ...row }) =>
+      ({ ...row, typeId: type_id, deviceId: device_id }) as unknown as ValueOf<"fact">,
+  },
+  debt: {
+    name: "debt",
+    columns: ["kind", "text", "blocks", "turnout_id", "done", "at"],
+    toRow: (d) => [d.kind, d.text, d.blocks, d.turnoutId, toCell(d.done), d.at],
+    fromRow: ({ railway_id, turnout_id, done, ...row }) =>
+      ({ ...row, turnoutId: turnout_id, done: done === 1 }) as unknown as ValueOf<"debt">,
+  },
+  photo: {
+    name: "photo",
+    columns: ["turnout_id", "device_id", "caption", "picture", "at"],
+    toRow: (p) => [p.turnoutId, p.deviceId, p.caption, p.picture, p.at],
+    fromRow: ({ railway_id, turnout_id, device_id, ...row }) =>
+      ({ ...row, turnoutId: turnout_id, deviceId: device_id }) as unknown as ValueOf<"photo">,
+  },
 };
 
 function toCell(value: unknown): unknown {
@@ -218,6 +251,18 @@ export function recordStatements(database: Database.Database) {
     all: database.prepare("SELECT type_id, name, value FROM own_figure WHERE railway_id = ? ORDER BY type_id, name"),
     insert: database.prepare("INSERT INTO own_figure (railway_id, type_id, name, value) VALUES (?, ?, ?, ?)"),
   };
+  const printed = {
+    all: database.prepare("SELECT type_id, terminal, printed FROM own_printed WHERE railway_id = ?"),
+    insert: database.prepare("INSERT INTO own_printed (railway_id, type_id, terminal, printed) VALUES (?, ?, ?, ?)"),
+  };
+  const settings = {
+    all: database.prepare(
+      "SELECT type_id, name, about, factory, range FROM own_setting WHERE railway_id = ? ORDER BY type_id, place",
+    ),
+    insert: database.prepare(
+      "INSERT INTO own_setting (railway_id, type_id, place, name, about, factory, range) VALUES (?, ?, ?, ?, ?, ?, ?)",
+    ),
+  };
   const links = {
     all: database.prepare("SELECT test_id, name, was FROM test_link WHERE railway_id = ? ORDER BY test_id, place"),
     insert: database.prepare("INSERT INTO test_link (railway_id, test_id, place, name, was) VALUES (?, ?, ?, ?, ?)"),
@@ -225,11 +270,11 @@ export function recordStatements(database: Database.Database) {
   const railway = {
     one: database.prepare("SELECT * FROM railway WHERE id = ?"),
     insert: database.prepare(
-      `INSERT INTO railway (id, revision, name, units, address_shift, wire_gauge, cable_gauge, strip_ways, cable_cores, cable_metres, run_metres, note, changed_at)
-       VALUES (?, 0, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      `INSERT INTO railway (id, revision, name, units, address_shift, wire_gauge, cable_gauge, strip_ways, cable_cores, cable_metres, run_metres, currency, note, changed_at)
+       VALUES (?, 0, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     ),
     update: database.prepare(
-      `UPDATE railway SET name = ?, units = ?, address_shift = ?, wire_gauge = ?, cable_gauge = ?, strip_ways = ?, cable_cores = ?, cable_metres = ?, run_metres = ?, note = ?
+      `UPDATE railway SET name = ?, units = ?, address_shift = ?, wire_gauge = ?, cable_gauge = ?, strip_ways = ?, cable_cores = ?, cable_metres = ?, run_metres = ?, currency = ?, note = ?
        WHERE id = ?`,
     ),
   };
@@ -243,16 +288,20 @@ export function recordStatements(database: Database.Database) {
     r.cableCores,
     r.cableMetres,
     r.runMetres,
+    r.currency,
     r.note,
   ];
 
   const remove = (railwayId: string, kind: Kind, id: string) => prepared[kind].remove.run(railwayId, id);
+  const insertOfType = (railwayId: string, type: ValueOf<"type">) => {
+    for (const [name, figure] of Object.entries(type.figures)) figures.insert.run(railwayId, type.id, name, figure);
+    for (const [name, text] of Object.entries(type.printed)) printed.insert.run(railwayId, type.id, name, text);
+    for (const [place, { name, about, factory, range }] of type.settings.entries())
+      settings.insert.run(railwayId, type.id, place, name, about, factory, range);
+  };
   const insert = <K extends Kind>(railwayId: string, kind: K, value: ValueOf<K>) => {
     prepared[kind].insert.run(railwayId, value.id, ...TABLES[kind].toRow(value));
-    if (kind === "type") {
-      for (const [name, figure] of Object.entries((value as ValueOf<"type">).figures))
-        figures.insert.run(railwayId, value.id, name, figure);
-    }
+    if (kind === "type") insertOfType(railwayId, value as ValueOf<"type">);
     if (kind === "test") {
       const chain = Object.entries((value as TestResult).chain);
       for (const [place, [name, was]] of chain.entries()) links.insert.run(railwayId, value.id, place, name, was);
@@ -280,6 +329,7 @@ export function recordStatements(database: Database.Database) {
         cableCores: row.cable_cores,
         cableMetres: row.cable_metres,
         runMetres: row.run_metres,
+        currency: row.currency,
         note: row.note,
       });
       const lists = record as unknown as Record<string, unknown[]>;
@@ -290,6 +340,12 @@ export function recordStatements(database: Database.Database) {
         const type = types.get(each.type_id);
         if (type) type.figures[each.name] = each.value;
       }
+      for (const each of printed.all.all(railwayId) as { type_id: string; terminal: string; printed: string }[]) {
+        const type = types.get(each.type_id);
+        if (type) type.printed[each.terminal] = each.printed;
+      }
+      for (const { type_id, ...setting } of settings.all.all(railwayId) as ({ type_id: string } & OwnSetting)[])
+        types.get(type_id)?.settings.push(setting);
       const tests = new Map(record.tests.map((test) => [test.id, test]));
       for (const each of links.all.all(railwayId) as { test_id: string; name: string; was: string }[]) {
         const test = tests.get(each.test_id);

@@ -51,7 +51,17 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
       name: note.slice(0, 80),
       order,
     }));
-    record.types = [{ id: "own", basedOn: "cdu", name: "own", figures: { farads, chargeOhms: 47 } }];
+    record.types = [
+      {
+        ...{ id: "own", basedOn: "cdu", name: "own", figures: { farads, chargeOhms: 47 } },
+        printed: { "+": "OUT", "−": note.slice(0, 12) || "RET" },
+        settings: [
+          { name: "z", about: "", factory: "1", range: "" },
+          { name: "a", about: note.slice(0, 80), factory: "", range: "1 to 9" },
+        ],
+        box: note.slice(0, 500),
+      },
+    ];
     record.devices = [
       { id: "cd", typeId: "own", label: "CD", place: "panel", note },
       { id: "d", typeId: "stall-decoder-8", label: "D", place: "layout", note: "" },
@@ -146,6 +156,37 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
     record.acceptances = [
       { id: "k", rule: "goes-astray", subject: "s", cause: note, reason: "r", at: "2026-05-12T20:14:00.000Z" },
     ];
+    const at = "2026-05-12T20:14:00.000Z";
+    const known = { known: "metered", flips: 2, note: "n", at } as const;
+    record.senses = [
+      { id: "s1", link: "input", deviceId: "d", way: 2, inverts: flag, ...known },
+      { id: "s2", link: "leads", deviceId: "cd", way: null, inverts: false, ...known },
+    ];
+    record.facts = [
+      {
+        id: "f",
+        text: "t",
+        standing: "heard",
+        typeId: null,
+        figure: flag ? "farads" : null,
+        deviceId: "d",
+        source: "",
+        at,
+      },
+    ];
+    record.debts = [
+      {
+        id: "b",
+        kind: "awaited",
+        text: "t",
+        blocks: note.slice(0, 80),
+        turnoutId: flag ? first!.id : null,
+        done: flag,
+        at,
+      },
+    ];
+    const of = flag ? { turnoutId: first!.id, deviceId: null } : { turnoutId: null, deviceId: "d" };
+    record.photos = [{ id: "p", ...of, caption: "c", picture: "data:image/jpeg;base64,AAAA", at }];
     // through the file, so that lists stand in order and everything has passed the rules
     return readRailwayFile(writeRailwayFile(record));
   });
@@ -187,10 +228,10 @@ it("holds in its tables what the rules ask for, whoever writes to them", () => {
 });
 
 it("runs migrations once, and makes no backup when there is nothing to do", () => {
-  expect(database.pragma("user_version", { simple: true })).toBe(2);
+  expect(database.pragma("user_version", { simple: true })).toBe(3);
   database.close();
   database = openDatabase(folder);
-  expect(database.pragma("user_version", { simple: true })).toBe(2);
+  expect(database.pragma("user_version", { simple: true })).toBe(3);
   expect(existsSync(join(folder, "backups"))).toBe(false);
 });
 
