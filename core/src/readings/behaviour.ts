@@ -160,11 +160,15 @@ export class Behaviour {
     };
     const sides = controlSides(control);
     if (sides.press !== null) return closed(heard.press) ? asked : null;
-    if (sides.N === null || sides.R === null)
-      return closed(sides.N === null ? heard.R : heard.N) ? control.assignment.to : null;
+    const turned =
+      this.roles.isTurned(board.device.id, null, "inputs") !== this.roles.isTurned(board.device.id, heard.way, "input");
+    if (sides.N === null || sides.R === null) {
+      const { to } = control.assignment;
+      return to && closed(sides.N === null ? heard.R : heard.N) ? turnedIf(turned, to) : null;
+    }
     const [normal, reverse] = [closed(heard.N), closed(heard.R)];
     if (normal === reverse) return null;
-    return normal ? "N" : "R";
+    return turnedIf(turned, normal ? "N" : "R");
   }
 
   /** A coil goes by the energy and length of its pulse, others by the volts that move and hold them. */
@@ -173,8 +177,8 @@ export class Behaviour {
     const id = motor.device.id;
     const { model, figures } = motor.type;
     const least = figures.leastVolts?.value ?? 0;
-    const flip = (position: Position): Position =>
-      motor.assignment.opposite ? (position === "N" ? "R" : "N") : position;
+    const linked = this.roles.isTurned(id, null, "linkage", "setting");
+    const flip = (position: Position) => turnedIf(motor.assignment.opposite !== linked, position);
     const state: RailwayState = { asked: { [leader]: asked }, ...PRESSED, acting: leader, ...(by ? { by } : {}) };
     if (model === "decoder-motor") {
       const moves = Math.abs(this.solver.volts(`${id}:J`, `${id}:K`, RESTING) ?? 0) >= least;
@@ -232,7 +236,8 @@ export class Behaviour {
     for (const [way, leader] of used) {
       const asked = askedOf(state, leader);
       const direct = this.listening || this.roles.commanding.has(`${deviceId} ${way}`);
-      outputs.set(way, direct ? asked : this.understood(leader, asked, state));
+      const turned = this.roles.isTurned(deviceId, way, "event", "setting", "end-points");
+      outputs.set(way, direct ? asked : turnedIf(turned, this.understood(leader, asked, state)));
     }
     return outputs;
   }
@@ -240,7 +245,7 @@ export class Behaviour {
   private understood(leader: string, asked: Position, state: RailwayState): Position {
     const thread = this.roles.led.get(leader);
     const by = thread && this.byOf(thread, state);
-    return this.hears(leader, asked, by) ?? (asked === "N" ? "R" : "N");
+    return this.hears(leader, asked, by) ?? turnedIf(true, asked);
   }
 
   stateOf({ device, type }: { device: Device; type: DeviceType }, state: RailwayState): DeviceState {
@@ -276,7 +281,8 @@ export class Behaviour {
     const acting = held && thread && controlsOf(thread).find((each) => acts(each, asked, state.by));
     if (!type.maintained && acting !== control) return null;
     const { to } = control.assignment;
-    return to !== null && to !== asked ? null : sideMade(control, asked);
+    if (to !== null && to !== asked) return null;
+    return turnedIf(this.roles.isTurned(deviceId, null, "control"), sideMade(control, asked));
   }
 
   /** Outputs that pulse or pull down, pins that are low, zones that are occupied. */
@@ -289,9 +295,11 @@ export class Behaviour {
     }
     const follows = this.roles.onAt.get(deviceId);
     for (const position of ["N", "R"] as const) {
-      for (const { way, leader } of follows?.[position] ?? []) {
+      for (const { way, leader, first } of follows?.[position] ?? []) {
         const asked = askedOf(state, leader);
-        if ((this.listening ? asked : this.understood(leader, asked, state)) === position) on.add(way);
+        const turned = this.roles.isTurned(deviceId, first, "event");
+        if ((this.listening ? asked : turnedIf(turned, this.understood(leader, asked, state))) === position)
+          on.add(way);
       }
     }
     for (const { control, thread } of this.roles.zonesOf.get(deviceId) ?? []) {
@@ -325,8 +333,8 @@ export class Behaviour {
       return type.model === "relay" ? this.pickedUp(deviceId, type, state) : this.relayGoesTo(deviceId, type, asked);
     }
     const to = following ? asked : (this.motorGoesTo(deviceId, state) ?? "N");
-    if (!acting) return to;
-    return to === "N" ? "R" : "N";
+    const turned = this.roles.isTurned(deviceId, null, "linkage", "contact");
+    return turnedIf(turned !== acting, to);
   }
 
   /** A relay picks up when its coil gets volts enough in the state itself. */
@@ -384,6 +392,11 @@ export class Behaviour {
     this.charges.set(deviceId, volts);
     return volts;
   }
+}
+
+function turnedIf(turned: boolean, position: Position): Position {
+  if (!turned) return position;
+  return position === "N" ? "R" : "N";
 }
 
 /** The part of a motor that moves it. */

@@ -1,7 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { assignmentsOfRole } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord, SenseLink } from "../record/schemas.ts";
 import { type Heard, heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
 import { firstPins } from "../schematic/recipes/supplyToBoard.ts";
@@ -23,6 +23,8 @@ const JUNCTION_VOLTS = 0.7;
 interface Follows {
   way: number;
   leader: string;
+  /** The first way of the lamp or relay that follows; what it was taught is told of this one. */
+  first: number;
 }
 
 /**
@@ -51,8 +53,13 @@ export class Roles {
   /** Where the controls of a thread are heard, by leader; none for a thread that is commanded otherwise. */
   readonly heardOf = new Map<string, { control: ThreadControl; heard: Heard }[]>();
   private readonly fed = new Map<string, { by: FedBy; volts: number }>();
+  /** Places that turn normal into reverse, by device, as `link way`. */
+  private readonly turning = new Map<string, Set<string>>();
 
   constructor(record: RailwayRecord, { threads }: Schematic) {
+    for (const { link, deviceId, way, inverts } of record.senses) {
+      if (inverts) this.turning.set(deviceId, (this.turning.get(deviceId) ?? new Set()).add(`${link} ${way}`));
+    }
     this.types = new Map(record.devices.map((device) => [device.id, typeOf(record, device)]));
     const pins = this.pinsOf(record);
     for (const thread of threads) {
@@ -78,12 +85,20 @@ export class Roles {
     return this.fed.get(deviceId)?.volts ?? 0;
   }
 
+  /** Whether an odd number of a device's places turn normal into reverse. */
+  isTurned(deviceId: string, way: number | null, ...links: readonly SenseLink[]): boolean {
+    const turning = this.turning.get(deviceId);
+    if (!turning) return false;
+    return links.filter((link) => turning.has(`${link} ${way}`)).length % 2 === 1;
+  }
+
   /** All that a device's elements and solutions depend on beyond its type and state, as text. */
   describe(deviceId: string): string {
     const outputs = [...(this.outputsOf.get(deviceId) ?? [])].map(([way, leader]) => `${way}=${leader}`);
     const control = this.controlOf.get(deviceId)?.assignment;
     const asks = control ? `${control.to}${control.inverse}` : "";
-    return `${this.threadOf.get(deviceId)?.turnout.id ?? ""} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks}`;
+    const turning = [...(this.turning.get(deviceId) ?? [])].join();
+    return `${this.threadOf.get(deviceId)?.turnout.id ?? ""} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks} ${turning}`;
   }
 
   private addControls(thread: Thread): void {
@@ -119,7 +134,7 @@ export class Roles {
     const leader = thread.turnout.id;
     const relayAt = (deviceId: string, way: number | null) => {
       const at = pins.get(deviceId);
-      if (at && way !== null) this.turnOn(at.controllerId, "R", { way: at.first + way - 1, leader });
+      if (at && way !== null) this.turnOn(at.controllerId, "R", { way: at.first + way - 1, leader, first: way });
     };
     for (const frog of thread.frogs) {
       if (!frog.from) continue;
@@ -138,8 +153,8 @@ export class Roles {
     if (lamp.from.type.drives === "sink") {
       this.follow(lamp.from.device.id, way, leader);
       this.follow(lamp.from.device.id, way + 1, leader);
-      this.turnOn(lamp.from.device.id, "N", { way, leader });
-      this.turnOn(lamp.from.device.id, "R", { way: way + 1, leader });
+      this.turnOn(lamp.from.device.id, "N", { way, leader, first: way });
+      this.turnOn(lamp.from.device.id, "R", { way: way + 1, leader, first: way });
     } else if (lamp.from.type.drives === "pair" || lamp.from.type.drives === "servo") {
       this.follow(lamp.from.device.id, way, leader);
     }

@@ -32,12 +32,18 @@ function isSame(a: unknown, b: unknown): boolean {
   return keys.every((key) => isSame((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]));
 }
 
+/** The places that turn normal into reverse, as text. */
+function turning({ senses }: RailwayRecord): string {
+  return senses.flatMap(({ link, deviceId, way, inverts }) => (inverts ? [`${link} ${deviceId} ${way}`] : [])).join();
+}
+
 /**
  * Whether two records are wired alike: the same devices, types and assignments (the same objects), and turnouts that differ
  * in nothing but what they are called at length and how long their wires are.
  */
 export function isWiredAlike(a: RailwayRecord, b: RailwayRecord): boolean {
   if (a.devices !== b.devices || a.assignments !== b.assignments || a.types !== b.types) return false;
+  if (a.senses !== b.senses && turning(a) !== turning(b)) return false;
   if (a.turnouts === b.turnouts) return true;
   return (
     a.turnouts.length === b.turnouts.length &&

@@ -5,6 +5,8 @@ import { controlSides } from "./controlSides.ts";
 /** Inputs at which a board hears a control: one for each position, or one for each press. */
 export interface Heard {
   board: Fitted;
+  /** Number of the input, or of the output that it stands beside. */
+  way: number;
   /** 0 V of the inputs. */
   common: string;
   N: string;
@@ -21,12 +23,19 @@ export function heardAt(thread: Thread, control: ThreadControl): Heard | null {
   if (reader) {
     const first = `I${reader.way}`;
     const single = controlSides(control).press !== null || control.assignment.to !== null;
-    return { board: reader, common: "0", N: first, R: single ? first : `I${reader.way + 1}`, press: first };
+    return {
+      board: reader,
+      way: reader.way,
+      common: "0",
+      N: first,
+      R: single ? first : `I${reader.way + 1}`,
+      press: first,
+    };
   }
   const driver = thread.motors[0]?.driver;
   if (!driver?.type.ownInputs || driver.way === null) return null;
   const input = `I${driver.way}`;
-  return { board: driver, common: "0", N: `${input}N`, R: `${input}R`, press: `${input}T` };
+  return { board: driver, way: driver.way, common: "0", N: `${input}N`, R: `${input}R`, press: `${input}T` };
 }
 
 /** A control closes a board's inputs to their common: one input for each position, or one for each press. */
