@@ -5,8 +5,10 @@ export { CALCULATORS, calculatorCalled } from "./calculators/registry.ts";
 export { CATALOGUE, figureValue, findType, genericType, typeOf, typesOfFamily } from "./catalogue/catalogue.ts";
 export type { DeviceType, Family, Figure, Model, OutputKind } from "./catalogue/deviceType.ts";
 export { edit, openRailwayFile } from "./catalogue/edit.ts";
+export { gate, type Kinds, type Verdict } from "./catalogue/gate.ts";
 export { Derived } from "./derive.ts";
-export { type Choice, COLUMNS, type Column } from "./equip/columns.ts";
+export type { Choice } from "./equip/choices.ts";
+export { COLUMNS, type Column } from "./equip/columns.ts";
 export { addBoard, changeSupply, changeType, copyType, removeDevice, setFigure } from "./equip/devices.ts";
 export { Draft } from "./equip/draft.ts";
 export { setAddress } from "./equip/equipment.ts";
@@ -16,6 +18,9 @@ export { typesFromFile, writeTypesFile } from "./equip/typesFile.ts";
 export { addTurnout, writeCell } from "./equip/write.ts";
 export type { Finding, Remedy, Severity } from "./findings/rule.ts";
 export { RULES } from "./findings/rules.ts";
+export { type Knowledge, knowledgeOf } from "./indicators/knowledge.ts";
+export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
+export { type Shows, type Situation, situationsOf } from "./indicators/situations.ts";
 export { csvCell, wireScheduleCsv } from "./loom/csv.ts";
 export type { Loom, Run, StripWay, Wire } from "./loom/loom.ts";
 export { accessoryAddress, addressRange } from "./numbers/accessoryAddress.ts";
@@ -42,6 +47,8 @@ export {
   emptyRecord,
   Id,
   type Kind,
+  KNOWN_FROM,
+  type KnownFrom,
   Label,
   LISTS,
   type Position,
@@ -72,7 +79,12 @@ export {
   type ThreadLamp,
   type ThreadMotor,
   threadLedBy,
+  threadsOf,
 } from "./schematic/thread.ts";
+export { type Advice, adviceFor, explain, type Flip, type Guess, guessOf, recordFlip } from "./sense/advice.ts";
+export { noteSense, takeOver } from "./sense/edits.ts";
+export { type Ledger, type Link as SenseAt, ledgerOf, type Outcome } from "./sense/ledger.ts";
+export { PLACES } from "./sense/places.ts";
 export { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./units/format.ts";
 export { GAUGES, type Gauge, ohmsPerMetre } from "./units/gauge.ts";
 export { WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";

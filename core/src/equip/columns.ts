@@ -1,6 +1,5 @@
-import { findType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
+import { findType, typeOf } from "../catalogue/catalogue.ts";
 import { drivesMotors } from "../catalogue/checkTypes.ts";
-import type { Family } from "../catalogue/deviceType.ts";
 import {
   assignmentsOfDevice,
   assignmentsOfTurnout,
@@ -11,18 +10,13 @@ import {
 } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
 import { HANDS, type RailwayRecord, type Turnout } from "../record/schemas.ts";
+import { type Choice, controlChoices, driverChoices, frogChoices, lampChoices, motorChoices } from "./choices.ts";
 import { readControls, writeControls } from "./controls.ts";
 import { addBoardTo, typeMeant } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { driverOfTurnout, setAddress, setControl, setDriver, setMotor } from "./equipment.ts";
 import { readFrog, readLamp, setLamp, writeFrog, writeLamp } from "./frogsAndLamps.ts";
 import { turnoutCalled } from "./turnouts.ts";
-
-/** Something that may be typed into a cell, and what it is. */
-export interface Choice {
-  text: string;
-  hint: string;
-}
 
 /** One column of the turnout list: what a cell shows, what may be typed there, and what typing does. */
 export interface Column {
@@ -90,7 +84,7 @@ export const COLUMNS: readonly Column[] = [
     title: "Motor",
     aliases: [],
     read: (record, turnout) => typeNameOf(record, turnout, "motor"),
-    choices: (record) => typeChoices(record, "motor"),
+    choices: motorChoices,
     write: (draft, id, text) => setMotor(draft, id, text === "" ? null : typeMeant(draft.record, "motor", text).id),
   },
   {
@@ -107,7 +101,7 @@ export const COLUMNS: readonly Column[] = [
     title: "Control",
     aliases: ["toggle", "switch"],
     read: readControls,
-    choices: (record) => [...typeChoices(record, "control"), ...deviceChoices(record, "control")],
+    choices: controlChoices,
     write: writeControls,
     leaderOnly: true,
   },
@@ -124,7 +118,7 @@ export const COLUMNS: readonly Column[] = [
     title: "Lamp",
     aliases: ["indicator"],
     read: readLamp,
-    choices: (record) => typeChoices(record, "lamp"),
+    choices: lampChoices,
     write: writeLamp,
     leaderOnly: true,
   },
@@ -217,28 +211,6 @@ function readDriver(record: RailwayRecord, turnout: Turnout): string {
   return driver.way === null ? label : `${label}-${driver.way}`;
 }
 
-function driverChoices(record: RailwayRecord): Choice[] {
-  const existing = record.devices.flatMap((device): Choice[] => {
-    const type = typeOf(record, device);
-    if (type.family !== "driver" || !drivesMotors(type)) return [];
-    if (type.outputs === 0) return [{ text: device.label, hint: type.name }];
-    const used = new Set(
-      record.assignments.map((a) => (a.role === "driver" && a.deviceId === device.id ? a.way : null)),
-    );
-    const ways = Array.from({ length: type.outputs }, (_, index) => index + 1);
-    const free = ways.filter((way) => !used.has(way));
-    return [...free, ...ways.filter((way) => used.has(way))].map((way) => ({
-      text: `${device.label}-${way}`,
-      hint: used.has(way) ? "in use" : `free output of ${type.short}`,
-    }));
-  });
-  const added = typesOfFamily(record, "driver")
-    .filter(drivesMotors)
-    .map((type) => ({ text: type.name, hint: "adds one" }));
-  const bare = record.devices.filter((device) => ["ac-supply", "dc-supply"].includes(typeOf(record, device).model));
-  return [...existing, ...added, ...bare.map(({ label }) => ({ text: label, hint: "supply, no discharge unit" }))];
-}
-
 function writeDriver(draft: Draft, id: string, text: string): void {
   if (text === "") {
     setDriver(draft, id, null);
@@ -309,29 +281,4 @@ function typeNameOf(record: RailwayRecord, turnout: Turnout, role: "motor"): str
   const [assignment] = assignmentsOfTurnout(record, turnout.id, role);
   const device = assignment && find(record, "device", assignment.deviceId);
   return device ? typeOf(record, device).name : "";
-}
-
-function frogChoices(record: RailwayRecord, turnout: Turnout): Choice[] {
-  const [motor] = assignmentsOfTurnout(record, turnout.id, "motor");
-  const device = motor && find(record, "device", motor.deviceId);
-  const sets = device ? typeOf(record, device).contactSets : 0;
-  return [
-    ...Array.from({ length: sets }, (_, index) => ({
-      text: `S${index + 1}`,
-      hint: `contact ${index + 1} of the motor`,
-    })),
-    { text: "polarity unit", hint: "adds an automatic one" },
-    { text: "relay", hint: "adds one beside the motor" },
-    { text: "dead", hint: "insulated, nothing feeds it" },
-  ];
-}
-
-function typeChoices(record: RailwayRecord, family: Family): Choice[] {
-  return typesOfFamily(record, family).map((type) => ({ text: type.name, hint: type.about }));
-}
-
-function deviceChoices(record: RailwayRecord, family: Family): Choice[] {
-  return record.devices
-    .filter((device) => typeOf(record, device).family === family)
-    .map((device) => ({ text: device.label, hint: "share this one" }));
 }

@@ -10,7 +10,7 @@ import { isWiredAlike } from "../record/unchanged.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
 import { Behaviour, type Solver } from "./behaviour.ts";
-import type { DeviceState, Part } from "./kit.ts";
+import { type DeviceState, OPEN_OHMS, type Part } from "./kit.ts";
 import { type Cut, cutIntoPieces, type Piece, partsIn, stateKey, type Throw, withWires } from "./pieces.ts";
 import { type Pulse, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
@@ -21,6 +21,8 @@ export interface Extra {
   elements: readonly Element[];
   /** A wire, by its name in the circuit, that has this resistance more, ohms. */
   added?: { wire: string; ohms: number };
+  /** Terminals that have come loose: the wires at them are open. */
+  loose?: ReadonlySet<string>;
 }
 
 /**
@@ -155,10 +157,12 @@ export class Circuitry implements Solver {
     const piece = number === undefined ? undefined : this.cut.pieces[number];
     if (number === undefined || !piece) return undefined;
     const parts = this.partsOfPiece(number, state);
-    const { added } = extra;
-    const wires = piece.wires.map((wire) =>
-      added && wire.id === added.wire && wire.kind === "resistor" ? { ...wire, ohms: wire.ohms + added.ohms } : wire,
-    );
+    const { added, loose } = extra;
+    const wires = piece.wires.map((wire) => {
+      if (wire.kind !== "resistor") return wire;
+      if (loose && wire.nodes.some((node) => loose.has(node))) return { ...wire, ohms: OPEN_OHMS };
+      return added && wire.id === added.wire ? { ...wire, ohms: wire.ohms + added.ohms } : wire;
+    });
     const circuit = new Circuit({
       ground: this.groundOf(piece),
       elements: [...parts.map(({ element }) => element), ...wires, ...extra.elements],

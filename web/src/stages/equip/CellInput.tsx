@@ -1,5 +1,6 @@
 import type { Choice } from "@alderman/core";
 import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
+import { Mark } from "../../parts/Mark.tsx";
 
 interface Props {
   label: string;
@@ -93,6 +94,9 @@ export function CellInput({ label, begin, choices, done, cancel }: Props) {
                 finish("down", choice.text);
               }}
             >
+              {choice.fits && choice.fits !== "fits" && (
+                <Mark verdict={choice.fits === "cannot" ? "wrong" : "doubtful"} size={13} />
+              )}{" "}
               {choice.text} <span className="quiet text-[12px]">{choice.hint}</span>
             </div>
           ))}

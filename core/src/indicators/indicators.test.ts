@@ -1,0 +1,89 @@
+import { expect, it } from "vitest";
+import { railway } from "../../testing/build.ts";
+import { DRIVING, LAMPS, semaphore } from "../../testing/recipes.ts";
+import { Derived } from "../derive.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import { knowledgeOf } from "./knowledge.ts";
+import { situationsOf } from "./situations.ts";
+
+const first = (record: RailwayRecord) => {
+  const derived = new Derived(record);
+  return { derived, thread: derived.schematic.threads[0]! };
+};
+/** Each situation as `what: shown at N / at R, what it tells`. */
+const table = (record: RailwayRecord) => {
+  const { derived, thread } = first(record);
+  return Object.fromEntries(
+    situationsOf(derived.circuitry, thread).map(({ what, N, R, tells }) => [what, `${N} / ${R}, ${tells}`]),
+  );
+};
+
+const KNOWN: [string, () => RailwayRecord, string][] = [
+  ["a contact of the motor", LAMPS["a contact"]!, "arm"],
+  ["a relay beside the motor", LAMPS["the contact of a relay"]!, "command"],
+  ["the driver's output", LAMPS["the driver's output"]!, "command"],
+  ["outputs of a node", LAMPS["outputs of a node that pull down"]!, "command"],
+  ["the frog by a contact", LAMPS["the frog"]!, "frog"],
+  [
+    "the frog by a polarity unit",
+    () => railway(["A", "", "twin-coil-surface", "cdu", "toggle-centre-off", "lamps-frog-diodes", "polarity unit"]),
+    "last train",
+  ],
+  ["the throw bar", () => railway(["A", "", "stall-motor", "stall-decoder-8", "", "mechanical-flag"]), "blades"],
+  ["a semaphore's servo", semaphore, "command"],
+];
+
+it.each(KNOWN)("says what a lamp knows that is lit by %s", (_by, make, knows) => {
+  expect(knowledgeOf(first(make()).thread)?.knows).toBe(knows);
+});
+
+it("says nothing of a turnout without a lamp", () => {
+  const { derived, thread } = first(DRIVING["decoder output, one motor"]!());
+  expect(knowledgeOf(thread)).toBeNull();
+  expect(situationsOf(derived.circuitry, thread)).toEqual([]);
+});
+
+it("shows what a lamp on a contact does when a wire is open, shorted or without power", () => {
+  expect(table(LAMPS["a contact"]!())).toEqual({
+    "all in order": "N / R, truth",
+    "wire of green open": "dark / R, nothing",
+    "wire of yellow open": "N / dark, nothing",
+    "common wire open": "dark / dark, nothing",
+    // one contact then feeds both colours
+    "the two colours' wires touch": "both / both, nothing",
+    "green and common touch": "dark / R, nothing",
+    "yellow and common touch": "N / dark, nothing",
+    "no power at PS2": "dark / dark, nothing",
+    "asked for R, the motor sticks at N": "N / N, truth",
+    "asked for R, the link came off at N": "N / R, lie",
+    "computer or command station off": "N / R, truth",
+  });
+});
+
+it("shows that a lamp at the driver's output tells a good throw when the motor sticks", () => {
+  const rows = table(LAMPS["the driver's output"]!());
+  expect(rows["all in order"]).toBe("N / R, truth");
+  expect(rows["asked for R, the motor sticks at N"]).toBe("N / R, lie");
+  expect(rows["computer or command station off"]).toBe("as before / as before, nothing");
+});
+
+it("shows lamps from the frog dark with a dead frog's track power off", () => {
+  const rows = table(LAMPS["the frog"]!());
+  expect(rows["all in order"]).toBe("N / R, truth");
+  expect(rows["no track power"]).toBe("dark / dark, nothing");
+  expect(rows["frog dead"]).toBe("both / both, nothing");
+});
+
+it.each(Object.keys(LAMPS))("has every lamp tell the truth while all is in order, and no power dark: %s", (name) => {
+  const rows = table(LAMPS[name]!());
+  expect(rows["all in order"]).toBe("N / R, truth");
+  const [power] = Object.entries(rows).filter(([what]) => /^no .*power/.test(what));
+  expect(power?.[1]).toBe("dark / dark, nothing");
+});
+
+it("leaves a semaphore where it stood, and a flag with the blades", () => {
+  expect(table(semaphore())["no power"]).toBe("as before / as before, nothing");
+  const flag = table(railway(["A", "", "stall-motor", "stall-decoder-8", "", "mechanical-flag"]));
+  expect(flag["all in order"]).toBe("N / R, truth");
+  expect(flag["asked for R, the link came off at N"]).toBe("N / N, truth");
+});

@@ -1,0 +1,50 @@
+import { isRelay } from "../schematic/recipes/relayBesideMotor.ts";
+import type { Thread, ThreadLamp } from "../schematic/thread.ts";
+
+/** What a lamp follows, the closest to the blades last. */
+export type Knows = "command" | "arm" | "frog" | "last train" | "blades";
+
+/** What a lamp follows, and what it therefore cannot tell. */
+export interface Knowledge {
+  knows: Knows;
+  words: string;
+  cannot: string;
+}
+
+const KNOWLEDGE: Record<Knows, Omit<Knowledge, "knows">> = {
+  command: {
+    words: "the last command",
+    cannot: "whether anything moved: a motor that sticks, and blades held by a stone, look like a good throw",
+  },
+  arm: {
+    words: "the motor's arm, by its contact",
+    cannot: "the blades: a link that came off, or blades that do not close, look like a good throw",
+  },
+  frog: {
+    words: "the polarity of the frog",
+    cannot: "the blades: it follows the contact that feeds the frog, and needs track power",
+  },
+  "last train": {
+    words: "what the last train made the polarity unit do",
+    cannot: "anything until a wheel has run over the frog: after a throw it still shows the road before",
+  },
+  blades: { words: "the blades themselves", cannot: "whether they close tightly" },
+};
+
+/** What the lamp of a thread knows; null when it has none. */
+export function knowledgeOf({ lamp, frogs }: Thread): Knowledge | null {
+  if (!lamp) return null;
+  const knows = knownBy(lamp, frogs);
+  return { knows, ...KNOWLEDGE[knows] };
+}
+
+function knownBy({ type, from }: ThreadLamp, frogs: Thread["frogs"]): Knows {
+  if (type.model === "unwired") return "blades";
+  if (from.type.model === "frog") {
+    const frog = frogs.find(({ device }) => device.id === from.device.id);
+    return frog?.from?.type.model === "polarity-unit" ? "last train" : "frog";
+  }
+  // a relay beside the motor is switched by what drives the motor, not by the motor
+  if (isRelay(from) || from.type.family !== "motor") return "command";
+  return "arm";
+}

@@ -1,0 +1,158 @@
+import { typeOf } from "../catalogue/catalogue.ts";
+import type { DeviceType, PowerOn } from "../catalogue/deviceType.ts";
+import type { SupplyLoad } from "../readings/supplyLoads.ts";
+import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
+import type { Device, RailwayRecord } from "../record/schemas.ts";
+import { heardAt } from "../schematic/recipes/controlToInputs.ts";
+import { controlsOf, supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { list } from "../units/format.ts";
+
+/** What one device does when power, track power or a computer comes back, and when it is reset. */
+export interface PowerUpRow {
+  deviceId: string;
+  label: string;
+  what: string;
+  /** After power has been off and on. */
+  power: string;
+  /** After a short on the track. */
+  short: string;
+  /** After a reset of the device. */
+  reset: string;
+  /** After the computer or command station was started again. */
+  computer: string;
+  /** Labels of turnouts that move by themselves when power returns. */
+  moves: string[];
+  /** Labels of lamps that are dark or may be wrong until the first command. */
+  lamps: string[];
+}
+
+const AFTER_POWER: Record<PowerOn, string> = {
+  stays: "as it was",
+  normal: "throws to normal",
+  off: "off until told",
+};
+
+/** State of each device that has one after power, a short, a reset or a restart, and what moves by itself. */
+export function powerUpTable(record: RailwayRecord, threads: readonly Thread[]): PowerUpRow[] {
+  return record.devices.flatMap((device) => {
+    const type = typeOf(record, device);
+    const row = rowOf(record, threads, device, type);
+    return row ? [row] : [];
+  });
+}
+
+function rowOf(record: RailwayRecord, threads: readonly Thread[], device: Device, type: DeviceType): PowerUpRow | null {
+  const base = { deviceId: device.id, label: device.label, what: type.name, moves: [], lamps: [] };
+  if (type.model === "cdu") {
+    const charged = "empty; charges in a second or two";
+    return { ...base, power: charged, short: "as it was", reset: "none", computer: "as it was" };
+  }
+  if (!type.powerOn) return maintainedRow(threads, device, type, base);
+  const driven = threads.filter(({ motors }) => motors.some((motor) => isOn(motor, device.id)));
+  const fedByTrack = type.hears === "track" && supplyModel(record, device.id) === "track-bus";
+  const power = AFTER_POWER[type.powerOn];
+  const moves = type.powerOn === "normal" ? driven.map(({ label }) => label) : thrownMeanwhile(driven);
+  const settings = (type.settings ?? []).map(({ name, factory }) => `${name} ${factory}`);
+  return {
+    ...base,
+    power: moves.length > 0 && type.powerOn !== "normal" ? `${power}, then as its toggles stand` : power,
+    short: fedByTrack ? `${power}: the short takes its power` : "as it was; hears nothing while it lasts",
+    reset: settings.length > 0 ? `factory: ${settings.slice(0, 3).join(", ")}` : "none",
+    computer: type.hears === "bus" ? "as it was, until the first event" : "as it was",
+    moves,
+    lamps: type.powerOn === "off" ? lampsOn(threads, device.id) : [],
+  };
+}
+
+/** Turnouts whose toggle stays put and is read by the board: thrown while the power was off, they move when it returns. */
+function thrownMeanwhile(driven: readonly Thread[]): string[] {
+  return driven
+    .filter((thread) => controlsOf(thread).some((each) => each.type.maintained && heardAt(thread, each)))
+    .map(({ label }) => label);
+}
+
+/** A control that stays put and switches a stall motor itself: the motor goes where the toggle stands. */
+function maintainedRow(
+  threads: readonly Thread[],
+  device: Device,
+  type: DeviceType,
+  base: Pick<PowerUpRow, "deviceId" | "label" | "what" | "moves" | "lamps">,
+): PowerUpRow | null {
+  if (!type.maintained || type.family !== "control") return null;
+  const moves = threads
+    .filter((thread) => controlsOf(thread).some((each) => each.device.id === device.id && !heardAt(thread, each)))
+    .filter(({ motors }) => motors.some(({ type: motor }) => motor.model === "stall-motor"))
+    .map(({ label }) => label);
+  const words = moves.length > 0 ? "as it stands: thrown meanwhile, the motor follows" : "as it stands";
+  return { ...base, power: words, short: "as it stands", reset: "none", computer: "as it stands", moves };
+}
+
+function isOn({ driver, device }: ThreadMotor, deviceId: string): boolean {
+  return driver?.device.id === deviceId || device.id === deviceId;
+}
+
+function supplyModel(record: RailwayRecord, deviceId: string): string | undefined {
+  return supplyOf(record, deviceId)?.type.model;
+}
+
+function lampsOn(threads: readonly Thread[], deviceId: string): string[] {
+  return threads.flatMap(({ lamp }) => (lamp?.from.device.id === deviceId ? [lamp.device.label] : []));
+}
+
+/** How a start of day brings the turnouts on one supply to a known state without asking too much of it. */
+export interface StartOfDay {
+  label: string;
+  turnouts: number;
+  /** Motors that may move at once. */
+  atOnce: number;
+  seconds: number;
+}
+
+/** Share of a supply's rating that a start of day may use. */
+const SHARE = 0.8;
+/** Time constants in which a discharge unit counts as charged again: to 95 %. */
+const TIME_CONSTANTS = 3;
+
+/**
+ * How long it takes to set every turnout anew, supply by supply, staggered so that no supply gives more than four fifths of
+ * its rating; coils wait for their unit to charge again.
+ */
+export function startOfDay(
+  record: RailwayRecord,
+  threads: readonly Thread[],
+  loads: readonly SupplyLoad[],
+): StartOfDay[] {
+  const rows = new Map<string, StartOfDay>();
+  for (const { motors } of threads) {
+    for (const { type, driver, device } of motors) {
+      const source = driver?.device.id ?? device.id;
+      const farads = driver?.type.figures.farads?.value;
+      const load = loads.find(({ deviceId }) => deviceId === supplyIdOf(record, source));
+      const by = farads ? source : (load?.deviceId ?? source);
+      const row = rows.get(by) ?? { label: deviceOf(record, by).label, turnouts: 0, atOnce: 1, seconds: 0 };
+      row.turnouts++;
+      if (farads) row.seconds += TIME_CONSTANTS * farads * (driver?.type.figures.chargeOhms?.value ?? 0);
+      else {
+        const rated = load ? (typeOf(record, deviceOf(record, load.deviceId)).figures.ratedAmps?.value ?? 0) : 0;
+        const left = Math.max(0, rated * SHARE - (load?.rest ?? 0));
+        const each = type.figures.ratedAmps?.value ?? 0;
+        row.atOnce = Math.max(1, each > 0 ? Math.floor(left / each) : 1);
+        row.seconds = Math.ceil(row.turnouts / row.atOnce) * (type.figures.moveSeconds?.value ?? 1);
+      }
+      rows.set(by, row);
+    }
+  }
+  return [...rows.values()].map((row) => ({ ...row, atOnce: Math.min(row.atOnce, row.turnouts) }));
+}
+
+function supplyIdOf(record: RailwayRecord, deviceId: string): string {
+  const fed = assignmentsOfDevice(record, deviceId).find((a) => a.role === "supply" && a.toDeviceId === deviceId);
+  return fed?.deviceId ?? deviceId;
+}
+
+/** What moves by itself when power returns, in one sentence. */
+export function movesWords(rows: readonly PowerUpRow[]): string {
+  const moving = [...new Set(rows.flatMap(({ moves }) => moves))];
+  if (moving.length === 0) return "Nothing moves by itself when power returns.";
+  return `${list(moving.slice(0, 12))}${moving.length > 12 ? ` and ${moving.length - 12} more` : ""} may move by ${moving.length === 1 ? "itself" : "themselves"} when power returns: look before you switch on.`;
+}
