@@ -1,6 +1,7 @@
 import type { Finding } from "./findings/rule.ts";
 import { findingsOf } from "./findings/rules.ts";
 import { missingParts } from "./findings/turnoutIncomplete.ts";
+import { type Situation, situationsOf } from "./indicators/situations.ts";
 import { type Loom, loomAfter } from "./loom/loom.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
 import { type TestStep, testSteps } from "./proving/testSteps.ts";
@@ -84,6 +85,11 @@ export class Derived {
       const tests = this.record.tests.filter((test) => test.turnoutId === leaderId);
       return testSteps(this.circuitry, thread).map((step) => ({ step, standing: standingOf(step, tests) }));
     });
+  }
+
+  /** What the lamp of a thread shows when all is well and when something is amiss. */
+  situations(thread: Thread): Situation[] {
+    return this.once(`situations ${thread.turnout.id}`, () => situationsOf(this.circuitry, thread));
   }
 
   private once<T>(key: string, make: () => T): T {

@@ -1,8 +1,11 @@
 // The core's one front door.
 
+export { acceptProposal, allot, type Placement, type Proposal, type ProposedBoard } from "./allot/allot.ts";
+export { ADDRESSING, type Addressing, type AllotOptions, usualOptions } from "./allot/wants.ts";
 export type { Calculator, Field, Result } from "./calculators/calculator.ts";
 export { CALCULATORS, calculatorCalled } from "./calculators/registry.ts";
 export { CATALOGUE, figureValue, findType, genericType, typeOf, typesOfFamily } from "./catalogue/catalogue.ts";
+export { drivesMotors } from "./catalogue/checkTypes.ts";
 export type { DeviceType, Family, Figure, Model, OutputKind } from "./catalogue/deviceType.ts";
 export { edit, openRailwayFile } from "./catalogue/edit.ts";
 export { gate, type Kinds, type Verdict } from "./catalogue/gate.ts";
@@ -81,6 +84,8 @@ export {
   threadLedBy,
   threadsOf,
 } from "./schematic/thread.ts";
+export { applySchool, type Compared, compareSchool } from "./schools/compare.ts";
+export { SCHOOLS, type School } from "./schools/schools.ts";
 export { type Advice, adviceFor, explain, type Flip, type Guess, guessOf, recordFlip } from "./sense/advice.ts";
 export { noteSense, takeOver } from "./sense/edits.ts";
 export { type Ledger, type Link as SenseAt, ledgerOf, type Outcome } from "./sense/ledger.ts";

@@ -5,6 +5,7 @@ import type { DeviceType, Family } from "./deviceType.ts";
 import { DRIVERS } from "./drivers.ts";
 import { LAMPS } from "./lamps.ts";
 import { MOTORS } from "./motors.ts";
+import { priced } from "./prices.ts";
 import { READERS } from "./readers.ts";
 import { SUPPLIES } from "./supplies.ts";
 import { TRACK } from "./track.ts";
@@ -20,7 +21,7 @@ export const CATALOGUE: readonly DeviceType[] = [
   ...LAMPS,
   ...TRACK,
   ...WIRING_TYPES,
-];
+].map(priced);
 
 const generic = new Map(CATALOGUE.map((type) => [type.id, type]));
 

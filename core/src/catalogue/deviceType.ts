@@ -3,7 +3,8 @@ import type { Place } from "../record/schemas.ts";
 /** Where a figure comes from; `own` is the owner's data sheet or measurement. */
 export type Origin = "common practice" | "derived" | "from memory" | "own";
 
-export type Unit = "V" | "A" | "ohm" | "F" | "H" | "J" | "s" | "m" | "";
+/** `money` is the railway's currency. */
+export type Unit = "V" | "A" | "ohm" | "F" | "H" | "J" | "s" | "m" | "money" | "";
 
 /** A number in SI units that a type's electrical model or limit is made of. */
 export interface Figure {

@@ -6,7 +6,7 @@ import { threadLedBy } from "../schematic/thread.ts";
 import { setControls } from "./controls.ts";
 import { removeDeviceFrom, requireType } from "./devices.ts";
 import type { Draft } from "./draft.ts";
-import { feed } from "./feed.ts";
+import { feed, usualSupply } from "./feed.ts";
 
 /** Gives a turnout a motor of a type, instead of the one it has; null takes it away. A motor that stays keeps its driver and lamp. */
 export function setMotor(draft: Draft, turnoutId: string, typeId: string | null): void {
@@ -20,6 +20,11 @@ export function setMotor(draft: Draft, turnoutId: string, typeId: string | null)
   const type = requireType(draft.record, typeId);
   if (device) {
     draft.put("device", { ...device, typeId });
+    // one without electronics of its own takes neither supply nor address
+    if (!usualSupply(type)) {
+      draft.unassign((a) => (a.role === "supply" || a.role === "commands") && a.toDeviceId === device.id);
+      draft.unassign((a) => a.role === "address" && a.deviceId === device.id);
+    }
     feed(draft, device, type);
     return;
   }

@@ -20,6 +20,8 @@ export interface ViewState {
   /** Which probe the next click places. */
   next: "red" | "black";
   theme: "bench" | "shed";
+  /** The lamp of the chosen turnout is looked at in all that may befall it. */
+  lamp: boolean;
 }
 
 const initialState: ViewState = {
@@ -32,6 +34,7 @@ const initialState: ViewState = {
   range: "V",
   next: "red",
   theme: localStorage.getItem("alderman-theme") === "shed" ? "shed" : "bench",
+  lamp: false,
 };
 
 export const view = createSlice({
@@ -61,10 +64,13 @@ export const view = createSlice({
       state[which] = end;
       state.next = which === "red" ? "black" : "red";
     },
+    watchLamp: (state, { payload }: PayloadAction<boolean>) => {
+      state.lamp = payload;
+    },
     setTheme: (state, { payload }: PayloadAction<ViewState["theme"]>) => {
       state.theme = payload;
     },
   },
 });
 
-export const { choose, throwTo, throwBy, setMoment, setRange, probe, setTheme } = view.actions;
+export const { choose, throwTo, throwBy, setMoment, setRange, probe, setTheme, watchLamp } = view.actions;

@@ -25,7 +25,7 @@ const deriver = new Deriver(worker, (latest) => {
 /** Keeps the worker at what the store shows; to be used once, by the frame. */
 export function useDeriving(): void {
   const record = useAppSelector((state) => state.railway.record);
-  const { asked, by, moment, red, black, range } = useAppSelector((state) => state.view);
+  const { asked, by, moment, red, black, range, lamp } = useAppSelector((state) => state.view);
   const turnoutId = useLeader();
   const control = (turnoutId && by[turnoutId]) ?? null;
   useEffect(() => {
@@ -37,8 +37,9 @@ export function useDeriving(): void {
       red: red?.key ?? null,
       black: black?.key ?? null,
       range,
+      lamp,
     });
-  }, [record, turnoutId, asked, control, moment, red, black, range]);
+  }, [record, turnoutId, asked, control, moment, red, black, range, lamp]);
 }
 
 /** Leader of the chosen turnout, or null when none is chosen or it is gone. */

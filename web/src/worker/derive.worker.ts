@@ -8,6 +8,7 @@ import {
   type RailwayRecord,
   type RailwayState,
   type Range,
+  type Situation,
   type ThreadReading,
   withUnchanged,
 } from "@alderman/core";
@@ -24,6 +25,8 @@ export interface Focus {
   red: string | null;
   black: string | null;
   range: Range;
+  /** Whether its lamp is looked at, in all that may befall it. */
+  lamp: boolean;
 }
 
 export interface FocusResult {
@@ -31,6 +34,8 @@ export interface FocusResult {
   reading: ThreadReading | null;
   sheet: ReturnType<Derived["sheet"]>;
   meter: MeterReading | null;
+  /** What its lamp shows when something is amiss. */
+  situations: Situation[];
 }
 
 /** Steps and how many of them hold, for each leader. */
@@ -53,7 +58,7 @@ const worker = {
     return change;
   },
 
-  focus({ turnoutId, asked, by, moment, red, black, range }: Focus): FocusResult {
+  focus({ turnoutId, asked, by, moment, red, black, range, lamp }: Focus): FocusResult {
     const thread = derived?.schematic.threads.find(({ turnout }) => turnout.id === turnoutId);
     const acting = thread?.turnout.id ?? null;
     // a control that was named may be gone by now
@@ -69,6 +74,7 @@ const worker = {
       turnoutId,
       reading: derived && thread ? derived.reading(thread, asked[thread.turnout.id] ?? "N", moment, control) : null,
       sheet: derived && acting ? derived.sheet(acting) : [],
+      situations: derived && thread && lamp ? derived.situations(thread) : [],
       meter: derived && red && black ? measure(derived.circuitry, red, black, range, state) : null,
     };
   },

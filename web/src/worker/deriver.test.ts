@@ -3,7 +3,16 @@ import { expect, it } from "vitest";
 import type { Focus } from "./derive.worker.ts";
 import { type AskWorker, Deriver, type Results } from "./deriver.ts";
 
-const FOCUS: Focus = { turnoutId: null, asked: {}, by: null, moment: "rest", red: null, black: null, range: "V" };
+const FOCUS: Focus = {
+  turnoutId: null,
+  asked: {},
+  by: null,
+  moment: "rest",
+  red: null,
+  black: null,
+  range: "V",
+  lamp: false,
+};
 const record = (name: string) => emptyRecord(name);
 
 /** A worker whose answers wait until the test lets them out. */

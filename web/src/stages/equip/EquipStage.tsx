@@ -8,18 +8,34 @@ import { ThreadDrawing } from "../../parts/thread/ThreadDrawing.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { setMoment, throwBy, throwTo } from "../../store/view.ts";
 import { useChosenThread, useResults } from "../../worker/derive.ts";
+import { AllotDialog } from "./AllotDialog.tsx";
 import { Boards } from "./Boards.tsx";
 import { FittingsDialog } from "./FittingsDialog.tsx";
+import { LampPanel } from "./LampPanel.tsx";
+import { PowerUpSheet } from "./PowerUpSheet.tsx";
 import { Roster } from "./Roster.tsx";
+import { SchoolsPanel } from "./SchoolsPanel.tsx";
+import { SensePanel } from "./SensePanel.tsx";
 import { TurnoutGrid } from "./TurnoutGrid.tsx";
 
-/** What moves, drives, commands and shows each turnout: as a list to type into, or thread by thread. */
+const VIEWS = {
+  list: "List",
+  thread: "Thread",
+  sense: "Sense",
+  lamp: "Lamp",
+  schools: "Schools",
+  power: "Power-up",
+} as const;
+type View = keyof typeof VIEWS;
+
+/** What moves, drives, commands and shows each turnout: as a list to type into, or turnout by turnout. */
 export function EquipStage() {
   const { railwayId } = useParams();
   const [search, setSearch] = useSearchParams();
   const turnouts = useAppSelector((state) => state.railway.record?.turnouts.length ?? 0);
-  const chosen = search.get("view") ?? (turnouts === 0 ? "list" : "thread");
-  const show = (view: string) => setSearch({ view }, { replace: true });
+  const named = search.get("view") ?? "";
+  const chosen: View = named in VIEWS ? (named as View) : turnouts === 0 ? "list" : "thread";
+  const show = (view: View) => setSearch({ view }, { replace: true });
   return (
     <StageMain
       title="Equip"
@@ -29,26 +45,33 @@ export function EquipStage() {
           <Link className="btn flex-none" to={`/r/${railwayId}/types`}>
             Device types
           </Link>
-          <fieldset className="seg" aria-label="View">
-            <button type="button" aria-pressed={chosen === "list"} onClick={() => show("list")}>
-              List
-            </button>
-            <button type="button" aria-pressed={chosen === "thread"} onClick={() => show("thread")}>
-              Thread
-            </button>
+          <fieldset className="seg flex-none" aria-label="View">
+            {(Object.keys(VIEWS) as View[]).map((view) => (
+              <button key={view} type="button" aria-pressed={chosen === view} onClick={() => show(view)}>
+                {VIEWS[view]}
+              </button>
+            ))}
           </fieldset>
         </>
       }
     >
-      {chosen === "list" ? <TurnoutGrid /> : <ThreadView openList={() => show("list")} />}
+      {chosen === "list" ? (
+        <TurnoutGrid />
+      ) : chosen === "power" ? (
+        <PowerUpSheet />
+      ) : (
+        <TurnoutView view={chosen} openList={() => show("list")} />
+      )}
     </StageMain>
   );
 }
 
-function ThreadView({ openList }: { openList: () => void }) {
+/** The turnouts at the left, and one side of the chosen one. */
+function TurnoutView({ view, openList }: { view: Exclude<View, "list" | "power">; openList: () => void }) {
   const { overview } = useResults();
   const thread = useChosenThread();
   const [fittings, setFittings] = useState(false);
+  const [allotting, setAllotting] = useState(false);
   return (
     <div className="grid min-h-0 grid-cols-[280px_minmax(0,1fr)] gap-2.5">
       <Sheet title="Turnouts" about={overview ? rosterWords(overview.threads, overview.complete.length) : ""}>
@@ -57,8 +80,8 @@ function ThreadView({ openList }: { openList: () => void }) {
           <Boards />
         </div>
         <div className="flex gap-2 border-t border-rule px-2.5 py-2">
-          <button type="button" className="btn" onClick={openList}>
-            Add turnouts
+          <button type="button" className="btn" onClick={() => setAllotting(true)}>
+            Allot
           </button>
           {thread && (
             <button type="button" className="btn" onClick={() => setFittings(true)}>
@@ -67,10 +90,43 @@ function ThreadView({ openList }: { openList: () => void }) {
           )}
         </div>
       </Sheet>
+      {allotting && <AllotDialog close={() => setAllotting(false)} />}
       {fittings && thread && <FittingsDialog turnoutId={thread.turnout.id} close={() => setFittings(false)} />}
-      {thread ? <ThreadSheets thread={thread} /> : <EmptyThread openList={openList} />}
+      {thread ? <ViewOf view={view} thread={thread} /> : <EmptyThread openList={openList} />}
     </div>
   );
+}
+
+function ViewOf({ view, thread }: { view: Exclude<View, "list" | "power">; thread: Thread }) {
+  const { label, turnout } = thread;
+  switch (view) {
+    case "thread":
+      return <ThreadSheets thread={thread} />;
+    case "sense":
+      return (
+        <Sheet title={`Sense of ${label}`} about="where normal can turn into reverse, from finger to lamp">
+          <div className="scroll">
+            <SensePanel key={turnout.id} leader={turnout.id} />
+          </div>
+        </Sheet>
+      );
+    case "lamp":
+      return (
+        <Sheet title={`Lamp of ${label}`} about="what it knows, and what it shows when something is amiss">
+          <div className="scroll">
+            <LampPanel thread={thread} />
+          </div>
+        </Sheet>
+      );
+    case "schools":
+      return (
+        <Sheet title={`Schools for ${label}`} about="other ways to equip it, side by side for this railway">
+          <div className="scroll">
+            <SchoolsPanel thread={thread} />
+          </div>
+        </Sheet>
+      );
+  }
 }
 
 function rosterWords(threads: readonly Thread[], complete: number): string {

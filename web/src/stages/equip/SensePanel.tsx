@@ -75,7 +75,7 @@ export function SensePanel({ leader }: { leader: string }) {
           </tbody>
         </table>
         <div className="flex items-center gap-2 px-2.5 py-2">
-          <button type="button" className="btn" disabled={looked.length === 0} onClick={() => tryTo(keep)}>
+          <button type="button" className="btn flex-none" disabled={looked.length === 0} onClick={() => tryTo(keep)}>
             Note what was seen
           </button>
           <span className="quiet text-[12px]">{foretold(ledger)}</span>
@@ -85,7 +85,7 @@ export function SensePanel({ leader }: { leader: string }) {
       </section>
       <section aria-label="Places">
         <h3>From finger to lamp</h3>
-        <table className="list" aria-label="Places where normal can turn into reverse">
+        <table className="list wraps" aria-label="Places where normal can turn into reverse">
           <thead>
             <tr>
               <th>Place</th>
@@ -152,7 +152,7 @@ function PlaceRow({
     <tr>
       <td>
         {place.name} <b className="mono">{link.at}</b>
-        {link.known === "assumed" && <div className="quiet text-[11.5px]">{place.find}</div>}
+        {link.known === "assumed" && <div className="quiet text-[11.5px] leading-tight">{place.find}</div>}
         {(link.note || link.flips > 0) && (
           <div className="quiet text-[11.5px]">
             {[link.note, link.flips > 0 ? `turned by hand ${link.flips === 1 ? "once" : `${link.flips} times`}` : ""]
@@ -210,7 +210,7 @@ function PutRight({ advice, flip }: { advice: Advice; flip: (link: SenseAt) => v
           <li key={each.link.key} className="flex items-start gap-2 border-t border-rule py-1.5">
             <button
               type="button"
-              className={advice.plan.includes(each) ? "btn go" : each.spoils.length > 0 ? "btn off" : "btn"}
+              className={`flex-none ${advice.plan.includes(each) ? "btn go" : each.spoils.length > 0 ? "btn off" : "btn"}`}
               disabled={each.spoils.length > 0 && !advice.plan.includes(each)}
               onClick={() => flip(each.link)}
             >

@@ -20,6 +20,7 @@ import { commit } from "../../store/railway.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { useResults } from "../../worker/derive.ts";
+import { AllotDialog } from "./AllotDialog.tsx";
 import { CellInput } from "./CellInput.tsx";
 import { GridCell, type Place } from "./GridCell.tsx";
 import { verdictOf } from "./Roster.tsx";
@@ -32,6 +33,7 @@ export function TurnoutGrid() {
   const dispatch = useAppDispatch();
   const act = useEdit();
   const [editing, setEditing] = useState<(Place & { begin: string | null }) | null>(null);
+  const [allotting, setAllotting] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [here, setHere] = useState<Place>({ row: 0, column: 0 });
   const table = useRef<HTMLTableElement>(null);
@@ -134,6 +136,9 @@ export function TurnoutGrid() {
       }
       actions={
         <>
+          <button type="button" className="btn" onClick={() => setAllotting(true)}>
+            Allot
+          </button>
           <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-focus">
             Take in CSV
             <input
@@ -160,6 +165,7 @@ export function TurnoutGrid() {
         </>
       }
     >
+      {allotting && <AllotDialog close={() => setAllotting(false)} />}
       {problem && (
         <p role="alert" className="flex items-start gap-2 border-b border-rule bg-red-wash px-3 py-2">
           <Mark verdict="wrong" /> <span className="flex-1">{problem}</span>

@@ -1,0 +1,88 @@
+import { expect, it } from "vitest";
+import { railway, smallRailway } from "../../testing/build.ts";
+import { edit } from "../catalogue/edit.ts";
+import { Derived } from "../derive.ts";
+import { emptyRecord, type RailwayRecord } from "../record/schemas.ts";
+import { applySchool, compareSchool } from "./compare.ts";
+import { SCHOOLS } from "./schools.ts";
+
+const three = () => railway(["A", "", ""], ["M1", "", ""], ["M2", "M1", ""]);
+const school = (id: string) => SCHOOLS.find((each) => each.id === id)!;
+const applied = (record: RailwayRecord, id: string, ids: string[]) =>
+  edit(record, applySchool(record, id, ids).edits).record;
+
+it.each(SCHOOLS.map(({ id }) => id))("equips turnouts and crossovers completely, and they go both ways: %s", (id) => {
+  const record = applied(three(), id, ["a", "m1", "m2"]);
+  const derived = new Derived(record);
+  expect(derived.complete).toEqual(["a", "m1"]);
+  for (const thread of derived.schematic.threads) {
+    for (const position of ["N", "R"] as const) {
+      const { motors, frogs } = derived.reading(thread, position, "throwing");
+      // two coils on one unit of 4700 uF are enough (common practice)
+      expect(motors.map(({ goesTo }) => goesTo)).toEqual(motors.map(() => position));
+      expect(frogs.length).toBe(motors.length);
+    }
+    const rest = derived.reading(thread, "R", "rest");
+    expect(rest.frogs.map(({ carries }) => carries)).toEqual(rest.frogs.map(({ wanted }) => wanted));
+  }
+});
+
+it.each(SCHOOLS.map(({ id }) => id))("can be changed to from any other: %s", (id) => {
+  for (const before of SCHOOLS) {
+    const record = applied(applied(three(), before.id, ["a", "m1"]), id, ["a", "m2"]);
+    const derived = new Derived(record);
+    expect(derived.complete, `${before.id} to ${id}`).toEqual(["a", "m1"]);
+    // no control, lamp or frog of the former school is left over
+    const used = new Set(record.assignments.flatMap((a) => ("turnoutId" in a ? [a.deviceId] : [])));
+    const orphans = record.devices.filter(
+      ({ id: device, typeId }) =>
+        /toggle|push|lamp|flag|frog|^servo|motor$|coil-under/.test(typeId) && !used.has(device),
+    );
+    expect(orphans.filter(({ typeId }) => !/board|decoder|cdu/.test(typeId))).toEqual([]);
+  }
+});
+
+it("counts parts, cost, wires and joints for this railway", () => {
+  const empty = compareSchool(three(), school("track-stall"), ["a", "m1"]);
+  expect(empty.parts).toEqual([
+    { name: "Accessory decoder, eight stall-motor outputs", count: 1 },
+    { name: "Stall motor with two contacts", count: 3 },
+    { name: "12 V DC supply", count: 1 },
+    { name: "5 V DC supply", count: 1 },
+    { name: "Two-colour lamp with resistors, common lead to 0 V", count: 2 },
+  ]);
+  // 3 x 22 + 75 + 16 + 2 x 1 + 12
+  expect(empty.cost).toBe(171);
+  expect(empty.without).toBe("nothing: it takes commands from the track only");
+  expect(empty.lamp?.knows).toBe("arm");
+  expect(empty.wrong).toEqual([]);
+  expect(empty.present).toBe(false);
+  // a board and supplies that are there need not be bought again
+  const there = compareSchool(applied(three(), "track-stall", ["a"]), school("track-stall"), ["m1"]);
+  expect(there.parts).toEqual([
+    { name: "Stall motor with two contacts", count: 2 },
+    { name: "Two-colour lamp with resistors, common lead to 0 V", count: 1 },
+  ]);
+  expect(compareSchool(applied(three(), "track-stall", ["a"]), school("track-stall"), ["a"]).present).toBe(true);
+});
+
+it("tells the schools apart in what the panel's wires, currents and the computer mean", () => {
+  const of = (id: string) => compareSchool(three(), school(id), ["a", "m1"]);
+  expect(of("track-stall").cores).toBeLessThan(of("panel-coils").cores);
+  expect(of("panel-coils").restAmps).toBeLessThan(of("panel-stall").restAmps);
+  expect(of("computer").without).toBe("nothing: the computer passes the buttons on");
+  expect(of("bus").without).toMatch(/^everything/);
+  expect(of("track-dual").without).toBe("the panel; not the throttle");
+  expect(of("panel-servo").lamp?.knows).toBe("blades");
+  expect(of("track-stall").restAmps).toBeGreaterThan(3 * 0.014);
+});
+
+it("leaves other turnouts alone, and says what it cannot do", () => {
+  const record = applied(smallRailway(), "panel-stall", ["m1"]);
+  const untouched = ({ turnoutId }: { turnoutId: string }) => turnoutId.startsWith("y");
+  const of = (all: RailwayRecord) =>
+    all.assignments.filter((a) => "turnoutId" in a && untouched(a as { turnoutId: string }));
+  expect(of(record)).toEqual(of(smallRailway()));
+  expect(() => applySchool(emptyRecord("x"), "steam", [])).toThrow(/no school "steam"/);
+  expect(() => applySchool(emptyRecord("x"), "bus", ["z"])).toThrow(/no turnout "z"/);
+});
