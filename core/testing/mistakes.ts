@@ -88,6 +88,11 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "pulse-lost-in-wire": thinCable,
   "lamp-common": () => lampOnNode("lamp-two-colour-12"),
   "lamp-current": () => withFigures(stall("lamp-two-colour"), "LP1", { resistorOhms: 100 }),
+  "lamp-tells-opposite": () =>
+    drafted(stall("lamp-two-colour"), (draft) => {
+      const lamp = draft.record.assignments.find((a) => a.role === "lamp");
+      if (lamp?.role === "lamp") draft.put("assignment", { ...lamp, crossed: true });
+    }),
   "lamp-reverse-voltage": () => stall("lamps-frog", "S2"),
   "latching-locks-others": () => railway(["A", "", "stall-motor", "dual-control-board", "toggle-latching"]),
   "decoder-on-own-track": onTrackPower,

@@ -139,6 +139,15 @@ export const COLUMNS: readonly Column[] = [
   },
 ];
 
+/** Writes a text into a cell. @throws {RecordError} with a sentence that says what may be typed; for a formula too */
+export function writeText(draft: Draft, column: Column, turnoutId: string, text: string): void {
+  if (text.startsWith("="))
+    throw recordError(
+      `"${text.slice(0, 30)}" is a formula. Paste what it gives: in the spreadsheet, copy and paste values only.`,
+    );
+  column.write(draft, turnoutId, text);
+}
+
 /** The column that a heading means, whatever its case. */
 export function columnCalled(heading: string): Column | undefined {
   const wanted = heading.trim().toLowerCase();

@@ -172,7 +172,7 @@ it("names row and column of what is wrong in a table, and takes nothing over", (
     ]),
   ).toEqual([
     expect.stringMatching(/^Row 2, Hand: "up" is no hand/),
-    expect.stringMatching(/^Row 2, motor: "=1\+1" is no motor type/),
+    expect.stringMatching(/^Row 2, motor: "=1\+1" is a formula/),
   ]);
 });
 

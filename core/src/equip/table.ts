@@ -3,7 +3,7 @@ import type { EditGroup } from "../record/edits.ts";
 import { type Problem, RecordError, recordError } from "../record/problems.ts";
 import { Label, type RailwayRecord } from "../record/schemas.ts";
 import { count } from "../units/format.ts";
-import { COLUMNS, type Column, columnCalled } from "./columns.ts";
+import { COLUMNS, type Column, columnCalled, writeText } from "./columns.ts";
 import { Draft } from "./draft.ts";
 import { addTurnoutTo, turnoutCalled } from "./turnouts.ts";
 
@@ -24,7 +24,9 @@ export function turnoutsFromTable(record: RailwayRecord, rows: readonly (readonl
   const body = rows.slice(1).filter((row) => row.some((cell) => cell.trim() !== ""));
   if (body.length === 0) throw recordError("The table has no rows below its headings.");
   if (body.length > MOST_ROWS)
-    throw recordError(`The table has ${body.length} rows; at most ${MOST_ROWS} are taken at once.`);
+    throw recordError(
+      `The table has ${body.length} rows; at most ${MOST_ROWS} are taken at once. Take it in by parts.`,
+    );
 
   const draft = new Draft(record);
   const problems: Problem[] = [];
@@ -44,7 +46,8 @@ export function turnoutsFromTable(record: RailwayRecord, rows: readonly (readonl
     }
     const label = row[labelAt]?.trim() ?? "";
     const sound = Label.safeParse(label);
-    if (!sound.success) fail(labelAt, `the label ${sound.error.issues[0]?.message ?? "is not usable"}.`);
+    if (label.startsWith("=")) fail(labelAt, `"${label.slice(0, 30)}" is a formula. Paste what it gives.`);
+    else if (!sound.success) fail(labelAt, `the label ${sound.error.issues[0]?.message ?? "is not usable"}.`);
     else if (turnoutCalled(draft.record, label)) fail(labelAt, `there is already a turnout called ${label}.`);
     else added.push({ id: addTurnoutTo(draft, label).id, row, number });
   }
@@ -90,7 +93,7 @@ function writeColumn(
     const follows = draft.record.turnouts.find((turnout) => turnout.id === id)?.movesWith;
     if (text === "" || (column.leaderOnly && follows)) continue;
     try {
-      column.write(draft, id, text);
+      writeText(draft, column, id, text);
     } catch (error) {
       if (!(error instanceof RecordError)) throw error;
       problems.push({

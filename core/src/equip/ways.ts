@@ -1,4 +1,5 @@
-import { assignmentsOfDevice } from "../record/find.ts";
+import { typeOf } from "../catalogue/catalogue.ts";
+import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
 
 /** Numbers of a board's outputs that nothing uses: no motor, lamp, frog or board commanded by it. */
@@ -9,4 +10,22 @@ export function freeWays(record: RailwayRecord, deviceId: string, outputs: numbe
     if ((a.role === "lamp" || a.role === "frog") && a.fromId === deviceId) used.add(a.way);
   }
   return Array.from({ length: outputs }, (_, index) => index + 1).filter((way) => !used.has(way));
+}
+
+/** The first of so many inputs in a row that nothing is read by; null when the board has none. */
+export function freeInput(record: RailwayRecord, deviceId: string, inputs: number): number | null {
+  const used = new Set<number>();
+  for (const a of assignmentsOfDevice(record, deviceId)) {
+    if (a.role !== "input" || a.deviceId !== deviceId) continue;
+    const { model } = typeOf(record, deviceOf(record, a.controlId));
+    const asks = assignmentsOfDevice(record, a.controlId).find((each) => each.role === "control");
+    const single = model === "push-button" || (asks?.role === "control" && asks.to !== null);
+    for (let way = a.way; way < a.way + (single ? 1 : 2); way++) used.add(way);
+  }
+  const all = typeOf(record, deviceOf(record, deviceId)).inputs ?? 0;
+  for (let first = 1; first + inputs - 1 <= all; first++) {
+    const row = Array.from({ length: inputs }, (_, index) => first + index);
+    if (row.every((way) => !used.has(way))) return first;
+  }
+  return null;
 }

@@ -2,7 +2,7 @@ import type { EditGroup } from "../record/edits.ts";
 import { turnoutOf } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
-import { COLUMNS, type Column } from "./columns.ts";
+import { COLUMNS, type Column, writeText } from "./columns.ts";
 import { Draft } from "./draft.ts";
 import { addTurnoutTo, turnoutCalled } from "./turnouts.ts";
 
@@ -16,7 +16,7 @@ export function writeCell(record: RailwayRecord, turnoutId: string, columnId: st
   const turnout = turnoutOf(record, turnoutId);
   if (!column || column.read(record, turnout) === text.trim()) return null;
   const draft = new Draft(record);
-  column.write(draft, turnoutId, text.trim());
+  writeText(draft, column, turnoutId, text.trim());
   return draft.edits.length > 0 ? draft.group(wordsFor(column, turnout.label, text.trim())) : null;
 }
 

@@ -60,7 +60,7 @@ function deafTo({ record, circuitry }: Look, thread: Thread, control: ThreadCont
   const asked = POSITIONS.filter((position) => to === null || to === position);
   const id = heard.board.device.id;
   return asked
-    .filter((position) => circuitry.hears(thread.turnout.id, position, control.device.id) !== position)
+    .filter((position) => circuitry.hears(thread.turnout.id, position, control.device.id) === null)
     .map((position) => {
       const input = to === null && control.type.model === "push-button" ? heard.press : heard[position];
       const state = stateFor(thread, position, "throwing", control.device.id);

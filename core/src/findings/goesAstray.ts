@@ -1,8 +1,12 @@
-import type { Position } from "../record/schemas.ts";
+import type { Position, RailwayRecord } from "../record/schemas.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
+import { adviceFor, recordFlip } from "../sense/advice.ts";
+import { NEVER } from "../sense/edits.ts";
+import { ledgerOf } from "../sense/ledger.ts";
+import { PLACES } from "../sense/places.ts";
 import { list, volts } from "../units/format.ts";
 import { fitInstead, leadNames, swapLeads } from "./remedies.ts";
-import { type Look, POSITIONS, rule } from "./rule.ts";
+import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 import { missingParts } from "./turnoutIncomplete.ts";
 import { weakOn } from "./unitTooWeak.ts";
 
@@ -16,6 +20,8 @@ interface Astray {
   driver: { id: string; label: string; volts: number };
   /** Controls that stay made and so empty the driver. */
   leftOn: Thread[];
+  /** What turns it the other way, as parts of a sentence. */
+  causes: string[];
 }
 
 export const goesAstray = rule<Astray>({
@@ -23,7 +29,7 @@ export const goesAstray = rule<Astray>({
   severity: ({ went }) => (went === null ? "stop" : "look"),
   title: "A motor does not go where it is asked",
   about:
-    "The rule throws each turnout in the solved circuit. Motors that get too little to move are named together with what their driver has to give; one that goes to the other side has its leads or its mounting the other way round.",
+    "The rule throws each turnout in the solved circuit. Motors that get too little to move are named together with what their driver has to give; one that goes to the other side is turned somewhere between finger and blades: its leads, its mounting, a setting, an input.",
   look: (look) => {
     const weak = new Map<string, Astray>();
     const turned: Astray[] = [];
@@ -46,7 +52,7 @@ export const goesAstray = rule<Astray>({
   where: ({ went, driver, motors }) => (went === null ? driver.label : list(motors.map(({ device }) => device.label))),
   terminals: ({ motors }) => motors.flatMap(leadNames),
   turnouts: ({ threads }) => threads,
-  why: ({ motors, position, went, driver, leftOn }) => {
+  why: ({ motors, position, went, driver, leftOn, causes }) => {
     const named = list(motors.map(({ device }) => device.label));
     if (went === null) {
       const drained =
@@ -55,19 +61,53 @@ export const goesAstray = rule<Astray>({
           : "";
       return `${named} ${motors.length === 1 ? "gets" : "get"} too little to move: ${driver.label} has ${volts(driver.volts)} to give${drained}.`;
     }
-    const opposite = motors[0]?.assignment.opposite;
-    return `Asked for ${position}, ${named} goes to ${went}: ${opposite ? "it is mounted the other way round" : "its leads are crossed"}.`;
+    return `Asked for ${position}, ${named} goes to ${went}: ${list(causes)}.`;
   },
-  remedies: ({ motors, went, leftOn }, { record }) => {
-    if (went !== null) return motors.map((motor) => swapLeads(record, motor, leadNames(motor)));
+  remedies: ({ threads: [thread], motors, went, leftOn }, { record, threads }) => {
+    if (went !== null) return thread ? turnRemedies(record, threads, thread, motors) : [];
     return leftOn.flatMap(({ control }) =>
       control ? [fitInstead(record, control.device, "momentary-toggle", "a centre-off momentary toggle")] : [],
     );
   },
 });
 
+/** What turns a motor's blades, by the sense ledger, as parts of a sentence. */
+function causesOf(record: RailwayRecord, thread: Thread, { turnout }: ThreadMotor): string[] {
+  const { links, outcomes } = ledgerOf(record, thread);
+  const outcome = outcomes.find(({ what, key }) => what === "blades" && key.endsWith(` ${turnout.id}`));
+  return links
+    .filter(({ key, inverts }) => inverts && outcome?.chain.includes(key))
+    .map(({ link, at }) => {
+      if (link === "leads") return "its leads are crossed";
+      return link === "mounting" ? "it is mounted the other way round" : `${PLACES[link].name} at ${at} turns it`;
+    });
+}
+
+/** Every single thing that can be turned to put a thread right; its leads first, because anybody can. */
+function turnRemedies(
+  record: RailwayRecord,
+  threads: readonly Thread[],
+  thread: Thread,
+  motors: readonly ThreadMotor[],
+): Remedy[] {
+  const { plan, singles } = adviceFor(record, threads, thread);
+  const swaps = motors.filter(({ device }) =>
+    [...plan, ...singles].some(({ link }) => link.link === "leads" && link.deviceId === device.id),
+  );
+  const others = [...plan, ...singles.filter(({ spoils }) => spoils.length === 0)].filter(
+    ({ link }) => link.link !== "leads",
+  );
+  const turns = new Map(
+    others.map(({ link, words, reset }) => {
+      const label = reset ? `${words} (a reset undoes it)` : words;
+      return [link.key, { label, group: recordFlip(record, link, NEVER) }];
+    }),
+  );
+  return [...swaps.map((motor) => swapLeads(record, motor, leadNames(motor))), ...turns.values()];
+}
+
 /** The motors of a thread that do not follow; a pair at odds has a finding of its own. */
-function strays({ circuitry, threads, reading }: Look, thread: Thread): Astray[] {
+function strays({ record, circuitry, threads, reading }: Look, thread: Thread): Astray[] {
   for (const position of POSITIONS) {
     const state = { asked: { [thread.turnout.id]: position }, moment: "rest", acting: null, off: false } as const;
     const went = thread.motors.map((motor) => circuitry.motorGoesTo(motor.device.id, state));
@@ -91,6 +131,7 @@ function strays({ circuitry, threads, reading }: Look, thread: Thread): Astray[]
             volts: Math.abs(reading(thread, position, "rest").driverVolts ?? 0),
           },
           leftOn: latching,
+          causes: to === null ? [] : causesOf(record, thread, motor),
         },
       ];
     });

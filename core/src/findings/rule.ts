@@ -35,6 +35,8 @@ export interface Finding {
   remedies: Remedy[];
   /** Reason for which the owner keeps it; null when it counts. */
   kept: string | null;
+  /** Column of the turnout list that it belongs to; null for what is no turnout's alone. */
+  column: string | null;
   caution?: string;
 }
 
@@ -64,6 +66,8 @@ interface RuleOf<S> {
   turnouts: (subject: S) => readonly Thread[];
   why: (subject: S) => string;
   remedies: (subject: S, look: Look) => Remedy[];
+  /** Column of the turnout list; when not said, the usual one of the rule. */
+  column?: (subject: S) => string;
   caution?: (subject: S) => DeviceType | undefined;
 }
 
@@ -100,10 +104,38 @@ export function rule<S>(definition: RuleOf<S>): Rule {
           why,
           remedies: definition.remedies(subject, look),
           kept: graded === "stop" ? null : (kept?.reason ?? null),
+          column: definition.column?.(subject) ?? COLUMN_OF[id] ?? null,
           ...(caution ? { caution } : {}),
         };
       }),
   };
 }
+
+/** The column of the turnout list in which each rule's findings are put right. */
+const COLUMN_OF: Readonly<Record<string, string>> = {
+  "coil-held-on": "control",
+  "wrong-kind-for-output": "driver",
+  "reverser-kind": "driver",
+  "output-over-limit": "driver",
+  "board-over-total": "driver",
+  "pair-thrown-against": "motor",
+  "contact-used-twice": "frog",
+  "frog-wrong-rail": "frog",
+  "unit-too-weak": "driver",
+  "goes-astray": "motor",
+  "control-not-heard": "control",
+  "pulse-lost-in-wire": "run",
+  "lamp-common": "lamp",
+  "lamp-current": "lamp",
+  "lamp-reverse-voltage": "lamp",
+  "lamp-tells-opposite": "lamp",
+  "latching-locks-others": "control",
+  "decoder-on-own-track": "driver",
+  "power-on-unsafe": "driver",
+  "address-duplicate": "address",
+  "address-impossible": "address",
+  "supply-out-of-range": "driver",
+  "wire-over-current": "run",
+};
 
 export const POSITIONS: readonly Position[] = ["N", "R"];

@@ -11,6 +11,7 @@ import { goesAstray } from "./goesAstray.ts";
 import { lampCommon } from "./lampCommon.ts";
 import { lampCurrent } from "./lampCurrent.ts";
 import { lampReverseVoltage } from "./lampReverseVoltage.ts";
+import { lampTellsOpposite } from "./lampTellsOpposite.ts";
 import { latchingLocksOthers } from "./latchingLocksOthers.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
 import { pairThrownAgainst } from "./pairThrownAgainst.ts";
@@ -53,6 +54,7 @@ export const RULES: readonly Rule[] = [
   lampCommon,
   lampCurrent,
   lampReverseVoltage,
+  lampTellsOpposite,
   latchingLocksOthers,
   decoderOnOwnTrack,
   relayAtStart,

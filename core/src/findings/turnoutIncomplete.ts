@@ -26,6 +26,8 @@ import { type Remedy, rule } from "./rule.ts";
 /** One thing that a turnout lacks, and what would provide it. */
 interface Missing {
   words: string;
+  /** Column of the turnout list where it is put right. */
+  column: "motor" | "driver" | "control" | "frog" | "lamp";
   remedies: (record: RailwayRecord) => Remedy[];
 }
 
@@ -47,6 +49,7 @@ export const turnoutIncomplete = rule<Incomplete>({
   subject: ({ thread }) => thread.turnout.id,
   where: ({ thread }) => thread.label,
   turnouts: ({ thread }) => [thread],
+  column: ({ missing: [first] }) => first?.column ?? "motor",
   why: ({ thread, missing }) => `${thread.label} ${list(missing.map(({ words }) => words))}.`,
   remedies: ({ missing }, { record }) => missing.flatMap(({ remedies }) => remedies(record)).slice(0, 3),
 });
@@ -58,6 +61,7 @@ export function missingParts(record: RailwayRecord, thread: Thread): Missing[] {
   );
   if (without.length > 0) {
     return without.map((turnout) => ({
+      column: "motor" as const,
       words: thread.followers.length > 0 ? `has no motor at ${turnout.label}` : "has no motor",
       remedies: () =>
         typesOfFamily(record, "motor")
@@ -83,13 +87,14 @@ function missingDriver(record: RailwayRecord, thread: Thread): Missing[] {
   const driver = thread.motors.find((motor) => !drivesItself(motor))?.driver;
   if (thread.motors.every(drivesItself)) return missingTrack(record, thread);
   if (!driver || thread.motors.some((motor) => !motor.driver && !drivesItself(motor))) {
-    return [{ words: "has no driver", remedies: () => driverRemedies(record, thread) }];
+    return [{ column: "driver", words: "has no driver", remedies: () => driverRemedies(record, thread) }];
   }
   const missing: Missing[] = [];
   const { device, type } = driver;
   const feeding = (draft: Draft) => feed(draft, device, type);
   if (type.family === "driver" && usualSupply(type) && !supplyOf(record, device.id)) {
     missing.push({
+      column: "driver" as const,
       words: `has a driver, ${device.label}, without a supply`,
       remedies: () => [remedy(record, `Feed ${device.label}`, feeding)],
     });
@@ -99,6 +104,7 @@ function missingDriver(record: RailwayRecord, thread: Thread): Missing[] {
   const byTrack = isFedByTrack(driver, supplyOf(record, device.id));
   if (needs && !hears && !byTrack) {
     missing.push({
+      column: "driver" as const,
       words: `has a ${type.short}, ${device.label}, that hears no commands`,
       remedies: () => [
         remedy(record, `Join ${device.label} to the ${type.hears === "bus" ? "control" : "track"} bus`, feeding),
@@ -113,6 +119,7 @@ function missingTrack(record: RailwayRecord, { motors }: Thread): Missing[] {
   return motors
     .filter(({ device }) => !supplyOf(record, device.id))
     .map(({ device, type }) => ({
+      column: "motor" as const,
       words: `has a motor, ${device.label}, that is not joined to the track bus`,
       remedies: () => [remedy(record, `Join ${device.label} to the track bus`, (draft) => feed(draft, device, type))],
     }));
@@ -147,6 +154,7 @@ function missingControl(thread: Thread): Missing[] {
   if (driver.type.outputs === 0 && !control) {
     return [
       {
+        column: "control" as const,
         words: "has no control",
         remedies: (record) => [
           remedy(record, "Fit a centre-off momentary toggle", (draft) =>
@@ -159,6 +167,7 @@ function missingControl(thread: Thread): Missing[] {
   if (driver.type.ownInputs && !driver.type.hears && !control) {
     return [
       {
+        column: "control" as const,
         words: `has no control, and ${driver.device.label} takes commands at its inputs only`,
         remedies: (record) => [
           remedy(record, "Fit a latching toggle", (draft) =>
@@ -172,6 +181,7 @@ function missingControl(thread: Thread): Missing[] {
   if (unread) {
     return [
       {
+        column: "control" as const,
         words: `has a control, ${unread.device.label}, that nothing reads: ${unreadBecause(driver)}`,
         remedies: (record) => [
           remedy(record, `Take ${unread.device.label} away`, (draft) => takeControlAway(draft, turnout.id, unread)),
@@ -189,6 +199,7 @@ function missingForFrogs({ frogs }: Thread): Missing[] {
     if (!from || from.type.model === "polarity-unit" || way <= from.type.contactSets) return [];
     return [
       {
+        column: "frog" as const,
         words: `has a frog at ${turnout.label} on contact S${way}, which ${from.device.label} does not have`,
         remedies: (record) => [
           remedy(record, "Fit an automatic polarity unit", (draft) => writeFrog(draft, turnout.id, "polarity unit")),
@@ -210,6 +221,7 @@ function missingForLamp(record: RailwayRecord, { lamp, turnout }: Thread): Missi
   if (way > type.contactSets) {
     return [
       {
+        column: "lamp" as const,
         words: `has a lamp, ${lamp.device.label}, but ${motor.label} has no contact for it`,
         remedies: () => {
           const withContact = typesOfFamily(record, "motor").find(
@@ -226,6 +238,7 @@ function missingForLamp(record: RailwayRecord, { lamp, turnout }: Thread): Missi
   if (!supplyOf(record, lamp.device.id)) {
     return [
       {
+        column: "lamp" as const,
         words: `has a lamp, ${lamp.device.label}, without a supply`,
         remedies: () => [
           remedy(
@@ -248,6 +261,7 @@ function missingSource(record: RailwayRecord, lamp: ThreadLamp, turnoutId: strin
   if (fits) return [];
   return [
     {
+      column: "lamp" as const,
       words: `has ${type.model === "servo" ? "an arm" : "a lamp"}, ${device.label}, that ${from.device.label} cannot ${type.model === "servo" ? "move" : "light"}`,
       remedies: () => [remedy(record, `Take ${device.label} away`, (draft) => setLamp(draft, turnoutId, null))],
     },

@@ -4,8 +4,8 @@ import { addBoardTo, firstOfType, requireType } from "../equip/devices.ts";
 import type { Draft } from "../equip/draft.ts";
 import { setDriver, setMotor } from "../equip/equipment.ts";
 import { setFrog, setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
-import { freeWays } from "../equip/ways.ts";
-import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf } from "../record/find.ts";
+import { freeInput, freeWays } from "../equip/ways.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout } from "../record/find.ts";
 import type { Turnout } from "../record/schemas.ts";
 
 /** What a turnout is equipped with by one school of practice; types by their identifiers. */
@@ -90,17 +90,10 @@ function control(draft: Draft, typeId: string, reader: string | undefined): Want
 }
 
 /** The first run of free inputs of the boards of a type, or of a new one. */
-function freeInputs(draft: Draft, typeId: string, count: number): { deviceId: string; way: number } {
+function freeInputs(draft: Draft, typeId: string, inputs: number): { deviceId: string; way: number } {
   for (const device of draft.record.devices.filter((each) => each.typeId === typeId)) {
-    const used = new Set<number>();
-    for (const a of assignmentsOfDevice(draft.record, device.id)) {
-      if (a.role !== "input" || a.deviceId !== device.id) continue;
-      const two = typeOf(draft.record, deviceOf(draft.record, a.controlId)).model !== "push-button";
-      for (let way = a.way; way < a.way + (two ? 2 : 1); way++) used.add(way);
-    }
-    const inputs = typeOf(draft.record, device).inputs ?? 0;
-    for (let way = 1; way + count - 1 <= inputs; way++)
-      if (!used.has(way) && !used.has(way + count - 1)) return { deviceId: device.id, way };
+    const way = freeInput(draft.record, device.id, inputs);
+    if (way !== null) return { deviceId: device.id, way };
   }
   return { deviceId: addBoardTo(draft, typeId).id, way: 1 };
 }

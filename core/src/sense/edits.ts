@@ -33,7 +33,8 @@ export function turnAt(draft: Draft, at: At, inverts: boolean, { known, note, fl
   draft.put("sense", sense);
 }
 
-const NEVER = "1970-01-01T00:00:00.000Z";
+/** When nobody noted the time. */
+export const NEVER = "1970-01-01T00:00:00.000Z";
 
 /** @returns whether the sense of the place is a field of an assignment, which now says so */
 function setInAssignment(draft: Draft, { link, deviceId }: At, inverts: boolean): boolean {

@@ -15,6 +15,7 @@ import { useEdit } from "../../parts/FindingCard.tsx";
 import { useAppSelector } from "../../store/store.ts";
 import { useResults } from "../../worker/derive.ts";
 import { DeviceFields } from "./DeviceFields.tsx";
+import { Outputs, useDrop } from "./Outputs.tsx";
 import { WaysGlyph } from "./smallGlyphs.tsx";
 
 /** Boards with outputs used and free, and supplies with what they give. */
@@ -46,22 +47,13 @@ export function Boards() {
         </button>
       </div>
       {boards.map(({ device, type }) => (
-        <button
+        <BoardRow
           key={device.id}
-          type="button"
-          className="grid w-full grid-cols-[32px_1fr_auto_auto] items-center gap-2 border-t border-rule px-2.5 text-left hover:bg-sheet-2"
-          style={{ minHeight: 27 }}
-          onClick={() => setOpen(device.id)}
-        >
-          <b className="mono">{device.label}</b>
-          <span className="truncate text-[12px]">
-            {wordsFor(
-              type,
-              overview?.loads.find(({ deviceId }) => deviceId === device.id),
-            )}
-          </span>
-          {type.outputs > 0 && <Ways deviceId={device.id} />}
-        </button>
+          device={device}
+          type={type}
+          load={overview?.loads.find(({ deviceId }) => deviceId === device.id)}
+          open={() => setOpen(device.id)}
+        />
       ))}
       {chosen && <BoardDialog {...chosen} close={() => setOpen(null)} />}
       {adding && <AddBoardDialog close={() => setAdding(false)} />}
@@ -69,11 +61,50 @@ export function Boards() {
   );
 }
 
+/** A board or supply in the list; a turnout dropped on it gets its first free output. */
+function BoardRow({
+  device,
+  type,
+  load,
+  open,
+}: {
+  device: Device;
+  type: DeviceType;
+  load: SupplyLoad | undefined;
+  open: () => void;
+}) {
+  const record = useAppSelector((state) => state.railway.record);
+  const { over, ...drop } = useDrop(record, device.id, null);
+  return (
+    <button
+      type="button"
+      className={`grid w-full grid-cols-[32px_1fr_auto_auto] items-center gap-2 border-t border-rule px-2.5 text-left hover:bg-sheet-2 ${over ? "drop-here" : ""}`}
+      style={{ minHeight: 27 }}
+      onClick={open}
+      {...drop}
+    >
+      <b className="mono">{device.label}</b>
+      <span className="truncate text-[12px]">{wordsFor(type, load)}</span>
+      {type.outputs > 0 && <Ways deviceId={device.id} />}
+    </button>
+  );
+}
+
 function wordsFor(type: DeviceType, load: SupplyLoad | undefined): string {
-  if (type.family === "driver") return type.short === "CDU" ? "discharge unit" : "stall-motor decoder";
+  if (type.family === "driver")
+    return type.model === "cdu" ? "discharge unit" : (KINDS[type.drives ?? ""] ?? type.short);
   const rated = type.figures.ratedAmps?.value ?? 0;
   return load ? `${type.short}, ${amps(load.worst)} of ${amps(rated)}` : type.short;
 }
+
+/** What a board drives, in few words. */
+const KINDS: Record<string, string> = {
+  pair: "for stall motors",
+  coil: "for coils",
+  servo: "for servos",
+  contact: "relays",
+  sink: "for lamps",
+};
 
 function Ways({ deviceId }: { deviceId: string }) {
   const { overview } = useResults();
@@ -111,11 +142,14 @@ function BoardDialog({ device, type, close }: { device: Device; type: DeviceType
           <>
             <span>Gives</span>
             <span>
-              {amps(load.rest)} at rest, at most {amps(load.worst)} {load.when}
+              {amps(load.rest)} at rest, {amps(load.moving)} while all move, at most {amps(load.worst)} {load.when}
             </span>
           </>
         )}
       </div>
+      {type.family === "driver" && type.outputs > 0 && (
+        <Outputs record={record} deviceId={device.id} label={device.label} />
+      )}
       {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
       <button
         type="button"

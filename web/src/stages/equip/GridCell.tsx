@@ -1,5 +1,6 @@
 import type { Column, Turnout } from "@alderman/core";
 import type { KeyboardEvent } from "react";
+import { Mark, type Verdict } from "../../parts/Mark.tsx";
 import { notify } from "../../store/railway.ts";
 import { useAppSelector } from "../../store/store.ts";
 import { CellInput } from "./CellInput.tsx";
@@ -16,7 +17,13 @@ interface CellProps {
   place: Place;
   editing: { begin: string | null } | null;
   current: boolean;
+  /** One of several chosen cells. */
+  chosen: boolean;
+  /** The worst that findings say of it. */
+  verdict: Verdict | null;
   focus: (place: Place) => void;
+  /** Chooses all cells from the current one to this. */
+  extend: (place: Place) => void;
   begin: (place: Place) => void;
   onKey: (event: KeyboardEvent, place: Place) => void;
   write: (place: Place, text: string) => boolean;
@@ -24,7 +31,8 @@ interface CellProps {
 }
 
 /** One cell: what it holds, or the field to type into. */
-export function GridCell({ column, turnout, place, editing, current, focus, begin, onKey, write, move }: CellProps) {
+export function GridCell(props: CellProps) {
+  const { column, turnout, place, editing, current, chosen, verdict, focus, extend, begin, onKey, write, move } = props;
   const record = useAppSelector((state) => state.railway.record);
   if (!record) return null;
   const text = column.read(record, turnout);
@@ -54,7 +62,7 @@ export function GridCell({ column, turnout, place, editing, current, focus, begi
   }
   const leader = follows ? record.turnouts.find((each) => each.id === turnout.movesWith)?.label : null;
   return (
-    <td>
+    <td data-chosen={chosen || undefined}>
       <button
         type="button"
         data-cell={`${place.row}:${place.column}`}
@@ -62,6 +70,11 @@ export function GridCell({ column, turnout, place, editing, current, focus, begi
         aria-label={`${column.title} of ${turnout.label}: ${text || (leader ? `with ${leader}` : "empty")}`}
         title={text}
         onFocus={() => focus(place)}
+        onMouseDown={(event) => {
+          if (!event.shiftKey) return;
+          event.preventDefault();
+          extend(place);
+        }}
         onDoubleClick={() =>
           follows ? notify(`${turnout.label} moves with ${leader}: this is set there.`) : begin(place)
         }
@@ -73,6 +86,11 @@ export function GridCell({ column, turnout, place, editing, current, focus, begi
           <b>{text}</b>
         ) : (
           text
+        )}
+        {verdict && !follows && (
+          <span className="cell-mark">
+            <Mark verdict={verdict} size={12} />
+          </span>
         )}
       </button>
     </td>

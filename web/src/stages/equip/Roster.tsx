@@ -4,6 +4,7 @@ import { Mark, type Verdict, verdictFor } from "../../parts/Mark.tsx";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { useLeader, useResults } from "../../worker/derive.ts";
+import { draggable } from "./Outputs.tsx";
 import { HandGlyph, MotorGlyph } from "./smallGlyphs.tsx";
 
 /** The turnouts with what each has, and its verdict; arrow keys choose. */
@@ -51,6 +52,7 @@ export function Roster() {
             className="cursor-pointer"
             onClick={() => dispatch(choose(thread.turnout.id))}
             onKeyDown={onKeyDown}
+            {...draggable(thread.turnout.id)}
           >
             <td className="font-semibold !px-0 !pl-2">
               <HandGlyph hand={thread.turnout.hand} pair={thread.followers.length > 0} /> {thread.label}

@@ -1,19 +1,22 @@
 import {
   addTurnout,
   COLUMNS,
+  columnCalled,
+  copyBlock,
   count,
-  MOST_CHARACTERS,
+  type EditGroup,
+  equipLike,
+  fillDown,
+  pasteBlock,
+  type RailwayRecord,
   RecordError,
   removeTurnouts,
-  type Turnout,
   turnoutsFromTable,
-  turnoutsInOrder,
   writeCell,
 } from "@alderman/core";
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { type ClipboardEvent, Fragment, type KeyboardEvent, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
-import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet } from "../../parts/Sheet.tsx";
 import { commit } from "../../store/railway.ts";
@@ -22,65 +25,98 @@ import { choose } from "../../store/view.ts";
 import { useResults } from "../../worker/derive.ts";
 import { AllotDialog } from "./AllotDialog.tsx";
 import { CellInput } from "./CellInput.tsx";
+import { FirstSteps } from "./FirstSteps.tsx";
+import { GridBar, TakeInButton } from "./GridBar.tsx";
 import { GridCell, type Place } from "./GridCell.tsx";
-import { verdictOf } from "./Roster.tsx";
+import { cellVerdicts, type GridItem, PLAIN_LOOK, rowsOf } from "./gridRows.ts";
+import { Lacking } from "./Lacking.tsx";
+import { rangeOf } from "./range.ts";
 import { readTable } from "./readTable.ts";
 
-/** The turnouts as a grid to type into: arrows move, typing or Enter edits, the row at the foot adds. */
+/** The turnouts as a grid to type into: arrows move, Shift and arrows choose, typing or Enter edits, the row at the foot adds. */
 export function TurnoutGrid() {
   const record = useAppSelector((state) => state.railway.record);
+  return record ? <Grid record={record} /> : null;
+}
+
+function Grid({ record }: { record: RailwayRecord }) {
   const { overview } = useResults();
   const dispatch = useAppDispatch();
-  const act = useEdit();
   const [editing, setEditing] = useState<(Place & { begin: string | null }) | null>(null);
   const [allotting, setAllotting] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
+  const [look, setLook] = useState(PLAIN_LOOK);
   const [here, setHere] = useState<Place>({ row: 0, column: 0 });
+  /** The corner of what is chosen that stays; the other is where one is. */
+  const [anchor, setAnchor] = useState<Place | null>(null);
   const table = useRef<HTMLTableElement>(null);
   const scroll = useRef<HTMLDivElement>(null);
-  const turnouts = useMemo(() => (record ? turnoutsInOrder(record) : []), [record]);
+  const verdicts = useMemo(() => cellVerdicts(overview?.findings ?? []), [overview?.findings]);
+  const items = useMemo(() => rowsOf(record, verdicts, look), [record, verdicts, look]);
+  const turnouts = useMemo(() => items.flatMap((item) => (item.kind === "turnout" ? [item.turnout] : [])), [items]);
+  const places = useMemo(() => placesOf(items), [items]);
+  const range = rangeOf(anchor ?? here, here, turnouts.length);
   const rows = useVirtualizer({
-    count: turnouts.length,
+    count: items.length,
     getScrollElement: () => scroll.current,
     estimateSize: () => ROW_HEIGHT,
     overscan: 10,
     // the current row stays, wherever it is scrolled to, so that the keyboard is not lost
-    rangeExtractor: (range) => withRow(defaultRangeExtractor(range), here.row, turnouts.length),
+    rangeExtractor: (visible) => withRow(defaultRangeExtractor(visible), places[here.row] ?? -1),
   });
   const shown = rows.getVirtualItems();
-  if (!record) return null;
+  const chosen = turnouts.slice(range.top, range.bottom + 1).map(({ id }) => id);
+  const columns = COLUMNS.slice(range.left, range.right + 1).map(({ id }) => id);
+  const several = chosen.length > 1 || columns.length > 1;
 
   /** Makes a cell the current one, at once: the next key typed must find it. */
-  const requestFocus = (place: Place) => {
+  const requestFocus = (place: Place, keep = false) => {
     flushSync(() => {
+      setAnchor(keep ? (anchor ?? here) : null);
       setHere(place);
       setEditing(null);
     });
     table.current?.querySelector<HTMLElement>(`[data-cell="${place.row}:${place.column}"]`)?.focus();
   };
-  const focusCell = (place: Place) => {
-    const row = Math.max(0, Math.min(turnouts.length, place.row));
+  const focusCell = (place: Place, keep = false) => {
+    // what is chosen by Shift ends with the last turnout; below it stands the row that adds
+    const last = keep ? turnouts.length - 1 : turnouts.length;
+    const row = Math.max(0, Math.min(last, place.row));
     const column = row === turnouts.length ? 0 : Math.max(0, Math.min(COLUMNS.length - 1, place.column));
-    requestFocus({ row, column });
+    requestFocus({ row, column }, keep);
   };
-  /** Writes a cell; false, with the sentence shown, when it cannot be. */
-  const write = ({ row, column }: Place, text: string): boolean => {
+  /** Makes edits; false, with the sentence shown, when they cannot be made. */
+  const tryTo = (make: () => EditGroup | null, before = ""): boolean => {
     try {
-      const turnout = turnouts[row];
-      const group = turnout
-        ? writeCell(record, turnout.id, COLUMNS[column]?.id ?? "", text)
-        : text.trim() === ""
-          ? null
-          : addTurnout(record, text.trim());
+      const group = make();
       if (group) dispatch(commit(group));
       setProblem(null);
       return true;
     } catch (error) {
       if (!(error instanceof RecordError)) throw error;
-      setProblem(error.message);
+      setProblem(`${before}${error.message}`);
       return false;
     }
   };
+  const write = ({ row, column }: Place, text: string): boolean =>
+    tryTo(() => {
+      const turnout = turnouts[row];
+      if (turnout) return writeCell(record, turnout.id, COLUMNS[column]?.id ?? "", text);
+      return text.trim() === "" ? null : addTurnout(record, text.trim());
+    });
+  const clear = (place: Place) => {
+    if (!several) return void write(place, "");
+    const clearing = columns.filter((id) => id !== "label");
+    tryTo(() =>
+      pasteBlock(
+        record,
+        chosen,
+        clearing,
+        chosen.map(() => clearing.map(() => "")),
+      ),
+    );
+  };
+  const fill = () => tryTo(() => fillDown(record, chosen, columns));
   const onCellKey = (event: KeyboardEvent, place: Place) => {
     const { row, column } = place;
     const moves: Record<string, Place> = {
@@ -90,82 +126,116 @@ export function TurnoutGrid() {
       ArrowRight: { row, column: column + 1 },
       Home: { row, column: 0 },
       End: { row, column: COLUMNS.length - 1 },
+      PageDown: { row: row + 20, column },
+      PageUp: { row: row - 20, column },
     };
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const command = event.ctrlKey || event.metaKey;
     const move = moves[event.key];
-    if (move) focusCell(move);
+    if (event.altKey) return;
+    if (command && event.key.toLowerCase() === "d") fill();
+    else if (command && event.key.toLowerCase() === "a") {
+      flushSync(() => setAnchor({ row: 0, column: 0 }));
+      setHere({ row: turnouts.length - 1, column: COLUMNS.length - 1 });
+    } else if (command) return;
+    else if (move) focusCell(move, event.shiftKey);
     else if (event.key === "Enter" || event.key === "F2") setEditing({ ...place, begin: null });
-    else if (event.key === "Delete" || event.key === "Backspace") write(place, "");
+    else if (event.key === "Escape") setAnchor(null);
+    else if (event.key === "Delete" || event.key === "Backspace") clear(place);
     else if (event.key.length === 1 && event.key !== "?" && event.key !== "/")
       setEditing({ ...place, begin: event.key });
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
-  const takeIn = (text: string) => {
-    try {
-      act(turnoutsFromTable(record, readTable(text)));
-      setProblem(null);
-    } catch (error) {
-      setProblem(error instanceof Error ? `Nothing was taken in. ${error.message}` : String(error));
-    }
-  };
+  const takeIn = (text: string) => tryTo(() => turnoutsFromTable(record, readTable(text)), "Nothing was taken in. ");
   const onPaste = (event: ClipboardEvent) => {
     if (event.target instanceof HTMLInputElement) return;
     const text = event.clipboardData.getData("text/plain");
-    if (!/[\t\n,;]/.test(text.trim())) return;
+    if (text.trim() === "") return;
     event.preventDefault();
-    takeIn(text);
-  };
-  const openFile = async (file: File | undefined) => {
-    if (!file) return;
-    if (file.size > MOST_CHARACTERS)
-      setProblem(
-        `Nothing was taken in. ${file.name} has ${Math.round(file.size / 1e6)} MB; a table may have ${MOST_CHARACTERS / 1e6} MB.`,
+    tryTo(() => {
+      const cells = readTable(text.replace(/\r?\n$/, ""));
+      if (hasHeadings(cells) || turnouts.length === 0 || here.row >= turnouts.length)
+        return turnoutsFromTable(record, cells);
+      const [[only] = []] = cells;
+      const single = cells.length === 1 && cells[0]?.length === 1;
+      // one cell pasted over several goes into each
+      if (single && several)
+        return pasteBlock(
+          record,
+          chosen,
+          columns,
+          chosen.map(() => columns.map(() => only ?? "")),
+        );
+      const ids = turnouts.slice(range.top).map(({ id }) => id);
+      return pasteBlock(
+        record,
+        ids,
+        COLUMNS.slice(range.left).map(({ id }) => id),
+        cells,
       );
-    else takeIn(await file.text());
+    }, "Nothing was pasted. ");
   };
+  const onCopy = (event: ClipboardEvent) => {
+    if (event.target instanceof HTMLInputElement || chosen.length === 0) return;
+    event.preventDefault();
+    event.clipboardData.setData("text/plain", copyBlock(record, chosen, columns));
+  };
+  const sortBy = (column: string) => {
+    const { sort } = look;
+    setLook({
+      ...look,
+      sort: sort?.column !== column ? { column, down: false } : sort.down ? null : { column, down: true },
+    });
+  };
+  const current = turnouts[here.row];
+  const [pattern] = chosen;
 
   return (
     <Sheet
       title="Turnouts"
       about={
-        turnouts.length === 0
+        record.turnouts.length === 0
           ? "type a label and press Enter"
-          : `${count(turnouts.length, "turnout")}; type into a cell, Enter goes down, Tab to the right`
+          : several
+            ? `${count(chosen.length, "turnout")} by ${count(columns.length, "column")} chosen`
+            : "type into a cell; Shift and arrows choose several"
       }
       actions={
         <>
+          {several && chosen.length > 1 && (
+            <>
+              <button type="button" className="btn" onClick={fill} title="Ctrl+D">
+                Fill down
+              </button>
+              <button
+                type="button"
+                className="btn"
+                onClick={() => tryTo(() => equipLike(record, pattern ?? "", chosen))}
+              >
+                Equip all like {turnouts[range.top]?.label}
+              </button>
+            </>
+          )}
           <button type="button" className="btn" onClick={() => setAllotting(true)}>
             Allot
           </button>
-          <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-focus">
-            Take in CSV
-            <input
-              type="file"
-              accept=".csv,.tsv,.txt,text/csv"
-              className="sr-only"
-              onChange={(event) => {
-                void openFile(event.target.files?.[0]);
-                event.target.value = "";
-              }}
-            />
-          </label>
+          <TakeInButton takeIn={takeIn} refuse={setProblem} />
           <button
             type="button"
             className="btn"
-            disabled={!turnouts[here.row]}
-            onClick={() => {
-              const turnout = turnouts[here.row];
-              if (turnout) act(removeTurnouts(record, [turnout.id]));
-            }}
+            disabled={chosen.length === 0}
+            onClick={() => tryTo(() => removeTurnouts(record, chosen))}
           >
-            Remove {turnouts[here.row]?.label ?? "turnout"}
+            Remove {chosen.length > 1 ? count(chosen.length, "turnout") : (current?.label ?? "turnout")}
           </button>
         </>
       }
     >
       {allotting && <AllotDialog close={() => setAllotting(false)} />}
+      {record.turnouts.length > 0 && (
+        <GridBar look={look} set={setLook} shown={turnouts.length} all={record.turnouts.length} />
+      )}
       {problem && (
         <p role="alert" className="flex items-start gap-2 border-b border-rule bg-red-wash px-3 py-2">
           <Mark verdict="wrong" /> <span className="flex-1">{problem}</span>
@@ -174,7 +244,7 @@ export function TurnoutGrid() {
           </button>
         </p>
       )}
-      <div className="scroll" ref={scroll} onPaste={onPaste}>
+      <div className="scroll" ref={scroll} onPaste={onPaste} onCopy={onCopy}>
         <table
           ref={table}
           className="list cells table-fixed"
@@ -185,48 +255,73 @@ export function TurnoutGrid() {
             {COLUMNS.map(({ id }) => (
               <col key={id} style={{ width: WIDTHS[id] }} />
             ))}
-            <col style={{ width: 30 }} />
           </colgroup>
           <thead>
             <tr>
               {COLUMNS.map(({ id, title }) => (
-                <th key={id} scope="col">
-                  {title}
+                <th
+                  key={id}
+                  scope="col"
+                  aria-sort={look.sort?.column !== id ? "none" : look.sort.down ? "descending" : "ascending"}
+                >
+                  <button
+                    type="button"
+                    className="w-full text-left"
+                    onClick={() => sortBy(id)}
+                    title={`Sort by ${title}`}
+                  >
+                    {title}
+                    {look.sort?.column === id && (look.sort.down ? " ↓" : " ↑")}
+                  </button>
                 </th>
               ))}
-              <th aria-label="Verdict" />
             </tr>
           </thead>
           <tbody>
-            {shown.map(({ index: row, start }, at) => {
-              const turnout = turnouts[row];
+            {shown.map(({ index, start }, at) => {
+              const item = items[index];
               const before = start - (shown[at - 1]?.end ?? 0);
-              return turnout ? (
-                <Fragment key={turnout.id}>
+              if (!item) return null;
+              const key = item.kind === "zone" ? `zone ${item.title}` : item.turnout.id;
+              return (
+                <Fragment key={key}>
                   {before > 0 && <Gap height={before} />}
-                  <tr aria-selected={row === here.row} aria-rowindex={row + 2}>
-                    {COLUMNS.map((column, index) => (
-                      <GridCell
-                        key={column.id}
-                        column={column}
-                        turnout={turnout}
-                        place={{ row, column: index }}
-                        editing={editing?.row === row && editing.column === index ? editing : null}
-                        current={here.row === row && here.column === index}
-                        focus={(place) => {
-                          setHere(place);
-                          dispatch(choose(turnout.id));
-                        }}
-                        begin={(place) => setEditing({ ...place, begin: null })}
-                        onKey={onCellKey}
-                        write={write}
-                        move={focusCell}
-                      />
-                    ))}
-                    <td className="text-center">{overview && <Verdict turnout={turnout} overview={overview} />}</td>
-                  </tr>
+                  {item.kind === "zone" ? (
+                    <tr className="group" style={{ height: ROW_HEIGHT }}>
+                      <th colSpan={COLUMNS.length} scope="rowgroup">
+                        {item.title}
+                      </th>
+                    </tr>
+                  ) : (
+                    <tr aria-selected={item.row === here.row} aria-rowindex={item.row + 2}>
+                      {COLUMNS.map((column, index) => (
+                        <GridCell
+                          key={column.id}
+                          column={column}
+                          turnout={item.turnout}
+                          place={{ row: item.row, column: index }}
+                          verdict={verdicts.get(item.turnout.movesWith ?? item.turnout.id)?.get(column.id) ?? null}
+                          editing={editing?.row === item.row && editing.column === index ? editing : null}
+                          current={here.row === item.row && here.column === index}
+                          chosen={several && range.holds(item.row, index)}
+                          focus={(place) => {
+                            if (place.row !== here.row || place.column !== here.column) {
+                              setHere(place);
+                              setAnchor(null);
+                            }
+                            dispatch(choose(item.turnout.id));
+                          }}
+                          extend={(place) => requestFocus(place, true)}
+                          begin={(place) => setEditing({ ...place, begin: null })}
+                          onKey={onCellKey}
+                          write={write}
+                          move={focusCell}
+                        />
+                      ))}
+                    </tr>
+                  )}
                 </Fragment>
-              ) : null;
+              );
             })}
             <Gap height={rows.getTotalSize() - (shown.at(-1)?.end ?? 0)} />
             <tr>
@@ -261,15 +356,21 @@ export function TurnoutGrid() {
                   </button>
                 )}
               </td>
-              <td colSpan={COLUMNS.length} className="quiet !pl-1.5 text-[12px]">
-                {turnouts.length === 0 &&
+              <td colSpan={COLUMNS.length - 1} className="quiet !pl-1.5 text-[12px]">
+                {record.turnouts.length === 0 &&
                   "Or paste a table from a spreadsheet: its first row names the columns, at least label."}
               </td>
             </tr>
           </tbody>
         </table>
-        {turnouts.length === 0 && <FirstSteps takeIn={takeIn} />}
+        {record.turnouts.length === 0 && <FirstSteps takeIn={takeIn} />}
       </div>
+      {current && (
+        <Lacking
+          turnout={current}
+          go={(column) => requestFocus({ row: here.row, column: COLUMNS.findIndex(({ id }) => id === column) })}
+        />
+      )}
     </Sheet>
   );
 }
@@ -277,67 +378,42 @@ export function TurnoutGrid() {
 /** Height of a row, pixels; only rows in sight are drawn. */
 const ROW_HEIGHT = 29;
 
+/** Where each turnout stands among the items. */
+function placesOf(items: readonly GridItem[]): number[] {
+  return items.flatMap((item, index) => (item.kind === "turnout" ? [index] : []));
+}
+
 /** Rows in sight and the current one, in order. */
-function withRow(visible: number[], current: number, count: number): number[] {
-  if (current >= count || visible.includes(current)) return visible;
+function withRow(visible: number[], current: number): number[] {
+  if (current < 0 || visible.includes(current)) return visible;
   return [...visible, current].sort((a, b) => a - b);
+}
+
+/** Whether a pasted table names its columns in its first row. */
+function hasHeadings(cells: readonly (readonly string[])[]): boolean {
+  return cells.length > 1 && (cells[0] ?? []).some((cell) => columnCalled(cell)?.id === "label");
 }
 
 /** The room of rows that are out of sight. */
 function Gap({ height }: { height: number }) {
   return height > 0 ? (
     <tr style={{ height }}>
-      <td colSpan={COLUMNS.length + 1} className="!border-0 !p-0" />
+      <td colSpan={COLUMNS.length} className="!border-0 !p-0" />
     </tr>
   ) : null;
 }
 
 const WIDTHS: Record<string, string> = {
   label: "8%",
-  name: "14%",
+  name: "13%",
   hand: "6%",
   zone: "9%",
   with: "7%",
   motor: "14%",
   driver: "8%",
-  control: "8%",
+  control: "9%",
   frog: "8%",
   lamp: "7%",
   address: "6%",
-  run: "5%",
+  run: "6%",
 };
-
-function Verdict({
-  turnout,
-  overview,
-}: {
-  turnout: Turnout;
-  overview: NonNullable<ReturnType<typeof useResults>["overview"]>;
-}) {
-  const thread = overview.threads.find((each) => each.turnout.id === (turnout.movesWith ?? turnout.id));
-  return thread ? <Mark verdict={verdictOf(thread, overview)} size={15} /> : null;
-}
-
-const EXAMPLE = `label,name,hand,zone,with,motor,driver,control,lamp,run
-A1,Goods loop west,left,Station,,stall-motor,stall-decoder-8,,lamp-two-colour,1.2
-A2,Goods loop east,right,Station,,stall-motor,D1-2,,lamp-two-colour,2.0
-B1,Coal stage,left,Yard,,twin-coil-under-board,cdu,toggle-centre-off,,0.8`;
-
-/** What an empty list says: how to begin, and an example to take in. */
-function FirstSteps({ takeIn }: { takeIn: (text: string) => void }) {
-  return (
-    <div className="grid max-w-[640px] justify-items-start gap-3 p-6">
-      <h3>How to begin</h3>
-      <p>
-        Type the label of your first turnout and press Enter; the next row opens by itself. Then go to the right with
-        Tab for its motor, driver, control and lamp: type a few letters and choose. A crossover's second turnout moves
-        with the first.
-      </p>
-      <p>A table from a spreadsheet can be pasted, or taken in as CSV. Its first row names the columns:</p>
-      <pre className="mono border border-rule bg-sheet-2 p-3 text-[11.5px]">{EXAMPLE}</pre>
-      <button type="button" className="btn" onClick={() => takeIn(EXAMPLE)}>
-        Take in this example
-      </button>
-    </div>
-  );
-}

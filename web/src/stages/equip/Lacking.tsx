@@ -1,0 +1,35 @@
+import { COLUMNS, type Turnout } from "@alderman/core";
+import { Mark, verdictFor } from "../../parts/Mark.tsx";
+import { useResults } from "../../worker/derive.ts";
+
+/** What is said of the current turnout, below the list: what it lacks or what is wrong, and the way to the cell. */
+export function Lacking({ turnout, go }: { turnout: Turnout; go: (column: string) => void }) {
+  const { overview } = useResults();
+  const leader = turnout.movesWith ?? turnout.id;
+  const own = overview?.findings.filter(({ kept, turnoutIds }) => kept === null && turnoutIds.includes(leader)) ?? [];
+  const [first] = own;
+  const title = COLUMNS.find(({ id }) => id === first?.column)?.title;
+  return (
+    <div className="flex min-h-9 items-center gap-2 border-t border-rule px-3 py-1.5" role="status">
+      {first ? (
+        <>
+          <Mark verdict={first.ruleId === "turnout-incomplete" ? "open" : verdictFor(first.severity)} size={15} />
+          <span className="min-w-0 flex-1 truncate" title={first.why}>
+            {first.why}
+          </span>
+          {own.length > 1 && <span className="quiet flex-none">and {own.length - 1} more</span>}
+          {first.column && title && (
+            <button type="button" className="btn flex-none !min-h-6" onClick={() => go(first.column ?? "label")}>
+              Go to {title}
+            </button>
+          )}
+        </>
+      ) : (
+        <>
+          <Mark verdict="good" size={15} />{" "}
+          <span className="quiet">{turnout.label} is complete, and all checks are clear.</span>
+        </>
+      )}
+    </div>
+  );
+}

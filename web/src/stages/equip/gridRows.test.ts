@@ -1,0 +1,48 @@
+import { readFileSync } from "node:fs";
+import { type Finding, type RailwayRecord, readRailwayFile } from "@alderman/core";
+import { expect, it } from "vitest";
+import { cellVerdicts, type Look, PLAIN_LOOK, rowsOf } from "./gridRows.ts";
+
+const record: RailwayRecord = readRailwayFile(
+  readFileSync(new URL("../../../../samples/skerrin-ferry.json", import.meta.url), "utf8"),
+);
+const finding = (ruleId: string, column: string | null, severity: Finding["severity"], turnoutIds: string[]) =>
+  ({ ruleId, column, severity, turnoutIds, kept: null }) as unknown as Finding;
+const verdicts = cellVerdicts([
+  finding("turnout-incomplete", "motor", "look", ["s2"]),
+  finding("lamp-current", "lamp", "look", ["y1"]),
+  finding("lamp-common", "lamp", "stop", ["y1"]),
+]);
+const labels = (look: Partial<Look>) =>
+  rowsOf(record, verdicts, { ...PLAIN_LOOK, ...look }).map((item) =>
+    item.kind === "zone" ? item.title : item.turnout.label,
+  );
+
+it("shows the worst of each cell", () => {
+  expect(verdicts.get("y1")?.get("lamp")).toBe("wrong");
+  expect(verdicts.get("s2")?.get("motor")).toBe("open");
+  expect(cellVerdicts([{ ...finding("x", "lamp", "stop", ["y1"]), kept: "as it is" }]).size).toBe(0);
+});
+
+it("keeps the owner's order until a column is chosen, and numbers as people count", () => {
+  expect(labels({})).toEqual(["M1", "M2", "L1", "L2", "S1", "S2", "Y1", "Y2", "Y3", "Y4", "Y5"]);
+  expect(labels({ sort: { column: "label", down: false } }).slice(0, 4)).toEqual(["L1", "L2", "M1", "M2"]);
+  const runs = { column: "run", down: true };
+  expect(labels({ sort: runs })[0]).toBe("L2");
+  // those without an address stand at the foot, up or down
+  expect(labels({ sort: { column: "address", down: true } }).slice(-5)).toEqual(["Y1", "Y2", "Y3", "Y4", "Y5"]);
+});
+
+it("finds by any cell, what is not finished, and what has findings", () => {
+  expect(labels({ text: "crossover" })).toEqual(["M1", "M2"]);
+  expect(labels({ text: "d1-4" })).toEqual(["S1"]);
+  expect(labels({ show: "open" })).toEqual(["S2"]);
+  expect(labels({ show: "findings" })).toEqual(["S2", "Y1"]);
+});
+
+it("groups by zone in the owner's order, with how many", () => {
+  expect(labels({ grouped: true, text: "s" }).filter((title) => title.includes("("))).toContain("Shed (2)");
+  const rows = rowsOf(record, verdicts, { ...PLAIN_LOOK, grouped: true });
+  const numbers = rows.flatMap((item) => (item.kind === "turnout" ? [item.row] : []));
+  expect(numbers).toEqual([...numbers.keys()]);
+});
