@@ -166,11 +166,15 @@ test("how things are fitted is stated, and what follows is shown at once", async
   await dialog.getByRole("group", { name: "Lamp LP1" }).getByLabel("Contact of M1").selectOption("S2");
   await dialog.getByRole("group", { name: "Lamp LP1" }).getByLabel("Leads exchanged at the lamp").check();
   await dialog.getByRole("button", { name: "Close" }).click();
+  // a lamp with its leads exchanged tells the opposite, unless its contact makes on the other side
+  const lamp = page.getByRole("article", { name: /A lamp tells the opposite/ });
+  await expect(lamp).toContainText("With M1/M2 at N, LP1 tells R: leads of the lamp at LP1 is turned.");
+  await lamp.getByRole("button", { name: /The contact of M1|The lamp is right/ }).click();
   await expect(page.getByText("All checks are clear.")).toBeVisible();
   const thread = page.getByRole("group", { name: "Thread of M1/M2" });
   await expect(thread).toContainText("M2 stands at N");
   await expect(thread).toContainText("Contact M1-S2");
-  await expect(thread).toContainText("GN dark, YE lit");
+  await expect(thread).toContainText("GN lit, YE dark");
   await page.getByRole("button", { name: "History" }).click();
   await expect(page.getByRole("dialog")).toContainText("Leads of M2 exchanged");
 });

@@ -9,6 +9,7 @@ export { drivesMotors } from "./catalogue/checkTypes.ts";
 export type { DeviceType, Family, Figure, Model, OutputKind } from "./catalogue/deviceType.ts";
 export { edit, openRailwayFile } from "./catalogue/edit.ts";
 export { gate, type Kinds, type Verdict } from "./catalogue/gate.ts";
+export { type OpenEnd, openEnds, restsOn } from "./debts/openEnds.ts";
 export { Derived } from "./derive.ts";
 export type { Choice } from "./equip/choices.ts";
 export { COLUMNS, type Column, columnCalled } from "./equip/columns.ts";
@@ -21,7 +22,8 @@ export { MOST_ROWS, turnoutsFromTable } from "./equip/table.ts";
 export { removeTurnouts } from "./equip/turnouts.ts";
 export { typesFromFile, writeTypesFile } from "./equip/typesFile.ts";
 export { addTurnout, writeCell } from "./equip/write.ts";
-export type { Finding, Remedy, Severity } from "./findings/rule.ts";
+export { type Consequence, consequencesOf, type Touched, touchedWords } from "./findings/consequences.ts";
+export { FINDING_STAGES, type Finding, type FindingStage, type Remedy, type Severity } from "./findings/rule.ts";
 export { RULES } from "./findings/rules.ts";
 export { type Knowledge, knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
@@ -48,18 +50,26 @@ export {
   type Acceptance,
   type Assignment,
   type AssignmentOf,
+  DEBT_KINDS,
+  type Debt,
   type Device,
   emptyRecord,
+  type Fact,
   Id,
   type Kind,
   KNOWN_FROM,
   type KnownFrom,
   Label,
   LISTS,
+  MOST_PICTURE,
+  type OwnType,
+  type Photo,
+  PLAIN_TYPE,
   type Position,
   Railway,
   type RailwayRecord,
   type Reading,
+  STANDINGS,
   type TestResult,
   type Turnout,
   type ValueOf,

@@ -88,6 +88,13 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "pulse-lost-in-wire": thinCable,
   "lamp-common": () => lampOnNode("lamp-two-colour-12"),
   "lamp-current": () => withFigures(stall("lamp-two-colour"), "LP1", { resistorOhms: 100 }),
+  "rests-on-hearsay": () =>
+    drafted(withFigures(stall(), "D1", { outputAmps: 0.06 }), (draft) =>
+      draft.put("fact", {
+        ...{ id: "limit", text: "An output bears 60 mA", standing: "heard", source: "at a meeting" },
+        ...{ typeId: "own-d1", figure: "outputAmps", deviceId: null, at: "2026-05-12T20:14:00.000Z" },
+      }),
+    ),
   "lamp-tells-opposite": () =>
     drafted(stall("lamp-two-colour"), (draft) => {
       const lamp = draft.record.assignments.find((a) => a.role === "lamp");

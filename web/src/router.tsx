@@ -34,6 +34,7 @@ export const router = createBrowserRouter([
                 lazy: page(async () => (await import("./stages/numbers/NumbersStage.tsx")).NumbersStage),
               },
               { path: "prove", lazy: page(async () => (await import("./stages/prove/ProveStage.tsx")).ProveStage) },
+              { path: "open-ends", lazy: page(async () => (await import("./pages/OpenEndsPage.tsx")).OpenEndsPage) },
               { path: "findings", lazy: page(async () => (await import("./pages/FindingsSheet.tsx")).FindingsSheet) },
             ],
           },

@@ -13,6 +13,7 @@ export const PLACES: Record<string, { path: string; title: string }> = {
   n: { path: "numbers", title: "Numbers" },
   p: { path: "prove", title: "Prove" },
   f: { path: "findings", title: "Findings" },
+  o: { path: "open-ends", title: "Open ends" },
   d: { path: "types", title: "Device types" },
 };
 

@@ -35,6 +35,8 @@ export interface Finding {
   remedies: Remedy[];
   /** Reason for which the owner keeps it; null when it counts. */
   kept: string | null;
+  /** Stage of the work in which it is put right. */
+  stage: FindingStage;
   /** Column of the turnout list that it belongs to; null for what is no turnout's alone. */
   column: string | null;
   caution?: string;
@@ -104,12 +106,27 @@ export function rule<S>(definition: RuleOf<S>): Rule {
           why,
           remedies: definition.remedies(subject, look),
           kept: graded === "stop" ? null : (kept?.reason ?? null),
+          stage: STAGE_OF[id] ?? "equip",
           column: definition.column?.(subject) ?? COLUMN_OF[id] ?? null,
           ...(caution ? { caution } : {}),
         };
       }),
   };
 }
+
+/** The stages in which findings are put right, by what the spine calls them. */
+export const FINDING_STAGES = ["equip", "loom", "numbers"] as const;
+export type FindingStage = (typeof FINDING_STAGES)[number];
+
+/** Rules whose findings are put right elsewhere than in Equip. */
+const STAGE_OF: Readonly<Record<string, FindingStage>> = {
+  "pulse-lost-in-wire": "loom",
+  "wire-over-current": "loom",
+  "wire-not-protected": "loom",
+  "short-would-not-trip": "loom",
+  "address-duplicate": "numbers",
+  "address-impossible": "numbers",
+};
 
 /** The column of the turnout list in which each rule's findings are put right. */
 const COLUMN_OF: Readonly<Record<string, string>> = {

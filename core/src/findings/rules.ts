@@ -19,6 +19,7 @@ import { powerOnUnsafe } from "./powerOnUnsafe.ts";
 import { pulseLostInWire } from "./pulseLostInWire.ts";
 import { relayAtStart } from "./relayAtStart.ts";
 import { relaysBeyondController } from "./relaysBeyondController.ts";
+import { restsOnHearsay } from "./restsOnHearsay.ts";
 import { reverserKind } from "./reverserKind.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
 import { shortWouldNotTrip } from "./shortWouldNotTrip.ts";
@@ -59,6 +60,7 @@ export const RULES: readonly Rule[] = [
   decoderOnOwnTrack,
   relayAtStart,
   powerOnUnsafe,
+  restsOnHearsay,
   addressDuplicate,
   addressImpossible,
   turnoutIncomplete,

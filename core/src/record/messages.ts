@@ -9,6 +9,8 @@ export interface Summary {
   name: string;
   revision: number;
   turnouts: number;
+  /** Things left open: noted by hand, or seen in the record. */
+  openEnds: number;
   /** ISO 8601. */
   changedAt: string;
 }

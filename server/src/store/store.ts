@@ -9,6 +9,7 @@ import {
   type Kind,
   LISTS,
   type OpenRailway,
+  openEnds,
   type RailwayRecord,
   recordError,
   type Summary,
@@ -41,6 +42,7 @@ export class Store {
   private readonly records: ReturnType<typeof recordStatements>;
   private readonly history: ReturnType<typeof historyStatements>;
   private readonly cache = new Map<string, { revision: number; record: RailwayRecord }>();
+  private readonly openCounts = new Map<string, { revision: number; count: number }>();
   private readonly listStatement: Database.Statement;
   private readonly revisionStatement: Database.Statement;
   private readonly advanceStatement: Database.Statement;
@@ -60,7 +62,17 @@ export class Store {
   }
 
   list(): Summary[] {
-    return this.listStatement.all() as Summary[];
+    const rows = this.listStatement.all() as Omit<Summary, "openEnds">[];
+    return rows.map((row) => ({ ...row, openEnds: this.openEndsOf(row) }));
+  }
+
+  /** Counted once for each revision: it asks for the whole record. */
+  private openEndsOf({ id, revision }: { id: string; revision: number }): number {
+    const known = this.openCounts.get(id);
+    if (known?.revision === revision) return known.count;
+    const count = openEnds(this.current(id).record).length;
+    this.openCounts.set(id, { revision, count });
+    return count;
   }
 
   /** Takes in a whole railway under a new identifier. */

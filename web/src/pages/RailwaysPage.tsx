@@ -1,4 +1,4 @@
-import { MOST_CHARACTERS, type Summary } from "@alderman/core";
+import { count, MOST_CHARACTERS, type Summary } from "@alderman/core";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { SheetDialog } from "../parts/Dialogs.tsx";
@@ -43,6 +43,15 @@ export function RailwaysPage() {
                       </Link>
                     </td>
                     <td className="num">{railway.turnouts} turnouts</td>
+                    <td className="num">
+                      {railway.openEnds > 0 ? (
+                        <Link className="underline decoration-rule-2" to={`/r/${railway.id}/open-ends`}>
+                          {count(railway.openEnds, "open end")}
+                        </Link>
+                      ) : (
+                        "nothing open"
+                      )}
+                    </td>
                     <td className="num">revision {railway.revision}</td>
                     <td className="quiet text-right text-[12px]">
                       {new Date(railway.changedAt).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}

@@ -3,13 +3,15 @@ import { useState } from "react";
 import { commit, notify } from "../store/railway.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { Mark, verdictFor } from "./Mark.tsx";
+import { RemedyPreview } from "./RemedyPreview.tsx";
 
 /** A finding: where, why in one sentence with the numbers, and what can be done about it. */
 export function FindingCard({ finding }: { finding: Finding }) {
   const act = useEdit();
+  const [looked, setLooked] = useState<Remedy | null>(null);
   const [best] = finding.remedies.filter(({ group }) => group);
   return (
-    <article className="finding" aria-label={`${finding.title}: ${finding.where}`}>
+    <article className="finding" tabIndex={-1} aria-label={`${finding.title}: ${finding.where}`}>
       <div>
         <Mark verdict={finding.kept === null ? verdictFor(finding.severity) : "open"} size={20} />
       </div>
@@ -27,11 +29,18 @@ export function FindingCard({ finding }: { finding: Finding }) {
         ) : (
           <div className="acts">
             {finding.remedies.map((remedy) => (
-              <RemedyButton key={remedy.label} remedy={remedy} best={remedy === best} act={act} />
+              <RemedyButton
+                key={remedy.label}
+                remedy={remedy}
+                best={remedy === best}
+                act={act}
+                look={(on) => setLooked(on ? remedy : null)}
+              />
             ))}
             {finding.severity !== "stop" && <KeepButton finding={finding} />}
           </div>
         )}
+        {looked?.group && finding.kept === null && <RemedyPreview group={looked.group} />}
       </div>
     </article>
   );
@@ -50,7 +59,18 @@ export function useEdit(): (group: Remedy["group"]) => void {
   };
 }
 
-function RemedyButton({ remedy, best, act }: { remedy: Remedy; best: boolean; act: ReturnType<typeof useEdit> }) {
+function RemedyButton({
+  remedy,
+  best,
+  act,
+  look,
+}: {
+  remedy: Remedy;
+  best: boolean;
+  act: ReturnType<typeof useEdit>;
+  /** The button is looked at, or no more. */
+  look: (on: boolean) => void;
+}) {
   if (!remedy.group) {
     return (
       <span className="flex items-center gap-2">
@@ -62,7 +82,15 @@ function RemedyButton({ remedy, best, act }: { remedy: Remedy; best: boolean; ac
     );
   }
   return (
-    <button type="button" className={best ? "btn go" : "btn"} onClick={() => act(remedy.group)}>
+    <button
+      type="button"
+      className={best ? "btn go" : "btn"}
+      onClick={() => act(remedy.group)}
+      onFocus={() => look(true)}
+      onBlur={() => look(false)}
+      onMouseEnter={() => look(true)}
+      onMouseLeave={() => look(false)}
+    >
       {remedy.label}
     </button>
   );

@@ -12,9 +12,13 @@ const KEYS: [string, string][] = [
   ["r, b", "red, black probe on the focused terminal"],
   ["Ctrl+Z", "undo"],
   ["Ctrl+Shift+Z", "redo"],
-  ["arrows", "move in the list of turnouts"],
+  ["arrows", "move in the list of turnouts; with Shift, choose several cells"],
   ["Enter, F2", "type into the cell"],
-  ["Delete", "empty the cell"],
+  ["Delete", "empty the cell, or all that are chosen"],
+  ["Ctrl+D", "fill the first chosen row down"],
+  ["Ctrl+C, Ctrl+V", "copy and paste cells, also from a spreadsheet"],
+  ["Alt+arrows", "move a turnout to the next output of its board"],
+  ["[, ]", "finding before, next finding"],
   ["?", "these keys"],
 ];
 

@@ -1,3 +1,5 @@
+import { openEnds } from "@alderman/core";
+import { useDeferredValue, useMemo } from "react";
 import { Link, useLocation } from "react-router";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { setTheme } from "../store/view.ts";
@@ -21,6 +23,9 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
   const { pathname } = useLocation();
   const { failure } = useResults();
   const shares = useShares();
+  // after the frame: counting walks through the whole record
+  const late = useDeferredValue(record);
+  const ends = useMemo(() => (late ? openEnds(late).length : 0), [late]);
   const saved = savedAt
     ? `Saved ${new Date(savedAt).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })} on this machine.`
     : "Saved on this machine.";
@@ -40,6 +45,7 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
         />
       ))}
       <div className="foot">
+        <Link to={`/r/${railwayId}/open-ends`}>Open ends {ends > 0 && <b className="mono">{ends}</b>}</Link>
         <Link to="/quick-sums">Quick sums</Link>
         <Link to="/railways">Railways</Link>
         <button type="button" onClick={() => open("history")}>

@@ -1,4 +1,4 @@
-import type { Thread } from "@alderman/core";
+import type { Consequence, EditGroup, Thread } from "@alderman/core";
 import { wrap } from "comlink";
 import { useEffect, useSyncExternalStore } from "react";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
@@ -21,6 +21,11 @@ const deriver = new Deriver(worker, (latest) => {
   results = latest;
   for (const listener of listeners) listener();
 });
+
+/** What an edit would do to the findings, asked of the worker before it is made. */
+export function askConsequences(group: EditGroup): Promise<Consequence | null> {
+  return worker().consequences(group);
+}
 
 /** Keeps the worker at what the store shows; to be used once, by the frame. */
 export function useDeriving(): void {

@@ -1,6 +1,9 @@
 import {
+  type Consequence,
+  consequencesOf,
   controlsOf,
   Derived,
+  type EditGroup,
   type MeterReading,
   type Moment,
   measure,
@@ -77,6 +80,11 @@ const worker = {
       situations: derived && thread && lamp ? derived.situations(thread) : [],
       meter: derived && red && black ? measure(derived.circuitry, red, black, range, state) : null,
     };
+  },
+
+  /** What an edit would do to the findings, before it is made; null while nothing is derived. */
+  consequences(group: EditGroup): Consequence | null {
+    return derived && consequencesOf(derived, group);
   },
 
   proving(): ProvingCounts {

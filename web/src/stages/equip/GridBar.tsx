@@ -25,21 +25,18 @@ export function GridBar({
         value={look.text}
         onChange={(event) => set({ ...look, text: event.target.value })}
       />
-      <label className="flex items-center gap-1.5">
-        Show
-        <select
-          className="field !w-auto"
-          aria-label="Show"
-          value={look.show}
-          onChange={(event) => set({ ...look, show: event.target.value as Look["show"] })}
-        >
-          {(Object.keys(SHOW) as Look["show"][]).map((each) => (
-            <option key={each} value={each}>
-              {SHOW[each]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <fieldset className="seg small" aria-label="Show">
+        {(Object.keys(SHOW) as Look["show"][]).map((each) => (
+          <button
+            key={each}
+            type="button"
+            aria-pressed={look.show === each}
+            onClick={() => set({ ...look, show: each })}
+          >
+            {SHOW[each]}
+          </button>
+        ))}
+      </fieldset>
       <label className="flex items-center gap-1.5">
         <input
           type="checkbox"

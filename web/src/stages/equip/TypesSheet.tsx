@@ -2,19 +2,20 @@ import {
   CATALOGUE,
   copyType,
   type DeviceType,
-  type Figure,
+  type EditGroup,
   findType,
   removeEdit,
-  setFigure,
   typesFromFile,
   writeTypesFile,
 } from "@alderman/core";
 import { useState } from "react";
 import { useEdit } from "../../parts/FindingCard.tsx";
+import { RemedyPreview } from "../../parts/RemedyPreview.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
 import { saveText } from "../../parts/saveText.ts";
 import { notify } from "../../store/railway.ts";
 import { useAppSelector } from "../../store/store.ts";
+import { FigureField, OwnTypeFields, StandingField, unitWords } from "./OwnTypeFields.tsx";
 
 /** The device types: generic ones to look at and copy, own ones to change. */
 export function TypesSheet() {
@@ -102,6 +103,7 @@ export function TypesSheet() {
 function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType) => void }) {
   const record = useAppSelector((state) => state.railway.record);
   const act = useEdit();
+  const [staged, setStaged] = useState<EditGroup | null>(null);
   if (!record) return null;
   const own = record.types.find(({ id }) => id === type.id);
   const users = record.devices.filter(({ typeId }) => typeId === type.id).map(({ label }) => label);
@@ -146,17 +148,53 @@ function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType
                 </td>
                 <td className="num">
                   {own ? (
-                    <FigureField key={figure.value} typeId={own.id} name={name} figure={figure} />
+                    <FigureField
+                      key={figure.value}
+                      typeId={own.id}
+                      name={name}
+                      figure={figure}
+                      stage={users.length > 0 ? setStaged : act}
+                    />
                   ) : (
-                    `${figure.value} ${figure.unit}`
+                    `${figure.value} ${unitWords(figure, record.railway.currency)}`
                   )}
                 </td>
-                <td className="quiet">{figure.origin === "own" ? "yours" : figure.origin}</td>
+                <td className="quiet">
+                  {own && figure.origin === "own" ? (
+                    <StandingField type={own} name={name} figure={figure} />
+                  ) : (
+                    figure.origin
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
-        {type.settings && type.settings.length > 0 && (
+        {staged && (
+          <div className="mt-2 border border-rule p-2" role="group" aria-label="Before it is changed">
+            <p>
+              {users.join(", ")} {users.length === 1 ? "is" : "are"} of this type. The change:
+            </p>
+            <RemedyPreview group={staged} />
+            <div className="mt-2 flex gap-2">
+              <button
+                type="button"
+                className="btn go"
+                onClick={() => {
+                  act(staged);
+                  setStaged(null);
+                }}
+              >
+                Make the change
+              </button>
+              <button type="button" className="btn" onClick={() => setStaged(null)}>
+                Leave it
+              </button>
+            </div>
+          </div>
+        )}
+        {own && <OwnTypeFields own={own} type={type} />}
+        {!own && type.settings && type.settings.length > 0 && (
           <>
             <h3 className="mt-4">Settings in the device</h3>
             <table className="list mt-1">
@@ -175,9 +213,9 @@ function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType
           </>
         )}
         {type.powerOn && <p className="mt-3">When power returns it {POWER_ON[type.powerOn]}.</p>}
-        {type.terminals.length > 0 && <h3 className="mt-4">Terminals</h3>}
+        {!own && type.terminals.length > 0 && <h3 className="mt-4">Terminals</h3>}
         <p className="mt-1">
-          {type.terminals.map(({ name, about }) => (
+          {(own ? [] : type.terminals).map(({ name, about }) => (
             <span key={name} className="mr-3 inline-block">
               <b className="mono">{name}</b> <span className="quiet">{about}</span>
             </span>
@@ -207,30 +245,3 @@ const POWER_ON: Record<NonNullable<DeviceType["powerOn"]>, string> = {
   normal: "throws to normal",
   off: "is off until it is told",
 };
-
-function FigureField({ typeId, name, figure }: { typeId: string; name: string; figure: Figure }) {
-  const record = useAppSelector((state) => state.railway.record);
-  const act = useEdit();
-  const [text, setText] = useState(String(figure.value));
-  if (!record) return null;
-  const value = Number(text.replace(",", "."));
-  const save = () => {
-    if (text.trim() === "") act(setFigure(record, typeId, name, null));
-    else if (!Number.isNaN(value) && value !== figure.value) act(setFigure(record, typeId, name, value));
-  };
-  return (
-    <span className="inline-flex items-center gap-1.5">
-      <input
-        className="field mono !w-24 text-right"
-        aria-label={figure.about}
-        aria-invalid={Number.isNaN(value)}
-        inputMode="decimal"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={save}
-        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-      />
-      <span className="w-8 text-left">{figure.unit}</span>
-    </span>
-  );
-}

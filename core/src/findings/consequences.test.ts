@@ -1,0 +1,42 @@
+import { expect, it } from "vitest";
+import { mounted, railway, smallRailway, withFigures } from "../../testing/build.ts";
+import { Derived } from "../derive.ts";
+import { changeType, setFigure } from "../equip/devices.ts";
+import { consequencesOf, touchedWords } from "./consequences.ts";
+
+it("says what a remedy changes before it does, and what that cures", () => {
+  const record = mounted(smallRailway(), "m2", { opposite: true });
+  const derived = new Derived(record);
+  const [finding] = derived.findings.filter(({ ruleId }) => ruleId === "pair-thrown-against");
+  const group = finding!.remedies[0]!.group!;
+  expect(touchedWords(record, group.edits)).toEqual([
+    {
+      what: "M2",
+      from: "leads straight, mounted the other way round",
+      to: "leads crossed, mounted the other way round",
+    },
+  ]);
+  expect(consequencesOf(derived, group)).toEqual({ cured: [finding!.why], raised: [], readings: [] });
+});
+
+it("says what would be wrong after an edit that was not before", () => {
+  const record = smallRailway();
+  const { cured, raised } = consequencesOf(new Derived(record), changeType(record, "t1", "toggle-latching"));
+  expect(cured).toEqual([]);
+  expect(raised.some((why) => /^Coil N of Y1 carries/.test(why))).toBe(true);
+  expect(touchedWords(record, changeType(record, "t1", "toggle-latching").edits)).toEqual([
+    { what: "T1", from: "Toggle, centre-off, momentary both ways", to: "Toggle, latching" },
+  ]);
+});
+
+it("shows what another figure of a type in use would change", () => {
+  const record = withFigures(railway(["A", "", "stall-motor", "stall-decoder-8"]), "A", { ratedAmps: 0.015 });
+  const group = setFigure(record, "own-a", "stalledOhms", 100);
+  expect(touchedWords(record, group.edits)).toEqual([
+    { what: "own A", from: "ratedAmps 0.015", to: "ratedAmps 0.015, stalledOhms 100" },
+  ]);
+  const { raised, readings } = consequencesOf(new Derived(record), group);
+  expect(raised.join()).toMatch(/40.0 mA/);
+  // 12 V behind 120 ohm: 15.0 mA through 680 ohm, 54.5 mA through 100 ohm
+  expect(readings).toContainEqual({ label: "A", what: "driver at rest", from: "15.0 mA", to: "54.4 mA" });
+});

@@ -1,0 +1,150 @@
+import { findType } from "../catalogue/catalogue.ts";
+import { edit } from "../catalogue/edit.ts";
+import { Derived } from "../derive.ts";
+import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
+import { find } from "../record/find.ts";
+import type { Assignment, RailwayRecord } from "../record/schemas.ts";
+import { devicesOfThread } from "../schematic/thread.ts";
+import { amps } from "../units/format.ts";
+import type { Finding } from "./rule.ts";
+
+/** One thing that an edit changes, in plain words. */
+export interface Touched {
+  what: string;
+  from: string;
+  to: string;
+}
+
+/** What an edit would do to the findings. */
+export interface Consequence {
+  /** Sentences of findings that go, and of those that come. */
+  cured: string[];
+  raised: string[];
+  /** Readings that change, of turnouts with a device of a type that is changed. */
+  readings: { label: string; what: string; from: string; to: string }[];
+}
+
+/** What a group of edits changes of the record, thing by thing, as it was and as it will be. */
+export function touchedWords(record: RailwayRecord, edits: readonly Edit[]): Touched[] {
+  const next = edit(record, edits).record;
+  return [...new Set(touchedThings(edits))].flatMap((thing): Touched[] => {
+    if (thing === "railway") return [{ what: "The railway", from: "as it is", to: "other settings" }];
+    const [kind = "", id = ""] = thing.split(":");
+    const words = { from: describe(record, kind, id), to: describe(next, kind, id) };
+    if (words.from === words.to) return [];
+    return [{ what: nameOf(record, next, kind, id), from: words.from ?? "not there", to: words.to ?? "taken away" }];
+  });
+}
+
+function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: string): string {
+  const device = find(next, "device", id) ?? find(record, "device", id);
+  if (kind === "device" && device) return device.label;
+  if (kind === "turnout") return find(next, "turnout", id)?.label ?? id;
+  if (kind === "type") return find(next, "type", id)?.name ?? id;
+  if (kind === "assignment") {
+    const assignment = find(next, "assignment", id) ?? find(record, "assignment", id);
+    return assignment
+      ? ((find(next, "device", assignment.deviceId) ?? find(record, "device", assignment.deviceId))?.label ?? id)
+      : id;
+  }
+  return KINDS[kind] ?? kind;
+}
+
+const KINDS: Record<string, string> = {
+  sense: "Sense ledger",
+  fact: "Facts",
+  acceptance: "Findings kept",
+  debt: "Open ends",
+};
+
+function describe(record: RailwayRecord, kind: string, id: string): string | null {
+  if (kind === "device") {
+    const device = find(record, "device", id);
+    return device ? (findType(record, device.typeId)?.name ?? device.typeId) : null;
+  }
+  if (kind === "assignment") {
+    const assignment = find(record, "assignment", id);
+    return assignment ? assignmentWords(record, assignment) : null;
+  }
+  if (kind === "type") {
+    const type = find(record, "type", id);
+    const figures = Object.entries(type?.figures ?? {}).map(
+      ([name, value]) => `${name} ${Number(value.toPrecision(4))}`,
+    );
+    return type ? figures.join(", ") || "as in the catalogue" : null;
+  }
+  const thing = find(record, kind as "sense", id);
+  if (!thing) return null;
+  return kind === "sense"
+    ? `${thing.link} ${thing.inverts ? "turns" : "straight"}, ${thing.known}`
+    : JSON.stringify(thing).slice(0, 80);
+}
+
+/** What an assignment says, in plain words. */
+function assignmentWords(record: RailwayRecord, a: Assignment): string {
+  const label = (id: string | null) => (id === null ? "nothing" : (find(record, "device", id)?.label ?? id));
+  const way = "way" in a && a.way !== null ? `-${a.way}` : "";
+  switch (a.role) {
+    case "motor":
+      return `leads ${a.crossed ? "crossed" : "straight"}, ${a.opposite ? "mounted the other way round" : "mounted as drawn"}`;
+    case "driver":
+      return `drives ${label(a.motorId)} from ${label(a.deviceId)}${way}`;
+    case "control":
+      return `commands ${find(record, "turnout", a.turnoutId)?.label ?? ""}${a.inverse ? ", labelled for the other line" : ""}`;
+    case "lamp":
+      return `lit by ${label(a.fromId)}${way}${a.crossed ? ", leads exchanged" : ""}`;
+    case "frog":
+      return `fed by ${label(a.fromId)}${way}${a.crossed ? ", rails exchanged" : ""}`;
+    case "input":
+      return `reads ${label(a.controlId)} at input ${a.way}`;
+    case "block":
+      return `watches ${a.block} in rail ${a.rail}`;
+    case "supply":
+      return `feeds ${label(a.toDeviceId)}`;
+    case "commands":
+      return `commands ${label(a.toDeviceId)}`;
+    case "address":
+      return `output ${a.way} answers to ${a.address}`;
+  }
+}
+
+/** What an edit would do to the findings: those that would go, and those that would come. */
+export function consequencesOf(before: Derived, group: Pick<EditGroup, "edits">): Consequence {
+  const after = new Derived(edit(before.record, group.edits).record, before);
+  const counted = (findings: readonly Finding[]) =>
+    new Map(findings.filter(({ kept }) => kept === null).map(({ key, why }) => [key, why]));
+  const [was, is] = [counted(before.findings), counted(after.findings)];
+  return {
+    cured: [...was].filter(([key]) => !is.has(key)).map(([, why]) => why),
+    raised: [...is].filter(([key]) => !was.has(key)).map(([, why]) => why),
+    readings: changedReadings(before, after, group.edits),
+  };
+}
+
+/** Turnouts of which changed readings are told. */
+const MOST_READINGS = 6;
+
+/** What the driver gives and the lamp takes, where an edit of a type changes it. */
+function changedReadings(before: Derived, after: Derived, edits: readonly Edit[]): Consequence["readings"] {
+  const types = new Set(edits.flatMap((each) => (each.op === "put" && each.kind === "type" ? [each.value.id] : [])));
+  if (types.size === 0) return [];
+  const devices = new Set(before.record.devices.filter(({ typeId }) => types.has(typeId)).map(({ id }) => id));
+  const concerned = before.schematic.threads.filter((thread) => devicesOfThread(thread).some((id) => devices.has(id)));
+  const found: Consequence["readings"] = [];
+  for (const thread of concerned) {
+    if (found.length >= MOST_READINGS) break;
+    const next = after.schematic.threads.find(({ turnout }) => turnout.id === thread.turnout.id);
+    if (!next) continue;
+    for (const moment of ["throwing", "rest"] as const) {
+      const [was, is] = [before.reading(thread, "R", moment), after.reading(next, "R", moment)];
+      const words = { throwing: "while it is thrown", rest: "at rest" }[moment];
+      const tell = (what: string, from: number | null | undefined, to: number | null | undefined) => {
+        if (from == null || to == null || amps(from) === amps(to)) return;
+        found.push({ label: thread.label, what: `${what} ${words}`, from: amps(from), to: amps(to) });
+      };
+      tell("driver", was.driverAmps, is.driverAmps);
+      tell("lamp", was.lamp?.reverse, is.lamp?.reverse);
+    }
+  }
+  return found;
+}
