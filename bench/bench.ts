@@ -1,6 +1,7 @@
 // npm run bench: what is claimed of speed, measured as ratios within one run. Nothing here passes or fails.
 import { readFileSync } from "node:fs";
 import { openRailwayFile } from "@alderman/core";
+import { benchAllot } from "./allot.ts";
 import { benchEdits } from "./edits.ts";
 import { benchFrames } from "./frames.ts";
 import { benchSolver } from "./solver.ts";
@@ -11,4 +12,5 @@ const club = sample("club-400");
 
 benchSolver(club);
 benchEdits(sample("skerrin-ferry"), club);
+benchAllot(club);
 await benchFrames();

@@ -47,7 +47,7 @@ export async function benchFrames(): Promise<void> {
       await page.waitForTimeout(400);
     }
     await report("turnouts thrown on the thread");
-    await page.getByRole("button", { name: "List" }).click();
+    await page.getByRole("button", { name: "List", exact: true }).click();
     await page.waitForTimeout(1500);
     await page.evaluate("window.frameTimes.length = 0");
     for (let round = 1; round <= 6; round++) {
@@ -57,6 +57,13 @@ export async function benchFrames(): Promise<void> {
       await page.waitForTimeout(900);
     }
     await report("runs typed into the list");
+    await page.evaluate("window.frameTimes.length = 0");
+    await page.mouse.move(600, 500);
+    for (let turn = 0; turn < 60; turn++) {
+      await page.mouse.wheel(0, turn < 30 ? 400 : -400);
+      await page.waitForTimeout(30);
+    }
+    await report("the list scrolled from end to end");
   } finally {
     await browser.close();
     await server.stop();

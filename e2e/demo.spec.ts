@@ -1,12 +1,12 @@
 import { AXE, violations } from "./axe.ts";
 import { expect, openDemo, test } from "./server.ts";
 
-test("the demo shows its three mistakes and what follows from them, and each is put right by a button", async ({
+test("the demo shows its five mistakes and what follows from them, and each is put right by a button", async ({
   page,
   server,
 }) => {
   await openDemo(page, server);
-  await expect(page.getByRole("link", { name: "Findings: 4 wrong, 0 doubtful" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Findings: 5 wrong, 1 doubtful" })).toBeVisible();
   const crossover = page.getByRole("article", { name: /throw against each other/ });
   await expect(crossover).toContainText("Asked for N, M1 goes to N and M2 to R");
   await expect(crossover).toContainText("No use here: one output drives both");
@@ -16,12 +16,18 @@ test("the demo shows its three mistakes and what follows from them, and each is 
   await page.keyboard.press("f");
   await page
     .getByRole("article", { name: /coil stays energised/ })
-    .getByRole("button", { name: /Make T4/ })
+    .getByRole("button", { name: /Make T5/ })
     .click();
   const frog = page.getByRole("article", { name: /frog carries the wrong rail/ });
   await expect(frog).toContainText("With L2 at N its frog carries the right rail and must carry the left one");
   await frog.getByRole("button", { name: "Swap the rails at L2-S2n/L2-S2r" }).click();
-  await expect(page.getByText("Nothing is wrong and nothing is missing.")).toBeVisible();
+  const quay = page.getByRole("article", { name: /common does not suit/ });
+  await expect(quay).toContainText("LP4 has its common to 0 V, and ON1 pulls down to 0 V as well");
+  await quay.getByRole("button", { name: "Make LP4 a lamp with its common to plus" }).click();
+  const loop = page.getByRole("article", { name: /LED .*backwards|reverse voltage/i });
+  await expect(loop).toContainText("An LED of LP5 sees 15.0 V backwards; it bears 5.0 V.");
+  await loop.getByRole("button", { name: /LP5/ }).first().click();
+  await expect(page.getByRole("link", { name: "Findings: 0 wrong, 0 doubtful" })).toBeVisible();
 });
 
 test("a stale test says what has changed since", async ({ page, server }) => {
@@ -30,7 +36,7 @@ test("a stale test says what has changed since", async ({ page, server }) => {
   await page.getByRole("table", { name: "Progress" }).getByRole("button", { name: "Y1" }).click();
   const step = page.getByRole("listitem", { name: /Goes to normal/ });
   await expect(step).toContainText("Stale");
-  await expect(step).toContainText("Wire K1-11 to Y1-N was changed since.");
+  await expect(step).toContainText("Wire K2-9 to Y1-N was changed since.");
 });
 
 test("two open windows stay the same, and an edit made in both at once is not lost silently", async ({
@@ -116,7 +122,7 @@ test("an own type is copied, changed and fitted, and its figures are reckoned wi
 test("everything is found by its label, and keys lead everywhere", async ({ page, server }) => {
   await openDemo(page, server);
   await page.keyboard.press("/");
-  await page.keyboard.type("LP7");
+  await page.keyboard.type("LP8");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Thread of Y3" })).toBeVisible();
   await page.keyboard.press("Control+k");
@@ -154,9 +160,22 @@ for (const theme of ["bench", "shed"] as const) {
     await page.addInitScript({ path: AXE });
     await openDemo(page, server);
     const railway = page.url().replace(/\/equip.*/, "");
-    for (const view of ["equip", "equip?view=list", "types", "loom", "numbers", "prove", "findings"]) {
+    for (const view of [
+      "equip",
+      "equip?view=list",
+      "equip?view=sense",
+      "equip?view=lamp",
+      "equip?view=schools",
+      "equip?view=power",
+      "types",
+      "loom",
+      "numbers",
+      "prove",
+      "findings",
+      "open-ends",
+    ]) {
       await page.goto(`${railway}/${view}`);
-      await expect(page.getByRole("link", { name: /Prove \d+\/85/ })).toBeVisible();
+      await expect(page.getByRole("link", { name: /Prove \d+\/104/ })).toBeVisible();
       expect(await violations(page), view).toEqual([]);
     }
     for (const path of ["railways", "quick-sums"]) {

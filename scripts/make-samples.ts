@@ -6,6 +6,7 @@ import {
   changeType,
   Derived,
   Draft,
+  type EditGroup,
   edit,
   emptyRecord,
   type RailwayRecord,
@@ -21,62 +22,192 @@ import { DRIVING, FROGS, LAMPS } from "../core/testing/recipes.ts";
 import { clubRailway } from "./clubRailway.ts";
 import { merged } from "./merged.ts";
 
+const AT = "2026-05-12T19:30:00.000Z";
+
 /** The part of Skerrin Ferry that can be planned so far. */
 function skerrinFerry(): RailwayRecord {
   let record = emptyRecord("Skerrin Ferry");
   record.railway.note =
-    "Train-ferry terminal on a shelf 5.2 m by 0.6 m with a drop-down wing, H0. An invented railway; three things on it are wired wrong on purpose.";
+    "Train-ferry terminal on a shelf 5.2 m by 0.6 m with a drop-down wing, H0. An invented railway; five things on it are wired wrong on purpose.";
   const apply = (edits: Parameters<typeof edit>[1]) => {
     record = edit(record, edits).record;
   };
-  apply(addBoard(record, "cdu").edits);
-  apply(addBoard(record, "stall-decoder-8").edits);
-  const yard = ["Y1", "Y2", "Y3", "Y4", "Y5"];
-  const stall = "stall-motor";
-  const coil = "twin-coil-under-board";
-  const lamp = "lamp-two-colour";
-  const toggle = "toggle-centre-off";
-  apply(
-    turnoutsFromTable(record, [
-      ["label", "name", "hand", "zone", "with", "motor", "driver", "control", "lamp", "address", "run", "frog"],
-      ["M1", "Main line, west end of crossover", "left", "Main line", "", stall, "D1-1", "", lamp, "21", "1.2", "S2"],
-      ["M2", "Main line, east end of crossover", "left", "Main line", "M1", stall, "", "", "", "", "0.9", "S2"],
-      ["L1", "Linkspan, road 1", "right", "Linkspan", "", stall, "D1-2", "", lamp, "22", "2.1", "S2"],
-      ["L2", "Linkspan, road 2", "left", "Linkspan", "", stall, "D1-3", "", lamp, "23", "2.4", "S2 crossed"],
-      ["S1", "Engine shed", "left", "Shed", "", stall, "D1-4", "", lamp, "24", "1.6", "S2"],
-      ["S2", "Coal road", "right", "Shed", "", stall, "D1-5", "", "", "25", "1.8", "S1"],
-      ...yard.map((label, index) => [
-        label,
-        `Ferry yard, ladder turnout ${index + 1}`,
-        index % 2 === 0 ? "right" : "left",
-        "Ferry yard",
-        "",
-        label === "Y5" ? "twin-coil-surface" : coil,
-        "CD1",
-        toggle,
-        label === "Y5" ? "" : lamp,
-        "",
-        String(0.8 + index * 0.3),
-        // one contact each, which the lamp has; the motor without a contact needs a unit for the frog
-        label === "Y5" ? "polarity unit" : "",
-      ]),
-    ]).edits,
-  );
+  const boards = [
+    "cdu",
+    "stall-decoder-8",
+    "servo-board-4",
+    "input-node-16",
+    "output-node-16",
+    "current-detector-4",
+    "reverser",
+  ];
+  for (const board of boards) apply(addBoard(record, board).edits);
+  apply(turnoutsFromTable(record, turnoutRows()).edits);
+  apply(planted(record).edits);
+  apply(noted(record).edits);
+  record = withTests(record);
+  // after the tests somebody fitted a latching toggle for Y4
+  const control = record.assignments.find((a) => a.role === "control" && a.turnoutId === "y4");
+  if (control) apply(changeType(record, control.deviceId, "toggle-latching").edits);
+  return kept(record, "wire-not-protected", "the wires behind the panel get a fuse; it is on the list");
+}
+
+/** Its turnouts: yard on coils, main line and linkspan on a decoder, shed on servos, quay on the bus, loop by detectors. */
+function turnoutRows(): string[][] {
+  const [stall, coil, lamp, toggle] = ["stall-motor", "twin-coil-under-board", "lamp-two-colour", "toggle-centre-off"];
+  const yard = ["Y1", "Y2", "Y3", "Y4", "Y5"].map((label, index) => [
+    label,
+    `Ferry yard, ladder turnout ${index + 1}`,
+    index % 2 === 0 ? "right" : "left",
+    "Ferry yard",
+    "",
+    label === "Y5" ? "twin-coil-surface" : coil,
+    "CD1",
+    toggle,
+    label === "Y5" ? "" : lamp,
+    "",
+    String(0.8 + index * 0.3),
+    // one contact each, which the lamp has; the motor without a contact needs a unit for the frog
+    label === "Y5" ? "polarity unit" : "",
+  ]);
+  return [
+    ["label", "name", "hand", "zone", "with", "motor", "driver", "control", "lamp", "address", "run", "frog"],
+    ["M1", "Main line, west end of crossover", "left", "Main line", "", stall, "D1-1", "", lamp, "21", "1.2", "S2"],
+    ["M2", "Main line, east end of crossover", "left", "Main line", "M1", stall, "", "", "", "", "0.9", "S2"],
+    ["L1", "Linkspan, road 1", "right", "Linkspan", "", stall, "D1-2", "", lamp, "22", "2.1", "S2"],
+    ["L2", "Linkspan, road 2", "left", "Linkspan", "", stall, "D1-3", "", lamp, "23", "2.4", "S2 crossed"],
+    [
+      "L3",
+      "Linkspan, road 3",
+      "right",
+      "Linkspan",
+      "",
+      stall,
+      "D1-4",
+      "",
+      "semaphore-servo from SB1-3",
+      "24",
+      "2.7",
+      "S2",
+    ],
+    [
+      "S1",
+      "Engine shed",
+      "left",
+      "Shed",
+      "",
+      "servo-contact",
+      "SB1-1",
+      "toggle-latching",
+      "mechanical-flag",
+      "",
+      "1.6",
+      "S1",
+    ],
+    ["S2", "Coal road", "right", "Shed", "", "servo-contact", "SB1-2", "push-button", "", "", "1.8", "S1"],
+    [
+      "Q1",
+      "Quay",
+      "left",
+      "Quay",
+      "",
+      stall,
+      "output-node-8",
+      "push-pair by IN1-1",
+      "lamp-two-colour-12 from ON1-1",
+      "",
+      "1.4",
+      "S2",
+    ],
+    [
+      "B1",
+      "Balloon loop, behind the backscene",
+      "left",
+      "Loop",
+      "",
+      stall,
+      "input-decoder-4",
+      "BD1-1 to N + BD1-2 to R",
+      "lamps-frog",
+      "31",
+      "2.2",
+      "S2",
+    ],
+    ...yard,
+  ];
+}
+
+/** M2, wired wrong on purpose as the frog of L2, the lamps of Q1 and B1 and the toggle of Y4 are; and the rest of the addresses. */
+function planted(record: RailwayRecord): EditGroup {
   const draft = new Draft(record);
-  const board = record.devices.find((device) => device.label === "D1");
+  const called = (label: string) => record.devices.find((device) => device.label === label)?.id ?? "";
   // outputs not in use follow the run of the board
-  if (board) for (const way of [6, 7, 8]) setAddress(draft, board.id, way, 20 + way);
+  for (const way of [5, 6, 7, 8]) setAddress(draft, called("D1"), way, 20 + way);
+  for (const way of [2, 3, 4]) setAddress(draft, called("D2"), way, 30 + way);
   // M2 hangs on the far side of the baseboard beam, and its leads were not crossed
   const motor = record.assignments.find(
     (a): a is Extract<Assignment, { role: "motor" }> => a.role === "motor" && a.turnoutId === "m2",
   );
   if (motor) draft.put("assignment", { ...motor, opposite: true });
-  apply(draft.edits);
-  record = withTests(record);
-  // after the tests somebody fitted a latching toggle for Y4
-  const latching = record.devices.find((device) => device.label === "T4");
-  if (latching) apply(changeType(record, latching.id, "toggle-latching").edits);
-  return record;
+  for (const [way, block] of ["Loop, west", "Loop, east"].entries())
+    draft.assign("block", { deviceId: called("BD1"), way: way + 1, block, rail: "J" });
+  return draft.group("Planted");
+}
+
+/** What the owner knows, has heard, and owes. */
+function noted(record: RailwayRecord): EditGroup {
+  const draft = new Draft(record);
+  const known = (link: "contact" | "leads" | "mounting" | "setting", deviceId: string, way: number | null = null) =>
+    draft.put("sense", {
+      ...{ id: `${link}-${deviceId}`, link, deviceId, way, inverts: false, known: "metered" },
+      ...{ flips: 0, note: "", at: AT },
+    });
+  known("contact", "l1");
+  known("leads", "l1");
+  known("mounting", "l1");
+  draft.put("debt", {
+    ...{ id: "wing", kind: "awaited", text: "multi-way connector for the drop-down wing", blocks: "the loop's wires" },
+    ...{ turnoutId: "b1", done: false, at: AT },
+  });
+  draft.put("debt", {
+    ...{ id: "quay-box", kind: "undecided", text: "where the push-button box of the quay hangs", blocks: "its cable" },
+    ...{ turnoutId: "q1", done: false, at: AT },
+  });
+  draft.put("fact", {
+    ...{ id: "release", text: "The loop's detectors release after 2 s", standing: "read", typeId: null },
+    ...{ figure: null, deviceId: "bd1", source: "leaflet", at: AT },
+  });
+  return draft.group("Noted");
+}
+
+/** The railway with the findings of a rule kept, for a reason. */
+function kept(record: RailwayRecord, rule: string, reason: string): RailwayRecord {
+  const draft = new Draft(record);
+  for (const { key, ruleId, why } of new Derived(record).findings.filter((finding) => finding.ruleId === rule)) {
+    const subject = key.slice(ruleId.length + 1);
+    draft.put("acceptance", { id: `${rule}-${subject}`, rule, subject, cause: why, reason, at: AT });
+  }
+  return draft.edits.length > 0 ? edit(record, draft.edits).record : record;
+}
+
+/** Four turnouts on a shelf with toggles only: coils, one discharge unit, a lamp each. */
+function shelf(): RailwayRecord {
+  const record = emptyRecord("Four-turnout shelf");
+  record.railway.note =
+    "A shelf for shunting, an invented one: four coil motors, one discharge unit, a sprung toggle and a lamp each.";
+  const head = ["label", "name", "hand", "motor", "driver", "control", "lamp", "run"];
+  const names = ["Loop, west", "Loop, east", "Warehouse", "Dairy"];
+  const rows = names.map((name, index) => [
+    String(index + 1),
+    name,
+    index % 2 === 0 ? "left" : "right",
+    "twin-coil-under-board",
+    index === 0 ? "cdu" : "CD1",
+    "toggle-centre-off",
+    "lamp-two-colour",
+    String(0.5 + index * 0.2),
+  ]);
+  return edit(record, turnoutsFromTable(record, [head, ...rows]).edits).record;
 }
 
 /** Some tests of L1 and Y1, one of them made before its turnout's wire was moved. */
@@ -141,4 +272,5 @@ const folder = new URL("../samples/", import.meta.url);
 writeFileSync(new URL("club-400.json", folder), writeRailwayFile(clubRailway(400, 400)));
 writeFileSync(new URL("schools.json", folder), writeRailwayFile(schools()));
 writeFileSync(new URL("mistakes.json", folder), writeRailwayFile(mistakes()));
+writeFileSync(new URL("shelf.json", folder), writeRailwayFile(shelf()));
 writeFileSync(new URL("skerrin-ferry.json", folder), writeRailwayFile(skerrinFerry()));

@@ -66,6 +66,14 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
         }),
       ),
       ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
+      ...record.facts.map((fact) =>
+        putEdit("fact", {
+          ...fact,
+          id: id(fact.id),
+          typeId: fact.typeId && id(fact.typeId),
+          deviceId: fact.deviceId && id(fact.deviceId),
+        }),
+      ),
     ];
   });
   return addressed(edit(result, edits).record);

@@ -122,7 +122,7 @@ it("answers malformed JSON, too large bodies and unknown places without a stack"
   const large = await post("railways", { name: "x".repeat(3_000_000) });
   expect(large.status).toBe(413);
   expect(large.body.error.message).toMatch(/more than the 2 MB/);
-  expect((await post("railways/import", "x".repeat(9_000_000))).status).toBe(413);
+  expect((await post("railways/import", "x".repeat(36_000_000))).status).toBe(413);
   expect((await get("nothing")).status).toBe(404);
   expect((await get("railways/none")).body.error.message).toMatch(/no such railway/);
   for (const { text } of [malformed, large]) expect(text).not.toMatch(/node_modules|\.ts:/);

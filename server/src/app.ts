@@ -13,7 +13,7 @@ import type { Store } from "./store/store.ts";
 
 /** Largest body of an ordinary request, and of a railway file. */
 export const BODY_LIMIT = "2mb";
-export const FILE_LIMIT = "8mb";
+export const FILE_LIMIT = "34mb";
 
 export interface AppOptions {
   store: Store;

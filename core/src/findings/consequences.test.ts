@@ -38,5 +38,5 @@ it("shows what another figure of a type in use would change", () => {
   const { raised, readings } = consequencesOf(new Derived(record), group);
   expect(raised.join()).toMatch(/40.0 mA/);
   // 12 V behind 120 ohm: 15.0 mA through 680 ohm, 54.5 mA through 100 ohm
-  expect(readings).toContainEqual({ label: "A", what: "driver at rest", from: "15.0 mA", to: "54.4 mA" });
+  expect(readings).toContainEqual({ label: "A", what: "driver at rest", from: "15.0 mA", to: "54.5 mA" });
 });

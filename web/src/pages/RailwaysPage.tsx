@@ -7,7 +7,8 @@ import { Sheet } from "../parts/Sheet.tsx";
 import { api, sentenceOf } from "../store/api.ts";
 
 const SAMPLES: Record<string, string> = {
-  "skerrin-ferry": "Skerrin Ferry, a train-ferry terminal: eleven turnouts, and three things wired wrong to be found",
+  "skerrin-ferry": "Skerrin Ferry, a train-ferry terminal: fourteen turnouts, and five things wired wrong to be found",
+  shelf: "A shelf of four turnouts: coils, one discharge unit, toggles and lamps, all in order",
   schools: "The schools side by side: one turnout for each way of driving, feeding the frog and showing",
   mistakes: "One mistake for each rule, wired wrong on purpose, to see what is found and what cures it",
   "club-400": "A generated club railway of 400 turnouts, to see how it bears a load",

@@ -3,6 +3,7 @@ import { type FormEvent, type PointerEvent, useState } from "react";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { probe, setRange } from "../store/view.ts";
 import { useResults } from "../worker/derive.ts";
+import { probesOf } from "../worker/probesOf.ts";
 import { Band } from "./Band.tsx";
 import { LastReadings, NextPlace, useKeepReading, WRITE } from "./KeptReadings.tsx";
 import { Mark } from "./Mark.tsx";
@@ -12,7 +13,9 @@ export function Meter() {
   const view = useAppSelector((state) => state.view);
   const dispatch = useAppDispatch();
   const { focus } = useResults();
-  const reading = view.red && view.black ? (focus?.meter ?? null) : null;
+  // what was worked out for other terminals is not what these two should show
+  const probes = view.red && view.black && probesOf(view.red.key, view.black.key);
+  const reading = focus?.probes === probes ? (focus?.meter ?? null) : null;
   const current = reading?.range === view.range ? reading : null;
   return (
     <aside className="meter" aria-label="Meter">

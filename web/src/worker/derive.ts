@@ -1,6 +1,6 @@
 import type { Consequence, EditGroup, Thread } from "@alderman/core";
 import { wrap } from "comlink";
-import { useEffect, useSyncExternalStore } from "react";
+import { useEffect, useMemo, useSyncExternalStore } from "react";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { choose } from "../store/view.ts";
 import type { DeriveWorker } from "./derive.worker.ts";
@@ -29,7 +29,9 @@ export function askConsequences(group: EditGroup): Promise<Consequence | null> {
 
 /** Keeps the worker at what the store shows; to be used once, by the frame. */
 export function useDeriving(): void {
-  const record = useAppSelector((state) => state.railway.record);
+  const whole = useAppSelector((state) => state.railway.record);
+  // pictures weigh more than everything else, and nothing is derived from them
+  const record = useMemo(() => whole && { ...whole, photos: [] }, [whole]);
   const { asked, by, moment, red, black, range, lamp } = useAppSelector((state) => state.view);
   const turnoutId = useLeader();
   const control = (turnoutId && by[turnoutId]) ?? null;

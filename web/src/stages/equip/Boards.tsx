@@ -15,6 +15,7 @@ import { useEdit } from "../../parts/FindingCard.tsx";
 import { useAppSelector } from "../../store/store.ts";
 import { useResults } from "../../worker/derive.ts";
 import { DeviceFields } from "./DeviceFields.tsx";
+import { NotesAndPhotos } from "./NotesAndPhotos.tsx";
 import { Outputs, useDrop } from "./Outputs.tsx";
 import { WaysGlyph } from "./smallGlyphs.tsx";
 
@@ -150,6 +151,7 @@ function BoardDialog({ device, type, close }: { device: Device; type: DeviceType
       {type.family === "driver" && type.outputs > 0 && (
         <Outputs record={record} deviceId={device.id} label={device.label} />
       )}
+      <NotesAndPhotos record={record} subject={{ kind: "device", of: device }} />
       {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
       <button
         type="button"

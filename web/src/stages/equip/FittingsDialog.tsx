@@ -4,6 +4,7 @@ import { SheetDialog } from "../../parts/Dialogs.tsx";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { useAppSelector } from "../../store/store.ts";
 import { DeviceFields } from "./DeviceFields.tsx";
+import { NotesAndPhotos } from "./NotesAndPhotos.tsx";
 
 /** How the motors, control and lamp of one thread are fitted: which way round, by which contact. */
 export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close: () => void }) {
@@ -109,6 +110,9 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
           />
         </Part>
       )}
+      {[thread.turnout, ...thread.followers].map((turnout) => (
+        <NotesAndPhotos key={turnout.id} record={record} subject={{ kind: "turnout", of: turnout }} />
+      ))}
     </SheetDialog>
   );
 }

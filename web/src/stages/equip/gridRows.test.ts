@@ -25,17 +25,17 @@ it("shows the worst of each cell", () => {
 });
 
 it("keeps the owner's order until a column is chosen, and numbers as people count", () => {
-  expect(labels({})).toEqual(["M1", "M2", "L1", "L2", "S1", "S2", "Y1", "Y2", "Y3", "Y4", "Y5"]);
-  expect(labels({ sort: { column: "label", down: false } }).slice(0, 4)).toEqual(["L1", "L2", "M1", "M2"]);
+  expect(labels({})).toEqual(["M1", "M2", "L1", "L2", "L3", "S1", "S2", "Q1", "B1", "Y1", "Y2", "Y3", "Y4", "Y5"]);
+  expect(labels({ sort: { column: "label", down: false } }).slice(0, 5)).toEqual(["B1", "L1", "L2", "L3", "M1"]);
   const runs = { column: "run", down: true };
-  expect(labels({ sort: runs })[0]).toBe("L2");
+  expect(labels({ sort: runs })[0]).toBe("L3");
   // those without an address stand at the foot, up or down
   expect(labels({ sort: { column: "address", down: true } }).slice(-5)).toEqual(["Y1", "Y2", "Y3", "Y4", "Y5"]);
 });
 
 it("finds by any cell, what is not finished, and what has findings", () => {
   expect(labels({ text: "crossover" })).toEqual(["M1", "M2"]);
-  expect(labels({ text: "d1-4" })).toEqual(["S1"]);
+  expect(labels({ text: "d1-4" })).toEqual(["L3"]);
   expect(labels({ show: "open" })).toEqual(["S2"]);
   expect(labels({ show: "findings" })).toEqual(["S2", "Y1"]);
 });

@@ -1,0 +1,252 @@
+import { beginRailway, expect, openDemo, test } from "./server.ts";
+
+/** Puts text on the clipboard and pastes it into the cell that has the focus. */
+async function paste(page: import("@playwright/test").Page, text: string): Promise<void> {
+  await page.evaluate((value) => {
+    const data = new DataTransfer();
+    data.setData("text/plain", value);
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  }, text);
+}
+
+test("four turnouts are equipped by keyboard alone: typed, chosen, filled down, and complete", async ({
+  page,
+  server,
+}) => {
+  await beginRailway(page, server, "Shelf");
+  await page.getByRole("button", { name: "new ..." }).focus();
+  for (const label of ["A", "B", "C", "D"]) {
+    await page.keyboard.type(label);
+    await page.keyboard.press("Enter");
+  }
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("ArrowUp");
+  for (let step = 0; step < 3; step++) await page.keyboard.press("ArrowUp");
+  for (let step = 0; step < 5; step++) await page.keyboard.press("ArrowRight");
+  await page.keyboard.type("stall-motor");
+  await page.keyboard.press("Tab");
+  // the new cell's choices say what suits the motor
+  await page.keyboard.press("F2");
+  await expect(
+    page.getByRole("option", { name: /Capacitor discharge unit.*cannot: a pulse does not hold/ }).first(),
+  ).toBeVisible();
+  await page.keyboard.type("stall-decoder-8");
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("ArrowLeft");
+  await expect(page.getByRole("button", { name: "Motor of A: Stall motor with two contacts" })).toBeFocused();
+  for (let step = 0; step < 3; step++) await page.keyboard.press("Shift+ArrowDown");
+  await page.keyboard.press("Shift+ArrowRight");
+  await expect(page.getByText("4 turnouts by 2 columns chosen")).toBeVisible();
+  await page.keyboard.press("Control+d");
+  await expect(page.getByRole("button", { name: "Driver of D: D1-4" })).toBeVisible();
+  await expect(page.getByText("D is complete, and all checks are clear.")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("button", { name: "Driver of D: empty" })).toBeVisible();
+  await expect(page.getByText("D has no motor.")).toBeVisible();
+  await page.getByRole("button", { name: "Go to Motor" }).press("Enter");
+  await expect(page.getByRole("button", { name: "Motor of D: empty" })).toBeFocused();
+});
+
+test("a block is pasted over the list, and what cannot be is said with row and column", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("button", { name: "List", exact: true }).click();
+  await page.getByRole("button", { name: "Hand of L1: right" }).focus();
+  await paste(page, "left\tHarbour\nup\tHarbour");
+  await expect(page.getByRole("alert")).toContainText('Row 2, Hand of L2: "up" is no hand');
+  await expect(page.getByRole("button", { name: "Zone of L1: Linkspan" })).toBeVisible();
+  await paste(page, "left\tHarbour\nright\tHarbour");
+  await expect(page.getByRole("button", { name: "Zone of L2: Harbour" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Hand of L1: left" })).toBeVisible();
+  await paste(page, "=A1");
+  await expect(page.getByRole("alert")).toContainText('"=A1" is a formula');
+  await paste(page, `label\tcolour\n${"X"}1\tred`);
+  await expect(page.getByRole("alert")).toContainText('"colour" is no heading of the turnout list');
+  await paste(page, `label\n${Array.from({ length: 5000 }, (_, row) => `R${row}`).join("\n")}`);
+  await expect(page.getByRole("alert")).toContainText("The table has 5000 rows; at most 1000 are taken at once");
+  await paste(page, "label\nX1\nX1");
+  await expect(page.getByRole("alert")).toContainText("there is already a turnout called X1");
+});
+
+test("the list is sorted, searched and grouped, and one turnout's equipment is given to others", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("button", { name: "List", exact: true }).click();
+  const labels = () => page.locator('[data-cell$=":0"]').allTextContents();
+  await page.getByTitle("Sort by Run, m").click();
+  expect((await labels())[0]).toBe("Y1");
+  await page.getByTitle("Sort by Run, m").click();
+  expect((await labels())[0]).toBe("L3");
+  await page.getByTitle("Sort by Run, m").click();
+  await page.getByLabel("By zone").check();
+  await expect(page.getByRole("rowheader", { name: "Shed (2)" }).or(page.getByText("Shed (2)"))).toBeVisible();
+  await page.getByLabel("By zone").uncheck();
+  await page.getByLabel("Find in the list").fill("linkspan");
+  await expect(page.getByText("3 of 14 turnouts")).toBeVisible();
+  // L1 first, then L3 with Shift
+  await page.getByRole("button", { name: "Turnout of L1: L1" }).click();
+  await page.getByRole("button", { name: "Lamp of L3: LP3" }).click({ modifiers: ["Shift"] });
+  await page.getByRole("button", { name: "Equip all like L1" }).click();
+  await expect(page.getByRole("button", { name: /Lamp of L3: LP\d+$/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Frog of L2: S2" })).toBeVisible();
+});
+
+test("boards are allotted, looked at first, and accepted in part", async ({ page, server }) => {
+  await beginRailway(page, server, "New");
+  await page.getByRole("button", { name: "new ..." }).focus();
+  await paste(
+    page,
+    `label\tzone\tmotor\n${Array.from({ length: 10 }, (_, row) => `T${row}\t${row % 2 ? "West" : "East"}\tstall-motor`).join("\n")}`,
+  );
+  await expect(page.getByRole("button", { name: "Turnout of T9: T9" })).toBeVisible();
+  await page.getByRole("button", { name: "Allot" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("New boards of a kind").fill("1");
+  await dialog.getByRole("button", { name: "Propose" }).click();
+  await expect(dialog.getByRole("alert")).toContainText("It takes 2 new boards");
+  await expect(dialog.getByRole("alert")).toContainText("1 too few");
+  await dialog.getByLabel("New boards of a kind").fill("");
+  await dialog.getByRole("button", { name: "Propose" }).click();
+  await expect(dialog.getByText("10 turnouts and pairs with 2 new boards.")).toBeVisible();
+  await dialog.getByLabel("Accept T9").uncheck();
+  await dialog.getByRole("button", { name: "Accept 9 of 10" }).click();
+  await expect(page.getByRole("button", { name: "Driver of T8: D1-5" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Driver of T9: empty" })).toBeVisible();
+  await page.getByRole("link", { name: /Open ends/ }).click();
+  await expect(page.getByRole("table", { name: "Left open" })).toContainText("T9 has no driver");
+});
+
+test("what was seen goes into the sense ledger, and the cheapest turn puts it right", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page
+    .getByRole("row", { name: /^left hand L2|L2/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Sense", exact: true }).click();
+  await page.getByRole("row", { name: /L3/ }).first().click();
+  await expect(page.getByText("By this ledger everything goes as asked.")).toBeVisible();
+  for (const what of ["blades of L3", "frog of L3"])
+    await page
+      .getByRole("group", { name: `Seen: ${what}` })
+      .getByRole("button", { name: "the other way" })
+      .click();
+  await page.getByRole("button", { name: "Note what was seen" }).click();
+  await expect(page.getByText("By this ledger blades of L3 and frog of L3 go the other way.")).toBeVisible();
+  await expect(page.getByText("1 min; kept in the decoder; a reset undoes it.")).toBeVisible();
+  await page.getByRole("button", { name: "Swap the leads at L3" }).click();
+  await expect(page.getByText("By this ledger everything goes as asked.")).toBeVisible();
+  await expect(page.getByText("turned by hand once")).toBeVisible();
+  await page.getByRole("button", { name: "Thread", exact: true }).click();
+  await expect(page.getByRole("group", { name: "Thread of L3" })).toContainText("L3 stands at N");
+});
+
+test("the lamp says what it knows, the schools stand side by side, and power-up names what moves", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("row", { name: /L1/ }).first().click();
+  await page.getByRole("button", { name: "Lamp", exact: true }).click();
+  await expect(page.getByText("It cannot tell the blades")).toBeVisible();
+  await expect(page.getByRole("row", { name: /asked for R, the link came off at N/ })).toContainText("a lie");
+  await page.getByRole("button", { name: "Schools", exact: true }).click();
+  await page.getByRole("button", { name: /^Choose: Stall motors on reversing toggles/ }).click();
+  await expect(page.getByRole("row", { name: /Stall motors on reversing toggles/ })).toContainText("as it is");
+  await page.getByRole("button", { name: "Power-up", exact: true }).click();
+  await expect(page.getByText(/L1.*S1.*may move by themselves when power returns/)).toBeVisible();
+});
+
+test("findings are filtered, gone through by key, and a remedy says first what it changes", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Findings/ }).click();
+  await page.getByRole("group", { name: "Severity" }).getByRole("button", { name: "wrong" }).click();
+  await expect(page.getByRole("article")).toHaveCount(5);
+  await page.getByLabel("Place").fill("quay");
+  await expect(page.getByRole("article")).toHaveCount(1);
+  await page.getByLabel("Place").fill("");
+  await page.getByRole("heading", { name: "Findings" }).click();
+  await page.keyboard.press("]");
+  await page.keyboard.press("]");
+  const second = page.getByRole("article").nth(1);
+  await expect(second).toBeFocused();
+  const swap = second.getByRole("button", { name: /^Swap the leads at M2/ });
+  await swap.focus();
+  await expect(second.getByRole("status")).toContainText("leads straight, mounted the other way round → leads crossed");
+  await expect(second.getByRole("status")).toContainText("Cures 1 finding");
+  await page.getByRole("group", { name: "Severity" }).getByRole("button", { name: "kept" }).click();
+  await expect(page.getByText("Kept: the wires behind the panel get a fuse; it is on the list")).toBeVisible();
+});
+
+test("notes and photos are kept small, and what is no picture is refused", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("button", { name: "Fittings of M1/M2" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("Note on M1").fill("beam in the way");
+  await dialog
+    .getByLabel("Add a photo of M1")
+    .setInputFiles({ name: "no.jpg", mimeType: "image/jpeg", buffer: Buffer.from("text") });
+  await expect(dialog.getByRole("alert")).toContainText("no.jpg is no picture that can be opened");
+  await dialog
+    .getByLabel("Add a photo of M1")
+    .setInputFiles({ name: "huge.png", mimeType: "image/png", buffer: Buffer.alloc(40_000_000) });
+  await expect(dialog.getByRole("alert")).toContainText("huge.png has 40 MB; a photo may have 25 MB");
+  const png = await page.screenshot();
+  await dialog
+    .getByLabel("Add a photo of M1")
+    .setInputFiles({ name: "under the board.png", mimeType: "image/png", buffer: png });
+  const photo = dialog.getByRole("img", { name: "under the board" });
+  await expect(photo).toBeVisible();
+  const size = await photo.evaluate((image: HTMLImageElement) => [image.naturalWidth, image.src.length]);
+  expect(size[0]).toBeLessThanOrEqual(640);
+  expect(size[1]).toBeLessThan(120_001);
+  await page.reload();
+  await page.getByRole("button", { name: "Fittings of M1/M2" }).click();
+  await expect(page.getByRole("dialog").getByRole("img", { name: "under the board" })).toBeVisible();
+  await expect(page.getByRole("dialog").getByLabel("Note on M1")).toHaveValue("beam in the way");
+});
+
+test("an own type says what is on it, and a change of one in use is shown before it is made", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: "Device types" }).click();
+  await page.getByRole("button", { name: "Stall motor with two contacts" }).click();
+  await page.getByRole("button", { name: "Copy, and change the figures" }).click();
+  await page.getByLabel("rough price of one").fill("19.5");
+  await page.keyboard.press("Enter");
+  await page.getByLabel("Printed beside +").fill("RED");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Add a setting" }).click();
+  await page.getByLabel("name of setting 1").fill("throw");
+  await page.keyboard.press("Enter");
+  await page.getByLabel("In the box").fill("1 motor, 2 screws");
+  await page.keyboard.press("Enter");
+  await page.getByRole("link", { name: /Equip/ }).first().click();
+  await page.getByRole("row", { name: /L1/ }).first().click();
+  await page.getByRole("button", { name: "Fittings of L1" }).click();
+  await page
+    .getByRole("group", { name: "Motor L1" })
+    .getByLabel("Type")
+    .selectOption({ label: "Stall motor with two contacts, my own" });
+  await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
+  await page.getByRole("link", { name: "Device types" }).click();
+  await page.getByRole("button", { name: "Stall motor with two contacts, my own" }).click();
+  await expect(page.getByLabel("Printed beside +")).toHaveValue("RED");
+  await expect(page.getByLabel("name of setting 1")).toHaveValue("throw");
+  await page.getByLabel("resistance while stalled", { exact: false }).first().fill("100");
+  await page.keyboard.press("Enter");
+  const change = page.getByRole("group", { name: "Before it is changed" });
+  await expect(change).toContainText("L1 is of this type");
+  await expect(change).toContainText(/L1 driver at rest: 15.0 mA → 54.\d mA/);
+  await change.getByRole("button", { name: "Make the change" }).click();
+  await page.getByLabel(/^Standing of: resistance while stalled/).selectOption("heard");
+  await expect(page.getByRole("link", { name: /Findings: 5 wrong|Findings: 6 wrong/ })).toBeVisible();
+});

@@ -1,0 +1,96 @@
+import { type Device, Draft, freshId, type Photo, type RailwayRecord, type Turnout } from "@alderman/core";
+import { useState } from "react";
+import { useEdit } from "../../parts/FindingCard.tsx";
+import { smallPicture } from "../../parts/smallPicture.ts";
+
+/** A turnout or a device that has a note and photos. */
+type Subject = { kind: "turnout"; of: Turnout } | { kind: "device"; of: Device };
+
+/** The note and the photos of a turnout or device; photos are made small before they are kept. */
+export function NotesAndPhotos({ record, subject }: { record: RailwayRecord; subject: Subject }) {
+  const act = useEdit();
+  const [problem, setProblem] = useState<string | null>(null);
+  const { kind, of } = subject;
+  const photos = record.photos.filter(
+    ({ turnoutId, deviceId }) => (kind === "turnout" ? turnoutId : deviceId) === of.id,
+  );
+  const setNote = (note: string) => {
+    const draft = new Draft(record);
+    if (subject.kind === "turnout") draft.put("turnout", { ...subject.of, note });
+    else draft.put("device", { ...subject.of, note });
+    act(draft.group(`Note on ${of.label}`));
+  };
+  const add = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      const photo: Photo = {
+        id: freshId(record, "photo", `${of.id}-photo`),
+        ...{ turnoutId: kind === "turnout" ? of.id : null, deviceId: kind === "device" ? of.id : null },
+        caption: file.name.replace(/\.\w+$/, "").slice(0, 80),
+        picture: await smallPicture(file),
+        at: new Date().toISOString(),
+      };
+      const draft = new Draft(record);
+      draft.put("photo", photo);
+      act(draft.group(`Photo of ${of.label}`));
+      setProblem(null);
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const remove = (photo: Photo) => {
+    const draft = new Draft(record);
+    draft.remove("photo", photo.id);
+    act(draft.group(`Removed a photo of ${of.label}`));
+  };
+  return (
+    <section className="mt-3 border-t border-rule pt-2" aria-label={`Note and photos of ${of.label}`}>
+      <label className="font-head text-[14px] font-semibold" htmlFor={`note-${kind}-${of.id}`}>
+        Note on {of.label}
+      </label>
+      <textarea
+        id={`note-${kind}-${of.id}`}
+        key={of.note}
+        className="field mt-1 !h-14 w-full py-1"
+        maxLength={2000}
+        defaultValue={of.note}
+        onBlur={(event) => {
+          if (event.target.value !== of.note) setNote(event.target.value);
+        }}
+      />
+      {problem && (
+        <p role="alert" className="bg-red-wash px-2 py-1">
+          {problem}
+        </p>
+      )}
+      <div className="mt-1 flex flex-wrap items-end gap-2">
+        {photos.map((photo) => (
+          <figure key={photo.id} className="grid w-32 gap-1">
+            <img
+              src={photo.picture}
+              alt={photo.caption || `Photo of ${of.label}`}
+              className="max-h-24 w-full object-contain"
+            />
+            <figcaption className="quiet truncate text-[11.5px]">{photo.caption}</figcaption>
+            <button type="button" className="btn !min-h-6" onClick={() => remove(photo)}>
+              Remove
+            </button>
+          </figure>
+        ))}
+        <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-focus">
+          Add a photo
+          <input
+            type="file"
+            accept="image/*"
+            className="sr-only"
+            aria-label={`Add a photo of ${of.label}`}
+            onChange={(event) => {
+              void add(event.target.files?.[0]);
+              event.target.value = "";
+            }}
+          />
+        </label>
+      </div>
+    </section>
+  );
+}
