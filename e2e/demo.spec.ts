@@ -24,7 +24,7 @@ test("the demo shows its five mistakes and what follows from them, and each is p
   const quay = page.getByRole("article", { name: /common does not suit/ });
   await expect(quay).toContainText("LP4 has its common to 0 V, and ON1 pulls down to 0 V as well");
   await quay.getByRole("button", { name: "Make LP4 a lamp with its common to plus" }).click();
-  const loop = page.getByRole("article", { name: /LED .*backwards|reverse voltage/i });
+  const loop = page.getByRole("article", { name: /: LP5$/ });
   await expect(loop).toContainText("An LED of LP5 sees 15.0 V backwards; it bears 5.0 V.");
   await loop.getByRole("button", { name: /LP5/ }).first().click();
   await expect(page.getByRole("link", { name: "Findings: 0 wrong, 0 doubtful" })).toBeVisible();
@@ -36,7 +36,7 @@ test("a stale test says what has changed since", async ({ page, server }) => {
   await page.getByRole("table", { name: "Progress" }).getByRole("button", { name: "Y1" }).click();
   const step = page.getByRole("listitem", { name: /Goes to normal/ });
   await expect(step).toContainText("Stale");
-  await expect(step).toContainText("Wire K2-9 to Y1-N was changed since.");
+  await expect(step).toContainText("Wire K2-10 to Y1-N was changed since.");
 });
 
 test("two open windows stay the same, and an edit made in both at once is not lost silently", async ({

@@ -53,6 +53,22 @@ const VIEWS = [
     },
   },
   { name: "equip-list", path: "equip?view=list" },
+  {
+    name: "equip-sense",
+    path: "equip?view=sense",
+    act: choose("M1/M2"),
+  },
+  { name: "equip-lamp", path: "equip?view=lamp", act: choose("L1") },
+  {
+    name: "equip-schools",
+    path: "equip?view=schools",
+    act: async (page) => {
+      await choose("L1")(page);
+      await page.getByText("Slow motors with the decoder inside").waitFor();
+    },
+  },
+  { name: "equip-power", path: "equip?view=power" },
+  { name: "open-ends", path: "open-ends" },
   { name: "device-types", path: "types" },
   { name: "loom", path: "loom" },
   { name: "numbers", path: "numbers" },

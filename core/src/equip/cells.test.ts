@@ -38,7 +38,7 @@ describe("controls", () => {
   it("fits another kind in a control's place, and takes away what commands nothing any more", () => {
     const two = typed(withInputs(), "a", "control", "toggle-centre-off + toggle-centre-off inverse");
     const one = typed(two, "a", "control", "push-pair");
-    expect(labels(one)).toEqual(["A", "D1", "PS1", "T1", "TB1"]);
+    expect(labels(one)).toEqual(["A", "B1", "D1", "PS1", "TB1"]);
     expect(labels(typed(one, "a", "control", ""))).toEqual(["A", "D1", "PS1", "TB1"]);
   });
 

@@ -43,7 +43,9 @@ function deviceFor(draft: Draft, { device }: WantedControl, before: AssignmentOf
   }
   const type = requireType(draft.record, device.typeId);
   const old = before && deviceOf(draft.record, before.deviceId);
-  if (old && typeOf(draft.record, old).family === "control") {
+  const kind = old && typeOf(draft.record, old);
+  // a label that tells the kind would be wrong on another
+  if (old && kind?.family === "control" && kind.prefix === type.prefix) {
     draft.put("device", { ...old, typeId: type.id });
     return { ...old, typeId: type.id };
   }

@@ -116,7 +116,9 @@ function lampDevice(draft: Draft, lamp: { typeId: string } | { deviceId: string 
     return known;
   }
   const type = requireType(draft.record, lamp.typeId);
-  if (!old) return draft.addDevice(type.id, type.prefix, type.place);
+  // a label that tells the kind would be wrong on another
+  if (!old || typeOf(draft.record, old).prefix !== type.prefix)
+    return draft.addDevice(type.id, type.prefix, type.place);
   draft.put("device", { ...old, typeId: type.id, place: type.place });
   return deviceOf(draft.record, old.id);
 }

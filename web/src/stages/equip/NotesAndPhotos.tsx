@@ -1,5 +1,5 @@
 import { type Device, Draft, freshId, type Photo, type RailwayRecord, type Turnout } from "@alderman/core";
-import { useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { smallPicture } from "../../parts/smallPicture.ts";
 
@@ -48,16 +48,7 @@ export function NotesAndPhotos({ record, subject }: { record: RailwayRecord; sub
       <label className="font-head text-[14px] font-semibold" htmlFor={`note-${kind}-${of.id}`}>
         Note on {of.label}
       </label>
-      <textarea
-        id={`note-${kind}-${of.id}`}
-        key={of.note}
-        className="field mt-1 !h-14 w-full py-1"
-        maxLength={2000}
-        defaultValue={of.note}
-        onBlur={(event) => {
-          if (event.target.value !== of.note) setNote(event.target.value);
-        }}
-      />
+      <NoteField key={of.id} id={`note-${kind}-${of.id}`} note={of.note} save={setNote} />
       {problem && (
         <p role="alert" className="bg-red-wash px-2 py-1">
           {problem}
@@ -92,5 +83,44 @@ export function NotesAndPhotos({ record, subject }: { record: RailwayRecord; sub
         </label>
       </div>
     </section>
+  );
+}
+
+/** Milliseconds after the last key at which a note is saved. */
+const SAVE_AFTER = 700;
+
+/** A note that is saved while one types, when it is left, and when what it stands in is closed. */
+function NoteField({ id, note, save }: { id: string; note: string; save: (note: string) => void }) {
+  const [text, setText] = useState(note);
+  const latest = useRef({ text, saved: note, save });
+  latest.current.text = text;
+  latest.current.save = save;
+  const keep = useCallback(() => {
+    const { current } = latest;
+    if (current.text === current.saved) return;
+    current.saved = current.text;
+    current.save(current.text);
+  }, []);
+  useEffect(() => {
+    // changed from elsewhere, as by undo
+    if (note === latest.current.saved) return;
+    latest.current.saved = note;
+    setText(note);
+  }, [note]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each key begins the waiting anew
+  useEffect(() => {
+    const timer = setTimeout(keep, SAVE_AFTER);
+    return () => clearTimeout(timer);
+  }, [text, keep]);
+  useEffect(() => keep, [keep]);
+  return (
+    <textarea
+      id={id}
+      className="field mt-1 !h-14 w-full py-1"
+      maxLength={2000}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={keep}
+    />
   );
 }
