@@ -21,6 +21,7 @@ export { moveBy, moveOutput, outputsOf } from "./equip/move.ts";
 export { MOST_ROWS, turnoutsFromTable } from "./equip/table.ts";
 export { removeTurnouts } from "./equip/turnouts.ts";
 export { typesFromFile, writeTypesFile } from "./equip/typesFile.ts";
+export { freeWays } from "./equip/ways.ts";
 export { addTurnout, writeCell } from "./equip/write.ts";
 export { type Consequence, consequencesOf, type Touched, touchedWords } from "./findings/consequences.ts";
 export { FINDING_STAGES, type Finding, type FindingStage, type Remedy, type Severity } from "./findings/rule.ts";

@@ -2,7 +2,7 @@ import { Draft } from "../equip/draft.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { NEVER, turnAt } from "../sense/edits.ts";
-import { type Ledger, type Link, ledgerOf } from "../sense/ledger.ts";
+import { hasTurns, type Ledger, type Link, ledgerOf } from "../sense/ledger.ts";
 import { PLACES } from "../sense/places.ts";
 import { list } from "../units/format.ts";
 import { type Remedy, rule } from "./rule.ts";
@@ -22,7 +22,7 @@ export const lampTellsOpposite = rule<Opposite>({
   look: ({ record, threads }) =>
     threads.flatMap((thread): Opposite[] => {
       const { lamp } = thread;
-      if (!lamp) return [];
+      if (!lamp || !hasTurns(record, thread)) return [];
       const ledger = ledgerOf(record, thread);
       return isOpposite(ledger) ? [{ thread, lamp, causes: causesOf(ledger) }] : [];
     }),

@@ -46,23 +46,26 @@ export interface Ledger {
 /** The sense ledger of a thread: every place from finger to lamp with what is known of it, and what follows. */
 export function ledgerOf(record: RailwayRecord, thread: Thread): Ledger {
   const outcomes: Outcome[] = [];
-  const found = new Map<string, At>();
+  const found = new Map<string, { at: At; turns: Set<string> }>();
   const controls = controlsOf(thread);
   const asks: (ThreadControl | null)[] = controls.length > 0 ? controls : [null];
   for (const control of asks) {
     const by = controls.length > 1 ? (control?.device.label ?? null) : null;
     for (const { what, id, label, chain } of new Chains(thread, frontOf(thread, control)).things()) {
+      const outcome = `${control?.device.id ?? ""} ${what} ${id}`;
       const keys = chain.map((at) => {
-        found.set(keyOf(at), at);
-        return keyOf(at);
+        const key = keyOf(at);
+        const known = found.get(key);
+        if (known) known.turns.add(outcome);
+        else found.set(key, { at, turns: new Set([outcome]) });
+        return key;
       });
-      outcomes.push({ key: `${control?.device.id ?? ""} ${what} ${id}`, what, label, by, chain: keys, wrong: false });
+      outcomes.push({ key: outcome, what, label, by, chain: keys, wrong: false });
     }
   }
-  const order = Object.keys(PLACES);
-  const links = [...found.values()]
-    .sort((a, b) => order.indexOf(a.link) - order.indexOf(b.link))
-    .map((at) => linkAt(record, at, outcomes));
+  const links = [...found]
+    .sort(([, a], [, b]) => ORDER.indexOf(a.at.link) - ORDER.indexOf(b.at.link))
+    .map(([key, { at, turns }]) => linkAt(record, key, at, turns));
   const turned = new Set(links.filter(({ inverts }) => inverts).map(({ key }) => key));
   for (const outcome of outcomes) outcome.wrong = outcome.chain.filter((key) => turned.has(key)).length % 2 === 1;
   return { leader: thread.turnout.id, label: thread.label, links, outcomes };
@@ -75,24 +78,49 @@ export function keyOf({ link, deviceId, way }: At): string {
 
 /** What is written of a place, or undefined. */
 export function senseAt(record: RailwayRecord, { link, deviceId, way }: At): Sense | undefined {
-  return sensesOf(record).get(keyOf({ link, deviceId, way }));
+  return sensesOf(record).at.get(keyOf({ link, deviceId, way }));
 }
 
-const senses = new WeakMap<readonly Sense[], Map<string, Sense>>();
-
-function sensesOf(record: RailwayRecord): Map<string, Sense> {
-  const known = senses.get(record.senses) ?? new Map(record.senses.map((sense) => [keyOf(sense), sense]));
-  senses.set(record.senses, known);
-  return known;
+/** The senses of a record by place, and the links of which something is known somewhere. */
+interface Senses {
+  at: ReadonlyMap<string, Sense>;
+  known: ReadonlySet<SenseLink>;
 }
 
-function linkAt(record: RailwayRecord, at: At, outcomes: readonly Outcome[]): Link {
-  const key = keyOf(at);
-  const sense = senseAt(record, at);
+const senses = new WeakMap<readonly Sense[], Senses>();
+
+function sensesOf(record: RailwayRecord): Senses {
+  const found = senses.get(record.senses);
+  if (found) return found;
+  const made: Senses = {
+    at: new Map(record.senses.map((sense) => [keyOf(sense), sense])),
+    known: new Set(record.senses.flatMap(({ link, known }) => (known === "assumed" ? [] : [link]))),
+  };
+  senses.set(record.senses, made);
+  return made;
+}
+
+/** Whether a thread has a place that turns, by what is written; without solving or following chains. */
+export function hasTurns(record: RailwayRecord, thread: Thread): boolean {
+  if (record.senses.some(({ inverts }) => inverts)) return true;
+  return (
+    thread.motors.some(({ assignment }) => assignment.crossed || assignment.opposite) ||
+    thread.frogs.some(({ assignment }) => assignment.crossed) ||
+    (thread.lamp?.assignment.crossed ?? false)
+  );
+}
+
+const ORDER = Object.keys(PLACES);
+
+function linkAt(record: RailwayRecord, key: string, at: At, turns: ReadonlySet<string>): Link {
+  const sense = sensesOf(record).at.get(key);
   const device = deviceOf(record, at.deviceId);
   const said = saidByAssignment(record, at);
   return {
-    ...at,
+    // spelt out: a spread here costs more than all the rest
+    link: at.link,
+    deviceId: at.deviceId,
+    way: at.way,
     key,
     at: at.way === null ? device.label : `${device.label}-${at.way}`,
     inverts: said ?? sense?.inverts ?? false,
@@ -101,7 +129,7 @@ function linkAt(record: RailwayRecord, at: At, outcomes: readonly Outcome[]): Li
     flips: sense?.flips ?? 0,
     note: sense?.note ?? "",
     likely: sense && sense.known !== "assumed" ? null : taught(record, at),
-    turns: new Set(outcomes.filter(({ chain }) => chain.includes(key)).map(({ key: outcome }) => outcome)),
+    turns,
   };
 }
 
@@ -121,7 +149,7 @@ const TAUGHT: ReadonlySet<SenseLink> = new Set(["contact", "linkage"]);
 
 /** What another device of the same kind, mounted alike, is known to do at a place. */
 function taught(record: RailwayRecord, { link, deviceId, way }: At): Link["likely"] {
-  if (!TAUGHT.has(link)) return null;
+  if (!TAUGHT.has(link) || !sensesOf(record).known.has(link)) return null;
   const { typeId } = deviceOf(record, deviceId);
   const mounted = mountedOpposite(record, deviceId);
   const teacher = record.senses.find(

@@ -57,13 +57,12 @@ export function FindingsSheet() {
             />
             <input
               type="search"
-              className="field !w-36"
+              className="field !w-32"
               aria-label="Place"
               placeholder="Turnout or zone"
               value={place}
               onChange={(event) => setPlace(event.target.value)}
             />
-            <span className="quiet text-[12px]">[ and ] go from one to the next</span>
           </div>
           <div className="scroll" ref={list}>
             {overview && all.length === 0 && <p className="quiet p-3">Nothing is wrong and nothing is missing.</p>}

@@ -87,7 +87,7 @@ function EndRow({ end, record }: { end: OpenEnd; record: RailwayRecord }) {
         )}
         {!debt && end.turnoutId && (
           <Link
-            className="btn !min-h-6"
+            className="btn whitespace-nowrap !min-h-6"
             to={`/r/${railwayId}/equip?view=${end.key === "senses" ? "sense" : "thread"}`}
             onClick={() => dispatch(choose(end.turnoutId))}
           >
@@ -201,7 +201,7 @@ function Facts({ record }: { record: RailwayRecord }) {
                         ? `${rest
                             .slice(0, 5)
                             .map(({ label }) => label)
-                            .join(", ")}${rest.length > 5 ? " ..." : ""} rest on it`
+                            .join(", ")}${rest.length > 5 ? " ..." : ""} ${rest.length === 1 ? "rests" : "rest"} on it`
                         : "",
                       new Date(fact.at).toLocaleDateString(),
                     ]

@@ -1,5 +1,3 @@
-import { openEnds } from "@alderman/core";
-import { useDeferredValue, useMemo } from "react";
 import { Link, useLocation } from "react-router";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { setTheme } from "../store/view.ts";
@@ -21,11 +19,8 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
   const theme = useAppSelector((state) => state.view.theme);
   const dispatch = useAppDispatch();
   const { pathname } = useLocation();
-  const { failure } = useResults();
+  const { failure, openEnds } = useResults();
   const shares = useShares();
-  // after the frame: counting walks through the whole record
-  const late = useDeferredValue(record);
-  const ends = useMemo(() => (late ? openEnds(late).length : 0), [late]);
   const saved = savedAt
     ? `Saved ${new Date(savedAt).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })} on this machine.`
     : "Saved on this machine.";
@@ -45,7 +40,9 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
         />
       ))}
       <div className="foot">
-        <Link to={`/r/${railwayId}/open-ends`}>Open ends {ends > 0 && <b className="mono">{ends}</b>}</Link>
+        <Link to={`/r/${railwayId}/open-ends`}>
+          Open ends {openEnds !== null && openEnds > 0 && <b className="mono">{openEnds}</b>}
+        </Link>
         <Link to="/quick-sums">Quick sums</Link>
         <Link to="/railways">Railways</Link>
         <button type="button" onClick={() => open("history")}>

@@ -7,6 +7,7 @@ import {
   type MeterReading,
   type Moment,
   measure,
+  openEnds,
   type Position,
   type RailwayRecord,
   type RailwayState,
@@ -89,6 +90,11 @@ const worker = {
   /** What an edit would do to the findings, before it is made; null while nothing is derived. */
   consequences(group: EditGroup): Consequence | null {
     return derived && consequencesOf(derived, group);
+  },
+
+  /** How much is left open. */
+  openEnds(): number {
+    return derived ? openEnds(derived.record).length : 0;
   },
 
   proving(): ProvingCounts {

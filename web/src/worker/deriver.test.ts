@@ -28,6 +28,7 @@ function slowWorker() {
       answer(`overview ${given.railway.name}`, { whole: { name: given.railway.name }, wires: [], threads: [] }),
     focus: (given: Focus) => answer(`focus ${given.turnoutId}`, { turnoutId: given.turnoutId }),
     proving: () => answer("proving", {}),
+    openEnds: () => answer("open ends", 3),
   } as unknown as AskWorker;
   const release = async () => {
     waiting.shift()?.();
@@ -48,13 +49,14 @@ function deriver(worker: AskWorker) {
   };
 }
 
-it("asks for the overview, then the focus, then the proving, and nothing twice", async () => {
+it("asks for the overview, then the focus, then the proving and what is left open, and nothing twice", async () => {
   const { asked, worker, release } = slowWorker();
   const { deriver: subject, latest } = deriver(worker);
   subject.want(record("A"), FOCUS);
   for (let answer = 0; answer < 5; answer++) await release();
-  expect(asked).toEqual(["overview A", "focus null", "proving"]);
-  expect(latest()).toMatchObject({ overview: { name: "A" }, focus: { turnoutId: null }, proving: {}, failure: null });
+  expect(asked).toEqual(["overview A", "focus null", "proving", "open ends"]);
+  expect(latest()).toMatchObject({ overview: { name: "A" }, focus: { turnoutId: null }, proving: {}, openEnds: 3 });
+  expect(latest()?.failure).toBeNull();
 });
 
 it("passes over what was wanted in between, and never shows an older result after a newer wish", async () => {
@@ -72,10 +74,10 @@ it("answers a new focus without working out the record anew", async () => {
   const { deriver: subject } = deriver(worker);
   const same = record("A");
   subject.want(same, FOCUS);
-  for (let answer = 0; answer < 3; answer++) await release();
+  for (let answer = 0; answer < 4; answer++) await release();
   subject.want(same, { ...FOCUS, turnoutId: "y1" });
   await release();
-  expect(asked).toEqual(["overview A", "focus null", "proving", "focus y1"]);
+  expect(asked).toEqual(["overview A", "focus null", "proving", "open ends", "focus y1"]);
 });
 
 it("tells of a failure once, and tries again with the next record", async () => {
@@ -88,6 +90,7 @@ it("tells of a failure once, and tries again with the next record", async () => 
     },
     focus: async () => ({}),
     proving: async () => ({}),
+    openEnds: async () => 0,
   } as unknown as AskWorker;
   const { deriver: subject, latest } = deriver(worker);
   subject.want(record("bad"), FOCUS);

@@ -4,6 +4,7 @@ import {
   type Device,
   type DeviceType,
   findType,
+  freeWays,
   removeDevice,
   type SupplyLoad,
   supplyOf,
@@ -86,7 +87,7 @@ function BoardRow({
     >
       <b className="mono">{device.label}</b>
       <span className="truncate text-[12px]">{wordsFor(type, load)}</span>
-      {type.outputs > 0 && <Ways deviceId={device.id} />}
+      {type.outputs > 0 && <Ways deviceId={device.id} outputs={type.outputs} />}
     </button>
   );
 }
@@ -95,7 +96,7 @@ function wordsFor(type: DeviceType, load: SupplyLoad | undefined): string {
   if (type.family === "driver")
     return type.model === "cdu" ? "discharge unit" : (KINDS[type.drives ?? ""] ?? type.short);
   const rated = type.figures.ratedAmps?.value ?? 0;
-  return load ? `${type.short}, ${amps(load.worst)} of ${amps(rated)}` : type.short;
+  return load && rated > 0 ? `${type.short}, ${amps(load.worst)} of ${amps(rated)}` : type.short;
 }
 
 /** What a board drives, in few words. */
@@ -107,15 +108,16 @@ const KINDS: Record<string, string> = {
   sink: "for lamps",
 };
 
-function Ways({ deviceId }: { deviceId: string }) {
-  const { overview } = useResults();
-  const used =
-    overview?.addresses.filter((output) => output.deviceId === deviceId).map(({ throws }) => throws !== null) ?? [];
+/** Outputs of a board in use, as a drawing and in figures. */
+function Ways({ deviceId, outputs }: { deviceId: string; outputs: number }) {
+  const record = useAppSelector((state) => state.railway.record);
+  const free = new Set(record ? freeWays(record, deviceId, outputs) : []);
+  const used = Array.from({ length: outputs }, (_, index) => !free.has(index + 1));
   return (
     <>
-      <WaysGlyph used={used} />
+      {outputs <= 8 && <WaysGlyph used={used} />}
       <span className="mono text-[12px]">
-        {used.filter(Boolean).length}/{used.length}
+        {outputs - free.size}/{outputs}
       </span>
     </>
   );
