@@ -108,5 +108,5 @@ it("forgets all results when no railway is open", async () => {
   subject.want(record("A"), FOCUS);
   await release();
   subject.want(null, FOCUS);
-  expect(latest()).toEqual({ overview: null, focus: null, proving: null, failure: null });
+  expect(latest()).toEqual({ overview: null, focus: null, proving: null, openEnds: null, failure: null });
 });

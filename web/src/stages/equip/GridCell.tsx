@@ -1,8 +1,7 @@
-import type { Column, Turnout } from "@alderman/core";
+import type { Column, RailwayRecord, Turnout } from "@alderman/core";
 import type { KeyboardEvent } from "react";
 import { Mark, type Verdict } from "../../parts/Mark.tsx";
 import { notify } from "../../store/railway.ts";
-import { useAppSelector } from "../../store/store.ts";
 import { CellInput } from "./CellInput.tsx";
 
 /** A cell of the grid. */
@@ -14,6 +13,9 @@ export interface Place {
 interface CellProps {
   column: Column;
   turnout: Turnout;
+  text: string;
+  /** Label of the leading turnout where this cell is that one's; else null. */
+  leader: string | null;
   place: Place;
   editing: { begin: string | null } | null;
   current: boolean;
@@ -21,22 +23,29 @@ interface CellProps {
   chosen: boolean;
   /** The worst that findings say of it. */
   verdict: Verdict | null;
-  focus: (place: Place) => void;
+  record: RailwayRecord;
+  handlers: CellHandlers;
+}
+
+/** What a cell can ask of the grid; the same object for as long as the grid is there. */
+export interface CellHandlers {
+  focus: (place: Place, turnoutId: string) => void;
   /** Chooses all cells from the current one to this. */
   extend: (place: Place) => void;
   begin: (place: Place) => void;
   onKey: (event: KeyboardEvent, place: Place) => void;
   write: (place: Place, text: string) => boolean;
+  /** Goes to a cell, kept within the list. */
   move: (place: Place) => void;
+  /** Goes to a cell that is about to be there. */
+  go: (place: Place) => void;
 }
 
 /** One cell: what it holds, or the field to type into. */
 export function GridCell(props: CellProps) {
-  const { column, turnout, place, editing, current, chosen, verdict, focus, extend, begin, onKey, write, move } = props;
-  const record = useAppSelector((state) => state.railway.record);
-  if (!record) return null;
-  const text = column.read(record, turnout);
-  const follows = column.leaderOnly && turnout.movesWith !== null;
+  const { record, column, turnout, text, leader, place, editing, current, chosen, verdict } = props;
+  const { focus, extend, begin, onKey, write, move } = props.handlers;
+  const follows = leader !== null;
   if (editing && !follows) {
     return (
       <td>
@@ -60,7 +69,6 @@ export function GridCell(props: CellProps) {
       </td>
     );
   }
-  const leader = follows ? record.turnouts.find((each) => each.id === turnout.movesWith)?.label : null;
   return (
     <td data-chosen={chosen || undefined}>
       <button
@@ -69,7 +77,7 @@ export function GridCell(props: CellProps) {
         tabIndex={current ? 0 : -1}
         aria-label={`${column.title} of ${turnout.label}: ${text || (leader ? `with ${leader}` : "empty")}`}
         title={text}
-        onFocus={() => focus(place)}
+        onFocus={() => focus(place, turnout.id)}
         onMouseDown={(event) => {
           if (!event.shiftKey) return;
           event.preventDefault();

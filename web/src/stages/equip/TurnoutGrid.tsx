@@ -1,7 +1,6 @@
 import {
   addTurnout,
   COLUMNS,
-  columnCalled,
   copyBlock,
   count,
   type EditGroup,
@@ -19,19 +18,22 @@ import { type ClipboardEvent, Fragment, type KeyboardEvent, useMemo, useRef, use
 import { flushSync } from "react-dom";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet } from "../../parts/Sheet.tsx";
+import { useLatest } from "../../parts/useLatest.ts";
 import { commit } from "../../store/railway.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { useResults } from "../../worker/derive.ts";
+import { AddRow } from "./AddRow.tsx";
 import { AllotDialog } from "./AllotDialog.tsx";
-import { CellInput } from "./CellInput.tsx";
 import { FirstSteps } from "./FirstSteps.tsx";
 import { GridBar, TakeInButton } from "./GridBar.tsx";
-import { GridCell, type Place } from "./GridCell.tsx";
-import { cellVerdicts, type GridItem, PLAIN_LOOK, rowsOf } from "./gridRows.ts";
+import type { CellHandlers, Place } from "./GridCell.tsx";
+import { GridHead } from "./GridHead.tsx";
+import { GridRow, textsOf } from "./GridRow.tsx";
+import { cellVerdicts, PLAIN_LOOK, placesOf, rowsOf, withRow } from "./gridRows.ts";
 import { Lacking } from "./Lacking.tsx";
 import { rangeOf } from "./range.ts";
-import { readTable } from "./readTable.ts";
+import { hasHeadings, readTable } from "./readTable.ts";
 
 /** The turnouts as a grid to type into: arrows move, Shift and arrows choose, typing or Enter edits, the row at the foot adds. */
 export function TurnoutGrid() {
@@ -60,7 +62,9 @@ function Grid({ record }: { record: RailwayRecord }) {
     count: items.length,
     getScrollElement: () => scroll.current,
     estimateSize: () => ROW_HEIGHT,
-    overscan: 10,
+    overscan: 8,
+    // several scroll events in one frame are drawn once
+    useFlushSync: false,
     // the current row stays, wherever it is scrolled to, so that the keyboard is not lost
     rangeExtractor: (visible) => withRow(defaultRangeExtractor(visible), places[here.row] ?? -1),
   });
@@ -190,6 +194,21 @@ function Grid({ record }: { record: RailwayRecord }) {
   };
   const current = turnouts[here.row];
   const [pattern] = chosen;
+  const handlers = useLatest<CellHandlers>({
+    focus: (place, turnoutId) => {
+      if (place.row !== here.row || place.column !== here.column) {
+        setHere(place);
+        setAnchor(null);
+      }
+      dispatch(choose(turnoutId));
+    },
+    extend: (place) => requestFocus(place, true),
+    begin: (place) => setEditing({ ...place, begin: null }),
+    onKey: onCellKey,
+    write,
+    move: focusCell,
+    go: requestFocus,
+  });
 
   return (
     <Sheet
@@ -251,32 +270,7 @@ function Grid({ record }: { record: RailwayRecord }) {
           aria-label="List of turnouts"
           aria-rowcount={turnouts.length + 2}
         >
-          <colgroup>
-            {COLUMNS.map(({ id }) => (
-              <col key={id} style={{ width: WIDTHS[id] }} />
-            ))}
-          </colgroup>
-          <thead>
-            <tr>
-              {COLUMNS.map(({ id, title }) => (
-                <th
-                  key={id}
-                  scope="col"
-                  aria-sort={look.sort?.column !== id ? "none" : look.sort.down ? "descending" : "ascending"}
-                >
-                  <button
-                    type="button"
-                    className="w-full text-left"
-                    onClick={() => sortBy(id)}
-                    title={`Sort by ${title}`}
-                  >
-                    {title}
-                    {look.sort?.column === id && (look.sort.down ? " ↓" : " ↑")}
-                  </button>
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <GridHead look={look} sortBy={sortBy} />
           <tbody>
             {shown.map(({ index, start }, at) => {
               const item = items[index];
@@ -293,74 +287,31 @@ function Grid({ record }: { record: RailwayRecord }) {
                       </th>
                     </tr>
                   ) : (
-                    <tr aria-selected={item.row === here.row} aria-rowindex={item.row + 2}>
-                      {COLUMNS.map((column, index) => (
-                        <GridCell
-                          key={column.id}
-                          column={column}
-                          turnout={item.turnout}
-                          place={{ row: item.row, column: index }}
-                          verdict={verdicts.get(item.turnout.movesWith ?? item.turnout.id)?.get(column.id) ?? null}
-                          editing={editing?.row === item.row && editing.column === index ? editing : null}
-                          current={here.row === item.row && here.column === index}
-                          chosen={several && range.holds(item.row, index)}
-                          focus={(place) => {
-                            if (place.row !== here.row || place.column !== here.column) {
-                              setHere(place);
-                              setAnchor(null);
-                            }
-                            dispatch(choose(item.turnout.id));
-                          }}
-                          extend={(place) => requestFocus(place, true)}
-                          begin={(place) => setEditing({ ...place, begin: null })}
-                          onKey={onCellKey}
-                          write={write}
-                          move={focusCell}
-                        />
-                      ))}
-                    </tr>
+                    <GridRow
+                      record={record}
+                      turnout={item.turnout}
+                      texts={textsOf(record, item.turnout)}
+                      row={item.row}
+                      here={item.row === here.row ? here.column : null}
+                      editing={editing?.row === item.row ? editing : null}
+                      from={several && range.holds(item.row, range.left) ? range.left : null}
+                      to={several && range.holds(item.row, range.left) ? range.right : null}
+                      verdicts={verdicts.get(item.turnout.movesWith ?? item.turnout.id)}
+                      handlers={handlers}
+                    />
                   )}
                 </Fragment>
               );
             })}
             <Gap height={rows.getTotalSize() - (shown.at(-1)?.end ?? 0)} />
-            <tr>
-              <td>
-                {editing?.row === turnouts.length ? (
-                  <CellInput
-                    label="New turnout"
-                    begin={editing.begin ?? ""}
-                    choices={[]}
-                    done={(text, step) => {
-                      if (text.trim() !== "" && !write({ row: turnouts.length, column: 0 }, text)) return false;
-                      // with Tab the new turnout's next cell, with Enter the row for the next one
-                      const added = text.trim() !== "";
-                      requestFocus({
-                        row: turnouts.length + (added && step !== "right" ? 1 : 0),
-                        column: added && step === "right" ? 1 : 0,
-                      });
-                      return true;
-                    }}
-                    cancel={() => focusCell({ row: turnouts.length, column: 0 })}
-                  />
-                ) : (
-                  <button
-                    type="button"
-                    data-cell={`${turnouts.length}:0`}
-                    className="quiet"
-                    onFocus={() => setHere({ row: turnouts.length, column: 0 })}
-                    onClick={() => setEditing({ row: turnouts.length, column: 0, begin: null })}
-                    onKeyDown={(event) => onCellKey(event, { row: turnouts.length, column: 0 })}
-                  >
-                    new ...
-                  </button>
-                )}
-              </td>
-              <td colSpan={COLUMNS.length - 1} className="quiet !pl-1.5 text-[12px]">
-                {record.turnouts.length === 0 &&
-                  "Or paste a table from a spreadsheet: its first row names the columns, at least label."}
-              </td>
-            </tr>
+            <AddRow
+              row={turnouts.length}
+              editing={editing?.row === turnouts.length ? editing : null}
+              hint={record.turnouts.length === 0}
+              handlers={handlers}
+              begin={(begin) => setEditing({ row: turnouts.length, column: 0, begin })}
+              enter={() => setHere({ row: turnouts.length, column: 0 })}
+            />
           </tbody>
         </table>
         {record.turnouts.length === 0 && <FirstSteps takeIn={takeIn} />}
@@ -378,22 +329,6 @@ function Grid({ record }: { record: RailwayRecord }) {
 /** Height of a row, pixels; only rows in sight are drawn. */
 const ROW_HEIGHT = 29;
 
-/** Where each turnout stands among the items. */
-function placesOf(items: readonly GridItem[]): number[] {
-  return items.flatMap((item, index) => (item.kind === "turnout" ? [index] : []));
-}
-
-/** Rows in sight and the current one, in order. */
-function withRow(visible: number[], current: number): number[] {
-  if (current < 0 || visible.includes(current)) return visible;
-  return [...visible, current].sort((a, b) => a - b);
-}
-
-/** Whether a pasted table names its columns in its first row. */
-function hasHeadings(cells: readonly (readonly string[])[]): boolean {
-  return cells.length > 1 && (cells[0] ?? []).some((cell) => columnCalled(cell)?.id === "label");
-}
-
 /** The room of rows that are out of sight. */
 function Gap({ height }: { height: number }) {
   return height > 0 ? (
@@ -402,18 +337,3 @@ function Gap({ height }: { height: number }) {
     </tr>
   ) : null;
 }
-
-const WIDTHS: Record<string, string> = {
-  label: "8%",
-  name: "13%",
-  hand: "6%",
-  zone: "9%",
-  with: "7%",
-  motor: "14%",
-  driver: "8%",
-  control: "9%",
-  frog: "8%",
-  lamp: "7%",
-  address: "6%",
-  run: "6%",
-};

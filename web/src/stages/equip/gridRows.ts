@@ -82,3 +82,14 @@ function grouped(record: RailwayRecord, shown: readonly Turnout[]): GridItem[] {
   }
   return items;
 }
+
+/** Where each turnout stands among the items. */
+export function placesOf(items: readonly GridItem[]): number[] {
+  return items.flatMap((item, index) => (item.kind === "turnout" ? [index] : []));
+}
+
+/** Rows in sight and the current one, in order. */
+export function withRow(visible: number[], current: number): number[] {
+  if (current < 0 || visible.includes(current)) return visible;
+  return [...visible, current].sort((a, b) => a - b);
+}

@@ -1,4 +1,4 @@
-import { recordError } from "@alderman/core";
+import { columnCalled, recordError } from "@alderman/core";
 import Papa from "papaparse";
 
 /**
@@ -12,4 +12,9 @@ export function readTable(text: string): string[][] {
   if (error)
     throw recordError(`Row ${(error.row ?? 0) + 1}: a quotation mark is not closed. Close it, or take it away.`);
   return data;
+}
+
+/** Whether a pasted table names its columns in its first row. */
+export function hasHeadings(cells: readonly (readonly string[])[]): boolean {
+  return cells.length > 1 && (cells[0] ?? []).some((cell) => columnCalled(cell)?.id === "label");
 }
