@@ -58,20 +58,23 @@ export const railway = createSlice({
       undo: payload.undo,
       redo: payload.redo,
     }),
-    proposed: (draft, { payload }: PayloadAction<EditGroup>) => {
-      const { record, pending } = plain(draft);
-      if (!record) return;
-      return { ...plain(draft), pending: [...pending, payload], record: edit(record, payload.edits).record };
+    /** A group on its way, and the record as it is with it. */
+    proposed: (draft, { payload }: PayloadAction<{ group: EditGroup; record: RailwayRecord }>) => {
+      const state = plain(draft);
+      return { ...state, pending: [...state.pending, payload.group], record: payload.record };
     },
     /** A group was applied by the server, ours or another window's. */
     applied: (draft, { payload }: PayloadAction<Applied & { at: string }>) => {
       const state = plain(draft);
       const { confirmed, pending } = state;
       if (!confirmed || payload.revision !== confirmed.revision + 1) return;
-      const record = edit(confirmed.record, payload.edits).record;
       const [head, ...rest] = pending;
       const ours = head && JSON.stringify(head.edits) === JSON.stringify(payload.edits);
       const left = ours ? rest : pending;
+      // what is shown is the confirmed record with what waits: with the last of it confirmed, the two are one, and nothing
+      // has to be worked out or drawn anew
+      const record =
+        ours && left.length === 0 && state.record ? state.record : edit(confirmed.record, payload.edits).record;
       return {
         ...state,
         confirmed: { revision: payload.revision, record },
@@ -155,8 +158,7 @@ export function commit(group: EditGroup): AppThunk {
   return (dispatch, getState) => {
     const { record } = getState().railway;
     if (!record) return;
-    edit(record, group.edits);
-    dispatch(proposed(group));
+    dispatch(proposed({ group, record: edit(record, group.edits).record }));
     void dispatch(send());
   };
 }
