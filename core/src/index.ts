@@ -43,34 +43,35 @@ export type { Moment, RailwayState } from "./readings/states.ts";
 export type { SupplyLoad } from "./readings/supplyLoads.ts";
 export { type FrogReading, type MotorReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export { applyEdits, Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
+export { Id, Label } from "./record/fields.ts";
 export { find, freshId, turnoutsInOrder } from "./record/find.ts";
 export type { Change, HistoryRow, OpenRailway, Summary, Turns } from "./record/messages.ts";
+export {
+  DEBT_KINDS,
+  type Debt,
+  type Fact,
+  KNOWN_FROM,
+  type KnownFrom,
+  MOST_PICTURE,
+  type Photo,
+  STANDINGS,
+} from "./record/notes.ts";
 export { type Problem, problemsOf, RecordError, recordError } from "./record/problems.ts";
 export { FILE_FORMAT, FILE_VERSION, MOST_CHARACTERS, readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
 export {
   type Acceptance,
   type Assignment,
   type AssignmentOf,
-  DEBT_KINDS,
-  type Debt,
   type Device,
   emptyRecord,
-  type Fact,
-  Id,
   type Kind,
-  KNOWN_FROM,
-  type KnownFrom,
-  Label,
   LISTS,
-  MOST_PICTURE,
   type OwnType,
-  type Photo,
   PLAIN_TYPE,
   type Position,
   Railway,
   type RailwayRecord,
   type Reading,
-  STANDINGS,
   type TestResult,
   type Turnout,
   type ValueOf,

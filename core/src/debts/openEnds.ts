@@ -1,7 +1,8 @@
 import { findType } from "../catalogue/catalogue.ts";
 import { missingParts } from "../findings/turnoutIncomplete.ts";
 import { assignmentsOfDevice, find } from "../record/find.ts";
-import type { Debt, Fact, RailwayRecord } from "../record/schemas.ts";
+import type { Debt, Fact } from "../record/notes.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
 import { type Thread, threadsOf } from "../schematic/thread.ts";
 import { guessOf } from "../sense/advice.ts";
 import { ledgerOf } from "../sense/ledger.ts";

@@ -5,6 +5,7 @@ import { MISTAKES } from "../../testing/mistakes.ts";
 import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
+import { turnAt } from "../sense/edits.ts";
 import { RULES } from "./rules.ts";
 
 const mistake = (rule: string): RailwayRecord => {
@@ -153,5 +154,26 @@ describe("the line between right and wrong", () => {
 
   it("sees nothing backwards across a lamp on direct current", () => {
     expect(findingsOf(LAMPS["a contact"]!(), "lamp-reverse-voltage")).toEqual([]);
+  });
+});
+
+describe("what turns between finger and blades", () => {
+  const inverted = (link: "input" | "inputs" | "setting", way: number | null) =>
+    drafted(DRIVING["decoder with a toggle at its inputs"]!(), (draft) =>
+      turnAt(draft, { link, deviceId: "d1", way }, true, { known: "seen" }),
+    );
+
+  it.each([
+    ["input", 1, "sense of the input at D1-1 turns it", /^Invert the input at D1-1/],
+    ["inputs", null, "sense of all inputs at D1 turns it", /^Invert all inputs at D1/],
+    ["setting", 1, "direction in the settings at D1-1 turns it", /^Reverse it in the setting at D1-1/],
+  ] as const)("is named and can be turned where it is: %s", (link, way, cause, remedy) => {
+    const record = inverted(link, way);
+    // the board hears well; it understands the opposite
+    expect(findingsOf(record, "control-not-heard")).toEqual([]);
+    const [finding] = findingsOf(record, "goes-astray");
+    expect(finding?.why).toContain(cause);
+    expect(finding?.remedies[0]?.label).toMatch(/^Swap the leads at A/);
+    expect(findingsOf(remedied(record, finding!, remedy), "goes-astray")).toEqual([]);
   });
 });

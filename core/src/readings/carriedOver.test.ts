@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { mounted, retyped, smallRailway, threadOf, typed, withFigures } from "../../testing/build.ts";
+import { drafted, mounted, retyped, smallRailway, threadOf, typed, withFigures } from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
+import { turnAt } from "../sense/edits.ts";
 import { measure } from "./meter.ts";
 
 const EDITS: [string, (record: RailwayRecord) => RailwayRecord][] = [
@@ -13,8 +14,14 @@ const EDITS: [string, (record: RailwayRecord) => RailwayRecord][] = [
   ["a weaker supply", (record) => withFigures(record, "PS1", { volts: 3 })],
   ["a lamp taken away", (record) => typed(record, "y1", "lamp", "")],
   ["a stiffer motor", (record) => withFigures(record, "Y1", { pulseJoules: 2 })],
+  ["a place that was found to turn", (record) => turned(record, "contact", "y1")],
+  ["a setting reversed", (record) => turned(record, "setting", "d1", 1)],
   ["another resistor", (record) => withFigures(record, "LP1", { resistorOhms: 100 })],
 ];
+
+function turned(record: RailwayRecord, link: "contact" | "setting", deviceId: string, way: number | null = null) {
+  return drafted(record, (draft) => turnAt(draft, { link, deviceId, way }, true, { known: "seen" }));
+}
 
 function everything(derived: Derived) {
   const { threads } = derived.schematic;

@@ -1,6 +1,7 @@
 import { DEVICE_FIELDS } from "./find.ts";
+import type { SenseLink } from "./notes.ts";
 import type { Problem } from "./problems.ts";
-import type { Assignment, RailwayRecord, SenseLink } from "./schemas.ts";
+import type { Assignment, RailwayRecord } from "./schemas.ts";
 
 /** How many of each thing a railway may hold; beyond it a file is taken for a mistake. */
 export const MOST = {

@@ -1,22 +1,19 @@
 import { z } from "zod";
 import { checkRecord } from "./checkRecord.ts";
+import { Id } from "./fields.ts";
+import { Debt, Fact, Photo, Sense } from "./notes.ts";
 import { RecordError } from "./problems.ts";
 import {
   Acceptance,
   Assignment,
-  Debt,
   Device,
-  Fact,
-  Id,
   KINDS,
   type Kind,
   LISTS,
   OwnType,
-  Photo,
   Railway,
   type RailwayRecord,
   Reading,
-  Sense,
   TestResult,
   Turnout,
   type ValueOf,

@@ -1,19 +1,16 @@
 import { z } from "zod";
 import { checkRecord, MOST } from "./checkRecord.ts";
+import { Debt, Fact, Photo, Sense } from "./notes.ts";
 import { problemsOf, RecordError, recordError } from "./problems.ts";
 import {
   Acceptance,
   Assignment,
-  Debt,
   Device,
-  Fact,
   OwnType,
-  Photo,
   PLAIN_TYPE,
   Railway,
   type RailwayRecord,
   Reading,
-  Sense,
   TestResult,
   Turnout,
   Zone,

@@ -1,27 +1,7 @@
 import { z } from "zod";
 import { GAUGES } from "../units/gauge.ts";
-
-/** Identifier of a thing within its railway: lower-case letters, digits and hyphens. */
-export const Id = z
-  .string()
-  .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, "must be 1 to 40 lower-case letters, digits or hyphens");
-
-/** What people call a thing: short, visible characters, no blanks at the ends. */
-export const Label = z
-  .string()
-  .min(1, "must not be empty")
-  .max(24, "must have at most 24 characters")
-  .regex(/^[^\s\p{C}]([^\p{C}]*[^\s\p{C}])?$/u, "must not begin or end with a blank or hold control characters");
-
-const Name = z
-  .string()
-  .max(80, "must have at most 80 characters")
-  .regex(/^[^\p{C}]*$/u, "must not hold control characters");
-const Note = z.string().max(2000, "must have at most 2000 characters");
-const Order = z.int().min(0).max(1_000_000);
-const Metres = z.number().min(0.05).max(200);
-const When = z.iso.datetime();
-const Way = z.int().min(1).max(64);
+import { Id, Label, Metres, Name, Note, Order, Way, When } from "./fields.ts";
+import { Debt, Fact, Photo, Sense } from "./notes.ts";
 
 export const Position = z.enum(["N", "R"]);
 export type Position = z.infer<typeof Position>;
@@ -229,95 +209,6 @@ export const Acceptance = z.strictObject({
   at: When,
 });
 export type Acceptance = z.infer<typeof Acceptance>;
-
-/** Places between finger and lamp where normal can turn into reverse. */
-export const SENSE_LINKS = [
-  "label",
-  "control",
-  "input",
-  "inputs",
-  "event",
-  "setting",
-  "end-points",
-  "leads",
-  "mounting",
-  "linkage",
-  "contact",
-  "frog",
-  "lamp",
-] as const;
-export type SenseLink = (typeof SENSE_LINKS)[number];
-
-/** From what a thing is known, the weakest first. */
-export const KNOWN_FROM = ["assumed", "drawn", "seen", "heard", "metered"] as const;
-export type KnownFrom = (typeof KNOWN_FROM)[number];
-
-/** What is known of one place where normal can turn into reverse. A place without an entry is assumed not to. */
-export const Sense = z.strictObject({
-  id: Id,
-  link: z.enum(SENSE_LINKS),
-  deviceId: Id,
-  /** Output, input or contact set of the device; null where it has none to choose from. */
-  way: Way.nullable(),
-  /** Whether it turns; false for what the assignments say themselves: label, leads, mounting, frog, lamp. */
-  inverts: z.boolean(),
-  known: z.enum(KNOWN_FROM),
-  /** Times that it was turned round here. */
-  flips: z.int().min(0).max(1000),
-  note: Name,
-  at: When,
-});
-export type Sense = z.infer<typeof Sense>;
-
-/** How far a fact can be relied on. */
-export const STANDINGS = ["heard", "read", "measured"] as const;
-
-/** Something that the plan rests on, and how far it can be relied on: a figure of an own type, or anything about a type or device. */
-export const Fact = z.strictObject({
-  id: Id,
-  text: Name.min(1, "must not be empty"),
-  standing: z.enum(STANDINGS),
-  typeId: Id.nullable(),
-  /** The figure of the type that it is about, or null. */
-  figure: z.string().max(40).nullable(),
-  deviceId: Id.nullable(),
-  /** Where it was heard or read, or how it was measured. */
-  source: Name,
-  at: When,
-});
-export type Fact = z.infer<typeof Fact>;
-
-export const DEBT_KINDS = ["open end", "undecided", "awaited"] as const;
-
-/** Something left open, noted by hand. */
-export const Debt = z.strictObject({
-  id: Id,
-  kind: z.enum(DEBT_KINDS),
-  text: Name.min(1, "must not be empty"),
-  /** What waits for it. */
-  blocks: Name,
-  turnoutId: Id.nullable(),
-  done: z.boolean(),
-  at: When,
-});
-export type Debt = z.infer<typeof Debt>;
-
-/** Most characters of one picture: about 90 kB. */
-export const MOST_PICTURE = 120_000;
-
-/** A small picture of a turnout or a device, as a data address of a JPEG. */
-export const Photo = z.strictObject({
-  id: Id,
-  turnoutId: Id.nullable(),
-  deviceId: Id.nullable(),
-  caption: Name,
-  picture: z
-    .string()
-    .max(MOST_PICTURE, `must have at most ${MOST_PICTURE} characters`)
-    .regex(/^data:image\/jpeg;base64,[A-Za-z0-9+/]+={0,2}$/, "is no JPEG picture"),
-  at: When,
-});
-export type Photo = z.infer<typeof Photo>;
 
 /** The kinds of thing that a railway is made of, each a list in the record and a table in the store. */
 export const KINDS = {

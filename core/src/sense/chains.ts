@@ -1,5 +1,5 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
-import type { SenseLink } from "../record/schemas.ts";
+import type { SenseLink } from "../record/notes.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { isRelay } from "../schematic/recipes/relayBesideMotor.ts";
 import {

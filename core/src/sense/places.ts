@@ -1,4 +1,4 @@
-import type { SenseLink } from "../record/schemas.ts";
+import type { SenseLink } from "../record/notes.ts";
 
 /** What turning normal into reverse at one place takes, and what becomes of it. Minutes are common practice, with no source. */
 export interface Place {

@@ -2,23 +2,21 @@ import {
   DEBT_KINDS,
   type Debt,
   Draft,
-  type Fact,
   find,
   freshId,
   type OpenEnd,
   openEnds,
   type RailwayRecord,
-  restsOn,
-  STANDINGS,
-  threadsOf,
   turnoutsInOrder,
 } from "@alderman/core";
 import { type FormEvent, useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useEdit } from "../parts/FindingCard.tsx";
+import { NoteForm, NoteSelect, NoteText } from "../parts/NoteForm.tsx";
 import { Sheet, StageMain } from "../parts/Sheet.tsx";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { choose } from "../store/view.ts";
+import { Facts } from "./Facts.tsx";
 
 const now = () => new Date().toISOString();
 
@@ -118,187 +116,22 @@ function NewDebt({ record }: { record: RailwayRecord }) {
     setBlocks("");
   };
   return (
-    <form className="flex flex-wrap gap-2 border-t border-rule px-3 py-2" onSubmit={add} aria-label="Note something">
-      <select
-        className="field !w-auto"
-        aria-label="Kind"
+    <NoteForm label="Note something" ready={text.trim() !== ""} add={add}>
+      <NoteSelect
+        label="Kind"
         value={kind}
-        onChange={(event) => setKind(event.target.value as Debt["kind"])}
-      >
-        {DEBT_KINDS.map((each) => (
-          <option key={each}>{each}</option>
-        ))}
-      </select>
-      <input
-        className="field !w-48 flex-1"
-        aria-label="What is open"
-        placeholder="What is open"
-        maxLength={80}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
+        options={DEBT_KINDS.map((value) => ({ value, text: value }))}
+        set={setKind}
       />
-      <input
-        className="field !w-36"
-        aria-label="What it blocks"
-        placeholder="What it blocks"
-        maxLength={80}
-        value={blocks}
-        onChange={(event) => setBlocks(event.target.value)}
-      />
-      <select
-        className="field !w-auto"
-        aria-label="Turnout"
+      <NoteText label="What is open" value={text} wide set={setText} />
+      <NoteText label="What it blocks" value={blocks} set={setBlocks} />
+      <NoteSelect
+        label="Turnout"
         value={turnoutId}
-        onChange={(event) => setTurnoutId(event.target.value)}
-      >
-        <option value="">no turnout</option>
-        {turnoutsInOrder(record).map(({ id, label }) => (
-          <option key={id} value={id}>
-            {label}
-          </option>
-        ))}
-      </select>
-      <button type="submit" className="btn" disabled={text.trim() === ""}>
-        Note it
-      </button>
-    </form>
-  );
-}
-
-/** Facts with their standing. */
-function Facts({ record }: { record: RailwayRecord }) {
-  const act = useEdit();
-  const threads = useMemo(() => threadsOf(record), [record]);
-  const put = (fact: Fact, words: string) => {
-    const draft = new Draft(record);
-    draft.put("fact", fact);
-    act(draft.group(words));
-  };
-  const remove = (fact: Fact) => {
-    const draft = new Draft(record);
-    draft.remove("fact", fact.id);
-    act(draft.group(`No longer a fact: ${fact.text}`));
-  };
-  return (
-    <Sheet title="Facts" about="heard, read in the leaflet, or measured here">
-      <div className="scroll">
-        {record.facts.length === 0 && (
-          <p className="quiet p-3">
-            Note what you were told or have read, and how far it can be relied on. A plan that rests on hearsay says so.
-          </p>
-        )}
-        <ul>
-          {record.facts.map((fact) => {
-            const rest = restsOn(record, threads, fact);
-            return (
-              <li key={fact.id} className="flex items-start gap-2 border-b border-rule px-3 py-1.5">
-                <div className="min-w-0 flex-1">
-                  {fact.text}
-                  <div className="quiet text-[12px]">
-                    {[
-                      fact.source,
-                      rest.length > 0
-                        ? `${rest
-                            .slice(0, 5)
-                            .map(({ label }) => label)
-                            .join(", ")}${rest.length > 5 ? " ..." : ""} ${rest.length === 1 ? "rests" : "rest"} on it`
-                        : "",
-                      new Date(fact.at).toLocaleDateString(),
-                    ]
-                      .filter(Boolean)
-                      .join("; ")}
-                  </div>
-                </div>
-                <select
-                  className="field !w-auto !min-h-6"
-                  aria-label={`Standing of: ${fact.text}`}
-                  value={fact.standing}
-                  onChange={(event) => {
-                    const standing = event.target.value as Fact["standing"];
-                    put({ ...fact, standing, at: now() }, `${fact.text}: ${standing}`);
-                  }}
-                >
-                  {STANDINGS.map((each) => (
-                    <option key={each}>{each}</option>
-                  ))}
-                </select>
-                <button
-                  type="button"
-                  className="btn !min-h-6"
-                  aria-label={`Remove: ${fact.text}`}
-                  onClick={() => remove(fact)}
-                >
-                  Remove
-                </button>
-              </li>
-            );
-          })}
-        </ul>
-      </div>
-      <NewFact record={record} put={put} />
-    </Sheet>
-  );
-}
-
-function NewFact({ record, put }: { record: RailwayRecord; put: (fact: Fact, words: string) => void }) {
-  const [text, setText] = useState("");
-  const [source, setSource] = useState("");
-  const [standing, setStanding] = useState<Fact["standing"]>("heard");
-  const [deviceId, setDeviceId] = useState("");
-  const add = (event: FormEvent) => {
-    event.preventDefault();
-    const fact: Fact = {
-      ...{ id: freshId(record, "fact", text), text: text.trim(), standing, source: source.trim(), at: now() },
-      ...{ typeId: null, figure: null, deviceId: deviceId || null },
-    };
-    put(fact, `Noted as ${standing}: ${fact.text}`);
-    setText("");
-    setSource("");
-  };
-  return (
-    <form className="flex flex-wrap gap-2 border-t border-rule px-3 py-2" onSubmit={add} aria-label="Note a fact">
-      <select
-        className="field !w-auto"
-        aria-label="Standing"
-        value={standing}
-        onChange={(event) => setStanding(event.target.value as Fact["standing"])}
-      >
-        {STANDINGS.map((each) => (
-          <option key={each}>{each}</option>
-        ))}
-      </select>
-      <input
-        className="field !w-40 flex-1"
-        aria-label="Fact"
-        placeholder="Fact"
-        maxLength={80}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
+        none="no turnout"
+        options={turnoutsInOrder(record).map(({ id, label }) => ({ value: id, text: label }))}
+        set={setTurnoutId}
       />
-      <input
-        className="field !w-32"
-        aria-label="From where"
-        placeholder="From where"
-        maxLength={80}
-        value={source}
-        onChange={(event) => setSource(event.target.value)}
-      />
-      <select
-        className="field !w-auto"
-        aria-label="About"
-        value={deviceId}
-        onChange={(event) => setDeviceId(event.target.value)}
-      >
-        <option value="">the railway</option>
-        {record.devices.map(({ id, label }) => (
-          <option key={id} value={id}>
-            {label}
-          </option>
-        ))}
-      </select>
-      <button type="submit" className="btn" disabled={text.trim() === ""}>
-        Note it
-      </button>
-    </form>
+    </NoteForm>
   );
 }
