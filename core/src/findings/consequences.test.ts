@@ -2,6 +2,8 @@ import { expect, it } from "vitest";
 import { mounted, railway, smallRailway, withFigures } from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
 import { changeType, setFigure } from "../equip/devices.ts";
+import { Draft } from "../equip/draft.ts";
+import { turnAt } from "../sense/edits.ts";
 import { consequencesOf, touchedWords } from "./consequences.ts";
 
 it("says what a remedy changes before it does, and what that cures", () => {
@@ -39,4 +41,38 @@ it("shows what another figure of a type in use would change", () => {
   expect(raised.join()).toMatch(/40.0 mA/);
   // 12 V behind 120 ohm: 15.0 mA through 680 ohm, 54.5 mA through 100 ohm
   expect(readings).toContainEqual({ label: "A", what: "driver at rest", from: "15.0 mA", to: "54.5 mA" });
+});
+
+it("names every kind of assignment in plain words, as it was and as it will be", () => {
+  const record = railway(
+    ["A", "", "stall-motor", "input-decoder-4", "toggle-centre-off", "lamp-two-colour", "S2"],
+    ["B", "", "stall-motor"],
+  );
+  const words = (make: (draft: Draft) => void) => {
+    const draft = new Draft(record);
+    make(draft);
+    return touchedWords(record, draft.edits).map(({ what, from, to }) => `${what}: ${from} > ${to}`);
+  };
+  const of = (role: string) => record.assignments.find((a) => a.role === role) as never;
+  expect(words((draft) => draft.put("assignment", { ...(of("lamp") as object), crossed: true } as never))).toEqual([
+    "LP1: lit by A-1 > lit by A-1, leads exchanged",
+  ]);
+  expect(words((draft) => draft.put("assignment", { ...(of("frog") as object), crossed: true } as never))).toEqual([
+    "AF: fed by A-2 > fed by A-2, rails exchanged",
+  ]);
+  expect(words((draft) => draft.put("assignment", { ...(of("control") as object), inverse: true } as never))).toEqual([
+    "T1: commands A > commands A, labelled for the other line",
+  ]);
+  expect(words((draft) => draft.assign("driver", { deviceId: "d1", way: 2, motorId: "b" }))).toEqual([
+    "D1: not there > drives B from D1-2",
+  ]);
+  expect(words((draft) => draft.assign("address", { deviceId: "d1", way: 2, address: 44 }))).toEqual([
+    "D1: not there > output 2 answers to 44",
+  ]);
+  expect(words((draft) => draft.unassign((a) => a.role === "supply" && a.toDeviceId === "d1"))).toEqual([
+    "PS1: feeds D1 > taken away",
+  ]);
+  expect(words((draft) => turnAt(draft, { link: "setting", deviceId: "d1", way: 1 }, true, { known: "seen" }))).toEqual(
+    ["Sense ledger: not there > setting turns, seen"],
+  );
 });

@@ -314,3 +314,15 @@ it("takes a device of every type of the catalogue", () => {
   store.apply(id, 0, { words: "One of each", edits });
   expect(new Store(database).open(id).record.devices).toHaveLength(CATALOGUE.length);
 });
+
+it("counts what is left open of each railway, and counts anew after an edit", () => {
+  const id = store.create(emptyRecord("Test"));
+  const open = () => store.list().find((each) => each.id === id)?.openEnds;
+  expect(open()).toBe(0);
+  const at = "2026-05-12T20:14:00.000Z";
+  const debt = { kind: "awaited", text: "a connector", blocks: "", turnoutId: null, done: false, at } as const;
+  store.apply(id, 0, { words: "Noted", edits: [putEdit("debt", { id: "d", ...debt })] });
+  expect(open()).toBe(1);
+  store.apply(id, 1, { words: "Done", edits: [putEdit("debt", { id: "d", ...debt, done: true })] });
+  expect(open()).toBe(0);
+});

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { readTable } from "./readTable.ts";
+import { hasHeadings, readTable } from "./readTable.ts";
 
 it("reads commas, semicolons and tabs, quotes and a byte order mark", () => {
   expect(readTable('\uFEFFlabel,name\r\nA1,"Goods, west"\r\n')).toEqual([
@@ -19,4 +19,11 @@ it("reads commas, semicolons and tabs, quotes and a byte order mark", () => {
 
 it("names the row in which a quotation mark is not closed", () => {
   expect(() => readTable('label,name\nA1,x\nA2,"never\n')).toThrow(/^Row \d: a quotation mark is not closed/);
+});
+
+it("tells a table with headings from a block of cells", () => {
+  expect(hasHeadings(readTable("label\tmotor\nA\tservo"))).toBe(true);
+  expect(hasHeadings(readTable("Turnout;Colour\nA;red"))).toBe(true);
+  expect(hasHeadings(readTable("left\tYard\nright\tYard"))).toBe(false);
+  expect(hasHeadings(readTable("label"))).toBe(false);
 });
