@@ -9,14 +9,30 @@ import { RULES } from "../src/findings/rules.ts";
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../../samples/${name}.json`, import.meta.url), "utf8"));
 
-it("has three mistakes planted on the demo, found as four things", () => {
-  const found = new Derived(sample("skerrin-ferry")).findings.map(({ ruleId, where }) => `${ruleId} ${where}`);
-  expect(found).toEqual([
+it("has five mistakes planted on the demo, found as six things, and keeps what is noted", () => {
+  const { findings, complete, schematic } = new Derived(sample("skerrin-ferry"));
+  const found = (counts: boolean) =>
+    findings.filter(({ kept }) => (kept === null) === counts).map(({ ruleId, where }) => `${ruleId} ${where}`);
+  expect(found(true)).toEqual([
     "coil-held-on Y4",
     "pair-thrown-against M2 of M1/M2",
     "frog-wrong-rail L2F",
     "goes-astray CD1",
+    "lamp-common LP4",
+    "lamp-reverse-voltage LP5",
   ]);
+  expect(found(false)).toEqual(["wire-not-protected PS2", "wire-not-protected TB1"]);
+  expect(complete).toHaveLength(schematic.threads.length);
+});
+
+it("has nothing wrong on the shelf of four turnouts, and each goes where it is asked", () => {
+  const derived = new Derived(sample("shelf"));
+  expect(derived.findings).toEqual([]);
+  expect(derived.complete).toHaveLength(4);
+  for (const thread of derived.schematic.threads) {
+    for (const position of ["N", "R"] as const)
+      expect(derived.reading(thread, position, "throwing").motors[0]?.goesTo).toBe(position);
+  }
 });
 
 it("finds on the sample of mistakes what each of them is about, and every rule fires", () => {

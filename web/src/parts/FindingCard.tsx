@@ -11,7 +11,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
   const [looked, setLooked] = useState<Remedy | null>(null);
   const [best] = finding.remedies.filter(({ group }) => group);
   return (
-    <article className="finding" tabIndex={-1} aria-label={`${finding.title}: ${finding.where}`}>
+    <article className="finding relative" tabIndex={-1} aria-label={`${finding.title}: ${finding.where}`}>
       <div>
         <Mark verdict={finding.kept === null ? verdictFor(finding.severity) : "open"} size={20} />
       </div>
@@ -40,7 +40,12 @@ export function FindingCard({ finding }: { finding: Finding }) {
             {finding.severity !== "stop" && <KeepButton finding={finding} />}
           </div>
         )}
-        {looked?.group && finding.kept === null && <RemedyPreview group={looked.group} />}
+        {looked?.group && finding.kept === null && (
+          // over the next card, so that nothing moves under the hand that is about to press
+          <div className="pointer-events-none absolute top-full right-3 left-10 z-20 border border-ink">
+            <RemedyPreview group={looked.group} />
+          </div>
+        )}
       </div>
     </article>
   );

@@ -34,7 +34,7 @@ export function RemedyPreview({ group }: { group: EditGroup }) {
   }, [record, group]);
   const consequence = found?.group === group ? found.consequence : null;
   return (
-    <div className="mt-1.5 border-l-3 border-rule-2 bg-sheet-2 px-2.5 py-1 text-[12px]" role="status">
+    <div className="border-l-3 border-rule-2 bg-sheet-2 px-2.5 py-1 text-[12px]" role="status">
       {touched.slice(0, SHOWN).map(({ what, from, to }) => (
         <div key={`${what} ${from} ${to}`}>
           <b className="mono">{what}</b>: <span className="quiet">{from}</span> → {to}

@@ -105,67 +105,69 @@ export function OwnTypeFields({ own, type }: { own: OwnType; type: DeviceType })
   return (
     <>
       <h3 className="mt-4">Settings in the device</h3>
-      <table className="list wraps mt-1" aria-label="Settings in the device">
-        <thead>
-          <tr>
-            <th>Name</th>
-            <th>What it does</th>
-            <th>Range</th>
-            <th>As bought</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {generic
-            .filter(({ name }) => !own.settings.some((each) => each.name === name))
-            .map((setting) => (
-              <tr key={setting.name}>
-                <td className="font-semibold">{setting.name}</td>
-                <td>{setting.about}</td>
-                <td className="quiet">{setting.range}</td>
-                <td className="quiet">{setting.factory}</td>
+      {generic.length + own.settings.length > 0 && (
+        <table className="list wraps mt-1" aria-label="Settings in the device">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>What it does</th>
+              <th>Range</th>
+              <th>As bought</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {generic
+              .filter(({ name }) => !own.settings.some((each) => each.name === name))
+              .map((setting) => (
+                <tr key={setting.name}>
+                  <td className="font-semibold">{setting.name}</td>
+                  <td>{setting.about}</td>
+                  <td className="quiet">{setting.range}</td>
+                  <td className="quiet">{setting.factory}</td>
+                  <td className="text-right">
+                    <button
+                      type="button"
+                      className="btn !min-h-6"
+                      onClick={() => put(`Settings of ${own.name}`, { settings: [...own.settings, { ...setting }] })}
+                    >
+                      Change
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            {own.settings.map((setting, index) => (
+              // a setting that is called otherwise is still the same row
+              // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other name that stays
+              <tr key={index}>
+                {(["name", "about", "range", "factory"] as const).map((field) => (
+                  <td key={field}>
+                    <TextField
+                      label={`${field} of setting ${index + 1}`}
+                      value={setting[field]}
+                      most={field === "name" ? 24 : 80}
+                      required={field === "name"}
+                      save={(value) => setSetting(index, { [field]: value })}
+                    />
+                  </td>
+                ))}
                 <td className="text-right">
                   <button
                     type="button"
                     className="btn !min-h-6"
-                    onClick={() => put(`Settings of ${own.name}`, { settings: [...own.settings, { ...setting }] })}
+                    aria-label={`Remove setting ${setting.name}`}
+                    onClick={() =>
+                      put(`Settings of ${own.name}`, { settings: own.settings.filter((_, at) => at !== index) })
+                    }
                   >
-                    Change
+                    Remove
                   </button>
                 </td>
               </tr>
             ))}
-          {own.settings.map((setting, index) => (
-            // a setting that is called otherwise is still the same row
-            // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other name that stays
-            <tr key={index}>
-              {(["name", "about", "range", "factory"] as const).map((field) => (
-                <td key={field}>
-                  <TextField
-                    label={`${field} of setting ${index + 1}`}
-                    value={setting[field]}
-                    most={field === "name" ? 24 : 80}
-                    required={field === "name"}
-                    save={(value) => setSetting(index, { [field]: value })}
-                  />
-                </td>
-              ))}
-              <td className="text-right">
-                <button
-                  type="button"
-                  className="btn !min-h-6"
-                  aria-label={`Remove setting ${setting.name}`}
-                  onClick={() =>
-                    put(`Settings of ${own.name}`, { settings: own.settings.filter((_, at) => at !== index) })
-                  }
-                >
-                  Remove
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+          </tbody>
+        </table>
+      )}
       <button
         type="button"
         className="btn mt-2"
