@@ -1,9 +1,22 @@
-import { changeType, type Device, type DeviceType, Draft, typesOfFamily } from "@alderman/core";
+import { changeType, type Device, type DeviceType, Draft, typesOfFamily, type Verdict } from "@alderman/core";
 import { useEdit } from "../../parts/FindingCard.tsx";
+import { Mark } from "../../parts/Mark.tsx";
 import { useAppSelector } from "../../store/store.ts";
 
+/** What is written behind a type that does not go with the others. */
+const GATE: Record<Verdict["fits"], string> = { fits: "", adapter: " (needs more)", cannot: " (cannot)" };
+
 /** Label, type and place of one device, as rows of a two-column form; each is saved when it is changed. */
-export function DeviceFields({ device, type }: { device: Device; type: DeviceType }) {
+export function DeviceFields({
+  device,
+  type,
+  gateOf,
+}: {
+  device: Device;
+  type: DeviceType;
+  /** What the gate says of a type beside what else the turnout has. */
+  gateOf?: (type: DeviceType) => Verdict;
+}) {
   const record = useAppSelector((state) => state.railway.record);
   const act = useEdit();
   if (!record) return null;
@@ -16,6 +29,7 @@ export function DeviceFields({ device, type }: { device: Device; type: DeviceTyp
     draft.put("device", { ...device, ...change });
     act(draft.group(words));
   };
+  const verdict = gateOf?.(type);
   const id = (field: string) => `${field}-${device.id}`;
   return (
     <>
@@ -41,9 +55,16 @@ export function DeviceFields({ device, type }: { device: Device; type: DeviceTyp
         {types.map((each) => (
           <option key={each.id} value={each.id}>
             {each.name}
+            {GATE[gateOf?.(each).fits ?? "fits"]}
           </option>
         ))}
       </select>
+      {verdict && verdict.fits !== "fits" && (
+        <p className="col-start-2 text-[12px]">
+          <Mark verdict={verdict.fits === "cannot" ? "wrong" : "doubtful"} size={13} />{" "}
+          {verdict.fits === "cannot" ? "Cannot" : "Needs more"}: {verdict.why}.
+        </p>
+      )}
       <label htmlFor={id("place")}>Stands</label>
       <select
         id={id("place")}

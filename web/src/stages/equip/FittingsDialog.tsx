@@ -1,4 +1,4 @@
-import { type Assignment, controlsOf, Draft, threadLedBy } from "@alderman/core";
+import { type Assignment, controlsOf, Draft, gate, threadLedBy } from "@alderman/core";
 import type { ReactNode } from "react";
 import { SheetDialog } from "../../parts/Dialogs.tsx";
 import { useEdit } from "../../parts/FindingCard.tsx";
@@ -26,9 +26,13 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
       close={close}
     >
       {thread.motors.length === 0 && <p className="quiet">No motor yet. Choose one in the list.</p>}
-      {thread.motors.map(({ device, type, assignment }) => (
+      {thread.motors.map(({ device, type, assignment, driver }) => (
         <Part key={device.id} title={`Motor ${device.label}`}>
-          <DeviceFields device={device} type={type} />
+          <DeviceFields
+            device={device}
+            type={type}
+            gateOf={(motor) => gate({ motor, driver: driver?.type, control: thread.control?.type })}
+          />
           <Tick
             label="Leads exchanged at the motor"
             on={assignment.crossed}
@@ -50,7 +54,15 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
       ))}
       {controlsOf(thread).map(({ device, type, assignment }) => (
         <Part key={assignment.id} title={`Control ${device.label}`}>
-          {type.family === "control" && <DeviceFields device={device} type={type} />}
+          {type.family === "control" && (
+            <DeviceFields
+              device={device}
+              type={type}
+              gateOf={(control) =>
+                gate({ control, driver: thread.motors[0]?.driver?.type, motor: thread.motors[0]?.type })
+              }
+            />
+          )}
           <Tick
             label="Labelled for the other line: its normal asks for reverse"
             on={assignment.inverse}
@@ -88,7 +100,11 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
       ))}
       {lamp && (
         <Part title={`Lamp ${lamp.device.label}`}>
-          <DeviceFields device={lamp.device} type={lamp.type} />
+          <DeviceFields
+            device={lamp.device}
+            type={lamp.type}
+            gateOf={(each) => gate({ lamp: each, lampFrom: lamp.from.type })}
+          />
           {lamp.from.type.contactSets > 0 && lamp.assignment.way !== null && (
             <ContactField
               id="lamp-contact"
