@@ -14,7 +14,7 @@ const MOST_FLIPS = 60;
 const ABSOLUTE_AMPS = 1e-19;
 /** At first only elements that are wrong by more than this are laid anew, so that leakage waits until what conducts is near. */
 const COARSE_AMPS = 1e-6;
-const COARSE_ITERATIONS = 3;
+const COARSE_ITERATIONS = 2;
 /** Current into a floating part, amps, above which it is a contradiction and not rounding. */
 const STRAY_AMPS = 1e-9;
 
@@ -44,7 +44,8 @@ export class Circuit {
   /** Places in the order of elimination that curved elements can reach, and the others. */
   private readonly active: Int32Array;
   private readonly inactive: Int32Array;
-  private readonly isTied: Uint8Array;
+  /** Elements other than ideal sources at nodes that those tie. */
+  private readonly besideTies: Int32Array;
   /** Currents that leave each node, while those of sources are being found. */
   private readonly leaving: Float64Array;
   private readonly nodeVolts: Float64Array;
@@ -114,8 +115,12 @@ export class Circuit {
     this.active = this.elimination.dependents(curvedUnknowns);
     const isActive = new Set(this.active);
     this.inactive = Int32Array.from({ length: unknowns }, (_, k) => k).filter((k) => !isActive.has(k));
-    this.isTied = new Uint8Array(elements.length);
-    for (const { source } of this.topology.ties) this.isTied[source] = 1;
+    const sources = new Set(this.topology.ties.map(({ source }) => source));
+    this.besideTies = Int32Array.from(
+      [...elements.keys()].filter(
+        (index) => !sources.has(index) && (tied.has(first[index] as number) || tied.has(second[index] as number)),
+      ),
+    );
     this.leaving = new Float64Array(this.topology.nodes.size);
     this.nodeVolts = new Float64Array(this.topology.nodes.size);
     this.tieVolts = new Float64Array(this.topology.nodes.size);
@@ -207,14 +212,21 @@ export class Circuit {
 
   /** What the last solution found. */
   point(): OperatingPoint {
-    const amps = new Float64Array(this.elements.length);
-    for (let index = 0; index < amps.length; index++) amps[index] = this.ampsThrough(index);
-    this.sourceAmps(amps);
+    const { siemens, offset, nodeVolts } = this;
+    const { first, second } = this.topology;
+    const ampsFrom = nodeVolts.length;
+    const found = new Float64Array(ampsFrom + siemens.length);
+    found.set(nodeVolts);
+    for (let index = 0; index < siemens.length; index++) {
+      const across = (nodeVolts[first[index] as number] as number) - (nodeVolts[second[index] as number] as number);
+      found[ampsFrom + index] = (siemens[index] as number) * across + (offset[index] as number);
+    }
+    this.sourceAmps(found, ampsFrom);
     const open =
       this.reacting.length === 0
         ? NO_NAMES
         : this.reacting.filter((index) => !this.isMade(index)).map((index) => this.elements[index]?.id ?? "");
-    return new OperatingPoint(this.topology, this.indexOf, this.nodeVolts.slice(), amps, open);
+    return new OperatingPoint(this.topology, this.indexOf, found, open);
   }
 
   /**
@@ -239,7 +251,7 @@ export class Circuit {
       (_, index) => (at[place(first[index] as number)] as number) - (at[place(second[index] as number)] as number),
     );
     const amps = volts.map((each, index) => each * (this.siemens[index] as number));
-    this.sourceAmps(amps, { into: p, outOf: m });
+    this.sourceAmps(amps, 0, { into: p, outOf: m });
     return { volts, amps };
   }
 
@@ -301,9 +313,10 @@ export class Circuit {
   private solve(): void {
     this.iterations = 0;
     // a steady state begins from nothing, so that it never depends on what was solved before
-    if (this.mode === "steady") this.curves.touch.fill(0);
+    if (this.mode === "steady") this.curves.layAtRest(GMIN);
+    else this.curves.layAll(GMIN);
     if (this.newton(GMIN, 1)) return;
-    this.curves.touch.fill(0);
+    this.curves.layAtRest(GMIN);
     if (this.curves.indices.length > 0 && (this.newton(GMIN, 1) || this.byLeakage() || this.byRaising())) return;
     throw new CircuitError(
       `The circuit did not settle in ${MOST_ITERATIONS} steps. Look for diodes fed by impossible values.`,
@@ -313,13 +326,16 @@ export class Circuit {
   /** From leaky diodes, which always settle, to good ones: each solution is where the next one begins (gmin stepping). */
   private byLeakage(): boolean {
     this.curves.touch.fill(0);
-    for (let gmin = 1e-2; gmin > GMIN * 1.5; gmin /= 10) if (!this.newton(gmin, 1)) return false;
-    return this.newton(GMIN, 1);
+    for (let gmin = 1e-2; gmin > GMIN / 1.5; gmin /= 10) {
+      this.curves.layAll(gmin);
+      if (!this.newton(gmin, 1)) return false;
+    }
+    return true;
   }
 
   /** From no sources to full ones, in steps that halve when one fails (source stepping). */
   private byRaising(): boolean {
-    this.curves.touch.fill(0);
+    this.curves.layAtRest(GMIN);
     let reached = 0;
     let step = 0.1;
     let good = this.curves.touch.slice();
@@ -331,6 +347,7 @@ export class Circuit {
         good = this.curves.touch.slice();
       } else {
         this.curves.touch.set(good);
+        this.curves.layAll(GMIN);
         step /= 4;
         if (step < 1e-6) return false;
       }
@@ -339,7 +356,7 @@ export class Circuit {
   }
 
   /**
-   * Newton's iteration from the present touching points. Columns that no curved element can reach are done once.
+   * Newton's iteration from the lines as they lie. Columns that no curved element can reach are done once.
    * @param gmin conductance across each diode, siemens
    * @param scale share of the sources' full values
    * @returns whether it settled
@@ -348,7 +365,6 @@ export class Circuit {
     const { elimination, base, work, placeVolts, active, inactive, curves } = this;
     this.tie(scale);
     this.inject(scale);
-    curves.layAll(gmin);
     elimination.eliminate();
     elimination.forward(base, inactive);
     let within = COARSE_AMPS;
@@ -371,13 +387,15 @@ export class Circuit {
     curves.tell(this.siemens, this.offset);
     elimination.back(work, placeVolts, inactive);
     this.requireWayBack(work);
-    for (let node = 0; node < this.nodeVolts.length; node++) this.nodeVolts[node] = this.at(node);
+    this.tellNodes();
     return true;
   }
 
-  /** Volts of a node, from its unknown and what the sources between add. */
-  private at(node: number): number {
-    return (this.placeVolts[this.place[node] as number] as number) + (this.tieVolts[node] as number);
+  /** Volts of the nodes, from their unknowns and what the sources between add. */
+  private tellNodes(): void {
+    const { nodeVolts, placeVolts, tieVolts, place } = this;
+    for (let node = 0; node < nodeVolts.length; node++)
+      nodeVolts[node] = (placeVolts[place[node] as number] as number) + (tieVolts[node] as number);
   }
 
   /** Volts of each tied node against the node at the root of its tree. */
@@ -427,26 +445,30 @@ export class Circuit {
     }
   }
 
-  /** Currents of ideal sources, by what leaves the nodes beyond them. */
-  private sourceAmps(amps: Float64Array, fed?: { into: number; outOf: number }): void {
+  /**
+   * Currents of ideal sources, by what leaves the nodes beyond them.
+   * @param amps those of all other elements, from `from` on; those of the sources are written there
+   * @param fed nodes between which one amp is fed in from outside
+   */
+  private sourceAmps(amps: Float64Array, from: number, fed?: { into: number; outOf: number }): void {
     const { first, second, ties } = this.topology;
-    const { leaving, isTied } = this;
+    const { leaving, besideTies } = this;
     leaving.fill(0);
     if (fed) {
       leaving[fed.into] = (leaving[fed.into] as number) - 1;
       leaving[fed.outOf] = (leaving[fed.outOf] as number) + 1;
     }
-    for (let index = 0; index < amps.length; index++) {
-      if (isTied[index] === 1) continue;
+    for (let number = 0; number < besideTies.length; number++) {
+      const index = besideTies[number] as number;
       const a = first[index] as number;
       const b = second[index] as number;
-      leaving[a] = (leaving[a] as number) + (amps[index] as number);
-      leaving[b] = (leaving[b] as number) - (amps[index] as number);
+      leaving[a] = (leaving[a] as number) + (amps[from + index] as number);
+      leaving[b] = (leaving[b] as number) - (amps[from + index] as number);
     }
-    for (let index = ties.length - 1; index >= 0; index--) {
-      const { node, to, source, sign } = ties[index] as Tie;
+    for (let number = ties.length - 1; number >= 0; number--) {
+      const { node, to, source, sign } = ties[number] as Tie;
       const out = leaving[node] as number;
-      amps[source] = -sign * out;
+      amps[from + source] = -sign * out;
       leaving[to] = (leaving[to] as number) + out;
     }
   }

@@ -33,6 +33,9 @@ export class Curves {
   private readonly siemens: Float64Array;
   private readonly offset: Float64Array;
   private readonly figures: Float64Array;
+  /** Slope of each at nothing, siemens, and the conductance beside the junctions for which that is known. */
+  private readonly atRest: Float64Array;
+  private restGmin = Number.NaN;
   private readonly slope: Slope = { amps: 0, siemens: 0 };
 
   constructor(
@@ -55,6 +58,7 @@ export class Curves {
     this.siemens = new Float64Array(count);
     this.offset = new Float64Array(count);
     this.figures = new Float64Array(count * FIGURES);
+    this.atRest = new Float64Array(count);
   }
 
   /** Takes over an element's figures. */
@@ -64,21 +68,27 @@ export class Curves {
         ? [element.model.is, element.model.n * THERMAL_VOLTS, element.model.rs]
         : [IS_LIMITER, element.ohms, element.limitAmps];
     this.figures.set(figures, (this.numberOf[index] as number) * FIGURES);
+    this.restGmin = Number.NaN;
   }
 
   /** Lays all lines where they touch. */
   layAll(gmin: number): void {
-    const { slope, figures, touch } = this;
+    for (let c = 0; c < this.touch.length; c++) this.layOne(c, gmin);
+  }
+
+  /** Lays all lines where their curves pass through nothing: from there the iteration of a steady state begins. */
+  layAtRest(gmin: number): void {
+    const { touch, siemens, offset, atRest } = this;
+    if (this.restGmin !== gmin) {
+      this.restGmin = gmin;
+      touch.fill(0);
+      this.layAll(gmin);
+      atRest.set(siemens);
+      return;
+    }
     for (let c = 0; c < touch.length; c++) {
-      const at = c * FIGURES;
-      const volts = touch[c] as number;
-      if (figures[at] === IS_LIMITER) {
-        limiterSlope(figures[at + 1] as number, figures[at + 2] as number, volts, slope);
-        this.lay(c, slope.siemens, slope.amps - slope.siemens * volts);
-      } else {
-        junctionSlope(figures[at] as number, figures[at + 1] as number, volts, gmin, slope);
-        this.layTangent(c, figures[at + 2] as number, volts);
-      }
+      touch[c] = 0;
+      if (siemens[c] !== atRest[c] || offset[c] !== 0) this.lay(c, atRest[c] as number, 0);
     }
   }
 
@@ -114,12 +124,34 @@ export class Curves {
     return agreed;
   }
 
+  /** What the surroundings of an element can give it at most, by what holds its two ends. */
+  private mostAmps(c: number, across: number): number {
+    const { elimination } = this;
+    return (
+      across *
+      Math.min(elimination.holding(this.first[c] as number), elimination.holding(this.second[c] as number))
+    );
+  }
+
   /** Writes the lines to where those of all elements are kept, by index among all. */
   tell(siemens: Float64Array, offset: Float64Array): void {
     for (let c = 0; c < this.indices.length; c++) {
       const index = this.indices[c] as number;
       siemens[index] = this.siemens[c] as number;
       offset[index] = this.offset[c] as number;
+    }
+  }
+
+  private layOne(c: number, gmin: number): void {
+    const { slope, figures } = this;
+    const at = c * FIGURES;
+    const volts = this.touch[c] as number;
+    if (figures[at] === IS_LIMITER) {
+      limiterSlope(figures[at + 1] as number, figures[at + 2] as number, volts, slope);
+      this.lay(c, slope.siemens, slope.amps - slope.siemens * volts);
+    } else {
+      junctionSlope(figures[at] as number, figures[at + 1] as number, volts, gmin, slope);
+      this.layTangent(c, figures[at + 2] as number, volts);
     }
   }
 
@@ -157,7 +189,7 @@ export class Curves {
     const wrongBy = Math.abs(slope.amps - onLine);
     // far beyond its line the curve is infinite, which agrees with nothing
     if (wrongBy < Number.POSITIVE_INFINITY && wrongBy <= within + RELATIVE * Math.abs(slope.amps)) return true;
-    const limited = limitJunction(is, scale, junction, touch[c] as number);
+    const limited = limitJunction(is, scale, junction, touch[c] as number, this.mostAmps(c, across));
     touch[c] = limited;
     if (limited !== junction) junctionSlope(is, scale, limited, gmin, slope);
     this.layTangent(c, seriesOhms, limited);

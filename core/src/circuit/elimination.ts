@@ -137,17 +137,18 @@ export class Elimination {
 
   private eliminateColumn(k: number): void {
     const { start, value, toGround, sum, siemens, slotOf, updateColumn, updateSlot, landStart, land } = this;
+    const { branches, branchStart, updateStart } = this;
     const from = start[k] as number;
     const to = start[k + 1] as number;
-    value.fill(0, from, to);
+    for (let slot = from; slot < to; slot++) value[slot] = 0;
     let ground = 0;
-    for (let index = this.branchStart[k] as number; index < (this.branchStart[k + 1] as number); index++) {
-      const branch = this.branches[index] as number;
+    for (let index = branchStart[k] as number, end = branchStart[k + 1] as number; index < end; index++) {
+      const branch = branches[index] as number;
       const slot = slotOf[branch] as number;
       if (slot < 0) ground += siemens[branch] as number;
       else value[slot] = (value[slot] as number) + (siemens[branch] as number);
     }
-    for (let u = this.updateStart[k] as number; u < (this.updateStart[k + 1] as number); u++) {
+    for (let u = updateStart[k] as number, last = updateStart[k + 1] as number; u < last; u++) {
       const j = updateColumn[u] as number;
       const slot = updateSlot[u] as number;
       const star = sum[j] as number;
@@ -206,6 +207,14 @@ export class Elimination {
       }
       volts[k] = total / star;
     }
+  }
+
+  /**
+   * Conductance that holds a place against ground and those that are eliminated after it, siemens: at most so much can flow
+   * there for each volt. Infinite at the ground.
+   */
+  holding(place: number): number {
+    return place < this.size ? (this.sum[place] as number) : Number.POSITIVE_INFINITY;
   }
 
   /** Whether nothing holds a place against ground or a later one: the root of a floating part. */

@@ -39,13 +39,24 @@ describe("a junction", () => {
   it("is moved by no more than the exponential bears, and not held back from blocking", () => {
     const { is, n } = ledModel(2, 0.01);
     const scale = n * THERMAL_VOLTS;
-    expect(limitJunction(is, scale, -12, 1.9)).toBe(-12);
-    expect(limitJunction(is, scale, 0.3, 0)).toBe(0.3);
-    const first = limitJunction(is, scale, 12, 0);
+    const weak = 1e-6;
+    expect(limitJunction(is, scale, -12, 1.9, weak)).toBe(-12);
+    expect(limitJunction(is, scale, 0.3, 0, weak)).toBe(0.3);
+    const first = limitJunction(is, scale, 12, 0, weak);
     expect(first).toBeLessThan(2.1);
-    const next = limitJunction(is, scale, 12, first);
+    const next = limitJunction(is, scale, 12, first, weak);
     expect(next).toBeGreaterThan(first);
     expect(is * Math.exp(next / scale)).toBeLessThan(100);
+  });
+
+  it("begins to conduct at what its surroundings can give", () => {
+    const { is, n } = ledModel(2, 0.01);
+    const scale = n * THERMAL_VOLTS;
+    const first = limitJunction(is, scale, 12, 0, 4);
+    expect(is * Math.expm1(first / scale)).toBeCloseTo(4, 9);
+    // from one tangent to the current that it carries at the next point
+    const wanted = first - 0.4 * scale;
+    expect(is * Math.exp(limitJunction(is, scale, wanted, first, 4) / scale)).toBeCloseTo(4 * 0.6, 6);
   });
 });
 

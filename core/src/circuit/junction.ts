@@ -37,14 +37,16 @@ export function junctionSlope(is: number, scale: number, junction: number, gmin:
 /**
  * A junction voltage on the way from the old to the wanted one at which the exponential stays tame.
  *
- * Source: Nagel, "SPICE2: a computer program to simulate semiconductor circuits", 1975.
+ * Source: Nagel, "SPICE2: a computer program to simulate semiconductor circuits", 1975. A junction that begins to conduct is
+ * put where it would carry what its surroundings can give, when that is more than at the critical voltage used there; one
+ * that conducts is put where it would carry what its line carries at the wanted voltage, however small the step.
+ * @param mostAmps what the surroundings can give at most
  */
-export function limitJunction(is: number, scale: number, wanted: number, old: number): number {
+export function limitJunction(is: number, scale: number, wanted: number, old: number, mostAmps: number): number {
   if (wanted < 0) return wanted;
-  if (Math.abs(wanted - old) <= 2 * scale) return wanted;
   const critical = scale * Math.log(scale / (Math.SQRT2 * is));
   if (wanted <= critical) return wanted;
-  if (old <= 0) return critical;
+  if (old <= 0) return Math.min(wanted, Math.max(critical, scale * Math.log(1 + mostAmps / is)));
   const step = 1 + (wanted - old) / scale;
   return step > 0 ? old + scale * Math.log(step) : critical;
 }

@@ -5,8 +5,8 @@ export class OperatingPoint {
   constructor(
     private readonly topology: Topology,
     private readonly indexOf: ReadonlyMap<string, number>,
-    private readonly nodeVolts: Float64Array,
-    private readonly elementAmps: Float64Array,
+    /** Volts of the nodes, then amps through the elements. */
+    private readonly found: Float64Array,
     /** Controlled switches that are open and breakers that have tripped. */
     readonly open: readonly string[],
   ) {}
@@ -14,7 +14,7 @@ export class OperatingPoint {
   /** Volts of a node against the 0 V of its part; undefined when there is no such node. */
   volts(node: string): number | undefined {
     const number = this.topology.nodes.get(node);
-    return number === undefined ? undefined : this.nodeVolts[number];
+    return number === undefined ? undefined : this.found[number];
   }
 
   /** Volts from one node to another; undefined when nothing joins them, so that a meter would read "open". */
@@ -23,20 +23,24 @@ export class OperatingPoint {
     const a = nodes.get(plus);
     const b = nodes.get(minus);
     if (a === undefined || b === undefined || partOf[a] !== partOf[b]) return undefined;
-    return (this.nodeVolts[a] ?? 0) - (this.nodeVolts[b] ?? 0);
+    return (this.found[a] ?? 0) - (this.found[b] ?? 0);
   }
 
   /** Amps through an element from its first node to its second; undefined when there is no such element. */
   amps(id: string): number | undefined {
     const index = this.indexOf.get(id);
-    return index === undefined ? undefined : this.elementAmps[index];
+    return index === undefined ? undefined : this.ampsAt(index);
   }
 
   /** Names of the elements that carry more than a current either way. */
   carrying(amps: number): string[] {
     const names: string[] = [];
-    for (const [id, index] of this.indexOf) if (Math.abs(this.elementAmps[index] ?? 0) > amps) names.push(id);
+    for (const [id, index] of this.indexOf) if (Math.abs(this.ampsAt(index)) > amps) names.push(id);
     return names;
+  }
+
+  private ampsAt(index: number): number {
+    return this.found[this.topology.nodes.size + index] ?? 0;
   }
 
   /** Whether a node hangs together with the ground, so that its volts mean something to the others. */
