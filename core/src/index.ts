@@ -9,7 +9,8 @@ export { drivesMotors } from "./catalogue/checkTypes.ts";
 export type { DeviceType, Family, Figure, Model, OutputKind } from "./catalogue/deviceType.ts";
 export { edit, openRailwayFile } from "./catalogue/edit.ts";
 export { gate, type Kinds, type Verdict } from "./catalogue/gate.ts";
-export { type OpenEnd, openEnds, restsOn } from "./debts/openEnds.ts";
+export { type Consequence, consequencesOf, type Touched, touchedWords } from "./consequences/consequences.ts";
+export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
 export { Derived } from "./derive.ts";
 export type { Choice } from "./equip/choices.ts";
 export { COLUMNS, type Column, columnCalled } from "./equip/columns.ts";
@@ -23,7 +24,6 @@ export { removeTurnouts } from "./equip/turnouts.ts";
 export { typesFromFile, writeTypesFile } from "./equip/typesFile.ts";
 export { freeWays } from "./equip/ways.ts";
 export { addTurnout, writeCell } from "./equip/write.ts";
-export { type Consequence, consequencesOf, type Touched, touchedWords } from "./findings/consequences.ts";
 export { FINDING_STAGES, type Finding, type FindingStage, type Remedy, type Severity } from "./findings/rule.ts";
 export { RULES } from "./findings/rules.ts";
 export { type Knowledge, knowledgeOf } from "./indicators/knowledge.ts";
@@ -85,6 +85,7 @@ export { railAtContact } from "./schematic/recipes/frogFeed.ts";
 export { outputEnds } from "./schematic/recipes/lampFromOutput.ts";
 export { motorEnds, outputTerminals } from "./schematic/recipes/outputToMotor.ts";
 export { outTerminals } from "./schematic/recipes/toggleToMotor.ts";
+export { restsOn } from "./schematic/restsOn.ts";
 export {
   controlsOf,
   drivesItself,

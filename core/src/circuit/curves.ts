@@ -128,8 +128,7 @@ export class Curves {
   private mostAmps(c: number, across: number): number {
     const { elimination } = this;
     return (
-      across *
-      Math.min(elimination.holding(this.first[c] as number), elimination.holding(this.second[c] as number))
+      across * Math.min(elimination.holding(this.first[c] as number), elimination.holding(this.second[c] as number))
     );
   }
 

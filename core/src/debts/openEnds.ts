@@ -1,8 +1,9 @@
 import { findType } from "../catalogue/catalogue.ts";
 import { missingParts } from "../findings/turnoutIncomplete.ts";
 import { assignmentsOfDevice, find } from "../record/find.ts";
-import type { Debt, Fact } from "../record/notes.ts";
+import type { Debt } from "../record/notes.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
+import { restsOn } from "../schematic/restsOn.ts";
 import { type Thread, threadsOf } from "../schematic/thread.ts";
 import { guessOf } from "../sense/advice.ts";
 import { ledgerOf } from "../sense/ledger.ts";
@@ -90,22 +91,6 @@ function onHearsay(record: RailwayRecord, threads: readonly Thread[]): OpenEnd[]
         turnoutId: rest[0]?.turnout.id ?? null,
       };
     });
-}
-
-/** The threads that rest on a fact about a type or a device. */
-export function restsOn(record: RailwayRecord, threads: readonly Thread[], { typeId, deviceId }: Fact): Thread[] {
-  if (typeId === null && deviceId === null) return [];
-  const concerns = (device: { id: string; typeId: string } | undefined) =>
-    device !== undefined && (device.id === deviceId || device.typeId === typeId);
-  return threads.filter(({ motors, control, moreControls, frogs, lamp }) => {
-    const all = [
-      ...motors.flatMap((motor) => [motor.device, motor.driver?.device]),
-      ...[control, ...moreControls].flatMap((each) => [each?.device, each?.reader?.device]),
-      ...frogs.flatMap((frog) => [frog.device, frog.from?.device]),
-      ...[lamp?.device, lamp?.from.device],
-    ];
-    return all.some((device) => concerns(device && find(record, "device", device.id)));
-  });
 }
 
 /** Boards that are there and do nothing. */

@@ -1,8 +1,8 @@
-import { restsOn } from "../debts/openEnds.ts";
 import { setFigure } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { find } from "../record/find.ts";
 import type { Fact } from "../record/notes.ts";
+import { restsOn } from "../schematic/restsOn.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Remedy, rule } from "./rule.ts";

@@ -1,12 +1,12 @@
 import { findType } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import type { Finding } from "../findings/rule.ts";
 import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import type { Assignment, RailwayRecord } from "../record/schemas.ts";
 import { devicesOfThread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
-import type { Finding } from "./rule.ts";
 
 /** One thing that an edit changes, in plain words. */
 export interface Touched {

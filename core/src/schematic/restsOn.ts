@@ -1,0 +1,20 @@
+import { find } from "../record/find.ts";
+import type { Fact } from "../record/notes.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import type { Thread } from "./thread.ts";
+
+/** The threads that rest on a fact about a type or a device. */
+export function restsOn(record: RailwayRecord, threads: readonly Thread[], { typeId, deviceId }: Fact): Thread[] {
+  if (typeId === null && deviceId === null) return [];
+  const concerns = (device: { id: string; typeId: string } | undefined) =>
+    device !== undefined && (device.id === deviceId || device.typeId === typeId);
+  return threads.filter(({ motors, control, moreControls, frogs, lamp }) => {
+    const all = [
+      ...motors.flatMap((motor) => [motor.device, motor.driver?.device]),
+      ...[control, ...moreControls].flatMap((each) => [each?.device, each?.reader?.device]),
+      ...frogs.flatMap((frog) => [frog.device, frog.from?.device]),
+      ...[lamp?.device, lamp?.from.device],
+    ];
+    return all.some((device) => concerns(device && find(record, "device", device.id)));
+  });
+}
