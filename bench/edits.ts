@@ -2,16 +2,23 @@
 import { Derived, edit, type RailwayRecord, stateFor, writeCell } from "@alderman/core";
 import { line, measure } from "./measure.ts";
 
-/** Medians over a series of edits of one turnout's run, each derived from the one before. */
-function edits(record: RailwayRecord, turnoutId: string): { reading: number; findings: number; anew: number } {
+/** One cell of the list as the owner types it there, and what is typed the time after. */
+interface Typed {
+  turnoutId: string;
+  column: string;
+  texts: readonly [string, string];
+}
+
+/** Medians over a series of edits of one cell, each derived from the one before. */
+function edits(record: RailwayRecord, { turnoutId, column, texts }: Typed) {
   let derived = new Derived(record);
   const anew = measure(1, () => void new Derived(record).findings);
   void derived.findings;
   const readings: number[] = [];
   const findings: number[] = [];
-  for (let round = 0; round < 15; round++) {
-    const group = writeCell(derived.record, turnoutId, "run", (1 + (round + 1) / 20).toFixed(2));
-    if (!group) throw new Error("The bench's edit changes nothing.");
+  for (let round = 0; round < 16; round++) {
+    const group = writeCell(derived.record, turnoutId, column, texts[round % 2] ?? "");
+    if (!group) throw new Error(`The bench's edit of ${column} changes nothing.`);
     const changed = edit(derived.record, group.edits).record;
     const began = performance.now();
     derived = new Derived(changed, derived);
@@ -25,15 +32,33 @@ function edits(record: RailwayRecord, turnoutId: string): { reading: number; fin
   return { reading: median(readings), findings: median(findings), anew };
 }
 
+const CASES: readonly [what: string, on: "demo" | "club", typed: Typed][] = [
+  ["Skerrin Ferry, a stall motor's run", "demo", { turnoutId: "l1", column: "run", texts: ["1.05", "1.1"] }],
+  ["400 turnouts, a coil motor's run", "club", { turnoutId: "a5", column: "run", texts: ["1.05", "1.1"] }],
+  ["400 turnouts, a stall motor's run", "club", { turnoutId: "b6", column: "run", texts: ["1.05", "1.1"] }],
+  [
+    "400 turnouts, a lamp taken away and put back",
+    "club",
+    { turnoutId: "b6", column: "lamp", texts: ["", "lamp-two-colour"] },
+  ],
+  [
+    "400 turnouts, a motor of another kind",
+    "club",
+    { turnoutId: "a5", column: "motor", texts: ["twin-coil-surface", "twin-coil-under-board"] },
+  ],
+  [
+    "400 turnouts, a toggle that stays put",
+    "club",
+    { turnoutId: "a5", column: "control", texts: ["toggle-latching", "toggle-centre-off"] },
+  ],
+  ["400 turnouts, another label", "club", { turnoutId: "b6", column: "label", texts: ["X1", "B6"] }],
+];
+
 export function benchEdits(demo: RailwayRecord, club: RailwayRecord): void {
-  for (const [name, record, turnoutId] of [
-    ["Skerrin Ferry, a stall motor's run", demo, "l1"],
-    ["400 turnouts, a coil motor's run", club, "a5"],
-    ["400 turnouts, a stall motor's run", club, "b6"],
-  ] as const) {
-    const { reading, findings, anew } = edits(record, turnoutId);
+  for (const [what, on, typed] of CASES) {
+    const { reading, findings, anew } = edits({ demo, club }[on], typed);
     line(
-      `${name}: an edit to its readings, and to all findings`,
+      `${what}: an edit to its readings, and to all findings`,
       `${reading.toFixed(0)} ms, ${findings.toFixed(0)} ms (all anew ${anew.toFixed(0)} ms)`,
     );
   }

@@ -39,9 +39,10 @@ export class Derived {
   private takeOver(previous: Derived | undefined): void {
     const { touched } = this.circuitry;
     if (!previous || !touched) return;
+    const before = new Set(previous.schematic.threads);
     const untouched = new Set(
       this.schematic.threads
-        .filter((thread) => !devicesOfThread(thread).some((id) => touched.has(id)))
+        .filter((thread) => before.has(thread) && !devicesOfThread(thread).some((id) => touched.has(id)))
         .map(({ turnout }) => turnout.id),
     );
     for (const [key, reading] of previous.readings) {

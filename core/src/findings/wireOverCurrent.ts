@@ -27,11 +27,11 @@ export const wireOverCurrent = rule<Hot>({
     const points = new Map<number | undefined, OperatingPoint[]>();
     for (const wire of circuitry.loom.wires) {
       const may = continuousAmps(wire.gauge);
-      const piece = circuitry.piece(wire.from.key);
+      const piece = circuitry.piece(wire.from.node);
       const solved =
-        points.get(piece) ?? POSITIONS.flatMap((position) => circuitry.solve(wire.from.key, AT_REST[position]) ?? []);
+        points.get(piece) ?? POSITIONS.flatMap((position) => circuitry.solve(wire.from.node, AT_REST[position]) ?? []);
       points.set(piece, solved);
-      const id = wireId(wire.from.key, wire.to.key);
+      const id = wireId(wire);
       const flows = Math.max(0, ...solved.map((point) => Math.abs(point.amps(id) ?? 0)));
       const known = worst.get(wire.net);
       if (flows <= may || (known && known.amps >= flows)) continue;

@@ -9,8 +9,10 @@ import type { WireColour } from "../units/wireColours.ts";
 export type Run = "panel" | "cable" | "layout";
 
 export interface WireEnd {
-  /** Name within the circuit. */
+  /** Where a probe is put: a terminal as `device:terminal`, or a screw of a strip as "K1:3". */
   key: string;
+  /** Name within the circuit. A screw's tells what it joins, not its number, which changes as other wires come and go. */
+  node: string;
   /** What is written beside the terminal, as "T1-N" or "K1-3". */
   name: string;
 }
@@ -143,10 +145,9 @@ export function loomAfter(
   return { ...earlier.loom, wires };
 }
 
-/** Tells a wire of a net by its end at a device: the other may be a screw, whose number is not looked at here. */
+/** Tells a wire of a net by its ends, whatever the numbers of the screws. */
 function lengthKey({ net, run, from, to }: Pick<Wire, "net" | "run" | "from" | "to">): string {
-  const name = ({ key }: WireEnd) => (/^[PK]\d+:/.test(key) ? "screw" : key);
-  return `${net} ${run} ${name(from)} ${name(to)}`;
+  return `${net} ${run} ${from.node} ${to.node}`;
 }
 
 type Unnumbered = Omit<Wire, "label" | "flags">;
@@ -186,7 +187,7 @@ function wiresOfNet(record: RailwayRecord, net: Net, index: number, ways: StripW
   const firstUnderneath = underneath[0];
   chain(onPanel, "panel", () => PANEL_LINK);
   if (firstOnPanel && firstUnderneath) {
-    const way = nextWay(record, ways, net.purpose, index);
+    const way = nextWay(record, ways, net.purpose, index, endKey(firstOnPanel));
     ways.push(way);
     const owner = firstOnPanel.turnoutId ?? firstUnderneath.turnoutId;
     add(wireEnd(record, firstOnPanel), way.panel, "panel", PANEL_TAIL, owner);
@@ -198,7 +199,8 @@ function wiresOfNet(record: RailwayRecord, net: Net, index: number, ways: StripW
 }
 
 function wireEnd(record: RailwayRecord, end: End): WireEnd {
-  return { key: endKey(end), name: terminalName(deviceOf(record, end.deviceId).label, end.terminal) };
+  const key = endKey(end);
+  return { key, node: key, name: terminalName(deviceOf(record, end.deviceId).label, end.terminal) };
 }
 
 /** Wire to a motor takes its turnout's run; wire between boards is short. */
@@ -208,12 +210,22 @@ function lengthUnderneath(record: RailwayRecord, end: NetEnd): number {
   return find(record, "turnout", end.turnoutId)?.runMetres ?? record.railway.runMetres;
 }
 
-function nextWay(record: RailwayRecord, ways: readonly StripWay[], purpose: Purpose, net: number): StripWay {
+function nextWay(
+  record: RailwayRecord,
+  ways: readonly StripWay[],
+  purpose: Purpose,
+  net: number,
+  anchor: string,
+): StripWay {
   const { stripWays, cableCores } = record.railway;
   const index = ways.length;
   const strip = Math.floor(index / stripWays) + 1;
   const way = (index % stripWays) + 1;
-  const screw = (letter: string): WireEnd => ({ key: `${letter}${strip}:${way}`, name: `${letter}${strip}-${way}` });
+  const screw = (letter: string): WireEnd => ({
+    key: `${letter}${strip}:${way}`,
+    node: `${letter} of ${anchor}`,
+    name: `${letter}${strip}-${way}`,
+  });
   return {
     net,
     panel: screw("P"),

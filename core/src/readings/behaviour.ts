@@ -58,25 +58,29 @@ export class Behaviour {
   }
 
   /**
-   * Takes over what was found out before an edit of wires.
+   * Takes over what was found out before an edit.
    * @param touches whether the edit touched the piece that holds an element
-   * @returns whether all motors still go where they went, so that the other pieces are as they were
+   * @returns whether all motors that are still there go where they went, so that the other pieces are as they were
    */
   takeOver(previous: Behaviour, touches: (elementId: string) => boolean): boolean {
     for (const [key, to] of previous.went) {
       const [motorId = "", asked = "N", by = ""] = key.split(" ");
       const motor = this.roles.motorOf.get(motorId);
       const thread = this.roles.threadOf.get(motorId);
-      const touched = motor && thread && touches(`${motorId}.${windingOf(motor)}`);
-      const now = touched ? this.findOutGoesTo(motor, thread, asked as Position, by || undefined) : to;
+      // a motor that is gone has left no contact in a piece that the edit did not touch
+      if (!motor || !thread) continue;
+      const same = previous.roles.threadOf.get(motorId) === thread;
+      const untouched = same && !touches(`${motorId}.${windingOf(motor)}`);
+      const now = untouched ? to : this.findOutGoesTo(motor, thread, asked as Position, by || undefined);
       this.went.set(key, now);
       if (now === to) continue;
       this.went.clear();
       return false;
     }
-    for (const [key, position] of previous.heard) this.heard.set(key, position);
+    for (const [key, position] of previous.heard)
+      if (this.roles.led.has(key.split(" ")[0] ?? "")) this.heard.set(key, position);
     for (const [deviceId, volts] of previous.charges) {
-      if (!touches(`${deviceId}.capacitor`)) this.charges.set(deviceId, volts);
+      if (this.roles.types.has(deviceId) && !touches(`${deviceId}.capacitor`)) this.charges.set(deviceId, volts);
     }
     return true;
   }

@@ -6,7 +6,7 @@ import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Loom } from "../loom/loom.ts";
 import type { Device, Position, RailwayRecord } from "../record/schemas.ts";
-import { isWiredAlike } from "../record/unchanged.ts";
+import { isWiredAlike, turnsAlike } from "../record/unchanged.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
 import { Behaviour, type Solver } from "./behaviour.ts";
@@ -38,6 +38,7 @@ export class Circuitry implements Solver {
   private readonly solved = new Map<string, OperatingPoint>();
   private readonly stateNames = new WeakMap<RailwayState, string>();
   private alternating: Set<string> | null = null;
+  private screws: ReadonlyMap<string, string> | null = null;
   /** Pulses by the circuit through which they went, handed on from one railway to the next. */
   private readonly pulses: Map<string, Pulse>;
   private readonly pulsesBefore: ReadonlyMap<string, Pulse>;
@@ -56,7 +57,7 @@ export class Circuitry implements Solver {
       this.behaviour = new Behaviour(this.roles, this);
       const { cut, changed } = withWires(previous.cut, previous.loom, loom);
       this.cut = cut;
-      this.takeOver(previous, changed);
+      this.takeOver(previous, changed, (number) => number);
       return;
     }
     this.roles = new Roles(record, schematic);
@@ -70,28 +71,45 @@ export class Circuitry implements Solver {
       (id) => this.roles.fedBy(id),
       before,
     );
+    if (!previous || !turnsAlike(record, previous.record) || !liesAlike(record, previous.record)) return;
+    const numbers = new Map(this.cut.pieces.map((piece, number) => [piece, number]));
+    const kept = previous.cut.pieces.map((piece) => numbers.get(piece));
+    const untouched = new Set(kept);
+    const isOtherwise = ({ members }: Piece) =>
+      members.some(({ device }) => this.roles.whole(device.id) !== previous.roles.whole(device.id));
+    const changed = new Set(
+      [...numbers].flatMap(([piece, number]) => (untouched.has(number) && !isOtherwise(piece) ? [] : [number])),
+    );
+    this.takeOver(previous, changed, (number) => kept[number]);
   }
 
   /**
-   * Takes over what was found out before an edit of wires, in the pieces that have none of them. What goes on in a piece
-   * depends on others through where motors go, what boards hear and which relays pick up; when an edit changes any of that,
-   * or could, everything is looked at anew.
+   * Takes over what was found out before an edit, in the pieces that it left alone. What goes on in a piece depends on
+   * others through where motors go, what boards hear and which relays pick up; when an edit changes any of that, or could,
+   * everything is looked at anew.
+   * @param changed numbers of the pieces that are new or otherwise than before
+   * @param numberNow number that a piece of the earlier railway has now, if it is there
    */
-  private takeOver(previous: Circuitry, changed: ReadonlySet<number>): void {
+  private takeOver(
+    previous: Circuitry,
+    changed: ReadonlySet<number>,
+    numberNow: (number: number) => number | undefined,
+  ): void {
     const touches = (key: string) => changed.has(this.cut.pieceOf.get(key) ?? -1);
-    for (const number of changed) {
-      for (const { type } of this.cut.pieces[number]?.members ?? []) {
-        const listens = type.ownInputs || type.inputs || type.drives === "contact";
-        if (listens || type.model === "relay" || type.model === "latching-relay") return;
-      }
+    const now = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
+    const gone = previous.cut.pieces.flatMap(({ members }, number) => (numberNow(number) === undefined ? members : []));
+    for (const { type } of [...now, ...gone]) {
+      const listens = type.ownInputs || type.inputs || type.drives === "contact";
+      if (listens || type.model === "relay" || type.model === "latching-relay") return;
     }
     if (!this.behaviour.takeOver(previous.behaviour, touches)) return;
     for (const [name, point] of previous.solved) {
-      if (!changed.has(Number.parseInt(name, 10))) this.solved.set(name, point);
+      const number = Number.parseInt(name, 10);
+      const now = numberNow(number);
+      if (now !== undefined && !changed.has(now)) this.solved.set(`${now}${name.slice(`${number}`.length)}`, point);
     }
-    this.alternating = previous.alternating;
-    const members = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
-    this.touched = new Set(members.map(({ device }) => device.id));
+    if (previous.cut.pieceOf === this.cut.pieceOf) this.alternating = previous.alternating;
+    this.touched = new Set([...now, ...gone].map(({ device }) => device.id));
   }
 
   /**
@@ -99,6 +117,14 @@ export class Circuitry implements Solver {
    * to be.
    */
   touched: ReadonlySet<string> | null = null;
+
+  /** Name within the circuit of what a probe touches: a terminal's own, a screw's by what it joins. */
+  nodeAt(probe: string): string {
+    this.screws ??= new Map(
+      this.loom.ways.flatMap(({ panel, layout }) => [panel, layout].map(({ key, node }) => [key, node] as const)),
+    );
+    return this.screws.get(probe) ?? probe;
+  }
 
   /** Number of the piece a terminal belongs to, or undefined when nothing is joined to it. */
   piece(key: string): number | undefined {
@@ -318,6 +344,16 @@ export class Circuitry implements Solver {
     this.stateNames.set(state, name);
     return name;
   }
+}
+
+/** Whether the turnouts that are in both records have the same hand and follow the same others. */
+function liesAlike(a: RailwayRecord, b: RailwayRecord): boolean {
+  if (a.turnouts === b.turnouts) return true;
+  const before = new Map(b.turnouts.map((turnout) => [turnout.id, turnout]));
+  return a.turnouts.every(({ id, hand, movesWith }) => {
+    const other = before.get(id);
+    return !other || (other.hand === hand && other.movesWith === movesWith);
+  });
 }
 
 /** A wheel or a coin across two rails, ohms (common practice). */

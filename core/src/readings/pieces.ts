@@ -3,7 +3,7 @@ import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
-import type { Loom } from "../loom/loom.ts";
+import type { Loom, Wire } from "../loom/loom.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { type DeviceState, type FedBy, IDLE, type Part } from "./kit.ts";
 import { partsOf } from "./models.ts";
@@ -133,7 +133,7 @@ export function cutIntoPieces(
     for (const { nodes } of elements) groups.join(nodes[0], nodes[1]);
     return { device, type, elements };
   });
-  for (const wire of loom.wires) groups.join(wire.from.key, wire.to.key);
+  for (const wire of loom.wires) groups.join(wire.from.node, wire.to.node);
   const pieceOf = groups.numbered();
   const pieces: Piece[] = [];
   const structures: string[][] = [];
@@ -161,10 +161,11 @@ export function cutIntoPieces(
       if (type.model === "track-bus") piece.onTrack = true;
     }
   }
-  for (const { from, to, ohms } of loom.wires) {
-    const number = pieceOf.get(from.key) ?? 0;
-    const id = wireId(from.key, to.key);
-    pieces[number]?.wires.push({ kind: "resistor", id, nodes: [from.key, to.key], ohms });
+  for (const wire of loom.wires) {
+    const { from, to, ohms } = wire;
+    const number = pieceOf.get(from.node) ?? 0;
+    const id = wireId(wire);
+    pieces[number]?.wires.push({ kind: "resistor", id, nodes: [from.node, to.node], ohms });
     structures[number]?.push(id);
     values[number]?.set(id, ohms);
   }
@@ -189,8 +190,8 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
   const ohmsOf = new Map<string, number>();
   for (const [index, wire] of now.wires.entries()) {
     if (wire === old.wires[index] || wire.ohms === old.wires[index]?.ohms) continue;
-    changed.add(before.pieceOf.get(wire.from.key) ?? -1);
-    ohmsOf.set(wireId(wire.from.key, wire.to.key), wire.ohms);
+    changed.add(before.pieceOf.get(wire.from.node) ?? -1);
+    ohmsOf.set(wireId(wire), wire.ohms);
   }
   const pieces = before.pieces.map((piece, number): Piece => {
     if (!changed.has(number)) return piece;
@@ -245,8 +246,8 @@ function carriedOver(before: Piece, values: ReadonlyMap<string, number>): Pick<P
 }
 
 /** Name of a wire in the circuit, by its ends: its label may change when other wires come or go. */
-export function wireId(from: string, to: string): string {
-  return `${from}>${to}`;
+export function wireId({ from, to }: Pick<Wire, "from" | "to">): string {
+  return `${from.node}>${to.node}`;
 }
 
 /** The parts of a member that lie in its piece, in one state; the same objects whenever the state is the same. */

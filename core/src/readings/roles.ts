@@ -102,6 +102,27 @@ export class Roles {
     return `${this.threadOf.get(deviceId)?.turnout.id ?? ""} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks} ${turning}`;
   }
 
+  /** All that decides what a device does in a state of the railway, as text. */
+  whole(deviceId: string): string {
+    const control = this.controlOf.get(deviceId);
+    const thread = this.threadOf.get(deviceId);
+    const zones = this.zonesOf.get(deviceId)?.map((zone) => `${zone.control.assignment.way} ${zone.thread.turnout.id}`);
+    const commands = [...(this.outputsOf.get(deviceId)?.keys() ?? [])].filter((way) =>
+      this.commanding.has(`${deviceId} ${way}`),
+    );
+    return [
+      this.describe(deviceId),
+      control && thread ? controlsOf(thread).indexOf(control) : "",
+      // relays and polarity units follow the motors of their thread
+      thread?.motors.map(({ device }) => device.id).join() ?? "",
+      this.besideOf.get(deviceId)?.device.id ?? "",
+      this.frogOf.get(deviceId)?.device.id ?? "",
+      JSON.stringify(this.onAt.get(deviceId) ?? ""),
+      zones?.join() ?? "",
+      commands.join(),
+    ].join("|");
+  }
+
   private addControls(thread: Thread): void {
     for (const control of controlsOf(thread)) {
       const { device, type, assignment } = control;

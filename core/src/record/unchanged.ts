@@ -32,6 +32,11 @@ function isSame(a: unknown, b: unknown): boolean {
   return keys.every((key) => isSame((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]));
 }
 
+/** Whether the same places turn normal into reverse in two records. */
+export function turnsAlike(a: RailwayRecord, b: RailwayRecord): boolean {
+  return a.senses === b.senses || turning(a) === turning(b);
+}
+
 /** The places that turn normal into reverse, as text. */
 function turning({ senses }: RailwayRecord): string {
   return senses.flatMap(({ link, deviceId, way, inverts }) => (inverts ? [`${link} ${deviceId} ${way}`] : [])).join();
@@ -43,7 +48,7 @@ function turning({ senses }: RailwayRecord): string {
  */
 export function isWiredAlike(a: RailwayRecord, b: RailwayRecord): boolean {
   if (a.devices !== b.devices || a.assignments !== b.assignments || a.types !== b.types) return false;
-  if (a.senses !== b.senses && turning(a) !== turning(b)) return false;
+  if (!turnsAlike(a, b)) return false;
   if (a.turnouts === b.turnouts) return true;
   return (
     a.turnouts.length === b.turnouts.length &&

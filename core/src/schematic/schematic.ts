@@ -13,7 +13,7 @@ import { relayBesideMotor } from "./recipes/relayBesideMotor.ts";
 import { reversingToggle } from "./recipes/reversingToggle.ts";
 import { busToNode, firstPins, pinsToRelays, supplyToBoard, trackToDecoder } from "./recipes/supplyToBoard.ts";
 import { toggleToMotor } from "./recipes/toggleToMotor.ts";
-import { type Fitted, fitted, type Thread, threadLedBy, threadsOf } from "./thread.ts";
+import { type Fitted, fitted, isSameThread, type Thread, threadsOf } from "./thread.ts";
 
 export interface Schematic {
   threads: Thread[];
@@ -27,17 +27,22 @@ export interface Earlier {
 }
 
 /**
- * The schematic of a record; the nets of an earlier one are taken over when the edit between them changed no wiring.
+ * The schematic of a record. Of an earlier one those threads are taken over of which the edit between them left everything
+ * as it was, so that they are the same objects; and the nets, when it changed no wiring.
  */
 export function schematicAfter(record: RailwayRecord, earlier: Earlier | undefined): Schematic {
-  if (!earlier || !isWiredAlike(record, earlier.record)) return schematicOf(record);
-  if (record.turnouts === earlier.record.turnouts) return earlier.schematic;
-  const now = new Map(record.turnouts.map((turnout) => [turnout.id, turnout]));
-  const threads = earlier.schematic.threads.map((thread) => {
-    const same = [thread.turnout, ...thread.followers].every((turnout) => now.get(turnout.id) === turnout);
-    return same ? thread : (threadLedBy(record, thread.turnout.id) ?? thread);
+  if (!earlier) return schematicOf(record);
+  const wiredAlike = isWiredAlike(record, earlier.record);
+  if (wiredAlike && record.turnouts === earlier.record.turnouts) return earlier.schematic;
+  const before = new Map(earlier.schematic.threads.map((thread) => [thread.turnout.id, thread]));
+  const { threads, nets } = wiredAlike
+    ? { threads: threadsOf(record), nets: earlier.schematic.nets }
+    : schematicOf(record);
+  const kept = threads.map((thread) => {
+    const known = before.get(thread.turnout.id);
+    return known && isSameThread(known, thread) ? known : thread;
   });
-  return { threads, nets: earlier.schematic.nets };
+  return { threads: kept, nets };
 }
 
 /** Which terminals must be joined, from what the owner assigned: each recipe in turn, each thread in the owner's order. */

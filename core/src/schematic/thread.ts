@@ -158,6 +158,33 @@ export function devicesOfThread(thread: Thread): string[] {
   return fitted.flatMap((each) => (each ? [each.device.id] : []));
 }
 
+/** Whether two threads run through the same things, none of which was changed (the same objects). */
+export function isSameThread(a: Thread, b: Thread): boolean {
+  const [before, now] = [thingsOf(a), thingsOf(b)];
+  return before.length === now.length && before.every((thing, index) => thing === now[index]);
+}
+
+/** All that a thread is made of, in an order that tells who is who. */
+function thingsOf(thread: Thread): unknown[] {
+  const { turnout, followers, motors, frogs, lamp } = thread;
+  const controls = controlsOf(thread);
+  const fittedThings = (each: Fitted | null | undefined) => [each?.device, each?.type];
+  return [
+    ...[turnout, ...followers],
+    ...[followers.length, motors.length, controls.length, frogs.length],
+    ...motors.flatMap((motor) => [
+      ...[...fittedThings(motor), motor.assignment],
+      ...[...fittedThings(motor.driver), motor.driver?.assignment],
+    ]),
+    ...controls.flatMap((control) => [
+      ...[...fittedThings(control), control.assignment],
+      ...[...fittedThings(control.reader), control.reader?.way],
+    ]),
+    ...frogs.flatMap((frog) => [...fittedThings(frog), frog.assignment, ...fittedThings(frog.from)]),
+    ...[...fittedThings(lamp), lamp?.assignment, ...fittedThings(lamp?.from)],
+  ];
+}
+
 /** A motor that has its driver inside. */
 export function drivesItself({ type }: Fitted): boolean {
   return type.model === "decoder-motor";
