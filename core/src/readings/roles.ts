@@ -53,6 +53,7 @@ export class Roles {
   readonly besideOf = new Map<string, ThreadMotor>();
   /** Where the controls of a thread are heard, by leader; none for a thread that is commanded otherwise. */
   readonly heardOf = new Map<string, { control: ThreadControl; heard: Heard }[]>();
+  private readonly wholes = new Map<string, string>();
   private readonly fed = new Map<string, { by: FedBy; volts: number }>();
   /** Places that turn normal into reverse, by device, as `link way`. */
   private readonly turning = new Map<string, Set<string>>();
@@ -104,6 +105,14 @@ export class Roles {
 
   /** All that decides what a device does in a state of the railway, as text. */
   whole(deviceId: string): string {
+    const known = this.wholes.get(deviceId);
+    if (known !== undefined) return known;
+    const text = this.makeWhole(deviceId);
+    this.wholes.set(deviceId, text);
+    return text;
+  }
+
+  private makeWhole(deviceId: string): string {
     const control = this.controlOf.get(deviceId);
     const thread = this.threadOf.get(deviceId);
     const zones = this.zonesOf.get(deviceId)?.map((zone) => `${zone.control.assignment.way} ${zone.thread.turnout.id}`);

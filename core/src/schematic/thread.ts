@@ -160,8 +160,16 @@ export function devicesOfThread(thread: Thread): string[] {
 
 /** Whether two threads run through the same things, none of which was changed (the same objects). */
 export function isSameThread(a: Thread, b: Thread): boolean {
-  const [before, now] = [thingsOf(a), thingsOf(b)];
+  const [before, now] = [thingsOnce(a), thingsOnce(b)];
   return before.length === now.length && before.every((thing, index) => thing === now[index]);
+}
+
+const things = new WeakMap<Thread, unknown[]>();
+
+function thingsOnce(thread: Thread): unknown[] {
+  const known = things.get(thread) ?? thingsOf(thread);
+  things.set(thread, known);
+  return known;
 }
 
 /** All that a thread is made of, in an order that tells who is who. */
