@@ -6,6 +6,7 @@ import { type Loom, loomAfter } from "./loom/loom.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
 import { type TestStep, testSteps } from "./proving/testSteps.ts";
 import { type Standing, standingOf } from "./proving/verdict.ts";
+import { type BoardLoad, boardLoads } from "./readings/boardLoads.ts";
 import { Circuitry } from "./readings/circuitry.ts";
 import type { Moment } from "./readings/states.ts";
 import { type SupplyLoad, supplyLoads } from "./readings/supplyLoads.ts";
@@ -59,14 +60,18 @@ export class Derived {
   };
 
   get findings(): Finding[] {
-    const { record, circuitry, addresses, loads, reading } = this;
+    const { record, circuitry, addresses, loads, boards, reading } = this;
     return this.once("findings", () =>
-      findingsOf({ record, threads: this.schematic.threads, circuitry, addresses, loads, reading }),
+      findingsOf({ record, threads: this.schematic.threads, circuitry, addresses, loads, boards, reading }),
     );
   }
 
   get loads(): SupplyLoad[] {
     return this.once("loads", () => supplyLoads(this.circuitry, this.schematic.threads));
+  }
+
+  get boards(): BoardLoad[] {
+    return this.once("boards", () => boardLoads(this.circuitry));
   }
 
   /** Leaders of the threads that are completely equipped. */

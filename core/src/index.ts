@@ -38,6 +38,7 @@ export { type MeasuringPoint, measuringPoints, nextPlace, standingAt } from "./p
 export { testResult } from "./proving/testResult.ts";
 export type { TestStep } from "./proving/testSteps.ts";
 export type { Found, Standing } from "./proving/verdict.ts";
+export type { BoardLoad } from "./readings/boardLoads.ts";
 export { type MeterReading, measure, type Range } from "./readings/meter.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export type { SupplyLoad } from "./readings/supplyLoads.ts";

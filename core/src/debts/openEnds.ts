@@ -97,7 +97,8 @@ function onHearsay(record: RailwayRecord, threads: readonly Thread[]): OpenEnd[]
 function idleBoards(record: RailwayRecord): OpenEnd[] {
   return record.devices.flatMap((device): OpenEnd[] => {
     const type = findType(record, device.typeId);
-    if (type?.family !== "driver") return [];
+    // a reverser without an output turns a loop, which no turnout's equipment tells of
+    if (type?.family !== "driver" || (type.model === "reverser" && type.outputs === 0)) return [];
     // what feeds, commands or numbers it gives it no work
     const works = assignmentsOfDevice(record, device.id).some((a) => {
       if (a.role === "address") return false;

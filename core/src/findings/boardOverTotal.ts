@@ -1,12 +1,11 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import type { DeviceType, OutputKind } from "../catalogue/deviceType.ts";
-import type { RailwayState } from "../readings/states.ts";
-import { ALL_MOVING } from "../readings/supplyLoads.ts";
-import { AT_REST } from "../readings/threadReading.ts";
+import type { DeviceType } from "../catalogue/deviceType.ts";
+import type { BoardLoad } from "../readings/boardLoads.ts";
+import { deviceOf } from "../record/find.ts";
 import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
-import { type Look, POSITIONS, rule } from "./rule.ts";
+import { type Look, rule } from "./rule.ts";
 
 interface Total {
   device: Device;
@@ -25,7 +24,7 @@ export const boardOverTotal = rule<Total>({
   title: "A board gives more in all than it may",
   about:
     "Besides each output's limit a board has one for all of them together: its regulator, its rectifier or its tracks. The rule adds up the solved currents of its outputs at rest and moving; for servos also what they would take if all were held against a stop, which happens when an end point is set too far.",
-  look: (look) => look.record.devices.flatMap((device) => totalOf(look, device)),
+  look: (look) => look.boards.flatMap((board) => totalOf(look, board)),
   subject: ({ device }) => device.id,
   where: ({ device }) => device.label,
   turnouts: ({ threads }) => threads,
@@ -37,26 +36,14 @@ export const boardOverTotal = rule<Total>({
   caution: ({ type }) => type,
 });
 
-/** Parts of an output through which its current flows, by what it gives. */
-const PARTS: Partial<Record<OutputKind, readonly string[]>> = { pair: ["A+", "B+"], servo: ["+"], sink: ["L"] };
-
-function totalOf({ record, threads, circuitry }: Look, device: Device): Total[] {
-  const type = typeOf(record, device);
-  const limit = type.figures.boardAmps?.value;
-  const parts = type.drives && PARTS[type.drives];
-  if (limit === undefined || !parts) return [];
-  const driven = threads.filter(({ motors }) => motors.some(({ driver }) => driver?.device.id === device.id));
-  const motors = driven.flatMap((thread) => thread.motors).filter(({ driver }) => driver?.device.id === device.id);
-  const ways = [...new Set(motors.flatMap(({ driver }) => driver?.way ?? []))];
-  if (motors.length === 0) return [];
-  const given = (state: RailwayState) =>
-    ways.reduce(
-      (sum, way) => sum + Math.max(...parts.map((part) => Math.abs(circuitry.amps(device.id, `${way}${part}`, state)))),
-      0,
-    );
-  const states = POSITIONS.flatMap((position) => [AT_REST[position], ALL_MOVING[position]]);
-  const solved = Math.max(...states.map(given));
+function totalOf({ record, threads }: Look, { deviceId, rest, moving, limit }: BoardLoad): Total[] {
+  if (limit === null) return [];
+  const device = deviceOf(record, deviceId);
+  const driven = threads.filter(({ motors }) => motors.some(({ driver }) => driver?.device.id === deviceId));
+  const motors = driven.flatMap((thread) => thread.motors).filter(({ driver }) => driver?.device.id === deviceId);
+  const solved = Math.max(rest, moving);
   const stalled = motors.reduce((sum, motor) => sum + (motor.type.figures.stalledAmps?.value ?? 0), 0);
   if (Math.max(solved, stalled) <= limit * (1 + 1e-9)) return [];
+  const type = typeOf(record, device);
   return [{ device, type, threads: driven, motors: motors.length, solved, stalled, limit }];
 }

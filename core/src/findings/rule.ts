@@ -1,5 +1,6 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { OutputAddress } from "../numbers/addressList.ts";
+import type { BoardLoad } from "../readings/boardLoads.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import type { Moment } from "../readings/states.ts";
 import type { SupplyLoad } from "../readings/supplyLoads.ts";
@@ -50,6 +51,7 @@ export interface Look {
   addresses: readonly OutputAddress[];
   /** What each supply gives, solved. */
   loads: readonly SupplyLoad[];
+  boards: readonly BoardLoad[];
   /** Readings of a thread, solved once. */
   reading: (thread: Thread, position: Position, moment: Moment) => ThreadReading;
 }

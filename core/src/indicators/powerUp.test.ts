@@ -26,6 +26,17 @@ it("says what each board does after power, a short, a reset and a restart", () =
   expect(movesWords(rows(record))).toBe("Nothing moves by itself when power returns.");
 });
 
+it("lets a short on the track be felt only by what lives on the track", () => {
+  expect(row(railway(["A", "", "servo", "servo-board-4", "push-button"]), "SB1")?.short).toBe("as it was");
+  expect(row(LAMPS["outputs of a node that pull down"]!(), "ON1")?.short).toBe("as it was");
+  const loop = drafted(railway(["A", "", "stall-motor", "stall-decoder-8"]), (draft) => {
+    const track = draft.record.devices.find(({ typeId }) => typeId === "track-bus")!;
+    const { id } = draft.addDevice("reverser", "LR", "layout");
+    draft.assign("supply", { deviceId: track.id, toDeviceId: id });
+  });
+  expect(row(loop, "LR1")).toMatchObject({ power: "joins the loop as drawn until a train comes", moves: [] });
+});
+
 it("names the turnouts that move by themselves: reversers, and toggles that were thrown meanwhile", () => {
   expect(row(railway(["A", "", "stall-motor", "reverser-stall"]), "LR1")).toMatchObject({
     power: "throws to normal",

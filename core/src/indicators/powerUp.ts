@@ -32,6 +32,9 @@ const AFTER_POWER: Record<PowerOn, string> = {
   off: "off until told",
 };
 
+/** A reverser that throws no turnout. */
+const REVERSES_ONLY = "joins the loop as drawn until a train comes";
+
 /** State of each device that has one after power, a short, a reset or a restart, and what moves by itself. */
 export function powerUpTable(record: RailwayRecord, threads: readonly Thread[]): PowerUpRow[] {
   return record.devices.flatMap((device) => {
@@ -50,18 +53,24 @@ function rowOf(record: RailwayRecord, threads: readonly Thread[], device: Device
   if (!type.powerOn) return maintainedRow(threads, device, type, base);
   const driven = threads.filter(({ motors }) => motors.some((motor) => isOn(motor, device.id)));
   const fedByTrack = type.hears === "track" && supplyModel(record, device.id) === "track-bus";
-  const power = AFTER_POWER[type.powerOn];
+  const power = type.model === "reverser" && type.outputs === 0 ? REVERSES_ONLY : AFTER_POWER[type.powerOn];
   const moves = type.powerOn === "normal" ? driven.map(({ label }) => label) : thrownMeanwhile(driven);
   const settings = (type.settings ?? []).map(({ name, factory }) => `${name} ${factory}`);
   return {
     ...base,
     power: moves.length > 0 && type.powerOn !== "normal" ? `${power}, then as its toggles stand` : power,
-    short: fedByTrack ? `${power}: the short takes its power` : "as it was; hears nothing while it lasts",
+    short: shortWords(type, fedByTrack, power),
     reset: settings.length > 0 ? `factory: ${settings.slice(0, 3).join(", ")}` : "none",
     computer: type.hears === "bus" ? "as it was, until the first event" : "as it was",
     moves,
     lamps: type.powerOn === "off" ? lampsOn(threads, device.id) : [],
   };
+}
+
+/** Only what lives on the track feels a short there: by its power, or by the commands that do not come. */
+function shortWords(type: DeviceType, fedByTrack: boolean, power: string): string {
+  if (fedByTrack) return `${power}: the short takes its power`;
+  return type.hears === "track" ? "as it was; hears nothing while it lasts" : "as it was";
 }
 
 /** Turnouts whose toggle stays put and is read by the board: thrown while the power was off, they move when it returns. */

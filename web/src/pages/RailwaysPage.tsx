@@ -42,6 +42,10 @@ export function RailwaysPage() {
                       >
                         {railway.name}
                       </Link>
+                      <div className="quiet text-[12px]">
+                        revision {railway.revision},{" "}
+                        {new Date(railway.changedAt).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+                      </div>
                     </td>
                     <td className="num">{railway.turnouts} turnouts</td>
                     <td className="num">
@@ -52,10 +56,6 @@ export function RailwaysPage() {
                       ) : (
                         "nothing open"
                       )}
-                    </td>
-                    <td className="num">revision {railway.revision}</td>
-                    <td className="quiet text-right text-[12px]">
-                      {new Date(railway.changedAt).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
                     </td>
                     <td className="text-right">
                       <a className="btn !min-h-6" href={`/api/railways/${railway.id}/file`} download>

@@ -22,6 +22,8 @@ export interface ViewState {
   theme: "bench" | "shed";
   /** The lamp of the chosen turnout is looked at in all that may befall it. */
   lamp: boolean;
+  /** Boards and supplies are unfolded below the list. */
+  boards: boolean;
 }
 
 const initialState: ViewState = {
@@ -35,6 +37,7 @@ const initialState: ViewState = {
   next: "red",
   theme: localStorage.getItem("alderman-theme") === "shed" ? "shed" : "bench",
   lamp: false,
+  boards: true,
 };
 
 export const view = createSlice({
@@ -67,10 +70,13 @@ export const view = createSlice({
     watchLamp: (state, { payload }: PayloadAction<boolean>) => {
       state.lamp = payload;
     },
+    showBoards: (state, { payload }: PayloadAction<boolean>) => {
+      state.boards = payload;
+    },
     setTheme: (state, { payload }: PayloadAction<ViewState["theme"]>) => {
       state.theme = payload;
     },
   },
 });
 
-export const { choose, throwTo, throwBy, setMoment, setRange, probe, setTheme, watchLamp } = view.actions;
+export const { choose, throwTo, throwBy, setMoment, setRange, probe, setTheme, showBoards, watchLamp } = view.actions;

@@ -17,7 +17,7 @@ import {
   withUnchanged,
 } from "@alderman/core";
 import { expose } from "comlink";
-import { changeOf, type Overview, type OverviewChange } from "./overview.ts";
+import { changeOf, type Overview, type OverviewChange, overviewOf } from "./overview.ts";
 import { probesOf } from "./probesOf.ts";
 
 /** What a screen needs besides the whole railway's results. */
@@ -58,8 +58,7 @@ const worker = {
     // the record was copied on its way here
     const known = derived ? withUnchanged(record, derived.record) : record;
     derived = new Derived(known, derived ?? undefined);
-    const { loom, addresses, findings, loads, complete, schematic } = derived;
-    const now = { loom, addresses, findings, loads, complete, threads: schematic.threads, nets: schematic.nets };
+    const now = overviewOf(derived);
     const change = changeOf(now, anew ? null : sent);
     sent = now;
     return change;

@@ -2,11 +2,17 @@ import type { Derived, Thread, Wire } from "@alderman/core";
 
 /** What all screens share, as it comes from the worker. */
 export type Overview = {
-  -readonly [K in "loom" | "addresses" | "findings" | "loads" | "complete"]: Derived[K];
+  -readonly [K in "loom" | "addresses" | "findings" | "loads" | "boards" | "complete"]: Derived[K];
 } & {
   threads: Derived["schematic"]["threads"];
   nets: Derived["schematic"]["nets"];
 };
+
+/** What all screens share of what follows from a record. */
+export function overviewOf(derived: Derived): Overview {
+  const { loom, addresses, findings, loads, boards, complete, schematic } = derived;
+  return { loom, addresses, findings, loads, boards, complete, threads: schematic.threads, nets: schematic.nets };
+}
 
 /** What of an overview is not as it was in the one sent before; wires and threads singly, by their place. */
 export interface OverviewChange {

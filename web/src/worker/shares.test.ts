@@ -2,13 +2,10 @@ import { addTurnout, type Derived, edit, emptyRecord } from "@alderman/core";
 import { expect, it } from "vitest";
 import { Derived as CoreDerived } from "../../../core/src/derive.ts";
 import { railway, retyped, smallRailway } from "../../../core/testing/build.ts";
-import type { Overview } from "./overview.ts";
+import { overviewOf } from "./overview.ts";
 import { sharesOf } from "./sharesOf.ts";
 
-function overview(record: ReturnType<typeof smallRailway>): Overview {
-  const { loom, addresses, findings, loads, complete, schematic } = new CoreDerived(record) as unknown as Derived;
-  return { loom, addresses, findings, loads, complete, threads: schematic.threads, nets: schematic.nets };
-}
+const overview = (record: ReturnType<typeof smallRailway>) => overviewOf(new CoreDerived(record) as unknown as Derived);
 
 it("counts turnouts, followers among them, that are completely equipped", () => {
   const record = smallRailway();

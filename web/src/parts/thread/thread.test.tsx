@@ -6,7 +6,7 @@ import { beforeAll, expect, it, vi } from "vitest";
 import { Derived } from "../../../../core/src/derive.ts";
 import { mounted, railway, retyped, smallRailway, typed } from "../../../../core/testing/build.ts";
 import { DRIVING, FROGS, LAMPS } from "../../../../core/testing/recipes.ts";
-import type { Overview } from "../../worker/overview.ts";
+import { overviewOf } from "../../worker/overview.ts";
 
 let parts: {
   store: typeof import("../../store/store.ts")["store"];
@@ -20,11 +20,6 @@ beforeAll(async () => {
     ThreadDrawing: (await import("./ThreadDrawing.tsx")).ThreadDrawing,
   };
 });
-
-function overviewOf(derived: CoreDerived): Overview {
-  const { loom, addresses, findings, loads, complete, schematic } = derived;
-  return { loom, addresses, findings, loads, complete, threads: schematic.threads, nets: schematic.nets };
-}
 
 /** The drawing of a thread as markup, and its words without tags. */
 function drawn(record: RailwayRecord, label: string, position: Position = "N", moment: "rest" | "throwing" = "rest") {

@@ -1,62 +1,83 @@
 import {
-  addBoard,
   amps,
+  type BoardLoad,
   type Device,
   type DeviceType,
   findType,
   freeWays,
-  removeDevice,
+  type RailwayRecord,
   type SupplyLoad,
-  supplyOf,
-  typesOfFamily,
 } from "@alderman/core";
-import { useState } from "react";
-import { SheetDialog } from "../../parts/Dialogs.tsx";
-import { useEdit } from "../../parts/FindingCard.tsx";
+import { type ReactNode, useState } from "react";
 import { useAppSelector } from "../../store/store.ts";
 import { useResults } from "../../worker/derive.ts";
-import { DeviceFields } from "./DeviceFields.tsx";
-import { NotesAndPhotos } from "./NotesAndPhotos.tsx";
-import { Outputs, useDrop } from "./Outputs.tsx";
+import { AddBoardDialog, BoardDialog } from "./BoardDialogs.tsx";
+import { useDrop } from "./Outputs.tsx";
 import { WaysGlyph } from "./smallGlyphs.tsx";
 
-/** Boards with outputs used and free, and supplies with what they give. */
-export function Boards() {
+/** A board or supply as the lists show it. */
+export interface BoardEntry {
+  device: Device;
+  type: DeviceType;
+  /** What a supply gives, or the outputs of a board together; undefined where nothing lasting flows. */
+  load: SupplyLoad | BoardLoad | undefined;
+}
+
+/** Boards first, then supplies, by label. */
+export function useBoards(): BoardEntry[] {
   const record = useAppSelector((state) => state.railway.record);
   const { overview } = useResults();
-  const [open, setOpen] = useState<string | null>(null);
-  const [adding, setAdding] = useState(false);
-  if (!record) return null;
-  const boards = record.devices
-    .map((device) => ({ device, type: findType(record, device.typeId) }))
-    .filter(
-      (each): each is { device: Device; type: DeviceType } =>
-        each.type !== undefined && ["driver", "supply"].includes(each.type.family),
-    )
+  const loads = new Map([...(overview?.loads ?? []), ...(overview?.boards ?? [])].map((load) => [load.deviceId, load]));
+  return (record?.devices ?? [])
+    .flatMap((device): BoardEntry[] => {
+      const type = record && findType(record, device.typeId);
+      if (!type || !["driver", "supply"].includes(type.family)) return [];
+      return [{ device, type, load: loads.get(device.id) }];
+    })
     .sort(
       (a, b) =>
         a.type.family.localeCompare(b.type.family) ||
         a.device.label.localeCompare(b.device.label, "en", { numeric: true }),
     );
-  const chosen = boards.find(({ device }) => device.id === open);
+}
+
+/** Boards with outputs used and free, and supplies with what they give, in a narrow list. */
+export function Boards() {
+  const entries = useBoards();
+  return (
+    <WithDialogs entries={entries}>
+      {(open, add) => (
+        <>
+          <div className="flex items-center px-2.5 pb-1.5 pt-3.5">
+            <h3>Boards and supplies</h3>
+            <span className="grow" />
+            <button type="button" className="btn !min-h-6" onClick={add}>
+              Add board
+            </button>
+          </div>
+          {entries.map((entry) => (
+            <BoardRow key={entry.device.id} {...entry} open={() => open(entry.device.id)} />
+          ))}
+        </>
+      )}
+    </WithDialogs>
+  );
+}
+
+/** A list of boards with the dialogs that it opens. */
+export function WithDialogs({
+  entries,
+  children,
+}: {
+  entries: readonly BoardEntry[];
+  children: (open: (deviceId: string) => void, add: () => void) => ReactNode;
+}) {
+  const [open, setOpen] = useState<string | null>(null);
+  const [adding, setAdding] = useState(false);
+  const chosen = entries.find(({ device }) => device.id === open);
   return (
     <>
-      <div className="flex items-center px-2.5 pb-1.5 pt-3.5">
-        <h3>Boards and supplies</h3>
-        <span className="grow" />
-        <button type="button" className="btn !min-h-6" onClick={() => setAdding(true)}>
-          Add board
-        </button>
-      </div>
-      {boards.map(({ device, type }) => (
-        <BoardRow
-          key={device.id}
-          device={device}
-          type={type}
-          load={overview?.loads.find(({ deviceId }) => deviceId === device.id)}
-          open={() => setOpen(device.id)}
-        />
-      ))}
+      {children(setOpen, () => setAdding(true))}
       {chosen && <BoardDialog {...chosen} close={() => setOpen(null)} />}
       {adding && <AddBoardDialog close={() => setAdding(false)} />}
     </>
@@ -64,17 +85,7 @@ export function Boards() {
 }
 
 /** A board or supply in the list; a turnout dropped on it gets its first free output. */
-function BoardRow({
-  device,
-  type,
-  load,
-  open,
-}: {
-  device: Device;
-  type: DeviceType;
-  load: SupplyLoad | undefined;
-  open: () => void;
-}) {
+function BoardRow({ device, type, load, open }: BoardEntry & { open: () => void }) {
   const record = useAppSelector((state) => state.railway.record);
   const { over, ...drop } = useDrop(record, device.id, null);
   return (
@@ -87,19 +98,27 @@ function BoardRow({
     >
       <b className="mono">{device.label}</b>
       <span className="truncate text-[12px]">{wordsFor(type, load)}</span>
-      {type.outputs > 0 && <Ways deviceId={device.id} outputs={type.outputs} />}
+      {type.outputs > 0 && <Ways record={record} deviceId={device.id} outputs={type.outputs} />}
     </button>
   );
 }
 
-function wordsFor(type: DeviceType, load: SupplyLoad | undefined): string {
-  if (type.family === "driver")
-    return type.model === "cdu" ? "discharge unit" : (KINDS[type.drives ?? ""] ?? type.short);
+function wordsFor(type: DeviceType, load: BoardEntry["load"]): string {
+  if (type.family === "driver") return boardKind(type);
   const rated = type.figures.ratedAmps?.value ?? 0;
-  return load && rated > 0 ? `${type.short}, ${amps(load.worst)} of ${amps(rated)}` : type.short;
+  return load && rated > 0 ? `${type.short}, ${amps(worstOf(load))} of ${amps(rated)}` : type.short;
 }
 
-/** What a board drives, in few words. */
+/** The greatest load of all moments looked at, amps. */
+export function worstOf(load: SupplyLoad | BoardLoad): number {
+  return "worst" in load ? load.worst : Math.max(load.rest, load.moving);
+}
+
+/** What a board is for, in few words. */
+export function boardKind(type: DeviceType): string {
+  return type.model === "cdu" ? "discharge unit" : (KINDS[type.drives ?? ""] ?? type.short);
+}
+
 const KINDS: Record<string, string> = {
   pair: "for stall motors",
   coil: "for coils",
@@ -109,8 +128,15 @@ const KINDS: Record<string, string> = {
 };
 
 /** Outputs of a board in use, as a drawing and in figures. */
-function Ways({ deviceId, outputs }: { deviceId: string; outputs: number }) {
-  const record = useAppSelector((state) => state.railway.record);
+export function Ways({
+  record,
+  deviceId,
+  outputs,
+}: {
+  record: RailwayRecord | null;
+  deviceId: string;
+  outputs: number;
+}) {
   const free = new Set(record ? freeWays(record, deviceId, outputs) : []);
   const used = Array.from({ length: outputs }, (_, index) => !free.has(index + 1));
   return (
@@ -120,85 +146,5 @@ function Ways({ deviceId, outputs }: { deviceId: string; outputs: number }) {
         {outputs - free.size}/{outputs}
       </span>
     </>
-  );
-}
-
-/** One board or supply: its type, what feeds it, what it gives. */
-function BoardDialog({ device, type, close }: { device: Device; type: DeviceType; close: () => void }) {
-  const record = useAppSelector((state) => state.railway.record);
-  const { overview } = useResults();
-  const act = useEdit();
-  if (!record) return null;
-  const supply = supplyOf(record, device.id);
-  const load = overview?.loads.find(({ deviceId }) => deviceId === device.id);
-  return (
-    <SheetDialog title={`${device.label}, ${type.name}`} about={type.about} close={close}>
-      <div className="grid grid-cols-[120px_1fr] items-center gap-x-4 gap-y-2">
-        <DeviceFields device={device} type={type} />
-        {type.family === "driver" && (
-          <>
-            <span>Fed by</span>
-            <span>{supply ? `${supply.device.label}, ${supply.type.name}` : "nothing yet"}</span>
-          </>
-        )}
-        {load && (
-          <>
-            <span>Gives</span>
-            <span>
-              {amps(load.rest)} at rest, {amps(load.moving)} while all move, at most {amps(load.worst)} {load.when}
-            </span>
-          </>
-        )}
-      </div>
-      {type.family === "driver" && type.outputs > 0 && (
-        <Outputs record={record} deviceId={device.id} label={device.label} />
-      )}
-      <NotesAndPhotos record={record} subject={{ kind: "device", of: device }} />
-      {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
-      <button
-        type="button"
-        className="btn mt-4"
-        onClick={() => {
-          act(removeDevice(record, device.id));
-          close();
-        }}
-      >
-        Remove {device.label}
-      </button>
-    </SheetDialog>
-  );
-}
-
-function AddBoardDialog({ close }: { close: () => void }) {
-  const record = useAppSelector((state) => state.railway.record);
-  const act = useEdit();
-  if (!record) return null;
-  return (
-    <SheetDialog
-      title="Add a board or supply"
-      about="A board brings the supply that it needs, unless there is one already."
-      close={close}
-    >
-      <ul>
-        {[...typesOfFamily(record, "driver"), ...typesOfFamily(record, "supply")].map((type) => (
-          <li key={type.id} className="flex items-center gap-3 border-t border-rule py-2">
-            <div className="min-w-0 flex-1">
-              <b>{type.name}</b>
-              <p className="quiet text-[12px]">{type.about}</p>
-            </div>
-            <button
-              type="button"
-              className="btn"
-              onClick={() => {
-                act(addBoard(record, type.id));
-                close();
-              }}
-            >
-              Add
-            </button>
-          </li>
-        ))}
-      </ul>
-    </SheetDialog>
   );
 }

@@ -10,6 +10,7 @@ import { setMoment, throwBy, throwTo } from "../../store/view.ts";
 import { useChosenThread, useResults } from "../../worker/derive.ts";
 import { AllotDialog } from "./AllotDialog.tsx";
 import { Boards } from "./Boards.tsx";
+import { BoardsSheet } from "./BoardsSheet.tsx";
 import { FittingsDialog } from "./FittingsDialog.tsx";
 import { LampPanel } from "./LampPanel.tsx";
 import { PowerUpSheet } from "./PowerUpSheet.tsx";
@@ -56,7 +57,10 @@ export function EquipStage() {
       }
     >
       {chosen === "list" ? (
-        <TurnoutGrid />
+        <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] gap-2.5">
+          <TurnoutGrid />
+          {turnouts > 0 && <BoardsSheet />}
+        </div>
       ) : chosen === "power" ? (
         <PowerUpSheet />
       ) : (

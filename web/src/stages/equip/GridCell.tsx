@@ -3,6 +3,7 @@ import type { KeyboardEvent } from "react";
 import { Mark, type Verdict } from "../../parts/Mark.tsx";
 import { notify } from "../../store/railway.ts";
 import { CellInput } from "./CellInput.tsx";
+import { draggable } from "./Outputs.tsx";
 
 /** A cell of the grid. */
 export interface Place {
@@ -77,6 +78,7 @@ export function GridCell(props: CellProps) {
         tabIndex={current ? 0 : -1}
         aria-label={`${column.title} of ${turnout.label}: ${text || (leader ? `with ${leader}` : "empty")}`}
         title={text}
+        {...(column.id === "label" ? draggable(turnout.movesWith ?? turnout.id) : {})}
         onFocus={() => focus(place, turnout.id)}
         onMouseDown={(event) => {
           if (!event.shiftKey) return;

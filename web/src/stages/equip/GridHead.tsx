@@ -31,16 +31,16 @@ export function GridHead({ look, sortBy }: { look: Look; sortBy: (column: string
 }
 
 const WIDTHS: Record<string, string> = {
-  label: "8%",
+  label: "7%",
   name: "13%",
-  hand: "6%",
-  zone: "9%",
-  with: "7%",
-  motor: "14%",
-  driver: "8%",
+  hand: "5%",
+  zone: "8.5%",
+  with: "6.5%",
+  motor: "19%",
+  driver: "6.5%",
   control: "9%",
-  frog: "8%",
+  frog: "7.5%",
   lamp: "7%",
   address: "6%",
-  run: "6%",
+  run: "5%",
 };

@@ -6,6 +6,7 @@ import {
   type EditGroup,
   equipLike,
   fillDown,
+  moveBy,
   pasteBlock,
   type RailwayRecord,
   RecordError,
@@ -135,8 +136,12 @@ function Grid({ record }: { record: RailwayRecord }) {
     };
     const command = event.ctrlKey || event.metaKey;
     const move = moves[event.key];
-    if (event.altKey) return;
-    if (command && event.key.toLowerCase() === "d") fill();
+    if (event.altKey) {
+      const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
+      const turnout = turnouts[row];
+      if (step === 0 || !turnout || COLUMNS[column]?.id !== "driver") return;
+      tryTo(() => moveBy(record, turnout.movesWith ?? turnout.id, step));
+    } else if (command && event.key.toLowerCase() === "d") fill();
     else if (command && event.key.toLowerCase() === "a") {
       flushSync(() => setAnchor({ row: 0, column: 0 }));
       setHere({ row: turnouts.length - 1, column: COLUMNS.length - 1 });

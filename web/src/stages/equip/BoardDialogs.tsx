@@ -1,0 +1,89 @@
+import { addBoard, amps, type Device, type DeviceType, removeDevice, supplyOf, typesOfFamily } from "@alderman/core";
+import { SheetDialog } from "../../parts/Dialogs.tsx";
+import { useEdit } from "../../parts/FindingCard.tsx";
+import { useAppSelector } from "../../store/store.ts";
+import { useResults } from "../../worker/derive.ts";
+import { DeviceFields } from "./DeviceFields.tsx";
+import { NotesAndPhotos } from "./NotesAndPhotos.tsx";
+import { Outputs } from "./Outputs.tsx";
+
+/** One board or supply: its type, what feeds it, what it gives. */
+export function BoardDialog({ device, type, close }: { device: Device; type: DeviceType; close: () => void }) {
+  const record = useAppSelector((state) => state.railway.record);
+  const { overview } = useResults();
+  const act = useEdit();
+  if (!record) return null;
+  const supply = supplyOf(record, device.id);
+  const load = overview?.loads.find(({ deviceId }) => deviceId === device.id);
+  return (
+    <SheetDialog title={`${device.label}, ${type.name}`} about={type.about} close={close}>
+      <div className="grid grid-cols-[120px_1fr] items-center gap-x-4 gap-y-2">
+        <DeviceFields device={device} type={type} />
+        {type.family === "driver" && (
+          <>
+            <span>Fed by</span>
+            <span>{supply ? `${supply.device.label}, ${supply.type.name}` : "nothing yet"}</span>
+          </>
+        )}
+        {load && (
+          <>
+            <span>Gives</span>
+            <span>
+              {amps(load.rest)} at rest, {amps(load.moving)} while all move, at most {amps(load.worst)} {load.when}
+            </span>
+          </>
+        )}
+      </div>
+      {type.family === "driver" && type.outputs > 0 && (
+        <Outputs record={record} deviceId={device.id} label={device.label} />
+      )}
+      <NotesAndPhotos record={record} subject={{ kind: "device", of: device }} />
+      {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
+      <button
+        type="button"
+        className="btn mt-4"
+        onClick={() => {
+          act(removeDevice(record, device.id));
+          close();
+        }}
+      >
+        Remove {device.label}
+      </button>
+    </SheetDialog>
+  );
+}
+
+/** The types of boards and supplies, to add one of. */
+export function AddBoardDialog({ close }: { close: () => void }) {
+  const record = useAppSelector((state) => state.railway.record);
+  const act = useEdit();
+  if (!record) return null;
+  return (
+    <SheetDialog
+      title="Add a board or supply"
+      about="A board brings the supply that it needs, unless there is one already."
+      close={close}
+    >
+      <ul>
+        {[...typesOfFamily(record, "driver"), ...typesOfFamily(record, "supply")].map((type) => (
+          <li key={type.id} className="flex items-center gap-3 border-t border-rule py-2">
+            <div className="min-w-0 flex-1">
+              <b>{type.name}</b>
+              <p className="quiet text-[12px]">{type.about}</p>
+            </div>
+            <button
+              type="button"
+              className="btn"
+              onClick={() => {
+                act(addBoard(record, type.id));
+                close();
+              }}
+            >
+              Add
+            </button>
+          </li>
+        ))}
+      </ul>
+    </SheetDialog>
+  );
+}
