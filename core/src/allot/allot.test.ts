@@ -53,6 +53,18 @@ it("takes what is free on a board that is there before a new one, and gives supp
     ]).edits,
   ).record;
   const record = accepted(more);
+  // what the proposal foretold is what was made
+  const foretold = propose(more);
+  expect(foretold.places.map(({ label, address }) => [label, address])).toEqual([
+    ["A6", 6],
+    ["A7", 7],
+    ["A8", 8],
+    ["A9", 9],
+  ]);
+  expect(foretold.boards.map(({ label, fedBy }) => [label, fedBy])).toEqual([
+    ["D1", "PS1"],
+    ["D2", "PS1"],
+  ]);
   expect(driven(record).slice(5)).toEqual(["A6 D1-6", "A7 D1-7", "A8 D1-8", "A9 D2-1"]);
   expect(addresses(record)).toMatchObject({ "D1-8": 8, "D2-1": 9, "D2-8": 16 });
   const derived = new Derived(record);

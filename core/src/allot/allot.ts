@@ -1,13 +1,16 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { edit } from "../catalogue/edit.ts";
 import { addBoardTo, changeSupply } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setMotor } from "../equip/equipment.ts";
 import { usualSupply } from "../equip/feed.ts";
 import { freeWays } from "../equip/ways.ts";
+import { addressList } from "../numbers/addressList.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, find } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
 import type { Device, RailwayRecord } from "../record/schemas.ts";
+import { supplyOf, threadsOf } from "../schematic/thread.ts";
 import { count, list } from "../units/format.ts";
 import { Addresses } from "./addresses.ts";
 import { type Bin, pack } from "./pack.ts";
@@ -35,6 +38,8 @@ export interface Placement {
   ways: (number | null)[];
   /** The turnout lies in another zone than most of the board's. */
   away: boolean;
+  /** Address that its first output would have; null for boards without. */
+  address: number | null;
 }
 
 /** A board of a proposal: one that is there, or a new one. */
@@ -45,6 +50,8 @@ export interface ProposedBoard {
   typeName: string;
   /** Label it has, or will have when all is accepted. */
   label: string;
+  /** Label of the supply that will feed it; null for none. */
+  fedBy: string | null;
 }
 
 export interface Proposal {
@@ -82,7 +89,7 @@ export function allot(
   tell(1, "done");
   const order = new Map(wants.map(({ turnout }, index) => [turnout.id, index]));
   proposal.places.sort((a, b) => (order.get(a.turnoutId) ?? 0) - (order.get(b.turnoutId) ?? 0));
-  nameNewBoards(record, proposal);
+  if (proposal.places.length > 0) foretell(record, proposal);
   return proposal;
 }
 
@@ -134,7 +141,7 @@ function placeOnBoards(
 
 function placed(record: RailwayRecord, want: Want, board: number) {
   const { turnout, label, motor } = want;
-  return { turnoutId: turnout.id, label, zone: zoneLabel(record, want.zoneId), motor: motor.id, board };
+  return { turnoutId: turnout.id, label, zone: zoneLabel(record, want.zoneId), motor: motor.id, board, address: null };
 }
 
 function waysOf({ outputs }: DeviceType): number[] {
@@ -176,16 +183,26 @@ function homesOf(
 
 function addTo(proposal: Proposal, board: DeviceType, device: Device | undefined): number {
   const { id: typeId, name: typeName } = board;
-  proposal.boards.push({ deviceId: device?.id ?? null, typeId, typeName, label: device?.label ?? "" });
+  proposal.boards.push({ deviceId: device?.id ?? null, typeId, typeName, label: device?.label ?? "", fedBy: null });
   return proposal.boards.length - 1;
 }
 
-/** Labels that new boards will have: those that edits would give them. */
-function nameNewBoards(record: RailwayRecord, proposal: Proposal): void {
-  const draft = new Draft(record);
-  const used = new Set(proposal.places.map(({ board }) => board));
-  for (const [number, board] of proposal.boards.entries())
-    if (board.deviceId === null && used.has(number)) board.label = addBoardTo(draft, board.typeId).label;
+/** Labels and supplies of boards, and addresses, as they will be when all is accepted. */
+function foretell(record: RailwayRecord, proposal: Proposal): void {
+  const all = new Set(proposal.places.map(({ turnoutId }) => turnoutId));
+  const after = edit(record, acceptProposal(record, proposal, all).edits).record;
+  const threads = new Map(threadsOf(after).map((thread) => [thread.turnout.id, thread]));
+  const addresses = new Map(
+    addressList(after, [...threads.values()]).map(({ deviceId, way, address }) => [`${deviceId} ${way}`, address]),
+  );
+  for (const place of proposal.places) {
+    const driver = threads.get(place.turnoutId)?.motors[0]?.driver;
+    const board = proposal.boards[place.board];
+    if (!driver || !board) continue;
+    board.label = driver.device.label;
+    board.fedBy = supplyOf(after, driver.device.id)?.device.label ?? null;
+    place.address = addresses.get(`${driver.device.id} ${driver.way}`) ?? null;
+  }
 }
 
 /**

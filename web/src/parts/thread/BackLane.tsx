@@ -5,7 +5,7 @@ import { WirePath } from "../Wire.tsx";
 import { Arm, Contact, Lamp } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
 import { Lane, viaWords } from "./Lane.tsx";
-import { lampTerminals, sourceOf } from "./lampSource.ts";
+import { lampTerminals, linksBack, sourceOf } from "./lampSource.ts";
 import { BACK_ROWS, type LaneProps, type Numbered } from "./laneProps.ts";
 import { drawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
 
@@ -22,14 +22,14 @@ export function BackLane(props: LaneProps & Numbered) {
   const rows = names.map((name, index) => wiring.row(drawnEnd(lamp, name), source.ends[index] ?? null));
   const ways = rows.flatMap((row) => (row.way ? [row.way] : []));
   const strips = [...new Set(ways.map(({ strip }) => strip))];
-  const byContact = source.kind === "contact";
+  const byContact = source.kind === "contact" && names.length > 0;
   const boardX = byContact ? [444, 444, 440] : [444, 444, 444];
   return (
     <g>
       <Heading
         x={12}
         y={286}
-        number={first + 2}
+        number={first + linksBack(lamp)}
         words={`${lamp.type.model === "servo" ? "Arm" : lamp.type.model === "unwired" ? "Flag" : "Lamp"} ${lamp.device.label}`}
         verdict={linkVerdict(findings, thread, [lamp.device.label])}
       />
@@ -67,7 +67,7 @@ export function BackLane(props: LaneProps & Numbered) {
       )}
       {names.length === 0 && (
         <text className="tq" x="120" y="366">
-          moved by the throw bar itself, no wire
+          moved by the throw bar: no wire
         </text>
       )}
       {byContact ? (

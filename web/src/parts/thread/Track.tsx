@@ -5,6 +5,7 @@ import { Terminal } from "../Terminal.tsx";
 import { FrogPart, frogVerdict, frogWords } from "./FrogPart.tsx";
 import { TurnoutGlyph } from "./glyphs.tsx";
 import { Heading } from "./Heading.tsx";
+import { linksBack } from "./lampSource.ts";
 import type { LaneProps, Numbered } from "./laneProps.ts";
 import { linkVerdict } from "./wiring.ts";
 
@@ -47,7 +48,9 @@ export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wir
           and {turnout.label}
         </text>
       ))}
-      {turnouts.length < 2 && frog && <FrogPart frog={frog} reads={reading?.frogs[0]} number={first + 3} />}
+      {turnouts.length < 2 && frog && (
+        <FrogPart frog={frog} reads={reading?.frogs[0]} number={first + linksBack(thread.lamp) + 1} />
+      )}
       {turnouts.length < 2 && !frog && (
         <g transform="translate(552 300)">
           <text className="tq" x="-12" y="0">

@@ -17,6 +17,11 @@ export function lampTerminals({ type }: ThreadLamp): readonly string[] {
   return type.model === "servo" ? ["S", "+", "−"] : [];
 }
 
+/** Links of the way back from the blades: what lights the lamp and the lamp; a flag has but itself. */
+export function linksBack(lamp: ThreadLamp | null): number {
+  return lamp === null ? 0 : lampTerminals(lamp).length === 0 ? 1 : 2;
+}
+
 /** What lights a lamp, by the nets that its terminals are in. @param supply what goes through its contact, if one does */
 export function sourceOf(lamp: ThreadLamp, supply: Fitted | null, wiring: Wiring): LampSource {
   const { from, assignment } = lamp;

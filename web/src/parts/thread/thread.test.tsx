@@ -151,3 +151,12 @@ it("fences the fault where it is to be mended and nowhere else", () => {
   expect(fences(smallRailway())).toBe(0);
   expect(fences(mounted(smallRailway(), "m2", { opposite: true }))).toBe(1);
 });
+
+it("draws a flag without a contact, and numbers the links without a gap", () => {
+  const flag = drawn(railway(["A", "", "stall-motor", "stall-decoder-8", "", "mechanical-flag", "S2"]), "A");
+  expect(flag.words).toMatch(/6 ?Flag MF1/);
+  expect(flag.words).toMatch(/7 ?Frog A/);
+  expect(flag.words).not.toContain("No supply");
+  const dark = drawn(railway(["A", "", "stall-motor", "stall-decoder-8", "", "", "S2"]), "A");
+  expect(dark.words).toMatch(/5 ?Blades .*6 ?Frog A/);
+});

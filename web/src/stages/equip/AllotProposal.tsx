@@ -58,6 +58,7 @@ export function AllotProposal({
                 <th>Turnout</th>
                 <th>Zone</th>
                 <th>Output</th>
+                <th className="!text-right">Address</th>
                 <th>Board</th>
               </tr>
             </thead>
@@ -82,9 +83,10 @@ export function AllotProposal({
                     <td className="mono">
                       {place.ways.map((way) => (way === null ? board?.label : `${board?.label}-${way}`)).join(", ")}
                     </td>
-                    <td className="quiet">
-                      {board?.deviceId === null ? "new: " : ""}
-                      {board?.typeName}
+                    <td className="mono text-right">{place.address}</td>
+                    <td className="quiet max-w-0 truncate" title={board?.typeName}>
+                      {board?.deviceId === null ? "new" : "there"}
+                      {board?.fedBy && `, fed by ${board.fedBy}`}: {board?.typeName}
                     </td>
                   </tr>
                 );
