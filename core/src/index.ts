@@ -78,7 +78,7 @@ export {
   type ValueOf,
   type Zone,
 } from "./record/schemas.ts";
-export { withUnchanged } from "./record/unchanged.ts";
+export { isSame, withUnchanged } from "./record/unchanged.ts";
 export { type Net, PURPOSES, type Purpose, terminalName } from "./schematic/nets.ts";
 export { controlSides, sideMade } from "./schematic/recipes/controlSides.ts";
 export { heardAt } from "./schematic/recipes/controlToInputs.ts";

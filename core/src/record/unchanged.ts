@@ -23,8 +23,8 @@ export function withUnchanged(record: RailwayRecord, before: RailwayRecord): Rai
   return result;
 }
 
-/** Whether two plain things hold the same, at any depth. */
-function isSame(a: unknown, b: unknown): boolean {
+/** Whether two plain things hold the same, at any depth and in whatever order their fields stand. */
+export function isSame(a: unknown, b: unknown): boolean {
   if (Object.is(a, b)) return true;
   if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return false;
   const keys = Object.keys(a);

@@ -185,3 +185,21 @@ it("says that a railway was removed, and why one cannot be opened", async () => 
   await parts.store.dispatch(parts.railway.openRailway("r2"));
   expect(state().failure).toBe("The server does not answer.");
 });
+
+it("knows its own edit when the server tells of it before it answers, its fields in another order", async () => {
+  const answer = server.answer;
+  vi.stubGlobal("fetch", async (path: string, init?: { body?: string }) => {
+    const response = await answer(path, init);
+    if (path.endsWith("/edits")) {
+      const edits = [putEdit("zone", { order: 1, name: "", label: "A", id: "a" })];
+      PlayedEvents.latest.send("change", { ...server.changes.at(-1), edits });
+    }
+    return response;
+  });
+  commit(zone("a", "A"));
+  await settled();
+  await new Promise((done) => setTimeout(done, 50));
+  expect(server.revision).toBe(1);
+  expect(state().confirmed?.revision).toBe(1);
+  expect(notices).toEqual([]);
+});

@@ -2,6 +2,7 @@ import {
   type Change,
   type EditGroup,
   edit,
+  isSame,
   type OpenRailway,
   type RailwayRecord,
   RecordError,
@@ -69,7 +70,8 @@ export const railway = createSlice({
       const { confirmed, pending } = state;
       if (!confirmed || payload.revision !== confirmed.revision + 1) return;
       const [head, ...rest] = pending;
-      const ours = head && JSON.stringify(head.edits) === JSON.stringify(payload.edits);
+      // the server tells every window, this one too, and may do so before it answers; fields come back in its own order
+      const ours = head && isSame(head.edits, payload.edits);
       const left = ours ? rest : pending;
       // what is shown is the confirmed record with what waits: with the last of it confirmed, the two are one, and nothing
       // has to be worked out or drawn anew
@@ -179,6 +181,8 @@ function send(): AppThunk<Promise<void>> {
             ...head,
           });
           dispatch(applied({ ...answer, edits: head.edits, at: now() }));
+          // acknowledged is acknowledged: it is never sent twice
+          if (getState().railway.pending[0] === head) dispatch(dropped());
         } catch (error) {
           if (!(error instanceof ServerError)) throw error;
           await dispatch(recover(error, head));
