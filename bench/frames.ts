@@ -3,7 +3,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { chromium } from "@playwright/test";
+import { chromium, type Page } from "@playwright/test";
 import { TestServer } from "../e2e/server.ts";
 import { line } from "./measure.ts";
 
@@ -64,9 +64,45 @@ export async function benchFrames(): Promise<void> {
       await page.waitForTimeout(30);
     }
     await report("the list scrolled from end to end");
+    const { used, held } = await workerMemory(page);
+    line(
+      "Memory of the worker after all that",
+      `${Math.round(used / 1e6)} MB in use, ${Math.round(held / 1e6)} MB held`,
+    );
   } finally {
     await browser.close();
     await server.stop();
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** Bytes of heap and buffers that the page's workers use, and that they hold, as Chromium tells them. */
+async function workerMemory(page: Page): Promise<{ used: number; held: number }> {
+  const client = await page.context().newCDPSession(page);
+  const workers: string[] = [];
+  const heard = new Map<string, (usage: HeapUsage) => void>();
+  client.on("Target.attachedToTarget", ({ sessionId, targetInfo }) => {
+    if (targetInfo.type === "worker") workers.push(sessionId);
+  });
+  client.on("Target.receivedMessageFromTarget", ({ sessionId, message }) => {
+    heard.get(sessionId)?.((JSON.parse(message) as { result: HeapUsage }).result);
+  });
+  await client.send("Target.setAutoAttach", { autoAttach: true, waitForDebuggerOnStart: false, flatten: false });
+  await page.waitForTimeout(500);
+  const message = JSON.stringify({ id: 1, method: "Runtime.getHeapUsage" });
+  const sum = { used: 0, held: 0 };
+  for (const sessionId of workers) {
+    const answer = new Promise<HeapUsage>((done) => heard.set(sessionId, done));
+    await client.send("Target.sendMessageToTarget", { sessionId, message });
+    const { usedSize, totalSize, backingStorageSize = 0 } = await answer;
+    sum.used += usedSize + backingStorageSize;
+    sum.held += totalSize + backingStorageSize;
+  }
+  return sum;
+}
+
+interface HeapUsage {
+  usedSize: number;
+  totalSize: number;
+  backingStorageSize?: number;
 }
