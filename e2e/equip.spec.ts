@@ -120,6 +120,32 @@ test("boards are allotted, looked at first, and accepted in part", async ({ page
   await expect(page.getByRole("table", { name: "Left open" })).toContainText("T9 has no driver");
 });
 
+test("boards stand beside the list with what they give, and a turnout is moved to another output by keys and by dragging", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("button", { name: "List", exact: true }).click();
+  const boards = page.getByRole("table", { name: "Boards and supplies" });
+  const row = (label: string) => boards.getByRole("row", { name: new RegExp(`^${label} `) });
+  // five motors of four turnouts and pairs; the output of the crossover gives two
+  await expect(row("D1")).toContainText("4/8");
+  await expect(row("D1")).toContainText(/7\d\.\d mA.*320 mA/);
+  await expect(row("PS2")).toContainText("2.00 A");
+  await page.getByRole("button", { name: "Driver of L1: D1-2" }).focus();
+  await page.keyboard.press("Alt+ArrowDown");
+  await expect(page.getByRole("button", { name: "Driver of L1: D1-3" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Driver of L2: D1-2" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Address of L1: 22" })).toBeVisible();
+  await page.getByRole("button", { name: "Turnout of L1: L1" }).dragTo(row("D2"));
+  await expect(page.getByRole("button", { name: "Driver of L1: D2-2" })).toBeVisible();
+  await expect(row("D1")).toContainText("3/8");
+  await page.getByRole("button", { name: "Turnout of Y1: Y1" }).dragTo(row("D1"));
+  await expect(page.getByText("D1 cannot drive Y1: an output for stall motors gives milliamps").first()).toBeVisible();
+  await page.getByRole("button", { name: "Fold" }).click();
+  await expect(boards).toBeHidden();
+});
+
 test("what was seen goes into the sense ledger, and the cheapest turn puts it right", async ({ page, server }) => {
   await openDemo(page, server);
   await page
