@@ -286,7 +286,7 @@ export class Behaviour {
     if (!type.maintained && acting !== control) return null;
     const { to } = control.assignment;
     if (to !== null && to !== asked) return null;
-    return turnedIf(this.roles.isTurned(deviceId, null, "control"), sideMade(control, asked));
+    return turnedIf(this.roles.isTurned(deviceId, null, "label", "control"), sideMade(control, asked));
   }
 
   /** Outputs that pulse or pull down, pins that are low, zones that are occupied. */

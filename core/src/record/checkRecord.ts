@@ -81,7 +81,7 @@ function checkNotes(record: RailwayRecord, turnouts: ReadonlySet<string>, add: A
 }
 
 /** Links whose sense is a field of an assignment. */
-export const SAID_BY_ASSIGNMENTS: ReadonlySet<SenseLink> = new Set(["label", "leads", "mounting", "frog", "lamp"]);
+export const SAID_BY_ASSIGNMENTS: ReadonlySet<SenseLink> = new Set(["leads", "mounting", "frog", "lamp"]);
 
 type Add = (path: Problem["path"], message: string) => void;
 

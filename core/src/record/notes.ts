@@ -30,7 +30,7 @@ export const Sense = z.strictObject({
   deviceId: Id,
   /** Output, input or contact set of the device; null where it has none to choose from. */
   way: Way.nullable(),
-  /** Whether it turns; false for what the assignments say themselves: label, leads, mounting, frog, lamp. */
+  /** Whether it turns; false for what the assignments say themselves: leads, mounting, frog, lamp. */
   inverts: z.boolean(),
   known: z.enum(KNOWN_FROM),
   /** Times that it was turned round here. */

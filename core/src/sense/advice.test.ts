@@ -98,6 +98,18 @@ it("turns one end of a crossover at its own leads, because the setting would tur
   expect(plan[0]!.scope).toEqual(["M1/M2"]);
 });
 
+it("looks at a control that speaks for its own line by itself: its leads or its label, and nothing that both share", () => {
+  const record = DRIVING["two toggles for a crossover, one inverse"]!();
+  const [ledger] = ledgers(record);
+  const byOther = ledger!.outcomes.filter(({ by }) => by === "T2").map(({ key }) => key);
+  const seen = Object.fromEntries(ledger!.outcomes.map(({ key }) => [key, byOther.includes(key)]));
+  const wrong = edit(record, explain(record, ledger!, seen, AT)!.group.edits).record;
+  expect(advice(wrong).singles.map(({ words, minutes }) => [words, minutes])).toEqual([
+    ["Exchange the outer leads at T2", 2],
+    ["Change the label at T2", 3],
+  ]);
+});
+
 it("puts a lamp that tells the opposite right at its own leads, and a frog at its rails", () => {
   const lamp = saw(stall(), 0, { "blades L1": false, "frog L1": false, "lamp LP1": true });
   expect(advice(lamp).plan.map(({ words }) => words)).toEqual(["Swap its leads at LP1"]);

@@ -34,7 +34,8 @@ export function frontOf(thread: Thread, control: ThreadControl | null): At[] {
   const front: At[] = [];
   // a button that asks for the other position at each press, or for one only, has no sides to exchange
   const single = assignment.to !== null || type.model === "push-button";
-  if (!single && type.family === "control") front.push({ link: "control", deviceId: device.id, way: null });
+  if (!single && type.family === "control")
+    front.push({ link: "label", deviceId: device.id, way: null }, { link: "control", deviceId: device.id, way: null });
   const heard = heardAt(thread, control);
   if (heard && !(single && assignment.to === null)) {
     front.push({ link: "inputs", deviceId: heard.board.device.id, way: null });

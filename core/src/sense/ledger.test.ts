@@ -73,6 +73,7 @@ it("holds every place of a crossover's chain, in order from the finger to the la
   const [thread] = new Derived(pair).schematic.threads;
   const { links, outcomes } = ledgerOf(pair, thread!);
   expect(links.map(({ link, at }) => `${link} ${at}`)).toEqual([
+    "label T1",
     "control T1",
     "input D1-1",
     "inputs D1",

@@ -18,9 +18,9 @@ export interface Place {
 /** The places between finger and lamp, in that order. */
 export const PLACES: Record<SenseLink, Place> = {
   label: {
-    name: "label",
-    turn: null,
-    minutes: 1,
+    name: "label, for its own line",
+    turn: "Change the label",
+    minutes: 3,
     stored: "on the panel",
     reset: false,
     find: "read it from its own line",
