@@ -16,6 +16,15 @@ export function freeWays(record: RailwayRecord, deviceId: string, outputs: numbe
   return Array.from({ length: outputs }, (_, index) => index + 1).filter((way) => !used.has(way));
 }
 
+/** The first contact set of a motor or relay that feeds no frog and lights no lamp; null when none is free. */
+export function freeContact(record: RailwayRecord, deviceId: string): number | null {
+  const used = new Set<number | null>();
+  for (const a of assignmentsOfDevice(record, deviceId))
+    if ((a.role === "frog" || a.role === "lamp") && a.fromId === deviceId) used.add(a.way ?? 1);
+  const { contactSets } = typeOf(record, deviceOf(record, deviceId));
+  return Array.from({ length: contactSets }, (_, index) => index + 1).find((set) => !used.has(set)) ?? null;
+}
+
 /** The first of so many inputs in a row that nothing is read by; null when the board has none. */
 export function freeInput(record: RailwayRecord, deviceId: string, inputs: number): number | null {
   const used = new Set<number>();

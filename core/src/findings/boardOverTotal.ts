@@ -1,11 +1,15 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { addBoardTo } from "../equip/devices.ts";
+import { Draft } from "../equip/draft.ts";
+import { moveOutput } from "../equip/move.ts";
+import { freeWays } from "../equip/ways.ts";
 import type { BoardLoad } from "../readings/boardLoads.ts";
-import { deviceOf } from "../record/find.ts";
-import type { Device } from "../record/schemas.ts";
+import { deviceOf, find } from "../record/find.ts";
+import type { Device, RailwayRecord } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
-import { type Look, rule } from "./rule.ts";
+import { type Look, type Remedy, rule } from "./rule.ts";
 
 interface Total {
   device: Device;
@@ -32,7 +36,7 @@ export const boardOverTotal = rule<Total>({
     solved > limit
       ? `${device.label} gives ${amps(solved)} to ${count(motors, "motor")}; all its outputs together may give ${amps(limit)}.`
       : `${count(motors, "motor")} on ${device.label} would take ${amps(stalled)} held against their stops; all its outputs together may give ${amps(limit)}.`,
-  remedies: () => [],
+  remedies: ({ device, type, threads }, { record }) => moveElsewhere(record, device, type, threads.at(-1)),
   caution: ({ type }) => type,
 });
 
@@ -46,4 +50,17 @@ function totalOf({ record, threads }: Look, { deviceId, rest, moving, limit }: B
   if (Math.max(solved, stalled) <= limit * (1 + 1e-9)) return [];
   const type = typeOf(record, device);
   return [{ device, type, threads: driven, motors: motors.length, solved, stalled, limit }];
+}
+
+/** The last turnout on the board to a free output of another of its kind, or of a new one. */
+function moveElsewhere(record: RailwayRecord, from: Device, type: DeviceType, thread: Thread | undefined): Remedy[] {
+  if (!thread) return [];
+  const draft = new Draft(record);
+  const board =
+    record.devices.find(
+      ({ id, typeId }) => id !== from.id && typeId === type.id && freeWays(record, id, type.outputs).length > 0,
+    ) ?? addBoardTo(draft, type.id);
+  const { edits, words } = moveOutput(draft.record, thread.turnout.id, board.id, null);
+  const where = find(record, "device", board.id) ? board.label : `a new board, ${board.label}`;
+  return [{ label: `Move ${thread.label} to ${where}`, group: { words, edits: [...draft.edits, ...edits] } }];
 }

@@ -1,4 +1,5 @@
 import { Draft } from "../equip/draft.ts";
+import { freeContact } from "../equip/ways.ts";
 import type { Assignment, RailwayRecord } from "../record/schemas.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { type Remedy, rule } from "./rule.ts";
@@ -45,14 +46,9 @@ export const contactUsedTwice = rule<Shared>({
 });
 
 /** The second of the two on a set that nothing uses yet. */
-function moveToFree(record: RailwayRecord, { device, type }: Fitted, assignment: Assignment): Remedy[] {
-  const used = new Set(
-    record.assignments.flatMap((a) =>
-      (a.role === "frog" || a.role === "lamp") && a.fromId === device.id ? [a.way] : [],
-    ),
-  );
-  const free = Array.from({ length: type.contactSets }, (_, index) => index + 1).find((set) => !used.has(set));
-  if (free === undefined || (assignment.role !== "frog" && assignment.role !== "lamp")) return [];
+function moveToFree(record: RailwayRecord, { device }: Fitted, assignment: Assignment): Remedy[] {
+  const free = freeContact(record, device.id);
+  if (free === null || (assignment.role !== "frog" && assignment.role !== "lamp")) return [];
   const draft = new Draft(record);
   draft.put("assignment", { ...assignment, way: free });
   const words = `Put the ${assignment.role} on S${free} of ${device.label}`;

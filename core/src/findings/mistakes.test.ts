@@ -1,6 +1,6 @@
 // Every rule fires on a railway with the mistake it is about, stays silent on railways that are right, and its remedies cure.
 import { describe, expect, it } from "vitest";
-import { drafted, findingsOf, railway, remedied, typed } from "../../testing/build.ts";
+import { drafted, findingsOf, railway, remedied, retyped, typed } from "../../testing/build.ts";
 import { MISTAKES } from "../../testing/mistakes.ts";
 import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
@@ -107,6 +107,30 @@ describe("the line between right and wrong", () => {
   it("lets three servos stall on a board of 2 A", () => {
     const three = typed(mistake("board-over-total"), "d", "motor", "");
     expect(findingsOf(three, "board-over-total")).toEqual([]);
+  });
+
+  it("moves a turnout of an overloaded board to a new one, or to one of its kind with a free output", () => {
+    const record = mistake("board-over-total");
+    const [finding] = findingsOf(record, "board-over-total");
+    expect(finding!.remedies.map(({ label }) => label)).toEqual(["Move D to a new board, SB2"]);
+    const after = remedied(record, finding!, "Move D to a new board, SB2");
+    expect(new Derived(after).schematic.threads.at(-1)!.motors[0]!.driver).toMatchObject({
+      device: { label: "SB2" },
+      way: 1,
+    });
+    const two = typed(mistake("board-over-total"), "d", "driver", "servo-board-4");
+    const full = typed(two, "d", "driver", "SB1-4");
+    expect(findingsOf(full, "board-over-total")[0]!.remedies[0]!.label).toBe("Move D to SB2");
+  });
+
+  it("feeds a frog from its motor's contact in place of a relay that drops out", () => {
+    const record = FROGS["a relay board that follows the turnout"]!();
+    const withContact = retyped(record, "A", "twin-coil-under-board");
+    expect(findingsOf(record, "power-on-unsafe")[0]!.remedies).toEqual([]);
+    const [finding] = findingsOf(withContact, "power-on-unsafe");
+    const after = remedied(withContact, finding!, "Feed the frog of A from S1 of A");
+    expect(findingsOf(after, "power-on-unsafe")).toEqual([]);
+    expect(findingsOf(after, "frog-wrong-rail")).toEqual([]);
   });
 
   it("lets three relays hang on the controller's 5 V", () => {
