@@ -29,7 +29,7 @@ export function lampChoices(record: RailwayRecord, turnout: Turnout): Choice[] {
   return typeChoices(record, turnout, "lamp");
 }
 
-/** Drivers that a turnout may be put on: free outputs first, then those in use, new boards, bare supplies. */
+/** Drivers that a turnout may be put on: free outputs first, new boards, bare supplies, outputs in use; last what cannot be. */
 export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[] {
   const checked = (type: DeviceType, choice: Choice) => gated(record, turnout, "driver", type, choice);
   const existing = record.devices.flatMap((device): Choice[] => {
@@ -40,11 +40,10 @@ export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[]
       record.assignments.map((a) => (a.role === "driver" && a.deviceId === device.id ? a.way : null)),
     );
     const ways = Array.from({ length: type.outputs }, (_, index) => index + 1);
-    const free = ways.filter((way) => !used.has(way));
-    return [...free, ...ways.filter((way) => used.has(way))].map((way) =>
+    return ways.map((way) =>
       checked(type, {
         text: `${device.label}-${way}`,
-        hint: used.has(way) ? "in use" : `free output of ${type.short}`,
+        hint: used.has(way) ? IN_USE : `free output of ${type.short}`,
       }),
     );
   });
@@ -52,7 +51,16 @@ export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[]
     .filter(drivesMotors)
     .map((type) => checked(type, { text: type.name, hint: "adds one" }));
   const bare = record.devices.filter((device) => ["ac-supply", "dc-supply"].includes(typeOf(record, device).model));
-  return [...existing, ...added, ...bare.map(({ label }) => ({ text: label, hint: "supply, no discharge unit" }))];
+  const supplies = bare.map(({ label }): Choice => ({ text: label, hint: "supply, no discharge unit" }));
+  // sorting keeps the order of choices of like rank
+  return [...existing, ...added, ...supplies].sort((a, b) => rankOf(a) - rankOf(b));
+}
+
+const IN_USE = "in use";
+
+function rankOf({ fits, hint }: Choice): number {
+  if (fits === "cannot") return 2;
+  return hint === IN_USE ? 1 : 0;
 }
 
 /** What may feed a turnout's frog. */

@@ -95,7 +95,7 @@ export const PLACES: Record<SenseLink, Place> = {
     minutes: 20,
     stored: "under the turnout",
     reset: false,
-    find: "a battery at its leads, and look",
+    find: "drive it each way, and look at its arm",
     findMinutes: 3,
   },
   linkage: {
