@@ -31,8 +31,8 @@ export function Lane({ rows, ys, boardX }: { rows: readonly Row[]; ys: readonly 
   const lastY = through.at(-1)?.y ?? 0;
   const firstY = through[0]?.y ?? 0;
   const labels = [...new Set(through.map(({ row }) => row.way?.cable))];
-  const all = labels.join(" ");
-  const cables = all.length > 5 ? `${labels[0]} +${labels.length - 1}` : all;
+  // one under the other, so that they stay within the box
+  const cables = labels.length > 2 ? [labels[0], `+${labels.length - 1}`] : labels;
   return (
     <g>
       {rows.map((row, index) => {
@@ -66,14 +66,17 @@ export function Lane({ rows, ys, boardX }: { rows: readonly Row[]; ys: readonly 
             stroke="var(--ink)"
             strokeWidth="1.2"
           />
-          <text
-            className={cables.length > 2 ? "tm" : "tv"}
-            x={(CABLE.from + CABLE.to) / 2}
-            y={middle + 4.5}
-            textAnchor="middle"
-          >
-            {cables}
-          </text>
+          {cables.map((words, index) => (
+            <text
+              key={words}
+              className={cables.length > 1 ? "tm" : "tv"}
+              x={(CABLE.from + CABLE.to) / 2}
+              y={middle + 4.5 + (index - (cables.length - 1) / 2) * 14}
+              textAnchor="middle"
+            >
+              {words}
+            </text>
+          ))}
           {through.map(({ row }, index) => (
             <WireCode
               key={row.panel.key}
