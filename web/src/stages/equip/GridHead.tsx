@@ -32,11 +32,11 @@ export function GridHead({ look, sortBy }: { look: Look; sortBy: (column: string
 
 const WIDTHS: Record<string, string> = {
   label: "7%",
-  name: "13%",
+  name: "12%",
   hand: "5%",
   zone: "8.5%",
-  with: "6.5%",
-  motor: "19%",
+  with: "8%",
+  motor: "18.5%",
   driver: "6.5%",
   control: "9%",
   frog: "7.5%",
