@@ -16,6 +16,8 @@ const LABEL = {
   below: { dx: 0, dy: 16, anchor: "middle" },
   left: { dx: -9, dy: 4, anchor: "end" },
   right: { dx: 9, dy: 4, anchor: "start" },
+  closeLeft: { dx: -5.5, dy: 3.5, anchor: "end" },
+  closeRight: { dx: 5.5, dy: 3.5, anchor: "start" },
   aboveLeft: { dx: -7, dy: -7, anchor: "end" },
   aboveRight: { dx: 7, dy: -7, anchor: "start" },
 } as const;

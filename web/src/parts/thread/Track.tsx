@@ -77,9 +77,9 @@ function FrogRing({ frog, reading }: { frog: ThreadFrog | undefined; reading: La
         end={`${frog.device.id}:F`}
         name={terminalName(frog.device.label, "F")}
         x={57 + side * 10}
-        y={70}
+        y={68}
         label="F"
-        labelAt={side > 0 ? "right" : "left"}
+        labelAt={side > 0 ? "closeRight" : "closeLeft"}
         radius={4.5}
       />
       <text className="tm" x="10" y="205" style={verdict === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}}>
