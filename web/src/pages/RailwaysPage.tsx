@@ -14,6 +14,12 @@ const SAMPLES: Record<string, string> = {
   "club-400": "A generated club railway of 400 turnouts, to see how it bears a load",
 };
 
+/** Place among the samples: the demo first, any that are not described last. */
+function placeOf(sample: string): number {
+  const place = Object.keys(SAMPLES).indexOf(sample);
+  return place < 0 ? Object.keys(SAMPLES).length : place;
+}
+
 /** The railways kept here: open, new, import, samples. */
 export function RailwaysPage() {
   const { data = [], isLoading, error } = api.useRailwaysQuery(undefined, { refetchOnMountOrArgChange: true });
@@ -167,21 +173,23 @@ function Samples() {
   return (
     <Sheet title="Samples">
       <ul>
-        {data.map((sample) => (
-          <li key={sample} className="flex items-center gap-3 border-b border-rule p-3">
-            <span className="flex-1">{SAMPLES[sample] ?? sample}</span>
-            <button
-              type="button"
-              className="btn"
-              onClick={async () => {
-                const answer = await openSample(sample);
-                if (answer.data) void navigate(`/r/${answer.data.id}`);
-              }}
-            >
-              Open a copy
-            </button>
-          </li>
-        ))}
+        {[...data]
+          .sort((a, b) => placeOf(a) - placeOf(b))
+          .map((sample) => (
+            <li key={sample} className="flex items-center gap-3 border-b border-rule p-3">
+              <span className="flex-1">{SAMPLES[sample] ?? sample}</span>
+              <button
+                type="button"
+                className="btn"
+                onClick={async () => {
+                  const answer = await openSample(sample);
+                  if (answer.data) void navigate(`/r/${answer.data.id}`);
+                }}
+              >
+                Open a copy
+              </button>
+            </li>
+          ))}
       </ul>
     </Sheet>
   );
