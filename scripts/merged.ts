@@ -27,7 +27,8 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
     const orders = record.turnouts.map(({ order }) => order).sort((a, b) => a - b);
     const place = (order: number) => orders.indexOf(order);
     const id = (old: string) => `x${number}-${old}`.slice(0, 40);
-    const turnoutLabel = ({ order }: Turnout) => `${number}${"_bcdefgh"[place(order)]?.replace("_", "") ?? ""}`;
+    const turnoutLabel = ({ order }: Turnout) =>
+      `${number}${"_bcdefghijklmnopqrstuvwxyz"[place(order)]?.replace("_", "") ?? ""}`;
     const labels = new Map(record.turnouts.map((turnout) => [turnout.label, turnoutLabel(turnout)]));
     const next = (prefix: string) => {
       const count = (counters.get(prefix) ?? 0) + 1;

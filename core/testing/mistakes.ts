@@ -56,6 +56,17 @@ function thinCable(): RailwayRecord {
   return { ...record, railway: { ...record.railway, cableGauge: "AWG 28", cableMetres: 6 } };
 }
 
+/** Sixteen lamps far from one another, chained from turnout to turnout on one supply. @param runMetres from each to the next */
+export function chainedLamps(runMetres: number): RailwayRecord {
+  const driver = (index: number) => (index % 8 === 0 ? "stall-decoder-8" : `D${index < 8 ? 1 : 2}-${(index % 8) + 1}`);
+  const record = railway(
+    ...[..."ABCDEFGHIJKLMNOP"].map((label, index) => [label, "", "stall-motor", driver(index), "", "lamp-two-colour"]),
+  );
+  return drafted(record, (draft) => {
+    for (const turnout of record.turnouts) draft.put("turnout", { ...turnout, runMetres });
+  });
+}
+
 export const MISTAKES: Record<string, () => RailwayRecord> = {
   "coil-held-on": () => coil("cdu", "toggle-latching"),
   "wrong-kind-for-output": () => railway(["A", "", "stall-motor", "cdu", "toggle-centre-off"]),
@@ -100,6 +111,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
       const lamp = draft.record.assignments.find((a) => a.role === "lamp");
       if (lamp?.role === "lamp") draft.put("assignment", { ...lamp, crossed: true });
     }),
+  "lamp-volts-lost": () => chainedLamps(40),
   "lamp-reverse-voltage": () => stall("lamps-frog", "S2"),
   "latching-locks-others": () => railway(["A", "", "stall-motor", "dual-control-board", "toggle-latching"]),
   "decoder-on-own-track": onTrackPower,

@@ -295,7 +295,7 @@ describe("a pulse lost in thin wire", () => {
     expect(finding!.why).toMatch(
       /Y1 gets 0\.6\d J in \d+ ms; 0\.4\d J, (39|4\d) % of the pulse, is lost in wires\. It needs 0\.15 J/,
     );
-    const cured = remedied(withCable(15), finding!, /Lay the cable in 0.5 mm2/);
+    const cured = remedied(withCable(15), finding!, /Lay cables of 0.5 mm2/);
     expect(cured.railway.cableGauge).toBe("0.5 mm2");
     expect(findingsOf(cured, "pulse-lost-in-wire")).toEqual([]);
   });

@@ -6,6 +6,7 @@ import { terminalName } from "../schematic/nets.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { amps, ohms, volts } from "../units/format.ts";
 import { preferredAtLeast } from "../units/preferredValues.ts";
+import { starvedLamp } from "./lampVoltsLost.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Lit {
@@ -28,11 +29,14 @@ export const lampCurrent = rule<Lit>({
   title: "A lamp has the wrong current",
   about:
     "The resistor takes what the supply has over the LED's own forward voltage; supply volts divided by ohms is not the current. Above its rating a lamp fails early; below half of it a lamp is dim, and below about 1 mA dark. The rule looks at the solved current of the lit colour in both positions.",
-  look: ({ threads, reading, record }) =>
-    threads.flatMap((thread): Lit[] => {
+  look: (look) =>
+    look.threads.flatMap((thread): Lit[] => {
+      const { record, reading } = look;
       const { lamp } = thread;
       const supply = lamp && (supplyOf(record, lamp.device.id) ?? supplyOf(record, lamp.from.device.id));
       if (!lamp?.type.leads || !supply || !canLight(lamp)) return [];
+      // what wires take has another finding, and another cure
+      if (starvedLamp(look, thread)) return [];
       const leads = lamp.type.leads;
       const rated = figureValue(lamp.type, "ratedAmps");
       const lit = POSITIONS.map((position): Lit => {

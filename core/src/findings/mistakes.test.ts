@@ -1,7 +1,7 @@
 // Every rule fires on a railway with the mistake it is about, stays silent on railways that are right, and its remedies cure.
 import { describe, expect, it } from "vitest";
-import { drafted, findingsOf, railway, remedied, retyped, typed } from "../../testing/build.ts";
-import { MISTAKES } from "../../testing/mistakes.ts";
+import { drafted, findingsOf, railway, remedied, retyped, typed, withFigures } from "../../testing/build.ts";
+import { chainedLamps, MISTAKES } from "../../testing/mistakes.ts";
 import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
@@ -74,6 +74,10 @@ describe("why, in numbers", () => {
       /^PS1 shuts down from 3\.00 A; W\d+, AWG 28, bears 810 mA, and \d others? of its wires no more\.$/,
     ],
     ["lamp-reverse-voltage", /^An LED of LP1 sees 15\.\d V backwards; it bears 5\.0 V\.$/],
+    [
+      "lamp-volts-lost",
+      /^[34]\.\d V of the 5\.0 V of PS\d arrive at LP16, the last of \d+ dim lamps; the rest is lost in wires that go on/,
+    ],
     ["lamp-common", /^LP1 has its common to 0 V, and ON1 pulls down to 0 V as well: 0\.0 mA flow\.$/],
     ["latching-locks-others", /^T1 stays where it is put, so the address of DB1-1 cannot throw A against it\.$/],
     [
@@ -131,6 +135,22 @@ describe("the line between right and wrong", () => {
     const after = remedied(withContact, finding!, "Feed the frog of A from S1 of A");
     expect(findingsOf(after, "power-on-unsafe")).toEqual([]);
     expect(findingsOf(after, "frog-wrong-rail")).toEqual([]);
+  });
+
+  it("puts dim lamps down to their wires, not to their resistors, and thicker wire cures it as well", () => {
+    const record = mistake("lamp-volts-lost");
+    const [finding, ...more] = findingsOf(record, "lamp-volts-lost");
+    expect(more).toEqual([]);
+    expect(findingsOf(record, "lamp-current")).toEqual([]);
+    expect(finding!.remedies.map(({ label }) => label)).toEqual([
+      expect.stringMatching(/^Move half of it to a second supply, PS\d$/),
+      expect.stringMatching(/^Lay wires of /),
+    ]);
+    expect(findingsOf(remedied(record, finding!, /^Lay wires of /), "lamp-volts-lost")).toEqual([]);
+    expect(findingsOf(chainedLamps(20), "lamp-volts-lost")).toEqual([]);
+    // a resistor that is too great is no fault of the wires
+    const great = withFigures(chainedLamps(20), "LP1", { resistorOhms: 1500 });
+    expect(findingsOf(great, "lamp-current").map(({ where }) => where)).toEqual(["LP1"]);
   });
 
   it("lets three relays hang on the controller's 5 V", () => {

@@ -1,12 +1,12 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import type { Pulse } from "../readings/pulse.ts";
 import { stateFor } from "../readings/threadReading.ts";
-import type { Position, RailwayRecord } from "../record/schemas.ts";
+import type { Position } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { joules, milliseconds } from "../units/format.ts";
-import { GAUGES, type Gauge, ohmsPerMetre } from "../units/gauge.ts";
-import { POSITIONS, type Remedy, rule } from "./rule.ts";
+import { layThicker } from "./remedies.ts";
+import { POSITIONS, rule } from "./rule.ts";
 
 /** Share of a pulse lost in wires from which it is worth a look (common practice). */
 const LOOK_SHARE = 0.3;
@@ -62,25 +62,5 @@ export const pulseLostInWire = rule<Lost>({
   turnouts: ({ thread }) => [thread],
   why: ({ motor, position, pulse, wires, share, least }) =>
     `Thrown to ${position}, ${motor.device.label} gets ${joules(pulse.joules)} in ${milliseconds(pulse.secondsAboveHalf)}; ${joules(wires)}, ${Math.round(share * 100)} % of the pulse, is lost in wires. It needs ${joules(least)}.`,
-  remedies: (_, { record }) => [thickerCable(record), thickerWire(record)].flatMap((remedy) => remedy ?? []),
+  remedies: (_, { record }) => [...layThicker(record, "cableGauge"), ...layThicker(record, "wireGauge")],
 });
-
-/** The next gauge of at most half the resistance, or null. */
-function thicker(gauge: Gauge): Gauge | null {
-  const fit = GAUGES.filter((each) => ohmsPerMetre(each) <= ohmsPerMetre(gauge) / 2);
-  return fit.sort((a, b) => ohmsPerMetre(b) - ohmsPerMetre(a))[0] ?? null;
-}
-
-function thickerCable(record: RailwayRecord): Remedy | null {
-  const gauge = thicker(record.railway.cableGauge);
-  return gauge && changed(record, { cableGauge: gauge }, `Lay the cable in ${gauge}`);
-}
-
-function thickerWire(record: RailwayRecord): Remedy | null {
-  const gauge = thicker(record.railway.wireGauge);
-  return gauge && changed(record, { wireGauge: gauge }, `Lay the wires in ${gauge}`);
-}
-
-function changed(record: RailwayRecord, gauges: Partial<RailwayRecord["railway"]>, label: string): Remedy {
-  return { label, group: { words: label, edits: [{ op: "railway", value: { ...record.railway, ...gauges } }] } };
-}

@@ -126,6 +126,7 @@ const STAGE_OF: Readonly<Record<string, FindingStage>> = {
   "wire-over-current": "loom",
   "wire-not-protected": "loom",
   "short-would-not-trip": "loom",
+  "lamp-volts-lost": "loom",
   "address-duplicate": "numbers",
   "address-impossible": "numbers",
 };
@@ -146,6 +147,7 @@ const COLUMN_OF: Readonly<Record<string, string>> = {
   "pulse-lost-in-wire": "run",
   "lamp-common": "lamp",
   "lamp-current": "lamp",
+  "lamp-volts-lost": "lamp",
   "lamp-reverse-voltage": "lamp",
   "lamp-tells-opposite": "lamp",
   "latching-locks-others": "control",

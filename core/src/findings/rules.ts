@@ -12,6 +12,7 @@ import { lampCommon } from "./lampCommon.ts";
 import { lampCurrent } from "./lampCurrent.ts";
 import { lampReverseVoltage } from "./lampReverseVoltage.ts";
 import { lampTellsOpposite } from "./lampTellsOpposite.ts";
+import { lampVoltsLost } from "./lampVoltsLost.ts";
 import { latchingLocksOthers } from "./latchingLocksOthers.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
 import { pairThrownAgainst } from "./pairThrownAgainst.ts";
@@ -54,6 +55,7 @@ export const RULES: readonly Rule[] = [
   pulseLostInWire,
   lampCommon,
   lampCurrent,
+  lampVoltsLost,
   lampReverseVoltage,
   lampTellsOpposite,
   latchingLocksOthers,

@@ -6,8 +6,8 @@ import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard
 import { type Fitted, fitted } from "../schematic/thread.ts";
 import { amps, ohms } from "../units/format.ts";
 import { GAUGES, ohmsPerMetre, squareMillimetres } from "../units/gauge.ts";
+import { layWires } from "./remedies.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
-import { layWires } from "./wireOverCurrent.ts";
 
 type Feeds = AssignmentOf<"supply"> | AssignmentOf<"commands">;
 

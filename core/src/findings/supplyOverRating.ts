@@ -1,12 +1,11 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
-import { addBoardTo } from "../equip/devices.ts";
-import { Draft } from "../equip/draft.ts";
 import type { SupplyLoad } from "../readings/supplyLoads.ts";
-import type { Device, RailwayRecord } from "../record/schemas.ts";
+import type { Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { amps } from "../units/format.ts";
-import { type Remedy, rule } from "./rule.ts";
+import { splitSupply } from "./remedies.ts";
+import { rule } from "./rule.ts";
 
 /** Share of the rating above which a supply is worth a look (common practice). */
 const LOOK_SHARE = 0.8;
@@ -37,22 +36,6 @@ export const supplyOverRating = rule<Loaded>({
   turnouts: () => [],
   why: ({ device, rest, moving, worst, rating, when }) =>
     `${device.label} gives ${amps(worst)} ${when} (${amps(rest)} at rest, ${amps(moving)} while all move); it is rated ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`,
-  remedies: ({ device, type }, { record }) => splitLoad(record, device, type),
+  remedies: (loaded, { record }) => splitSupply(record, loaded),
   caution: ({ type }) => type,
 });
-
-function splitLoad(record: RailwayRecord, device: Device, type: DeviceType): Remedy[] {
-  const fed = record.assignments.filter((a) => a.role === "supply" && a.deviceId === device.id);
-  if (fed.length < 2) return [];
-  const draft = new Draft(record);
-  const second = addBoardTo(draft, type.id);
-  for (const assignment of fed.slice(Math.ceil(fed.length / 2))) {
-    if (assignment.role === "supply") draft.put("assignment", { ...assignment, deviceId: second.id });
-  }
-  return [
-    {
-      label: `Move half of it to a second supply, ${second.label}`,
-      group: draft.group(`Added ${second.label} beside ${device.label}`),
-    },
-  ];
-}

@@ -6,6 +6,7 @@ import type { RailwayRecord } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { continuousAmps, GAUGES, type Gauge, squareMillimetres } from "../units/gauge.ts";
+import { layWires } from "./remedies.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Hot {
@@ -59,10 +60,4 @@ export function thicker(record: RailwayRecord, field: "wireGauge" | "cableGauge"
     .filter((each: Gauge) => continuousAmps(each) >= flows && squareMillimetres(each) > present)
     .sort((a, b) => squareMillimetres(a) - squareMillimetres(b));
   return gauge ? [layWires(record, field, gauge)] : [];
-}
-
-/** Another gauge for all of the railway's wires or cables. */
-export function layWires(record: RailwayRecord, field: "wireGauge" | "cableGauge", gauge: Gauge): Remedy {
-  const words = `Lay ${field === "cableGauge" ? "cables" : "wires"} of ${gauge}`;
-  return { label: words, group: { words, edits: [{ op: "railway", value: { ...record.railway, [field]: gauge } }] } };
 }
