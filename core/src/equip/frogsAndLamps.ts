@@ -19,6 +19,7 @@ export function setFrog(draft: Draft, turnoutId: string, from: Source | null | u
   const [present] = assignmentsOfTurnout(draft.record, turnoutId, "frog");
   if (from === undefined) {
     if (present) removeDeviceFrom(draft, present.deviceId);
+    if (present?.fromId) removeHelper(draft, present.fromId);
     return;
   }
   const device = present ? deviceOf(draft.record, present.deviceId) : addFrog(draft, turnoutId);
@@ -40,7 +41,7 @@ function addFrog(draft: Draft, turnoutId: string): Device {
   return frog;
 }
 
-/** A polarity unit or relay that feeds nothing any more goes. */
+/** A polarity unit or relay that feeds and lights nothing any more goes. */
 function removeHelper(draft: Draft, deviceId: string): void {
   const device = find(draft.record, "device", deviceId);
   const model = device && typeOf(draft.record, device).model;
@@ -80,7 +81,9 @@ export function setLamp(
 ): void {
   const [present] = assignmentsOfTurnout(draft.record, turnoutId, "lamp");
   if (lamp === null) {
-    if (present) removeDeviceFrom(draft, present.deviceId);
+    if (!present) return;
+    removeDeviceFrom(draft, present.deviceId);
+    removeHelper(draft, present.fromId);
     return;
   }
   const old = present && deviceOf(draft.record, present.deviceId);
@@ -103,6 +106,7 @@ export function setLamp(
     way: from.way,
     crossed: present?.crossed ?? false,
   });
+  if (present && present.fromId !== from.deviceId) removeHelper(draft, present.fromId);
   const fromType = typeOf(draft.record, deviceOf(draft.record, from.deviceId));
   const byContact = fromType.contactSets > 0 || fromType.family === "motor";
   if (byContact && usualSupply(type)) feed(draft, device, type);

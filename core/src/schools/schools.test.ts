@@ -33,13 +33,26 @@ it.each(SCHOOLS.map(({ id }) => id))("can be changed to from any other: %s", (id
     const derived = new Derived(record);
     expect(derived.complete, `${before.id} to ${id}`).toEqual(["a", "m1"]);
     // no control, lamp or frog of the former school is left over
-    const used = new Set(record.assignments.flatMap((a) => ("turnoutId" in a ? [a.deviceId] : [])));
+    const used = new Set(
+      record.assignments.flatMap((a) => ("turnoutId" in a ? [a.deviceId, "fromId" in a ? a.fromId : null] : [])),
+    );
     const orphans = record.devices.filter(
       ({ id: device, typeId }) =>
-        /toggle|push|lamp|flag|frog|^servo|motor$|coil-under/.test(typeId) && !used.has(device),
+        /toggle|push|lamp|flag|frog|polarity|^relay-(dpdt|latching)|^servo|motor$|coil-under/.test(typeId) &&
+        !used.has(device),
     );
     expect(orphans.filter(({ typeId }) => !/board|decoder|cdu/.test(typeId))).toEqual([]);
   }
+});
+
+it.each(SCHOOLS.map(({ id }) => id))("knows what is there already, so that nothing is to be bought again: %s", (id) => {
+  const record = applied(three(), id, ["a", "m1"]);
+  const again = compareSchool(record, school(id), ["a", "m1"]);
+  expect({ present: again.present, parts: again.parts, cost: again.cost }).toEqual({
+    present: true,
+    parts: [],
+    cost: 0,
+  });
 });
 
 it("counts parts, cost, wires and joints for this railway", () => {
