@@ -24,9 +24,16 @@ export async function benchFrames(): Promise<void> {
         body: JSON.stringify({ sample: "club-400" }),
       })
     ).json()) as { id: string };
+    const scripts: Promise<number>[] = [];
+    page.on("requestfinished", (request) => {
+      const isPage = request.resourceType() === "script" && !request.url().includes(".worker");
+      if (isPage) scripts.push(request.sizes().then(({ responseBodySize }) => responseBodySize));
+    });
     await page.goto(`${server.address}/r/${id}/equip`);
     await page.getByRole("heading", { name: /Thread of A1/ }).waitFor({ timeout: 60_000 });
     await page.waitForTimeout(4000);
+    const bytes = (await Promise.all(scripts)).reduce((sum, each) => sum + each, 0);
+    line("Script of the first page, as it goes over the wire", `${Math.round(bytes / 1000)} kB`);
     // as text, since what compiles this file would leave helpers of its own in a function
     await page.evaluate(`
       window.frameTimes = [];
