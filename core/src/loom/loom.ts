@@ -84,18 +84,19 @@ export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
   const rank = new Map(
     schematic.threads.flatMap(({ turnout, followers }) => [turnout, ...followers]).map((t, i) => [t.id, i]),
   );
-  const rankOf = (wire: Unnumbered) => (wire.turnoutId === null ? -1 : (rank.get(wire.turnoutId) ?? -1));
-  const ranks = new Map(wires.map((wire) => [wire, rankOf(wire)]));
+  const ranked = wires.map((wire) => ({
+    wire,
+    rank: wire.turnoutId === null ? -1 : (rank.get(wire.turnoutId) ?? -1),
+  }));
   // sorting keeps the order of wires of like rank
-  const numbered = wires
-    .sort((a, b) => (ranks.get(a) ?? -1) - (ranks.get(b) ?? -1))
-    .map((wire, index): Wire => {
-      const label = `W${index + 1}`;
-      return Object.assign(wire, {
-        label,
-        flags: [`${label} to ${wire.to.name}`, `${label} to ${wire.from.name}`] as [string, string],
-      });
+  ranked.sort((a, b) => a.rank - b.rank);
+  const numbered = ranked.map(({ wire }, index): Wire => {
+    const label = `W${index + 1}`;
+    return Object.assign(wire, {
+      label,
+      flags: [`${label} to ${wire.to.name}`, `${label} to ${wire.from.name}`] as [string, string],
     });
+  });
   const joints = { bench: 0, underneath: 0 };
   for (const wire of numbered) {
     if (wire.run === "panel") joints.bench += 2;

@@ -35,7 +35,7 @@ export class Circuitry implements Solver {
   private readonly roles: Roles;
   private readonly behaviour: Behaviour;
   /** Solutions by piece and railway's state, so that the states of devices need not be worked out again. */
-  private readonly solved = new Map<string, OperatingPoint>();
+  private readonly solved = new Map<Piece, Map<string, OperatingPoint>>();
   private readonly stateNames = new WeakMap<RailwayState, string>();
   private alternating: Set<string> | null = null;
   private screws: ReadonlyMap<string, string> | null = null;
@@ -57,7 +57,7 @@ export class Circuitry implements Solver {
       this.behaviour = new Behaviour(this.roles, this);
       const { cut, changed } = withWires(previous.cut, previous.loom, loom);
       this.cut = cut;
-      this.takeOver(previous, changed, (number) => number);
+      this.takeOver(previous, changed);
       return;
     }
     this.roles = new Roles(record, schematic);
@@ -72,15 +72,13 @@ export class Circuitry implements Solver {
       before,
     );
     if (!previous || !turnsAlike(record, previous.record) || !liesAlike(record, previous.record)) return;
-    const numbers = new Map(this.cut.pieces.map((piece, number) => [piece, number]));
-    const kept = previous.cut.pieces.map((piece) => numbers.get(piece));
-    const untouched = new Set(kept);
+    const kept = new Set(previous.cut.pieces);
     const isOtherwise = ({ members }: Piece) =>
       members.some(({ device }) => this.roles.whole(device.id) !== previous.roles.whole(device.id));
-    const changed = new Set(
-      [...numbers].flatMap(([piece, number]) => (untouched.has(number) && !isOtherwise(piece) ? [] : [number])),
+    const changed = this.cut.pieces.flatMap((piece, number) =>
+      kept.has(piece) && !isOtherwise(piece) ? [] : [number],
     );
-    this.takeOver(previous, changed, (number) => kept[number]);
+    this.takeOver(previous, new Set(changed));
   }
 
   /**
@@ -88,25 +86,20 @@ export class Circuitry implements Solver {
    * others through where motors go, what boards hear and which relays pick up; when an edit changes any of that, or could,
    * everything is looked at anew.
    * @param changed numbers of the pieces that are new or otherwise than before
-   * @param numberNow number that a piece of the earlier railway has now, if it is there
    */
-  private takeOver(
-    previous: Circuitry,
-    changed: ReadonlySet<number>,
-    numberNow: (number: number) => number | undefined,
-  ): void {
+  private takeOver(previous: Circuitry, changed: ReadonlySet<number>): void {
     const touches = (key: string) => changed.has(this.cut.pieceOf.get(key) ?? -1);
+    const present = new Set(this.cut.pieces);
     const now = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
-    const gone = previous.cut.pieces.flatMap(({ members }, number) => (numberNow(number) === undefined ? members : []));
+    const gone = previous.cut.pieces.flatMap((piece) => (present.has(piece) ? [] : piece.members));
     for (const { type } of [...now, ...gone]) {
       const listens = type.ownInputs || type.inputs || type.drives === "contact";
       if (listens || type.model === "relay" || type.model === "latching-relay") return;
     }
     if (!this.behaviour.takeOver(previous.behaviour, touches)) return;
-    for (const [name, point] of previous.solved) {
-      const number = Number.parseInt(name, 10);
-      const now = numberNow(number);
-      if (now !== undefined && !changed.has(now)) this.solved.set(`${now}${name.slice(`${number}`.length)}`, point);
+    for (const [number, piece] of this.cut.pieces.entries()) {
+      const known = changed.has(number) ? undefined : previous.solved.get(piece);
+      if (known) this.solved.set(piece, known);
     }
     if (previous.cut.pieceOf === this.cut.pieceOf) this.alternating = previous.alternating;
     this.touched = new Set([...now, ...gone].map(({ device }) => device.id));
@@ -284,16 +277,23 @@ export class Circuitry implements Solver {
   private solvePiece(number: number, state: RailwayState): OperatingPoint | undefined {
     const piece = this.cut.pieces[number];
     if (!piece) return undefined;
-    const name = `${number}${this.behaviour.inquiry} ${this.nameOf(state)}`;
-    const known = this.solved.get(name);
+    const solved = this.solvedOf(piece);
+    const name = `${this.behaviour.inquiry} ${this.nameOf(state)}`;
+    const known = solved.get(name);
     if (known) return known;
     const states = piece.members.map((member) => this.behaviour.stateOf(member, state));
     const keys = states.map(stateKey);
     const all = keys.join("|");
     const point = piece.solutions.get(all) ?? this.run(number, piece, states, keys);
     piece.solutions.set(all, point);
-    this.solved.set(name, point);
+    solved.set(name, point);
     return point;
+  }
+
+  private solvedOf(piece: Piece): Map<string, OperatingPoint> {
+    const known = this.solved.get(piece) ?? new Map<string, OperatingPoint>();
+    this.solved.set(piece, known);
+    return known;
   }
 
   private run(number: number, piece: Piece, states: readonly DeviceState[], keys: readonly string[]): OperatingPoint {

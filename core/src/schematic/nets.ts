@@ -80,16 +80,25 @@ export class Joiner {
 
   /** Joins terminals in the given order for a turnout, or for no single one (null). The first join of a net names its purpose. */
   join(purpose: Purpose, turnoutId: string | null, ends: readonly End[]): void {
-    const known = ends.map((end) => this.netOf.get(endKey(end))).find((net) => net !== undefined);
-    const net = known ?? { purpose, ends: [] };
-    if (!known) this.nets.push(net);
-    for (const end of ends) {
-      const other = this.netOf.get(endKey(end));
+    const keys = ends.map(endKey);
+    let net: Net | undefined;
+    for (const key of keys) {
+      net = this.netOf.get(key);
+      if (net) break;
+    }
+    if (!net) {
+      net = { purpose, ends: [] };
+      this.nets.push(net);
+    }
+    for (let index = 0; index < ends.length; index++) {
+      const key = keys[index] as string;
+      const other = this.netOf.get(key);
       if (other === net) continue;
       if (other) this.merge(net, other);
       else {
-        net.ends.push({ ...end, turnoutId });
-        this.netOf.set(endKey(end), net);
+        const { deviceId, terminal } = ends[index] as End;
+        net.ends.push({ deviceId, terminal, turnoutId });
+        this.netOf.set(key, net);
       }
     }
   }
