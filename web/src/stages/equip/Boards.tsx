@@ -8,7 +8,7 @@ import {
   type RailwayRecord,
   type SupplyLoad,
 } from "@alderman/core";
-import { type ReactNode, useState } from "react";
+import { memo, type ReactNode, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/store.ts";
 import { useResults } from "../../worker/derive.ts";
 import { AddBoardDialog, BoardDialog } from "./BoardDialogs.tsx";
@@ -21,24 +21,40 @@ export interface BoardEntry {
   type: DeviceType;
   /** What a supply gives, or the outputs of a board together; undefined where nothing lasting flows. */
   load: SupplyLoad | BoardLoad | undefined;
+  /** Whether each of its numbered outputs is in use. */
+  used: readonly boolean[];
 }
 
 /** Boards first, then supplies, by label. */
 export function useBoards(): BoardEntry[] {
   const record = useAppSelector((state) => state.railway.record);
   const { overview } = useResults();
-  const loads = new Map([...(overview?.loads ?? []), ...(overview?.boards ?? [])].map((load) => [load.deviceId, load]));
-  return (record?.devices ?? [])
+  return useMemo(() => {
+    const given = [...(overview?.loads ?? []), ...(overview?.boards ?? [])];
+    return record ? entriesOf(record, new Map(given.map((load) => [load.deviceId, load]))) : [];
+  }, [record, overview?.loads, overview?.boards]);
+}
+
+function entriesOf(record: RailwayRecord, loads: ReadonlyMap<string, SupplyLoad | BoardLoad>): BoardEntry[] {
+  return record.devices
     .flatMap((device): BoardEntry[] => {
-      const type = record && findType(record, device.typeId);
+      const type = findType(record, device.typeId);
       if (!type || !["driver", "supply"].includes(type.family)) return [];
-      return [{ device, type, load: loads.get(device.id) }];
+      const free = new Set(freeWays(record, device.id, type.outputs));
+      const used = Array.from({ length: type.outputs }, (_, index) => !free.has(index + 1));
+      return [{ device, type, load: loads.get(device.id), used }];
     })
     .sort(
       (a, b) =>
         a.type.family.localeCompare(b.type.family) ||
         a.device.label.localeCompare(b.device.label, "en", { numeric: true }),
     );
+}
+
+/** Whether two entries are drawn alike. */
+export function isDrawnAlike<P extends BoardEntry>(a: P, b: P): boolean {
+  const figures = ({ load }: P) => (load ? `${load.rest} ${load.moving} ${worstOf(load)}` : "");
+  return a.device === b.device && a.type === b.type && a.used.join() === b.used.join() && figures(a) === figures(b);
 }
 
 /** Boards with outputs used and free, and supplies with what they give, in a narrow list. */
@@ -56,7 +72,7 @@ export function Boards() {
             </button>
           </div>
           {entries.map((entry) => (
-            <BoardRow key={entry.device.id} {...entry} open={() => open(entry.device.id)} />
+            <BoardRow key={entry.device.id} {...entry} open={open} />
           ))}
         </>
       )}
@@ -85,23 +101,28 @@ export function WithDialogs({
 }
 
 /** A board or supply in the list; a turnout dropped on it gets its first free output. */
-function BoardRow({ device, type, load, open }: BoardEntry & { open: () => void }) {
-  const record = useAppSelector((state) => state.railway.record);
-  const { over, ...drop } = useDrop(record, device.id, null);
+const BoardRow = memo(function BoardRow({
+  device,
+  type,
+  load,
+  used,
+  open,
+}: BoardEntry & { open: (deviceId: string) => void }) {
+  const { over, ...drop } = useDrop(device.id, null);
   return (
     <button
       type="button"
       className={`grid w-full grid-cols-[32px_1fr_auto_auto] items-center gap-2 border-t border-rule px-2.5 text-left hover:bg-sheet-2 ${over ? "drop-here" : ""}`}
       style={{ minHeight: 27 }}
-      onClick={open}
+      onClick={() => open(device.id)}
       {...drop}
     >
       <b className="mono">{device.label}</b>
       <span className="truncate text-[12px]">{wordsFor(type, load)}</span>
-      {type.outputs > 0 && <Ways record={record} deviceId={device.id} outputs={type.outputs} />}
+      {used.length > 0 && <Ways used={used} />}
     </button>
   );
-}
+}, isDrawnAlike);
 
 function wordsFor(type: DeviceType, load: BoardEntry["load"]): string {
   if (type.family === "driver") return boardKind(type);
@@ -128,22 +149,12 @@ const KINDS: Record<string, string> = {
 };
 
 /** Outputs of a board in use, as a drawing and in figures. */
-export function Ways({
-  record,
-  deviceId,
-  outputs,
-}: {
-  record: RailwayRecord | null;
-  deviceId: string;
-  outputs: number;
-}) {
-  const free = new Set(record ? freeWays(record, deviceId, outputs) : []);
-  const used = Array.from({ length: outputs }, (_, index) => !free.has(index + 1));
+export function Ways({ used }: { used: readonly boolean[] }) {
   return (
     <>
-      {outputs <= 8 && <WaysGlyph used={used} />}
+      {used.length <= 8 && <WaysGlyph used={used} />}
       <span className="mono text-[12px]">
-        {outputs - free.size}/{outputs}
+        {used.filter(Boolean).length}/{used.length}
       </span>
     </>
   );

@@ -1,9 +1,10 @@
-import { amps, freeWays } from "@alderman/core";
+import { amps } from "@alderman/core";
+import { memo } from "react";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet } from "../../parts/Sheet.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { showBoards } from "../../store/view.ts";
-import { type BoardEntry, boardKind, useBoards, Ways, WithDialogs, worstOf } from "./Boards.tsx";
+import { type BoardEntry, boardKind, isDrawnAlike, useBoards, Ways, WithDialogs, worstOf } from "./Boards.tsx";
 import { useDrop } from "./Outputs.tsx";
 
 /** Boards and supplies below the list: ways used and free, what they give at rest, while all move, and at most. */
@@ -48,7 +49,7 @@ export function BoardsSheet() {
                   </thead>
                   <tbody>
                     {entries.map((entry) => (
-                      <BoardLine key={entry.device.id} {...entry} open={() => open(entry.device.id)} />
+                      <BoardLine key={entry.device.id} {...entry} open={open} />
                     ))}
                   </tbody>
                 </table>
@@ -64,29 +65,37 @@ export function BoardsSheet() {
 /** Share of what it may give from which a load is worth a look (common practice). */
 const LOOK_SHARE = 0.8;
 
-function BoardLine({ device, type, load, open }: BoardEntry & { open: () => void }) {
-  const record = useAppSelector((state) => state.railway.record);
-  const { over, ...drop } = useDrop(record, device.id, null);
+const BoardLine = memo(function BoardLine({
+  device,
+  type,
+  load,
+  used,
+  open,
+}: BoardEntry & { open: (deviceId: string) => void }) {
+  const { over, ...drop } = useDrop(device.id, null);
   const limit = (type.family === "supply" ? type.figures.ratedAmps?.value : type.figures.boardAmps?.value) ?? null;
   const worst = load ? worstOf(load) : null;
   const share = worst !== null && limit ? worst / limit : 0;
-  const free = record && type.outputs > 0 ? freeWays(record, device.id, type.outputs).length : null;
   return (
     <tr className={over ? "drop-here" : ""} {...drop}>
       <td>
-        <button type="button" className="mono font-bold underline decoration-rule-2 underline-offset-3" onClick={open}>
+        <button
+          type="button"
+          className="mono font-bold underline decoration-rule-2 underline-offset-3"
+          onClick={() => open(device.id)}
+        >
           {device.label}
         </button>
       </td>
       <td>{type.family === "supply" ? type.short : boardKind(type)}</td>
       <td>
-        {type.outputs > 0 && (
+        {used.length > 0 && (
           <span className="inline-flex items-center gap-2">
-            <Ways record={record} deviceId={device.id} outputs={type.outputs} />
+            <Ways used={used} />
           </span>
         )}
       </td>
-      <td className="mono text-right">{free}</td>
+      <td className="mono text-right">{used.length > 0 && used.filter((each) => !each).length}</td>
       <td className="mono text-right">{load && amps(load.rest)}</td>
       <td className="mono text-right">{load && amps(load.moving)}</td>
       <td className="mono text-right">
@@ -96,4 +105,4 @@ function BoardLine({ device, type, load, open }: BoardEntry & { open: () => void
       <td className="mono !pr-3 text-right">{limit !== null && limit > 0 && amps(limit)}</td>
     </tr>
   );
-}
+}, isDrawnAlike);

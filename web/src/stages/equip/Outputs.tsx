@@ -1,7 +1,9 @@
 import { moveBy, moveOutput, outputsOf, type RailwayRecord } from "@alderman/core";
 import { type DragEvent, type KeyboardEvent, useState } from "react";
+import { useStore } from "react-redux";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { notify } from "../../store/railway.ts";
+import type { RootState } from "../../store/store.ts";
 
 /** Kind of what is dragged: a turnout, by its leader. */
 const DRAGGED = "application/x-turnout";
@@ -18,8 +20,10 @@ export function draggable(leaderId: string) {
 }
 
 /** Lets a turnout be dropped on a board, or on one of its outputs. */
-export function useDrop(record: RailwayRecord | null, deviceId: string, way: number | null) {
+export function useDrop(deviceId: string, way: number | null) {
   const act = useEdit();
+  // the record is asked for when something is dropped, so that no row is drawn anew for every edit
+  const store = useStore<RootState>();
   const [over, setOver] = useState(false);
   return {
     over,
@@ -32,6 +36,7 @@ export function useDrop(record: RailwayRecord | null, deviceId: string, way: num
     onDrop: (event: DragEvent) => {
       setOver(false);
       const leader = event.dataTransfer.getData(DRAGGED);
+      const { record } = store.getState().railway;
       if (!record || !leader) return;
       event.preventDefault();
       told(() => act(moveOutput(record, leader, deviceId, way)));
@@ -68,7 +73,6 @@ export function Outputs({ record, deviceId, label }: { record: RailwayRecord; de
         {outputs.map((output) => (
           <OutputRow
             key={output.leaderId ?? `free ${output.way}`}
-            record={record}
             deviceId={deviceId}
             name={`${label}-${output.way}`}
             {...output}
@@ -81,7 +85,6 @@ export function Outputs({ record, deviceId, label }: { record: RailwayRecord; de
 }
 
 function OutputRow({
-  record,
   deviceId,
   name,
   way,
@@ -89,7 +92,6 @@ function OutputRow({
   label,
   onKey,
 }: {
-  record: RailwayRecord;
   deviceId: string;
   name: string;
   way: number;
@@ -97,7 +99,7 @@ function OutputRow({
   label: string | null;
   onKey: (event: KeyboardEvent, leaderId: string) => void;
 }) {
-  const { over, ...drop } = useDrop(record, deviceId, way);
+  const { over, ...drop } = useDrop(deviceId, way);
   return (
     <li className={`flex min-h-7 items-center gap-3 border-t border-rule px-1 ${over ? "drop-here" : ""}`} {...drop}>
       <b className="mono w-14">{name}</b>
