@@ -3,6 +3,7 @@ import { type FormEvent, useMemo, useState } from "react";
 import { useEdit } from "../parts/FindingCard.tsx";
 import { NoteForm, NoteSelect, NoteText } from "../parts/NoteForm.tsx";
 import { Sheet } from "../parts/Sheet.tsx";
+import { date } from "../parts/when.ts";
 
 const now = () => new Date().toISOString();
 
@@ -44,7 +45,7 @@ export function Facts({ record }: { record: RailwayRecord }) {
                             .map(({ label }) => label)
                             .join(", ")}${rest.length > 5 ? " ..." : ""} ${rest.length === 1 ? "rests" : "rest"} on it`
                         : "",
-                      new Date(fact.at).toLocaleDateString(),
+                      date(fact.at),
                     ]
                       .filter(Boolean)
                       .join("; ")}

@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { SheetDialog } from "../parts/Dialogs.tsx";
 import { PlainFrame } from "../parts/PlainFrame.tsx";
 import { Sheet } from "../parts/Sheet.tsx";
+import { dateAndTime } from "../parts/when.ts";
 import { api, sentenceOf } from "../store/api.ts";
 
 const SAMPLES: Record<string, string> = {
@@ -49,8 +50,7 @@ export function RailwaysPage() {
                         {railway.name}
                       </Link>
                       <div className="quiet text-[12px]">
-                        revision {railway.revision},{" "}
-                        {new Date(railway.changedAt).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
+                        revision {railway.revision}, {dateAndTime(railway.changedAt)}
                       </div>
                     </td>
                     <td className="num">{railway.turnouts} turnouts</td>

@@ -2,6 +2,7 @@ import { api } from "../store/api.ts";
 import { turnBack } from "../store/railway.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { SheetDialog } from "./Dialogs.tsx";
+import { dateAndTime } from "./when.ts";
 
 const WORDS = { edit: "", undo: "Undone: ", redo: "Done again: " };
 
@@ -37,9 +38,7 @@ export function HistoryDialog({ close }: { close: () => void }) {
                 {WORDS[row.origin]}
                 {row.words}
               </td>
-              <td className="quiet text-right text-[12px]">
-                {new Date(row.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
-              </td>
+              <td className="quiet text-right text-[12px]">{dateAndTime(row.at)}</td>
             </tr>
           ))}
         </tbody>

@@ -16,6 +16,7 @@ import { probe, setRange } from "../store/view.ts";
 import { useLeader } from "../worker/derive.ts";
 import { useEdit } from "./FindingCard.tsx";
 import { Mark } from "./Mark.tsx";
+import { shortDateAndTime } from "./when.ts";
 
 /** How a value is written on a range of the meter; SI units. */
 export const WRITE: Record<MeterReading["range"], (value: number) => string> = {
@@ -122,15 +123,11 @@ export function LastReadings() {
             </button>
             <div className="quiet pl-5">
               {kept.expected === null ? "expected open" : `expected ${WRITE[kept.range](kept.expected)}`}
-              {kept.position ? `, at ${kept.position}` : ""}, {clock(kept.at)}
+              {kept.position ? `, at ${kept.position}` : ""}, {shortDateAndTime(kept.at)}
             </div>
           </li>
         ))}
       </ul>
     </div>
   );
-}
-
-function clock(at: string): string {
-  return new Date(at).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 }

@@ -5,6 +5,7 @@ import type { Panel } from "../useKeys.ts";
 import { useResults } from "../worker/derive.ts";
 import { useShares } from "../worker/shares.ts";
 import type { Share } from "../worker/sharesOf.ts";
+import { time } from "./when.ts";
 
 const STAGES = [
   { path: "equip", title: "Equip" },
@@ -21,9 +22,7 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
   const { pathname } = useLocation();
   const { failure, openEnds } = useResults();
   const shares = useShares();
-  const saved = savedAt
-    ? `Saved ${new Date(savedAt).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })} on this machine.`
-    : "Saved on this machine.";
+  const saved = savedAt ? `Saved ${time(savedAt)} on this machine.` : "Saved on this machine.";
   return (
     <nav className="spine" aria-label="Stages">
       <button type="button" className="brand" onClick={() => open("railway")} title="Railway's settings">

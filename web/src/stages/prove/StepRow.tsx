@@ -13,6 +13,7 @@ import { type FormEvent, useState } from "react";
 import { Band } from "../../parts/Band.tsx";
 import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark, PositionMark, type Verdict } from "../../parts/Mark.tsx";
+import { dateAndTime } from "../../parts/when.ts";
 import { useAppSelector } from "../../store/store.ts";
 
 const STANDING: Record<Standing["state"], { verdict: Verdict; words: string }> = {
@@ -102,11 +103,7 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
           {standing.state === "stale" ? (
             <p className="quiet text-[12px]">{changeWords(standing.changes)}</p>
           ) : (
-            result && (
-              <p className="quiet text-[12px]">
-                {new Date(result.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
-              </p>
-            )
+            result && <p className="quiet text-[12px]">{dateAndTime(result.at)}</p>
           )}
         </div>
       </div>
