@@ -3,7 +3,8 @@ import { CircuitError, type Element, type Netlist, requireSensible } from "./ele
 import { Elimination } from "./elimination.ts";
 import { GMIN } from "./junction.ts";
 import { OperatingPoint } from "./solution.ts";
-import { type Tie, type Topology, topologyOf } from "./topology.ts";
+import { SourceCurrents } from "./sourceCurrents.ts";
+import { type Topology, topologyOf } from "./topology.ts";
 
 const MOST_ITERATIONS = 150;
 /** Changes of controlled switches and breakers before the circuit counts as one that never comes to rest. */
@@ -44,10 +45,7 @@ export class Circuit {
   /** Places in the order of elimination that curved elements can reach, and the others. */
   private readonly active: Int32Array;
   private readonly inactive: Int32Array;
-  /** Elements other than ideal sources at nodes that those tie. */
-  private readonly besideTies: Int32Array;
-  /** Currents that leave each node, while those of sources are being found. */
-  private readonly leaving: Float64Array;
+  private readonly sources: SourceCurrents;
   private readonly nodeVolts: Float64Array;
   private readonly tieVolts: Float64Array;
   private readonly placeVolts: Float64Array;
@@ -115,13 +113,7 @@ export class Circuit {
     this.active = this.elimination.dependents(curvedUnknowns);
     const isActive = new Set(this.active);
     this.inactive = Int32Array.from({ length: unknowns }, (_, k) => k).filter((k) => !isActive.has(k));
-    const sources = new Set(this.topology.ties.map(({ source }) => source));
-    this.besideTies = Int32Array.from(
-      [...elements.keys()].filter(
-        (index) => !sources.has(index) && (tied.has(first[index] as number) || tied.has(second[index] as number)),
-      ),
-    );
-    this.leaving = new Float64Array(this.topology.nodes.size);
+    this.sources = new SourceCurrents(this.topology);
     this.nodeVolts = new Float64Array(this.topology.nodes.size);
     this.tieVolts = new Float64Array(this.topology.nodes.size);
     this.placeVolts = new Float64Array(unknowns + 1);
@@ -221,7 +213,7 @@ export class Circuit {
       const across = (nodeVolts[first[index] as number] as number) - (nodeVolts[second[index] as number] as number);
       found[ampsFrom + index] = (siemens[index] as number) * across + (offset[index] as number);
     }
-    this.sourceAmps(found, ampsFrom);
+    this.sources.write(found, ampsFrom);
     const open =
       this.reacting.length === 0
         ? NO_NAMES
@@ -251,7 +243,7 @@ export class Circuit {
       (_, index) => (at[place(first[index] as number)] as number) - (at[place(second[index] as number)] as number),
     );
     const amps = volts.map((each, index) => each * (this.siemens[index] as number));
-    this.sourceAmps(amps, 0, { into: p, outOf: m });
+    this.sources.write(amps, 0, { into: p, outOf: m });
     return { volts, amps };
   }
 
@@ -442,34 +434,6 @@ export class Circuit {
       throw new CircuitError(
         `${names.join(", ")}: the current has no way back. Join the part it feeds to the rest of the circuit.`,
       );
-    }
-  }
-
-  /**
-   * Currents of ideal sources, by what leaves the nodes beyond them.
-   * @param amps those of all other elements, from `from` on; those of the sources are written there
-   * @param fed nodes between which one amp is fed in from outside
-   */
-  private sourceAmps(amps: Float64Array, from: number, fed?: { into: number; outOf: number }): void {
-    const { first, second, ties } = this.topology;
-    const { leaving, besideTies } = this;
-    leaving.fill(0);
-    if (fed) {
-      leaving[fed.into] = (leaving[fed.into] as number) - 1;
-      leaving[fed.outOf] = (leaving[fed.outOf] as number) + 1;
-    }
-    for (let number = 0; number < besideTies.length; number++) {
-      const index = besideTies[number] as number;
-      const a = first[index] as number;
-      const b = second[index] as number;
-      leaving[a] = (leaving[a] as number) + (amps[from + index] as number);
-      leaving[b] = (leaving[b] as number) - (amps[from + index] as number);
-    }
-    for (let number = ties.length - 1; number >= 0; number--) {
-      const { node, to, source, sign } = ties[number] as Tie;
-      const out = leaving[node] as number;
-      amps[from + source] = -sign * out;
-      leaving[to] = (leaving[to] as number) + out;
     }
   }
 }
