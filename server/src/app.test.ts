@@ -240,3 +240,59 @@ it("serves the interface under any address of its own, each time with a nonce of
   expect((await local(whole.get("/assets/none.js"))).status).toBe(404);
   expect((await local(whole.post("/railways"))).status).toBe(404);
 });
+
+it("keeps senses, facts, debts and photos like any other edit, and gives them out in the file", async () => {
+  const at = "2026-05-12T20:14:00.000Z";
+  const device = putEdit("device", { id: "sm", typeId: "stall-motor", label: "M", place: "layout", note: "" });
+  const sense = putEdit("sense", {
+    ...{ id: "s", link: "contact", deviceId: "sm", way: null },
+    ...{ inverts: true, known: "metered", flips: 1, note: "", at },
+  });
+  const fact = putEdit("fact", {
+    ...{ id: "f", text: "The breaker lets commands through", standing: "heard" },
+    ...{ typeId: null, figure: null, deviceId: "sm", source: "at the club", at },
+  });
+  const debt = putEdit("debt", {
+    ...{ id: "d", kind: "awaited", text: "a connector", blocks: "the wing", turnoutId: null, done: false, at },
+  });
+  const photo = putEdit("photo", {
+    ...{ id: "p", turnoutId: null, deviceId: "sm", caption: "from below" },
+    ...{ picture: "data:image/jpeg;base64,/9j/AAAA", at },
+  });
+  expect((await edits(0, device, sense, fact, debt, photo)).status).toBe(200);
+  const file = readRailwayFile((await get(`railways/${id}/file`)).text);
+  expect(file).toMatchObject({
+    senses: [{ link: "contact", known: "metered" }],
+    facts: [{ standing: "heard" }],
+    debts: [{ kind: "awaited" }],
+    photos: [{ caption: "from below" }],
+  });
+  expect((await get("railways")).body[0].openEnds).toBeGreaterThan(0);
+  await post(`railways/${id}/undo`, { revision: 1 });
+  expect((await get(`railways/${id}`)).body.record).toMatchObject({ senses: [], facts: [], debts: [], photos: [] });
+});
+
+it.each([
+  ["an SVG in a JPEG's place", "data:image/svg+xml;base64,AAAA"],
+  ["a script's address", "javascript:alert(1)"],
+  ["more than a small picture", `data:image/jpeg;base64,${"A".repeat(130_000)}`],
+])("refuses a photo that is %s, and changes nothing", async (_, picture) => {
+  const at = "2026-05-12T20:14:00.000Z";
+  const device = putEdit("device", { id: "sm", typeId: "stall-motor", label: "M", place: "layout", note: "" });
+  const photo = putEdit("photo", { id: "p", turnoutId: null, deviceId: "sm", caption: "", picture, at });
+  const answer = await edits(0, device, photo);
+  expect(answer.status).toBe(400);
+  expect(answer.body.error.message).toMatch(/picture/);
+  expect((await get(`railways/${id}`)).body).toMatchObject({ revision: 0, record: { devices: [], photos: [] } });
+});
+
+it("refuses what is said of a device that is not there", async () => {
+  const at = "2026-05-12T20:14:00.000Z";
+  const sense = putEdit("sense", {
+    ...{ id: "s", link: "leads", deviceId: "gone", way: null },
+    ...{ inverts: false, known: "seen", flips: 0, note: "", at },
+  });
+  const answer = await edits(0, sense);
+  expect(answer.status).toBe(400);
+  expect(answer.body.error.message).toMatch(/^\S.*\.$/s);
+});

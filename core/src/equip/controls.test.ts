@@ -1,0 +1,83 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { drafted, railway, typed } from "../../testing/build.ts";
+import { find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import { deviceCalled, readControls, wayOf, writeControls } from "./controls.ts";
+
+/** A turnout on a board that reads controls beside its outputs, a node with sixteen inputs, and a few controls. */
+const panel = () =>
+  drafted(
+    railway(
+      ["A", "", "stall-motor", "input-decoder-4", "toggle-centre-off"],
+      ["B", "", "stall-motor", "D1-2", "push-button"],
+      ["C", "", "stall-motor", "D1-3"],
+    ),
+    (draft) => void draft.addDevice("input-node-16", "IN", "layout"),
+  );
+const written = (record: RailwayRecord, text: string) => drafted(record, (draft) => writeControls(draft, "c", text));
+const read = (record: RailwayRecord) => readControls(record, find(record, "turnout", "c")!);
+
+describe("controls as text", () => {
+  const part = fc
+    .tuple(fc.constantFrom("T1", "B1"), fc.boolean(), fc.constantFrom("", " to N", " to R"))
+    .map(([label, inverse, to]) => `${label}${inverse ? " inverse" : ""}${to}`);
+
+  it("are read back as they were written, whatever they are", () => {
+    fc.assert(
+      fc.property(fc.uniqueArray(part, { maxLength: 2, selector: (text) => text.slice(0, 2) }), (parts) => {
+        const record = written(panel(), parts.join(" + "));
+        // controls have no order of their own
+        expect(read(record).split(" + ").sort()).toEqual(parts.length > 0 ? [...parts].sort() : [""]);
+        // what is read, written once more, changes nothing
+        expect(read(written(record, read(record)))).toBe(read(record));
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it("name the board that reads them, and the first of its inputs", () => {
+    const record = written(panel(), "T1 by IN1-5");
+    expect(read(record)).toBe("T1 by IN1-5");
+    expect(record.assignments.filter((a) => a.role === "input")).toMatchObject([{ way: 5 }]);
+    expect(read(written(record, "T1"))).toBe("T1");
+  });
+
+  it("add a control for a type's name, and take one away that commands nothing any more", () => {
+    const record = written(panel(), "Toggle, latching");
+    expect(read(record)).toBe("T2");
+    const gone = written(record, "");
+    expect(read(gone)).toBe("");
+    expect(deviceCalled(gone, "T2")).toBeUndefined();
+    expect(deviceCalled(gone, "t1")?.label).toBe("T1");
+  });
+
+  it.each([
+    ["T1 by IN1-17", /IN1 has inputs 1 to 16; there is no IN1-17/],
+    ["T1 by D1-9", /D1 has no numbered inputs/],
+    ["T1 by nowhere", /"nowhere" names no input/],
+    ["D1", /Say which output of D1 commands C, as "D1-1"/],
+    ["lever", /"lever" is no control type/],
+  ])("are refused with a sentence: %s", (text, why) => {
+    const record = panel();
+    expect(() => written(record, text)).toThrow(why);
+    expect(read(record)).toBe("");
+  });
+});
+
+it("tells the ways of a device by what they are wanted for", () => {
+  const record = panel();
+  expect(wayOf(record, "d1-4", "output")).toEqual({ deviceId: "d1", way: 4 });
+  expect(wayOf(record, "A-S2", "output")).toEqual({ deviceId: "a", way: 2 });
+  expect(() => wayOf(record, "D1-5", "output")).toThrow("D1 has outputs 1 to 4; there is no D1-5.");
+});
+
+it("gives a crossover two controls of which one speaks for the other line", () => {
+  const pair = railway(["M1", "", "stall-motor", "dual-control-board"], ["M2", "M1", "stall-motor"]);
+  const record = typed(pair, "m1", "control", "toggle-centre-off + toggle-centre-off inverse");
+  expect(readControls(record, find(record, "turnout", "m1")!)).toBe("T1 + T2 inverse");
+  expect(record.assignments.filter((a) => a.role === "control").map((a) => a.role === "control" && a.inverse)).toEqual([
+    false,
+    true,
+  ]);
+});
