@@ -128,7 +128,7 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
 }
 
 /** Whether a type has terminals for a supply: boards, lamps, frogs' rails, motors and controls with electronics. */
-function takesSupply({ family, model }: DeviceType): boolean {
+export function takesSupply({ family, model }: DeviceType): boolean {
   if (family === "motor") return model === "decoder-motor";
   if (family === "control") return model === "touch-button";
   return family === "driver" || family === "reader" || family === "lamp" || family === "track";

@@ -1,4 +1,5 @@
 import { findType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
+import { takesSupply } from "../catalogue/checkTypes.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, find, freshId } from "../record/find.ts";
@@ -62,13 +63,16 @@ export function removeDeviceFrom(draft: Draft, deviceId: string): void {
   for (const lamp of lamps) if (find(draft.record, "device", lamp.deviceId)) removeDeviceFrom(draft, lamp.deviceId);
 }
 
-/** Fits another type in a device's place; its wiring is derived anew. */
+/** Fits another type in a device's place; its wiring is derived anew. What needs no supply is fed by none; a control that does is fed. */
 export function changeType(record: RailwayRecord, deviceId: string, typeId: string): EditGroup {
   const draft = new Draft(record);
   const device = find(record, "device", deviceId);
   if (!device) throw recordError(`There is no device "${deviceId}".`);
   const type = requireType(record, typeId);
-  draft.put("device", { ...device, typeId });
+  const now = { ...device, typeId };
+  draft.put("device", now);
+  if (!takesSupply(type)) draft.unassign((a) => a.role === "supply" && a.toDeviceId === deviceId);
+  else if (type.family === "control") feed(draft, now, type);
   return draft.group(`${device.label} is now: ${type.name}`);
 }
 

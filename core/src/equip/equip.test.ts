@@ -188,3 +188,12 @@ it("takes headings of other wording, blank rows and a leader further down", () =
   expect(after.turnouts.find(({ label }) => label === "B2")?.movesWith).toBe("b1");
   expect(group.words).toBe("Took in 2 turnouts from a table");
 });
+
+it("feeds a control that has electronics, and takes the supply away again when another kind is fitted", () => {
+  const record = railway(["A", "", "stall-motor", "input-decoder-4", "touch-button"]);
+  const fed = (of: RailwayRecord) => of.assignments.filter((a) => a.role === "supply" && a.toDeviceId === "tc1").length;
+  expect(fed(record)).toBe(1);
+  const plain = edit(record, changeType(record, "tc1", "toggle-centre-off").edits).record;
+  expect(fed(plain)).toBe(0);
+  expect(fed(edit(plain, changeType(plain, "tc1", "touch-button").edits).record)).toBe(1);
+});

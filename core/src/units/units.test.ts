@@ -1,5 +1,6 @@
+import fc from "fast-check";
 import { expect, it } from "vitest";
-import { amps, count, list, ohms, volts } from "./format.ts";
+import { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./format.ts";
 import { GAUGES, metricOhmsPerMetre, ohmsPerMetre } from "./gauge.ts";
 import { preferredAtLeast } from "./preferredValues.ts";
 
@@ -41,4 +42,26 @@ it("takes a value that only rounding lifts above a preferred one for that one", 
   expect(preferredAtLeast(92, "E24")).toBe(100);
   expect(preferredAtLeast(0.91, "E12")).toBe(1);
   expect(() => preferredAtLeast(0, "E12")).toThrow(RangeError);
+});
+
+// as a hand-held meter would: three digits or so, a true minus sign, and never a sign before nothing
+it("writes any figure with its unit, few digits and no sign before nothing", () => {
+  const figure = fc.double({ min: -500, max: 500, noNaN: true });
+  for (const write of [volts, amps, ohms, joules, milliamps]) {
+    fc.assert(
+      fc.property(figure, (value) => {
+        const text = write(Math.abs(value) < 1e-9 ? 0 : value);
+        expect(text).toMatch(/^−?\d{1,6}(\.\d{1,2})? (V|A|mA|ohm|kohm|Mohm|J)$/);
+        expect(text).not.toMatch(/^−0(\.0+)? /);
+        expect(text).not.toContain("-");
+      }),
+    );
+  }
+});
+
+it("goes over from one unit to the next without a gap", () => {
+  expect([amps(0.9994), amps(0.9996)]).toEqual(["999 mA", "1.00 A"]);
+  expect([ohms(999.4), ohms(999.6)]).toEqual(["999 ohm", "1.00 kohm"]);
+  expect([milliseconds(0.00994), milliseconds(0.00996)]).toEqual(["9.9 ms", "10 ms"]);
+  expect([milliamps(99.94), milliamps(99.96)]).toEqual(["99.9 mA", "100 mA"]);
 });

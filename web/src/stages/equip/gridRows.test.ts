@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import { type Finding, type RailwayRecord, readRailwayFile } from "@alderman/core";
+import fc from "fast-check";
 import { expect, it } from "vitest";
-import { cellVerdicts, type Look, PLAIN_LOOK, rowsOf } from "./gridRows.ts";
+import { cellVerdicts, type Look, PLAIN_LOOK, rowsOf, withRow } from "./gridRows.ts";
 
 const record: RailwayRecord = readRailwayFile(
   readFileSync(new URL("../../../../samples/skerrin-ferry.json", import.meta.url), "utf8"),
@@ -45,4 +46,32 @@ it("groups by zone in the owner's order, with how many", () => {
   const rows = rowsOf(record, verdicts, { ...PLAIN_LOOK, grouped: true });
   const numbers = rows.flatMap((item) => (item.kind === "turnout" ? [item.row] : []));
   expect(numbers).toEqual([...numbers.keys()]);
+});
+
+it("shows each turnout at most once, numbered in a row, however it is looked at", () => {
+  const looks = fc.record({
+    text: fc.constantFrom("", "y", "stall", "linkspan", "no such thing"),
+    show: fc.constantFrom("all", "open", "findings"),
+    sort: fc.option(fc.record({ column: fc.constantFrom("label", "run", "zone", "motor"), down: fc.boolean() })),
+    grouped: fc.boolean(),
+  }) as fc.Arbitrary<Look>;
+  fc.assert(
+    fc.property(looks, (look) => {
+      const rows = rowsOf(record, verdicts, look).flatMap((item) => (item.kind === "turnout" ? [item] : []));
+      expect(rows.map(({ row }) => row)).toEqual([...rows.keys()]);
+      expect(new Set(rows.map(({ turnout }) => turnout.id)).size).toBe(rows.length);
+      if (look.text === "" && look.show === "all") expect(rows).toHaveLength(record.turnouts.length);
+      if (look.text === "no such thing") expect(rows).toEqual([]);
+      // the same turnouts in whatever order
+      const plain = rowsOf(record, verdicts, { ...look, sort: null, grouped: false });
+      expect(rows).toHaveLength(plain.length);
+    }),
+  );
+});
+
+it("keeps the current row among those drawn, wherever it is scrolled to", () => {
+  expect(withRow([4, 5, 6], 5)).toEqual([4, 5, 6]);
+  expect(withRow([4, 5, 6], 1)).toEqual([1, 4, 5, 6]);
+  expect(withRow([4, 5, 6], 90)).toEqual([4, 5, 6, 90]);
+  expect(withRow([4, 5, 6], -1)).toEqual([4, 5, 6]);
 });
