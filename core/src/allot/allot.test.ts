@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { expect, it } from "vitest";
 import { drafted, railway, withFigures } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
@@ -177,4 +178,30 @@ it("proposes for a whole club within the limits, and tells how far it is", () =>
   // each zone's 20 outputs fill two boards and half of a third, which it shares with one other zone
   expect(proposal.away).toBe(40);
   expect(told.at(-1)).toBe(1);
+});
+
+it("foretells outputs, addresses and supplies just as they come to be, for any mix of turnouts", () => {
+  const kinds = fc.constantFrom("stall-motor", "twin-coil-surface", "servo");
+  const rows = fc.array(fc.tuple(kinds, fc.constantFrom("North", "South", "")), { minLength: 1, maxLength: 24 });
+  fc.assert(
+    fc.property(rows, fc.constantFrom("runs", "numbers", "factory" as const), (turnouts, addressing) => {
+      const empty = emptyRecord("Test");
+      const table = turnouts.map(([motor, zone], index) => [`${index + 1}`, zone, motor]);
+      const record = edit(empty, turnoutsFromTable(empty, [["label", "zone", "motor"], ...table]).edits).record;
+      const options = { ...usualOptions(record), addresses: addressing } as AllotOptions;
+      const proposal = allot(record, options);
+      const all = new Set(proposal.places.map(({ turnoutId }) => turnoutId));
+      const after = new Derived(edit(record, acceptProposal(record, proposal, all).edits).record);
+      for (const { turnoutId, board, ways, address } of proposal.places) {
+        const thread = after.schematic.threads.find(({ turnout }) => turnout.id === turnoutId);
+        const driver = thread?.motors[0]?.driver;
+        expect([driver?.device.label, driver?.way]).toEqual([proposal.boards[board]?.label, ways[0]]);
+        const made = after.addresses.find(({ deviceId, way }) => deviceId === driver?.device.id && way === driver?.way);
+        expect(made?.address ?? null).toBe(address);
+      }
+      // nothing is left without a driver but what was said to be stopped
+      expect(all.size + proposal.stopped.length).toBe(turnouts.length);
+    }),
+    { numRuns: 25 },
+  );
 });

@@ -1,0 +1,83 @@
+// What must hold of the wires of every recipe and sample, terminal by terminal.
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { MISTAKES } from "../../testing/mistakes.ts";
+import { DRIVING, FROGS, LAMPS, semaphore } from "../../testing/recipes.ts";
+import { typeOf } from "../catalogue/catalogue.ts";
+import { openRailwayFile } from "../catalogue/edit.ts";
+import { Derived } from "../derive.ts";
+import { deviceOf } from "../record/find.ts";
+import type { RailwayRecord } from "../record/schemas.ts";
+import { endKey } from "../schematic/nets.ts";
+
+const sample = (name: string) => () =>
+  openRailwayFile(readFileSync(new URL(`../../../samples/${name}.json`, import.meta.url), "utf8"));
+const ALL: Record<string, () => RailwayRecord> = {
+  ...DRIVING,
+  ...FROGS,
+  ...LAMPS,
+  ...MISTAKES,
+  semaphore,
+  "sample Skerrin Ferry": sample("skerrin-ferry"),
+  "sample schools": sample("schools"),
+};
+
+describe.each(Object.keys(ALL))("%s", (name) => {
+  const record = ALL[name]!();
+  const { schematic, loom } = new Derived(record);
+
+  it("joins terminals that devices have, each in one net", () => {
+    const seen = new Set<string>();
+    for (const { ends } of schematic.nets) {
+      expect(ends.length).toBeGreaterThan(1);
+      for (const end of ends) {
+        const type = typeOf(record, deviceOf(record, end.deviceId));
+        expect(
+          type.terminals.map((terminal) => terminal.name),
+          `${end.deviceId} ${end.terminal}`,
+        ).toContain(end.terminal);
+        expect(seen.has(endKey(end)), endKey(end)).toBe(false);
+        seen.add(endKey(end));
+      }
+    }
+  });
+
+  it("makes each net of just the wires that hold it together", () => {
+    for (const [index, { ends }] of schematic.nets.entries()) {
+      const wires = loom.wires.filter(({ net }) => net === index);
+      const screws = loom.ways.filter(({ net }) => net === index).length * 2;
+      // a tree has one branch less than it has nodes
+      expect(wires, ends.map(endKey).join(" ")).toHaveLength(ends.length + screws - 1);
+      const joined = new Set(wires.flatMap(({ from, to }) => [from.node, to.node]));
+      for (const end of ends) expect(joined).toContain(endKey(end));
+    }
+  });
+
+  it("numbers wires once, and flags each end with the far one", () => {
+    expect(loom.wires.map(({ label }) => label)).toEqual(loom.wires.map((_, index) => `W${index + 1}`));
+    for (const { label, flags, from, to, cutMetres, metres, ohms } of loom.wires) {
+      expect(flags).toEqual([`${label} to ${to.name}`, `${label} to ${from.name}`]);
+      expect(cutMetres).toBeGreaterThan(metres);
+      expect(ohms).toBeGreaterThan(0);
+    }
+  });
+
+  it("gives each core of a cable and each screw of a strip to one net", () => {
+    const { stripWays, cableCores } = record.railway;
+    const cores = loom.ways.map(({ cable, core }) => `${cable} ${core}`);
+    expect(new Set(cores).size).toBe(cores.length);
+    const screws = loom.ways.flatMap(({ panel, layout }) => [panel.key, layout.key]);
+    expect(new Set(screws).size).toBe(screws.length);
+    // in the circuit a screw is named by what it joins
+    const nodes = loom.ways.flatMap(({ panel, layout }) => [panel.node, layout.node]);
+    expect(new Set(nodes).size).toBe(nodes.length);
+    for (const { way, core } of loom.ways) {
+      expect(way).toBeLessThanOrEqual(stripWays);
+      expect(core).toBeLessThanOrEqual(cableCores);
+    }
+  });
+
+  it("counts a joint for each end of a wire, at the bench or underneath", () => {
+    expect(loom.joints.bench + loom.joints.underneath).toBe(2 * loom.wires.length);
+  });
+});
