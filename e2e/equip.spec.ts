@@ -146,6 +146,47 @@ test("boards stand beside the list with what they give, and a turnout is moved t
   await expect(boards).toBeHidden();
 });
 
+test("forty turnouts are pasted, allotted, lit by filling down, and complete, with what they draw beside them", async ({
+  page,
+  server,
+}) => {
+  await beginRailway(page, server, "Forty");
+  await page.getByRole("button", { name: "new ..." }).focus();
+  const rows = Array.from(
+    { length: 40 },
+    (_, row) => `T${row + 1}\tZone ${Math.floor(row / 14) + 1}\tstall-motor\t${row === 3 ? "T3" : ""}`,
+  );
+  await paste(page, `label\tzone\tmotor\twith\n${rows.join("\n")}`);
+  await expect(page.getByText("40 turnouts", { exact: true })).toBeVisible();
+  await page.getByRole("button", { name: "Allot" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("button", { name: "Propose" }).click();
+  // 39 outputs, the crossover on one of them
+  await expect(dialog.getByText(/^39 turnouts and pairs with 5 new boards/)).toBeVisible();
+  const proposal = dialog.getByRole("table", { name: "Proposal" });
+  await expect(proposal.getByRole("row", { name: /T3\/T4 Zone 1 D1-3 3 new, fed by PS1/ })).toBeVisible();
+  await dialog.getByRole("button", { name: "Accept all" }).click();
+  await expect(page.getByRole("button", { name: "Driver of T1: D1-1" })).toBeVisible();
+  const stages = page.getByRole("navigation", { name: "Stages" });
+  await expect(stages).toContainText("40/40");
+  // a lamp for the first, and the same for all
+  await page.getByRole("button", { name: "Lamp of T1: empty" }).focus();
+  await page.keyboard.type("lamp-two-colour");
+  await page.keyboard.press("Tab");
+  await page.getByRole("button", { name: /^Lamp of T1: LP1/ }).focus();
+  for (const key of ["Shift+PageDown", "Shift+PageDown"]) await page.keyboard.press(key);
+  await expect(page.getByText("40 turnouts by 1 column chosen")).toBeVisible();
+  await page.keyboard.press("Control+d");
+  await expect(page.getByRole("button", { name: /^Lamp of T40: LP39/ })).toBeVisible();
+  // forty motors held at 15 mA, and 39 lamps on one supply
+  const boards = page.getByRole("table", { name: "Boards and supplies" });
+  await expect(boards.getByRole("row", { name: /^D1 .*8\/8 0 131 mA/ })).toBeVisible();
+  await expect(boards.getByRole("row", { name: /^PS\d 5 V DC/ })).toContainText(/2\d\d mA/);
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("button", { name: "Lamp of T40: empty" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Driver of T40: D5-7" })).toBeVisible();
+});
+
 test("what was seen goes into the sense ledger, and the cheapest turn puts it right", async ({ page, server }) => {
   await openDemo(page, server);
   await page
