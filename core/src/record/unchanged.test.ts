@@ -1,7 +1,8 @@
+import fc from "fast-check";
 import { expect, it } from "vitest";
 import { drafted, smallRailway, typed } from "../../testing/build.ts";
 import { PLAIN_TYPE } from "./schemas.ts";
-import { isWiredAlike, withUnchanged } from "./unchanged.ts";
+import { isSame, isWiredAlike, withUnchanged } from "./unchanged.ts";
 
 it("gives back the earlier objects of all that is as it was, after the record was copied", () => {
   const before = smallRailway();
@@ -37,3 +38,33 @@ it("calls two records wired alike when only lengths and names differ", () => {
   expect(isWiredAlike(before, typed(before, "y1", "hand", "left"))).toBe(false);
   expect(isWiredAlike(before, typed(before, "y2", "control", ""))).toBe(false);
 });
+
+it("takes two plain things for the same however their fields stand, and no others", () => {
+  const thing = fc.letrec((tie) => ({
+    any: fc.oneof({ depthSize: "small" }, fc.integer(), fc.string(), fc.constant(null), fc.boolean(), tie("deep")),
+    deep: fc.oneof(fc.array(tie("any"), { maxLength: 4 }), fc.dictionary(fc.string(), tie("any"), { maxKeys: 4 })),
+  })).any;
+  const turned = (value: unknown): unknown => {
+    if (Array.isArray(value)) return value.map(turned);
+    if (typeof value !== "object" || value === null) return value;
+    return Object.fromEntries(
+      Object.entries(value)
+        .reverse()
+        .map(([key, inner]) => [key, turned(inner)]),
+    );
+  };
+  fc.assert(
+    fc.property(thing, thing, (a, b) => {
+      expect(isSame(a, turned(structuredClone(a)))).toBe(true);
+      // JSON with sorted keys tells the same
+      const text = (value: unknown) => JSON.stringify(value, (_, each) => sorted(each));
+      expect(isSame(a, b)).toBe(text(a) === text(b));
+    }),
+    { numRuns: 500, examples: [[[], {}]] },
+  );
+});
+
+function sorted(value: unknown): unknown {
+  if (typeof value !== "object" || value === null || Array.isArray(value)) return value;
+  return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
+}
