@@ -1,8 +1,11 @@
+import { readFileSync } from "node:fs";
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { railway, typed } from "../../testing/build.ts";
 import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
-import { edit } from "../catalogue/edit.ts";
+import { edit, openRailwayFile } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { turnoutsInOrder } from "../record/find.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
 import { COLUMNS } from "./columns.ts";
 import { copyBlock, equipLike, fillDown, pasteBlock } from "./fill.ts";
@@ -115,4 +118,21 @@ describe("pasting a block", () => {
     expect(() => paste([["B"]])).toThrow(/Nothing changes/);
     expect(() => writeCell(record, "b", "name", "=SUM(A1)")).toThrow(/is a formula/);
   });
+});
+
+it("changes nothing when what was copied is pasted where it came from, for any part of the demo's list", () => {
+  const demo = openRailwayFile(readFileSync(new URL("../../../samples/skerrin-ferry.json", import.meta.url), "utf8"));
+  const ids = turnoutsInOrder(demo).map(({ id }) => id);
+  const columns = COLUMNS.map(({ id }) => id).filter((id) => id !== "label");
+  const part = fc.tuple(fc.nat(ids.length - 1), fc.nat(4), fc.nat(columns.length - 1), fc.nat(4));
+  fc.assert(
+    fc.property(part, ([top, height, left, width]) => {
+      const rows = ids.slice(top, top + 1 + height);
+      const cells = columns.slice(left, left + 1 + width);
+      const text = copyBlock(demo, rows, cells);
+      const block = text.split("\n").map((line) => line.split("\t"));
+      expect(() => pasteBlock(demo, rows, cells, block)).toThrow("Nothing changes: the cells hold that already.");
+    }),
+    { numRuns: 80 },
+  );
 });

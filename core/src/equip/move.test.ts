@@ -1,7 +1,9 @@
+import fc from "fast-check";
 import { expect, it } from "vitest";
 import { railway, typed } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { RecordError } from "../record/problems.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
 import { moveBy, moveOutput, outputsOf } from "./move.ts";
 
@@ -53,4 +55,48 @@ it("says what it cannot do", () => {
   expect(() => moveOutput(record, "a", "d1", 9)).toThrow(/D1 has outputs 1 to 8/);
   expect(() => moveOutput(record, "a", "d1", 1)).toThrow(/A\/B is there already/);
   expect(() => moveOutput(record, "a", "ps1", 1)).toThrow(/no numbered outputs/);
+});
+
+it("keeps every turnout on one output and its address with it, through any series of moves", () => {
+  const six = () =>
+    railway(
+      ...["A", "B", "C", "D"].map((label, index) => [
+        label,
+        "",
+        "stall-motor",
+        index === 0 ? "stall-decoder-8" : `D1-${index + 1}`,
+      ]),
+      ["E", "", "stall-motor", "stall-decoder-8"],
+      ["F", "", "stall-motor", "D2-2"],
+    );
+  const move = fc.tuple(
+    fc.constantFrom("a", "b", "c", "d", "e", "f"),
+    fc.constantFrom("d1", "d2"),
+    fc.option(fc.integer({ min: 1, max: 8 })),
+  );
+  /** Address of each turnout; as bought, two boards have the same ones, so each is set. */
+  const addressed = () =>
+    ["a", "b", "c", "d", "e", "f"].reduce(
+      (record, id, index) => typed(record, id, "address", String(101 + index)),
+      six(),
+    );
+  fc.assert(
+    fc.property(fc.array(move, { maxLength: 12 }), (moves) => {
+      let record = addressed();
+      for (const [id, board, way] of moves) {
+        try {
+          record = moved(record, id, board, way);
+        } catch (error) {
+          // where it is already, or no free output
+          expect(error).toBeInstanceOf(RecordError);
+        }
+      }
+      const { schematic, addresses } = new Derived(record);
+      const outputs = schematic.threads.map(({ motors }) => motors[0]?.driver);
+      expect(new Set(outputs.map((each) => `${each?.device.id}-${each?.way}`)).size).toBe(6);
+      for (const [index, label] of ["A", "B", "C", "D", "E", "F"].entries())
+        expect(addresses.find(({ throws }) => throws === label)?.address, label).toBe(101 + index);
+    }),
+    { numRuns: 60 },
+  );
 });
