@@ -1,4 +1,5 @@
 import type { Element } from "../circuit/elements.ts";
+import { withoutRows } from "../circuit/series.ts";
 import { energy, transient } from "../circuit/transient.ts";
 
 /** What one coil gets when it is thrown. */
@@ -39,18 +40,24 @@ export function pulseThrough(
   return { key: `${coilId} ${key}`, run: () => run(conducting, coilId) };
 }
 
+/** A wire's name tells its two ends. */
+function isWire({ id }: Element): boolean {
+  return id.includes(">");
+}
+
 function run(elements: readonly Element[], coilId: string): Pulse {
   const coil = elements.find(({ id }) => id === coilId);
   const none: Pulse = { joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {} };
   if (coil?.kind !== "coil") return none;
-  // a wire's name tells its two ends
-  const wiresOnTheWay = elements.filter(({ kind, id }) => kind === "resistor" && id.includes(">"));
+  // wires in a row carry the same current: the chain from motor to motor is one resistor
+  const { others, rows } = withoutRows(elements, new Set(coil.nodes));
+  const withWires = rows.filter(({ members }) => members.some(isWire));
   const result = transient(
-    { ground: coil.nodes[1], elements },
+    { ground: coil.nodes[1], elements: [...others, ...rows.map(({ element }) => element)] },
     {
       stop: PRESS_SECONDS,
       begin: "stated",
-      watch: { elements: [coilId, ...wiresOnTheWay.map(({ id }) => id)] },
+      watch: { elements: [coilId, ...withWires.map(({ element }) => element.id)] },
       longestStep: PRESS_SECONDS / 25,
       accuracy: ACCURACY,
     },
@@ -68,6 +75,9 @@ function run(elements: readonly Element[], coilId: string): Pulse {
   }
   const heat = amps.map((each) => each * coil.ohms);
   const wires: Record<string, number> = {};
-  for (const { id } of wiresOnTheWay) wires[id] = spent(id);
+  for (const { element, members } of withWires) {
+    const joules = spent(element.id);
+    for (const each of members) if (isWire(each)) wires[each.id] = joules * (each.ohms / element.ohms);
+  }
   return { joules: energy(times, { volts: heat, amps }), peakAmps, secondsAboveHalf, wires };
 }
