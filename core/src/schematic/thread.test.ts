@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { drafted, mounted, railway, retyped, typed } from "../../testing/build.ts";
+import { mounted, railway, retyped, typed } from "../../testing/build.ts";
 import type { RailwayRecord } from "../record/schemas.ts";
 import { withUnchanged } from "../record/unchanged.ts";
 import { restsOn } from "./restsOn.ts";
@@ -49,7 +49,7 @@ it("runs through the devices between finger and lamp, supplies apart", () => {
 });
 
 it("rests on a fact about a type wherever a device of it stands, and about a device on that one only", () => {
-  const record = drafted(shelf(), () => undefined);
+  const record = shelf();
   const threads = threadsOf(record);
   const fact = { id: "f", text: "x", standing: "heard", figure: null, source: "", at: "" } as const;
   const labels = (typeId: string | null, deviceId: string | null) =>
