@@ -4,7 +4,7 @@ import { Derived } from "../src/derive.ts";
 import { measure } from "../src/readings/meter.ts";
 import type { RailwayState } from "../src/readings/states.ts";
 import { AT_REST } from "../src/readings/threadReading.ts";
-import type { RailwayRecord } from "../src/record/schemas.ts";
+import type { RailwayRecord } from "../src/record/kinds.ts";
 import { wantedRail } from "../src/schematic/recipes/frogFeed.ts";
 import { drafted, findingsOf, railway, retyped, threadOf, typed } from "../testing/build.ts";
 import { MISTAKES } from "../testing/mistakes.ts";

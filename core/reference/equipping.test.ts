@@ -11,7 +11,7 @@ import { addBoardTo } from "../src/equip/devices.ts";
 import { Draft } from "../src/equip/draft.ts";
 import { freeInput } from "../src/equip/ways.ts";
 import { addTurnout } from "../src/equip/write.ts";
-import { emptyRecord, type RailwayRecord } from "../src/record/schemas.ts";
+import { emptyRecord, type RailwayRecord } from "../src/record/kinds.ts";
 import { threadsOf } from "../src/schematic/thread.ts";
 import { guessOf } from "../src/sense/advice.ts";
 import { noteSense } from "../src/sense/edits.ts";

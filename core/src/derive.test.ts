@@ -11,9 +11,9 @@ import { changeType, removeDevice } from "./equip/devices.ts";
 import { removeTurnouts } from "./equip/turnouts.ts";
 import { addTurnout, writeCell } from "./equip/write.ts";
 import type { EditGroup } from "./record/edits.ts";
+import type { RailwayRecord } from "./record/kinds.ts";
 import { RecordError } from "./record/problems.ts";
 import { readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
-import type { RailwayRecord } from "./record/schemas.ts";
 
 /** Something an owner may do, chosen by numbers. */
 type Deed = [kind: number, which: number, what: number];

@@ -11,7 +11,8 @@ import { Circuitry } from "./readings/circuitry.ts";
 import type { Moment } from "./readings/states.ts";
 import { type SupplyLoad, supplyLoads } from "./readings/supplyLoads.ts";
 import { type ThreadReading, threadReading } from "./readings/threadReading.ts";
-import type { Position, RailwayRecord } from "./record/schemas.ts";
+import type { RailwayRecord } from "./record/kinds.ts";
+import type { Position } from "./record/schemas.ts";
 import { type Schematic, schematicAfter } from "./schematic/schematic.ts";
 import { devicesOfThread, type Thread } from "./schematic/thread.ts";
 

@@ -46,6 +46,16 @@ export { type FrogReading, type MotorReading, stateFor, type ThreadReading } fro
 export { applyEdits, Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
 export { Id, Label } from "./record/fields.ts";
 export { find, freshId, turnoutsInOrder } from "./record/find.ts";
+export {
+  emptyRecord,
+  KINDS,
+  type Kind,
+  LISTS,
+  lean,
+  type RailwayRecord,
+  thingsOf,
+  type ValueOf,
+} from "./record/kinds.ts";
 export type { Change, HistoryRow, OpenRailway, Summary, Turns } from "./record/messages.ts";
 export {
   DEBT_KINDS,
@@ -58,24 +68,26 @@ export {
   STANDINGS,
 } from "./record/notes.ts";
 export { type Problem, problemsOf, RecordError, recordError } from "./record/problems.ts";
-export { FILE_FORMAT, FILE_VERSION, MOST_CHARACTERS, readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
+export {
+  FILE_FORMAT,
+  FILE_VERSION,
+  MOST_CHARACTERS,
+  railwayFileSchema,
+  readRailwayFile,
+  writeRailwayFile,
+} from "./record/railwayFile.ts";
 export {
   type Acceptance,
   type Assignment,
   type AssignmentOf,
   type Device,
-  emptyRecord,
-  type Kind,
-  LISTS,
   type OwnType,
   PLAIN_TYPE,
   type Position,
   Railway,
-  type RailwayRecord,
   type Reading,
   type TestResult,
   type Turnout,
-  type ValueOf,
   type Zone,
 } from "./record/schemas.ts";
 export { isSame, withUnchanged } from "./record/unchanged.ts";

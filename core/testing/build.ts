@@ -7,7 +7,8 @@ import { turnoutsFromTable } from "../src/equip/table.ts";
 import { writeCell } from "../src/equip/write.ts";
 import type { Finding } from "../src/findings/rule.ts";
 import type { Edit } from "../src/record/edits.ts";
-import { emptyRecord, PLAIN_TYPE, type RailwayRecord } from "../src/record/schemas.ts";
+import { emptyRecord, type RailwayRecord } from "../src/record/kinds.ts";
+import { PLAIN_TYPE } from "../src/record/schemas.ts";
 import type { Thread } from "../src/schematic/thread.ts";
 
 export const HEAD = ["label", "with", "motor", "driver", "control", "lamp", "frog"];

@@ -1,5 +1,5 @@
 // One railway for each rule, wired wrong in the way that the rule is about; for tests and for the sample of mistakes.
-import type { RailwayRecord } from "../src/record/schemas.ts";
+import type { RailwayRecord } from "../src/record/kinds.ts";
 import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.ts";
 import { DRIVING, lampOnNode, readBy } from "./recipes.ts";
 

@@ -1,6 +1,6 @@
 // One turnout for each way of driving, commanding, feeding the frog and showing, for tests and for looking at.
 import type { Draft } from "../src/equip/draft.ts";
-import type { RailwayRecord } from "../src/record/schemas.ts";
+import type { RailwayRecord } from "../src/record/kinds.ts";
 import { drafted, railway } from "./build.ts";
 
 const control = (deviceId: string, more: { way?: number; to?: "N" | "R" } = {}) => ({

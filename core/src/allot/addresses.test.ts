@@ -3,7 +3,7 @@ import { drafted, railway, typed } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { turnoutsFromTable } from "../equip/table.ts";
-import { emptyRecord, type RailwayRecord } from "../record/schemas.ts";
+import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { acceptProposal, allot } from "./allot.ts";
 import { type Addressing, usualBoard, usualOptions } from "./wants.ts";
 

@@ -4,7 +4,8 @@ import { drafted, railway, withFigures } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { turnoutsFromTable } from "../equip/table.ts";
-import { emptyRecord, PLAIN_TYPE, type RailwayRecord } from "../record/schemas.ts";
+import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
+import { PLAIN_TYPE } from "../record/schemas.ts";
 import { acceptProposal, allot } from "./allot.ts";
 import { type AllotOptions, usualOptions } from "./wants.ts";
 

@@ -1,6 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { drawOf } from "./wants.ts";
 
 /** Share of a supply's rating that is given out (common practice: a fifth in hand). */

@@ -3,8 +3,9 @@ import type { DeviceType, Model } from "../catalogue/deviceType.ts";
 import { gate } from "../catalogue/gate.ts";
 import { requireType } from "../equip/devices.ts";
 import { find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
-import type { RailwayRecord, Turnout } from "../record/schemas.ts";
+import type { Turnout } from "../record/schemas.ts";
 import { drivesItself, type Thread, threadsOf } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
 

@@ -1,5 +1,6 @@
 import { find } from "../record/find.ts";
-import type { Device, RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Device } from "../record/schemas.ts";
 import { CONTROLS } from "./controls.ts";
 import type { DeviceType, Family } from "./deviceType.ts";
 import { DRIVERS } from "./drivers.ts";

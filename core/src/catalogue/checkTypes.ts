@@ -1,6 +1,7 @@
 import { find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Problem } from "../record/problems.ts";
-import type { Assignment, RailwayRecord } from "../record/schemas.ts";
+import type { Assignment } from "../record/schemas.ts";
 import { findType, genericType } from "./catalogue.ts";
 import type { DeviceType, Family } from "./deviceType.ts";
 

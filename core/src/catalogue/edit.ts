@@ -1,7 +1,7 @@
 import { applyEdits, type Edit, type Edited } from "../record/edits.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
 import { readRailwayFile } from "../record/railwayFile.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { checkTypes } from "./checkTypes.ts";
 
 /**

@@ -5,7 +5,7 @@ import { Derived } from "../derive.ts";
 import { addBoardTo } from "../equip/devices.ts";
 import { setControl, setDriver } from "../equip/equipment.ts";
 import { setLamp } from "../equip/frogsAndLamps.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { CATALOGUE, genericType } from "./catalogue.ts";
 import { drivesMotors } from "./checkTypes.ts";
 import { gate } from "./gate.ts";

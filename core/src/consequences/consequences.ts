@@ -4,7 +4,8 @@ import { Derived } from "../derive.ts";
 import type { Finding } from "../findings/rule.ts";
 import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
 import { find } from "../record/find.ts";
-import type { Assignment, RailwayRecord } from "../record/schemas.ts";
+import { KINDS, type Kind, type RailwayRecord } from "../record/kinds.ts";
+import type { Assignment } from "../record/schemas.ts";
 import { devicesOfThread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 
@@ -47,15 +48,8 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
       ? ((find(next, "device", assignment.deviceId) ?? find(record, "device", assignment.deviceId))?.label ?? id)
       : id;
   }
-  return KINDS[kind] ?? kind;
+  return KINDS[kind as Kind]?.title ?? kind;
 }
-
-const KINDS: Record<string, string> = {
-  sense: "Sense ledger",
-  fact: "Facts",
-  acceptance: "Findings kept",
-  debt: "Open ends",
-};
 
 function describe(record: RailwayRecord, kind: string, id: string): string | null {
   if (kind === "device") {

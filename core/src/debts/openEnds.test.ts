@@ -3,8 +3,8 @@ import { drafted, findingsOf, railway, remedied, typed } from "../../testing/bui
 import { MISTAKES } from "../../testing/mistakes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { addBoard } from "../equip/devices.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Debt } from "../record/notes.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { threadsOf } from "../schematic/thread.ts";
 import { noteSense } from "../sense/edits.ts";
 import { ledgerOf } from "../sense/ledger.ts";

@@ -1,8 +1,8 @@
 import { findType } from "../catalogue/catalogue.ts";
 import { missingParts } from "../findings/turnoutIncomplete.ts";
 import { assignmentsOfDevice, find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Debt } from "../record/notes.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { restsOn } from "../schematic/restsOn.ts";
 import { type Thread, threadsOf } from "../schematic/thread.ts";
 import { guessOf } from "../sense/advice.ts";

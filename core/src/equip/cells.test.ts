@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { drafted, railway, typed } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { COLUMNS } from "./columns.ts";
 import { removeDevice } from "./devices.ts";
 import { removeTurnouts } from "./turnouts.ts";

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { railway } from "../../testing/build.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { controlChoices, driverChoices, frogChoices, motorChoices } from "./choices.ts";
 
 const mixed = () =>

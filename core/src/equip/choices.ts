@@ -3,7 +3,8 @@ import { drivesMotors } from "../catalogue/checkTypes.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { gate, type Kinds, type Verdict } from "../catalogue/gate.ts";
 import { assignmentsOfTurnout, find } from "../record/find.ts";
-import type { RailwayRecord, Turnout } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Turnout } from "../record/schemas.ts";
 import { driverOfTurnout } from "./equipment.ts";
 
 /** Something that may be typed into a cell, and what it is. */

@@ -8,8 +8,9 @@ import {
   turnoutOf,
   turnoutsInOrder,
 } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
-import { HANDS, type RailwayRecord, type Turnout } from "../record/schemas.ts";
+import { HANDS, type Turnout } from "../record/schemas.ts";
 import { type Choice, controlChoices, driverChoices, frogChoices, lampChoices, motorChoices } from "./choices.ts";
 import { readControls, writeControls } from "./controls.ts";
 import { addBoardTo, typeMeant } from "./devices.ts";

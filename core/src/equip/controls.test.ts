@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { drafted, railway, typed } from "../../testing/build.ts";
 import { find } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { deviceCalled, readControls, wayOf, writeControls } from "./controls.ts";
 
 /** A turnout on a board that reads controls beside its outputs, a node with sixteen inputs, and a few controls. */

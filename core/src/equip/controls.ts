@@ -1,7 +1,8 @@
 import { findType, typeOf } from "../catalogue/catalogue.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
-import type { AssignmentOf, Device, Position, RailwayRecord, Turnout } from "../record/schemas.ts";
+import type { AssignmentOf, Device, Position, Turnout } from "../record/schemas.ts";
 import { removeDeviceFrom, requireType, typeMeant } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { feed } from "./feed.ts";

@@ -3,8 +3,9 @@ import { takesSupply } from "../catalogue/checkTypes.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, find, freshId } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
-import { type Device, type OwnType, PLAIN_TYPE, type RailwayRecord } from "../record/schemas.ts";
+import { type Device, type OwnType, PLAIN_TYPE } from "../record/schemas.ts";
 import { Draft } from "./draft.ts";
 import { feed } from "./feed.ts";
 
@@ -47,19 +48,10 @@ export function removeDevice(record: RailwayRecord, deviceId: string): EditGroup
   return draft.group(`Removed ${device.label}`);
 }
 
+/** Removes a device with all that refers to it; a lamp that it lit goes with it. */
 export function removeDeviceFrom(draft: Draft, deviceId: string): void {
-  const about = assignmentsOfDevice(draft.record, deviceId);
-  const lamps = about.filter((a) => a.role === "lamp" && a.fromId === deviceId);
-  for (const assignment of about) {
-    // a frog that loses what feeds it is dead, but still there
-    if (assignment.role === "frog" && assignment.fromId === deviceId) {
-      draft.put("assignment", { ...assignment, fromId: null, way: null });
-    } else draft.remove("assignment", assignment.id);
-  }
-  for (const { id } of draft.record.senses.filter((sense) => sense.deviceId === deviceId)) draft.remove("sense", id);
-  for (const { id } of draft.record.facts.filter((fact) => fact.deviceId === deviceId)) draft.remove("fact", id);
-  for (const { id } of draft.record.photos.filter((photo) => photo.deviceId === deviceId)) draft.remove("photo", id);
-  draft.remove("device", deviceId);
+  const lamps = assignmentsOfDevice(draft.record, deviceId).filter((a) => a.role === "lamp" && a.fromId === deviceId);
+  draft.removeWhole("device", deviceId);
   for (const lamp of lamps) if (find(draft.record, "device", lamp.deviceId)) removeDeviceFrom(draft, lamp.deviceId);
 }
 

@@ -1,6 +1,8 @@
+import { removal } from "../record/cascade.ts";
 import { applyUnchecked, type Edit, type EditGroup } from "../record/edits.ts";
 import { find, freshId, inheritIndex } from "../record/find.ts";
-import type { Assignment, Device, Kind, Place, RailwayRecord, Role, ValueOf } from "../record/schemas.ts";
+import type { Kind, RailwayRecord, ValueOf } from "../record/kinds.ts";
+import type { Assignment, Device, Place, Role } from "../record/schemas.ts";
 
 type Given<R extends Role> = Omit<Extract<Assignment, { role: R }>, "id" | "role">;
 
@@ -25,6 +27,11 @@ export class Draft {
 
   remove(kind: Kind, id: string): void {
     this.apply({ op: "remove", kind, id });
+  }
+
+  /** Removes a thing with what cannot be without it, as the table of kinds says. */
+  removeWhole(kind: Kind, id: string): void {
+    for (const edit of removal(this.record, kind, id)) this.apply(edit);
   }
 
   /** A new device with the first free label of its prefix, or with the label wished for when that is free. */

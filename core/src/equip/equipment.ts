@@ -1,7 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, find, turnoutOf } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { threadLedBy } from "../schematic/thread.ts";
 import { setControls } from "./controls.ts";
 import { removeDeviceFrom, requireType } from "./devices.ts";

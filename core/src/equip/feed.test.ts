@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { drafted } from "../../testing/build.ts";
 import { CATALOGUE, typeOf } from "../catalogue/catalogue.ts";
 import { Derived } from "../derive.ts";
-import { emptyRecord, type RailwayRecord } from "../record/schemas.ts";
+import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { addBoardTo } from "./devices.ts";
 import { usualCommands, usualSupply } from "./feed.ts";
 

@@ -6,7 +6,7 @@ import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
 import { edit, openRailwayFile } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { turnoutsInOrder } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { COLUMNS } from "./columns.ts";
 import { copyBlock, equipLike, fillDown, pasteBlock } from "./fill.ts";
 import { addTurnout, writeCell } from "./write.ts";

@@ -1,7 +1,8 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
-import type { Device, RailwayRecord, Turnout } from "../record/schemas.ts";
+import type { Device, Turnout } from "../record/schemas.ts";
 import { deviceCalled, wayOf } from "./controls.ts";
 import { removeDeviceFrom, requireType, typeMeant } from "./devices.ts";
 import type { Draft } from "./draft.ts";

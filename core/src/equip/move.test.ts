@@ -3,8 +3,8 @@ import { expect, it } from "vitest";
 import { railway, typed } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { moveBy, moveOutput, outputsOf } from "./move.ts";
 
 const three = () =>

@@ -1,8 +1,8 @@
 import { edit } from "../catalogue/edit.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { Label } from "../record/fields.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { type Problem, RecordError, recordError } from "../record/problems.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { count } from "../units/format.ts";
 import { COLUMNS, type Column, columnCalled, writeText } from "./columns.ts";
 import { Draft } from "./draft.ts";

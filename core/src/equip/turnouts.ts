@@ -1,8 +1,9 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find, freshId, turnoutsInOrder } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
-import type { Device, RailwayRecord, Turnout } from "../record/schemas.ts";
+import type { Device, Turnout } from "../record/schemas.ts";
 import { list } from "../units/format.ts";
 import { removeDeviceFrom } from "./devices.ts";
 import { Draft } from "./draft.ts";
@@ -34,9 +35,6 @@ export function removeTurnouts(record: RailwayRecord, ids: readonly string[]): E
     if (!turnout) throw recordError(`There is no turnout "${id}" to remove.`);
     labels.push(turnout.label);
     const own = draft.record.assignments.filter((a) => "turnoutId" in a && a.turnoutId === id);
-    for (const follower of draft.record.turnouts.filter((each) => each.movesWith === id)) {
-      draft.put("turnout", { ...follower, movesWith: null });
-    }
     for (const { deviceId } of own) {
       const elsewhere = draft.record.assignments.some(
         (a) => a.deviceId === deviceId && "turnoutId" in a && a.turnoutId !== id,
@@ -44,16 +42,7 @@ export function removeTurnouts(record: RailwayRecord, ids: readonly string[]): E
       const device = find(draft.record, "device", deviceId);
       if (!elsewhere && device && !isShared(draft.record, device)) removeDeviceFrom(draft, deviceId);
     }
-    draft.unassign((a) => "turnoutId" in a && a.turnoutId === id);
-    for (const test of draft.record.tests.filter((each) => each.turnoutId === id)) draft.remove("test", test.id);
-    for (const reading of draft.record.readings.filter((each) => each.turnoutId === id)) {
-      draft.put("reading", { ...reading, turnoutId: null });
-    }
-    for (const photo of draft.record.photos.filter((each) => each.turnoutId === id)) draft.remove("photo", photo.id);
-    for (const debt of draft.record.debts.filter((each) => each.turnoutId === id)) {
-      draft.put("debt", { ...debt, turnoutId: null, text: `${turnout.label}: ${debt.text}`.slice(0, 80) });
-    }
-    draft.remove("turnout", id);
+    draft.removeWhole("turnout", id);
   }
   return draft.group(`Removed ${list(labels)}`);
 }

@@ -2,8 +2,9 @@ import { z } from "zod";
 import { edit } from "../catalogue/edit.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { freshId } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { problemsOf, RecordError, recordError } from "../record/problems.ts";
-import { OwnType, PLAIN_TYPE, type RailwayRecord } from "../record/schemas.ts";
+import { OwnType, PLAIN_TYPE } from "../record/schemas.ts";
 import { Draft } from "./draft.ts";
 
 export const TYPES_FORMAT = "alderman-types";

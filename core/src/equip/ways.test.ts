@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { drafted, railway } from "../../testing/build.ts";
 import { FROGS, lampOnNode, readBy } from "../../testing/recipes.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { freeInput, freeWays } from "./ways.ts";
 
 const id = (record: RailwayRecord, label: string) => record.devices.find((device) => device.label === label)!.id;

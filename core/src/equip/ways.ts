@@ -1,6 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 
 /** Numbers of a board's outputs that nothing uses: no motor, lamp, frog or board commanded by it. */
 export function freeWays(record: RailwayRecord, deviceId: string, outputs: number): number[] {

@@ -1,7 +1,7 @@
 import type { EditGroup } from "../record/edits.ts";
 import { turnoutOf } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { COLUMNS, type Column, writeText } from "./columns.ts";
 import { Draft } from "./draft.ts";
 import { addTurnoutTo, turnoutCalled } from "./turnouts.ts";

@@ -1,6 +1,7 @@
 import { Draft } from "../equip/draft.ts";
 import { freeContact } from "../equip/ways.ts";
-import type { Assignment, RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Assignment } from "../record/schemas.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { type Remedy, rule } from "./rule.ts";
 

@@ -8,8 +8,8 @@ import { touchedWords } from "../consequences/consequences.ts";
 import { Derived } from "../derive.ts";
 import { COLUMNS } from "../equip/columns.ts";
 import { find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { readRailwayFile, writeRailwayFile } from "../record/railwayFile.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { FINDING_STAGES, type Finding } from "./rule.ts";
 import { RULES } from "./rules.ts";
 

@@ -1,4 +1,5 @@
-import type { Position, RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Position } from "../record/schemas.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { adviceFor, recordFlip } from "../sense/advice.ts";
 import { NEVER } from "../sense/edits.ts";

@@ -1,7 +1,8 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { Draft } from "../equip/draft.ts";
 import { freshId } from "../record/find.ts";
-import { type OwnType, PLAIN_TYPE, type Position, type RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { type OwnType, PLAIN_TYPE, type Position } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { amps, ohms, volts } from "../units/format.ts";

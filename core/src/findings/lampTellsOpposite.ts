@@ -1,5 +1,5 @@
 import { Draft } from "../equip/draft.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { NEVER, turnAt } from "../sense/edits.ts";
 import { hasTurns, type Ledger, type Link, ledgerOf } from "../sense/ledger.ts";

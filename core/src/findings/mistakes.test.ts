@@ -4,7 +4,7 @@ import { drafted, findingsOf, railway, remedied, retyped, typed, withFigures } f
 import { chainedLamps, MISTAKES } from "../../testing/mistakes.ts";
 import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { turnAt } from "../sense/edits.ts";
 import { RULES } from "./rules.ts";
 

@@ -1,6 +1,6 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { Draft } from "../equip/draft.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, count, volts } from "../units/format.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";

@@ -1,7 +1,7 @@
 import { Draft } from "../equip/draft.ts";
 import { setFrog } from "../equip/frogsAndLamps.ts";
 import { freeContact } from "../equip/ways.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread, ThreadFrog, ThreadMotor } from "../schematic/thread.ts";
 import { type Remedy, rule } from "./rule.ts";
 

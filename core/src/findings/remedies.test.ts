@@ -4,7 +4,7 @@ import { railway, smallRailway, threadOf } from "../../testing/build.ts";
 import { chainedLamps } from "../../testing/mistakes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { fitted } from "../schematic/thread.ts";
 import { GAUGES, type Gauge, ohmsPerMetre } from "../units/gauge.ts";
 import { layThicker, leadNames, putOnDischargeUnit, splitSupply, swapLeads } from "./remedies.ts";

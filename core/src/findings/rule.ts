@@ -6,7 +6,8 @@ import type { Moment } from "../readings/states.ts";
 import type { SupplyLoad } from "../readings/supplyLoads.ts";
 import type { ThreadReading } from "../readings/threadReading.ts";
 import type { EditGroup } from "../record/edits.ts";
-import type { Position, RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Position } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 
 /** stop: will burn, short or not work. look: doubtful, or beyond good practice. note: worth knowing. */

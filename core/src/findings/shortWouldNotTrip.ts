@@ -1,6 +1,7 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { SHORT_OHMS } from "../readings/circuitry.ts";
-import type { AssignmentOf, RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { AssignmentOf } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
 import { type Fitted, fitted } from "../schematic/thread.ts";

@@ -6,7 +6,7 @@ import { setControl, setDriver, setMotor } from "../equip/equipment.ts";
 import { feed, usualCommands, usualSupply } from "../equip/feed.ts";
 import { setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { switchesCurrent } from "../schematic/recipes/controlSides.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { outputEnds } from "../schematic/recipes/lampFromOutput.ts";

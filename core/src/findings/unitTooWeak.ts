@@ -3,7 +3,7 @@ import { addBoardTo, changeSupply, copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { storesPulse } from "../readings/models.ts";
 import { stateFor } from "../readings/threadReading.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { count, joules, milliseconds } from "../units/format.ts";
 import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";

@@ -2,7 +2,7 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import { copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import type { Wire } from "../loom/loom.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Fitted } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
 import { continuousAmps } from "../units/gauge.ts";

@@ -2,7 +2,7 @@ import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Wire } from "../loom/loom.ts";
 import { wireId } from "../readings/pieces.ts";
 import { AT_REST } from "../readings/threadReading.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { continuousAmps, GAUGES, type Gauge, squareMillimetres } from "../units/gauge.ts";

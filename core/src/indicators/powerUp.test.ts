@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { drafted, railway } from "../../testing/build.ts";
 import { LAMPS, onReversingToggle } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { movesWords, powerUpTable, startOfDay } from "./powerUp.ts";
 
 const rows = (record: RailwayRecord) => powerUpTable(record, new Derived(record).schematic.threads);

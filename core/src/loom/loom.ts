@@ -1,5 +1,5 @@
 import { assignmentsOfDevice, deviceOf, find } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { type End, endKey, type Net, PURPOSES, type Purpose, terminalName } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { type Gauge, ohmsPerMetre } from "../units/gauge.ts";

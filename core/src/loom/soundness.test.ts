@@ -7,7 +7,7 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import { openRailwayFile } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { deviceOf } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { endKey } from "../schematic/nets.ts";
 
 const sample = (name: string) => () =>

@@ -1,7 +1,7 @@
 import { figureValue, typeOf } from "../catalogue/catalogue.ts";
 import { numbered } from "../catalogue/deviceType.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { drivesItself, type Thread } from "../schematic/thread.ts";
 import { accessoryAddress, addressRange } from "./accessoryAddress.ts";
 

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { drafted, railway, smallRailway, typed } from "../../testing/build.ts";
 import { setAddress } from "../equip/equipment.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { threadsOf } from "../schematic/thread.ts";
 import { addressRange } from "./accessoryAddress.ts";
 import { addressList, freeAddress } from "./addressList.ts";

@@ -1,6 +1,7 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { Loom } from "../loom/loom.ts";
-import type { RailwayRecord, TestResult } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { TestResult } from "../record/schemas.ts";
 import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 

@@ -1,4 +1,5 @@
-import type { RailwayRecord, Reading } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Reading } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { controlSides } from "../schematic/recipes/controlSides.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";

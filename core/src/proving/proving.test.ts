@@ -1,7 +1,8 @@
 import { expect, it } from "vitest";
 import { drafted, mounted, railway, retyped, smallRailway, threadOf, typed } from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
-import type { RailwayRecord, TestResult } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { TestResult } from "../record/schemas.ts";
 import { changedSince, changeWords } from "./chain.ts";
 import { testResult } from "./testResult.ts";
 import { type TestStep, testSteps } from "./testSteps.ts";

@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import { drafted, railway, retyped, typed, withFigures } from "../../testing/build.ts";
 import { DRIVING, detectorAsButton, FROGS, readBy, semaphore } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
-import type { Position, RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Position } from "../record/schemas.ts";
 import { measure } from "./meter.ts";
 import { AT_REST, stateFor, threadReading } from "./threadReading.ts";
 

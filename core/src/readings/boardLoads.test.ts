@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { railway } from "../../testing/build.ts";
 import { LAMPS } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 
 const loads = (record: RailwayRecord) =>
   Object.fromEntries(

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { drafted, mounted, retyped, smallRailway, threadOf, typed, withFigures } from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { turnAt } from "../sense/edits.ts";
 import { measure } from "./meter.ts";
 

@@ -12,7 +12,8 @@ import {
   unitForEach,
 } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
-import type { Position, RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Position } from "../record/schemas.ts";
 import { threadReading } from "./threadReading.ts";
 
 const POSITIONS = ["N", "R"] as const;

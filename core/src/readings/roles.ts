@@ -1,8 +1,8 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { assignmentsOfRole } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { SenseLink } from "../record/notes.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { type Heard, heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
 import { firstPins } from "../schematic/recipes/supplyToBoard.ts";

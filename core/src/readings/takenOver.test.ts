@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { railway, threadOf, typed } from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { measure } from "./meter.ts";
 

@@ -1,23 +1,7 @@
-import { DEVICE_FIELDS } from "./find.ts";
+import { KIND_ENTRIES, type KindEntry, type RailwayRecord, thingsOf } from "./kinds.ts";
 import type { SenseLink } from "./notes.ts";
 import type { Problem } from "./problems.ts";
-import type { Assignment, RailwayRecord } from "./schemas.ts";
-
-/** How many of each thing a railway may hold; beyond it a file is taken for a mistake. */
-export const MOST = {
-  zones: 500,
-  turnouts: 5_000,
-  types: 500,
-  devices: 20_000,
-  assignments: 50_000,
-  tests: 100_000,
-  readings: 100_000,
-  acceptances: 20_000,
-  senses: 50_000,
-  facts: 5_000,
-  debts: 5_000,
-  photos: 200,
-} as const;
+import type { Assignment } from "./schemas.ts";
 
 /**
  * The rules that hold between the things of a record: references lead somewhere, labels are told apart,
@@ -29,50 +13,58 @@ export function checkRecord(record: RailwayRecord): Problem[] {
   const problems: Problem[] = [];
   const add = (path: Problem["path"], message: string) => problems.push({ path, message });
 
-  for (const [list, most] of Object.entries(MOST)) {
-    const length = record[list as keyof typeof MOST].length;
-    if (length > most) add([list], `There are ${length} ${list}; a railway may hold ${most}.`);
+  for (const [kind, { list, most }] of KIND_ENTRIES) {
+    const { length } = thingsOf(record, kind);
+    if (length > most) add([list], tooMany(length, list, most));
   }
   if (problems.length > 0) return problems;
 
-  uniqueLabels(record.zones, "zones", "zone", add);
-  uniqueLabels(record.turnouts, "turnouts", "turnout", add);
-  uniqueLabels(record.devices, "devices", "device", add);
+  const known = new Map(KIND_ENTRIES.map(([kind]) => [kind, new Set(thingsOf(record, kind).map(({ id }) => id))]));
+  for (const [kind, entry] of KIND_ENTRIES) {
+    const things = thingsOf(record, kind);
+    if (entry.labelled) uniqueLabels(things as { id: string; label: string }[], entry.list, kind, add);
+    references(things, kind, entry, known, add);
+  }
   checkTurnouts(record, add);
-  checkAssignments(record, add);
-  const turnouts = new Set(record.turnouts.map((turnout) => turnout.id));
-  for (const [index, test] of record.tests.entries()) {
-    if (!turnouts.has(test.turnoutId)) add(["tests", index, "turnoutId"], `Test ${test.id} is of no turnout.`);
-  }
-  for (const [index, { id, turnoutId }] of record.readings.entries()) {
-    if (turnoutId && !turnouts.has(turnoutId)) add(["readings", index, "turnoutId"], `Reading ${id} is of no turnout.`);
-  }
-  checkNotes(record, turnouts, add);
+  checkJobs(record, add);
+  checkNotes(record, add);
   return problems.slice(0, 10);
 }
 
-/** What is written down about turnouts, devices and types must be about some that exist. */
-function checkNotes(record: RailwayRecord, turnouts: ReadonlySet<string>, add: Add): void {
-  const devices = new Set(record.devices.map((device) => device.id));
+/** The sentence for a list that holds more than it may. */
+export function tooMany(length: number, list: string, most: number): string {
+  return `There are ${length} ${list}; a railway may hold ${most}.`;
+}
+
+/** Every identifier of another thing must lead to one. */
+function references(
+  things: readonly { id: string }[],
+  kind: string,
+  { list, refs = {} }: KindEntry,
+  known: ReadonlyMap<string, ReadonlySet<string>>,
+  add: Add,
+): void {
+  const fields = Object.entries(refs);
+  if (fields.length === 0) return;
+  for (const [index, thing] of things.entries()) {
+    for (const [field, { to }] of fields) {
+      const id = (thing as Record<string, unknown>)[field];
+      if (id === undefined || id === null || known.get(to)?.has(String(id))) continue;
+      const { label = thing.id } = thing as { label?: string };
+      add([list, index, field], `The ${kind} ${label} names a ${to} that does not exist (${String(id)}).`);
+    }
+  }
+}
+
+/** What is written down about places, turnouts and devices must be said once, and where it belongs. */
+function checkNotes(record: RailwayRecord, add: Add): void {
   const places = new Set<string>();
   for (const [index, { id, link, deviceId, way, inverts }] of record.senses.entries()) {
-    const at = (field: string) => ["senses", index, field];
-    if (!devices.has(deviceId)) add(at("deviceId"), `Sense ${id} is of no device.`);
     if (inverts && SAID_BY_ASSIGNMENTS.has(link))
-      add(at("inverts"), `Sense ${id}: whether the ${link} is turned stands in the assignment.`);
+      add(["senses", index, "inverts"], `Sense ${id}: whether the ${link} is turned is stated by the assignment.`);
     const place = `${link} ${deviceId} ${way}`;
-    if (places.has(place)) add(["senses", index], `A place is told once only (${id}).`);
+    if (places.has(place)) add(["senses", index], `A place has one entry in the sense ledger only (${id}).`);
     places.add(place);
-  }
-  const about = { facts: record.facts, photos: record.photos };
-  for (const [list, things] of Object.entries(about)) {
-    for (const [index, { id, deviceId }] of things.entries())
-      if (deviceId !== null && !devices.has(deviceId)) add([list, index, "deviceId"], `"${id}" is of no device.`);
-  }
-  const ofTurnouts = { debts: record.debts, photos: record.photos };
-  for (const [list, things] of Object.entries(ofTurnouts)) {
-    for (const [index, { id, turnoutId }] of things.entries())
-      if (turnoutId !== null && !turnouts.has(turnoutId)) add([list, index, "turnoutId"], `"${id}" is of no turnout.`);
   }
   for (const [index, { id, deviceId, turnoutId }] of record.photos.entries()) {
     if ((deviceId === null) === (turnoutId === null))
@@ -95,39 +87,23 @@ function uniqueLabels(things: readonly { label: string }[], list: string, noun: 
 }
 
 function checkTurnouts(record: RailwayRecord, add: Add): void {
-  const zones = new Set(record.zones.map((zone) => zone.id));
   const turnouts = new Map(record.turnouts.map((turnout) => [turnout.id, turnout]));
   for (const [index, turnout] of record.turnouts.entries()) {
-    const at = (field: string) => ["turnouts", index, field];
-    if (turnout.zoneId && !zones.has(turnout.zoneId)) {
-      add(at("zoneId"), `Turnout ${turnout.label} lies in a zone that does not exist.`);
-    }
-    if (!turnout.movesWith) continue;
-    const leader = turnouts.get(turnout.movesWith);
-    if (!leader) add(at("movesWith"), `Turnout ${turnout.label} moves with one that does not exist.`);
-    else if (leader.id === turnout.id) add(at("movesWith"), `Turnout ${turnout.label} cannot move with itself.`);
-    else if (leader.movesWith) {
-      add(at("movesWith"), `${leader.label} follows another turnout already; let ${turnout.label} follow that one.`);
-    }
+    const leader = turnout.movesWith && turnouts.get(turnout.movesWith);
+    if (!leader) continue;
+    const path = ["turnouts", index, "movesWith"];
+    if (leader.id === turnout.id) add(path, `Turnout ${turnout.label} cannot move with itself.`);
+    else if (leader.movesWith)
+      add(path, `${leader.label} follows another turnout already; let ${turnout.label} follow that one.`);
   }
 }
 
-function checkAssignments(record: RailwayRecord, add: Add): void {
-  const devices = new Set(record.devices.map((device) => device.id));
-  const turnouts = new Set(record.turnouts.map((turnout) => turnout.id));
-  const deviceFields: readonly string[] = DEVICE_FIELDS;
-  const jobs = new Map<string, number>();
+function checkJobs(record: RailwayRecord, add: Add): void {
+  const jobs = new Set<string>();
   for (const [index, assignment] of record.assignments.entries()) {
-    for (const [field, id] of Object.entries(assignment)) {
-      if (field === "turnoutId" && !turnouts.has(String(id))) {
-        add(["assignments", index, field], `Assignment ${assignment.id} names a turnout that does not exist.`);
-      } else if (deviceFields.includes(field) && id !== null && !devices.has(String(id))) {
-        add(["assignments", index, field], `Assignment ${assignment.id} names a device that does not exist.`);
-      }
-    }
     for (const job of soleJobs(assignment)) {
       if (jobs.has(job.key)) add(["assignments", index], `${job.what} (${assignment.id}).`);
-      jobs.set(job.key, index);
+      jobs.add(job.key);
     }
   }
 }

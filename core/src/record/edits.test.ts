@@ -2,8 +2,9 @@ import fc from "fast-check";
 import { expect, it } from "vitest";
 import { smallRailway } from "../../testing/build.ts";
 import { applyEdits, Edit, putEdit, removeEdit, touchedThings } from "./edits.ts";
+import { emptyRecord, type RailwayRecord } from "./kinds.ts";
 import { RecordError } from "./problems.ts";
-import { emptyRecord, type RailwayRecord, type Zone } from "./schemas.ts";
+import type { Zone } from "./schemas.ts";
 
 const zone = (id: string, label: string, order = 1): Zone => ({ id, label, name: "", order });
 

@@ -1,50 +1,29 @@
 import { z } from "zod";
 import { checkRecord } from "./checkRecord.ts";
 import { Id } from "./fields.ts";
-import { Debt, Fact, Photo, Sense } from "./notes.ts";
+import { KIND_ENTRIES, KINDS, type Kind, LISTS, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
 import { RecordError } from "./problems.ts";
-import {
-  Acceptance,
-  Assignment,
-  Device,
-  KINDS,
-  type Kind,
-  LISTS,
-  OwnType,
-  Railway,
-  type RailwayRecord,
-  Reading,
-  TestResult,
-  Turnout,
-  type ValueOf,
-  Zone,
-} from "./schemas.ts";
+import { Railway } from "./schemas.ts";
 
-const put = <K extends Kind, S extends z.ZodType>(kind: K, value: S) =>
-  z.strictObject({ op: z.literal("put"), kind: z.literal(kind), value });
+/** A schema of `{ op: "put", kind, value }` for each kind of the table. */
+const puts = KIND_ENTRIES.map(([kind, { schema }]) =>
+  z.strictObject({ op: z.literal("put"), kind: z.literal(kind), value: schema }),
+);
+const Put = z.discriminatedUnion("kind", puts as [(typeof puts)[number], ...typeof puts]);
 
-const Put = z.discriminatedUnion("kind", [
-  put("zone", Zone),
-  put("turnout", Turnout),
-  put("type", OwnType),
-  put("device", Device),
-  put("assignment", Assignment),
-  put("test", TestResult),
-  put("reading", Reading),
-  put("acceptance", Acceptance),
-  put("sense", Sense),
-  put("fact", Fact),
-  put("debt", Debt),
-  put("photo", Photo),
-]);
-
-const kindNames = Object.keys(KINDS) as [Kind, ...Kind[]];
-const Remove = z.strictObject({ op: z.literal("remove"), kind: z.enum(kindNames), id: Id });
+const Remove = z.strictObject({
+  op: z.literal("remove"),
+  kind: z.enum(Object.keys(KINDS) as [Kind, ...Kind[]]),
+  id: Id,
+});
 const SetRailway = z.strictObject({ op: z.literal("railway"), value: Railway });
 
 /** One typed change of the record: put a thing (new or instead of the one with its id), remove one, set the railway's own fields. */
-export const Edit = z.union([Put, Remove, SetRailway]);
-export type Edit = z.infer<typeof Edit>;
+export type Edit =
+  | { [K in Kind]: { op: "put"; kind: K; value: ValueOf<K> } }[Kind]
+  | { op: "remove"; kind: Kind; id: string }
+  | { op: "railway"; value: Railway };
+export const Edit = z.union([Put, Remove, SetRailway]) as unknown as z.ZodType<Edit>;
 
 /** Edits which are applied together or not at all, with what they do in plain words. */
 export const EditGroup = z.strictObject({
@@ -112,8 +91,7 @@ export function removeEdit(kind: Kind, id: string): Edit {
 }
 
 function copyList(record: RailwayRecord, kind: Kind): void {
-  const lists = record as unknown as Record<string, unknown[]>;
-  lists[LISTS[kind]] = [...(lists[LISTS[kind]] ?? [])];
+  Object.assign(record, { [LISTS[kind]]: [...thingsOf(record, kind)] });
 }
 
 function applyToList(record: RailwayRecord, edit: Exclude<Edit, { op: "railway" }>, index: number): Edit {

@@ -3,7 +3,8 @@ import { expect, it } from "vitest";
 import { smallRailway } from "../../testing/build.ts";
 import { Draft } from "../equip/draft.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, find, freshId, turnoutsInOrder } from "./find.ts";
-import type { Assignment, RailwayRecord } from "./schemas.ts";
+import type { RailwayRecord } from "./kinds.ts";
+import type { Assignment } from "./schemas.ts";
 
 /** All look-ups of a record, as plain lists. */
 function lookedUp(record: RailwayRecord) {

@@ -1,14 +1,11 @@
-import type { Assignment, AssignmentOf, Device, Kind, RailwayRecord, Role, Turnout, ValueOf } from "./schemas.ts";
-import { LISTS } from "./schemas.ts";
+import { DEVICE_FIELDS, KIND_ENTRIES, type Kind, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
+import type { Assignment, AssignmentOf, Device, Role, Turnout } from "./schemas.ts";
 
 interface Index {
   things: Map<string, { id: string }>;
   byTurnout: Map<string, Assignment[]>;
   byDevice: Map<string, Assignment[]>;
 }
-
-/** Fields of an assignment that name a device. */
-export const DEVICE_FIELDS = ["deviceId", "toDeviceId", "motorId", "fromId", "controlId"] as const;
 
 const indexes = new WeakMap<RailwayRecord, Index>();
 
@@ -17,8 +14,8 @@ function indexOf(record: RailwayRecord): Index {
   const known = indexes.get(record);
   if (known) return known;
   const index: Index = { things: new Map(), byTurnout: new Map(), byDevice: new Map() };
-  for (const [kind, list] of Object.entries(LISTS)) {
-    for (const thing of record[list]) index.things.set(`${kind}:${thing.id}`, thing);
+  for (const [kind] of KIND_ENTRIES) {
+    for (const thing of thingsOf(record, kind)) index.things.set(`${kind}:${thing.id}`, thing);
   }
   for (const assignment of record.assignments) addAssignment(index, assignment);
   indexes.set(record, index);
@@ -33,7 +30,7 @@ export function inheritIndex(from: RailwayRecord, to: RailwayRecord, kind: Kind,
   const index = indexOf(from);
   const key = `${kind}:${id}`;
   const old = index.things.get(key);
-  const now = to[LISTS[kind]].find((thing) => thing.id === id);
+  const now = thingsOf(to, kind).find((thing) => thing.id === id);
   if (kind === "assignment" && old) forgetAssignment(index, old as Assignment);
   if (now) index.things.set(key, now);
   else index.things.delete(key);
@@ -60,7 +57,7 @@ function forgetAssignment(index: Index, assignment: Assignment): void {
 
 /** Identifiers of the devices that an assignment is about. */
 function devicesOf(assignment: Assignment): string[] {
-  const fields = assignment as Partial<Record<(typeof DEVICE_FIELDS)[number], string | null>>;
+  const fields = assignment as unknown as Record<string, string | null | undefined>;
   return DEVICE_FIELDS.flatMap((field) => fields[field] ?? []);
 }
 

@@ -1,5 +1,5 @@
 import type { Edit } from "./edits.ts";
-import type { RailwayRecord } from "./schemas.ts";
+import type { RailwayRecord } from "./kinds.ts";
 
 // What server and interface tell each other about a railway; docs/http.md says when.
 

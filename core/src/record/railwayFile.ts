@@ -1,20 +1,8 @@
 import { z } from "zod";
-import { checkRecord, MOST } from "./checkRecord.ts";
-import { Debt, Fact, Photo, Sense } from "./notes.ts";
+import { checkRecord, tooMany } from "./checkRecord.ts";
+import { KIND_ENTRIES, type RailwayRecord, thingsOf } from "./kinds.ts";
 import { problemsOf, RecordError, recordError } from "./problems.ts";
-import {
-  Acceptance,
-  Assignment,
-  Device,
-  OwnType,
-  PLAIN_TYPE,
-  Railway,
-  type RailwayRecord,
-  Reading,
-  TestResult,
-  Turnout,
-  Zone,
-} from "./schemas.ts";
+import { PLAIN_TYPE, Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
 export const FILE_VERSION = 3;
@@ -22,23 +10,19 @@ export const FILE_VERSION = 3;
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
 
-const RailwayFile = z.strictObject({
+/** The file: format, version, the railway's own fields, and a list for each kind. A list that is missing is empty. */
+export const RailwayFile = z.strictObject({
   format: z.literal(FILE_FORMAT),
   version: z.literal(FILE_VERSION),
   railway: Railway,
-  zones: z.array(Zone),
-  turnouts: z.array(Turnout),
-  types: z.array(OwnType),
-  devices: z.array(Device),
-  assignments: z.array(Assignment),
-  tests: z.array(TestResult),
-  readings: z.array(Reading),
-  acceptances: z.array(Acceptance),
-  senses: z.array(Sense),
-  facts: z.array(Fact),
-  debts: z.array(Debt),
-  photos: z.array(Photo),
-});
+  ...Object.fromEntries(KIND_ENTRIES.map(([, { list, schema }]) => [list, z.array(schema).default([])])),
+}) as unknown as z.ZodType<RailwayRecord & { format: string; version: number }>;
+
+/** The JSON Schema (draft 2020-12) of a railway file, as text; what `npm run schema` publishes in docs/. */
+export function railwayFileSchema(): string {
+  const schema = z.toJSONSchema(RailwayFile, { io: "input", reused: "inline" });
+  return `${JSON.stringify({ title: "Railway file of Alderman", ...schema }, null, 1)}\n`;
+}
 
 /**
  * A railway as the text of its open file; reads back to the same railway, and writes the same characters again.
@@ -72,10 +56,11 @@ export function readRailwayFile(text: string): RailwayRecord {
   const { format: _format, version: _version, ...record } = parseFile(parseJson(text));
   const problems = [...doubled(record), ...checkRecord(record)];
   if (problems.length > 0) throw new RecordError(problems);
-  for (const list of Object.keys(MOST) as (keyof typeof MOST)[]) {
-    record[list].sort((a, b) => (a.id < b.id ? -1 : 1));
-  }
-  return record;
+  const inOrder = KIND_ENTRIES.map(([kind, { list }]) => [
+    list,
+    [...thingsOf(record, kind)].sort((a, b) => (a.id < b.id ? -1 : 1)),
+  ]);
+  return { ...record, ...Object.fromEntries(inOrder) };
 }
 
 function parseJson(text: string): unknown {
@@ -106,11 +91,9 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
       ["version"],
     );
   }
-  for (const [list, most] of Object.entries(MOST)) {
+  for (const [, { list, most }] of KIND_ENTRIES) {
     const things = (json as Record<string, unknown>)[list];
-    if (Array.isArray(things) && things.length > most) {
-      throw recordError(`The file holds ${things.length} ${list}; a railway may hold ${most}.`, [list]);
-    }
+    if (Array.isArray(things) && things.length > most) throw recordError(tooMany(things.length, list, most), [list]);
   }
   const parsed = RailwayFile.safeParse(json);
   if (!parsed.success) throw new RecordError(problemsOf(parsed.error));
@@ -122,7 +105,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
 function fromVersion1(json: Record<string, unknown>): unknown {
   const { assignments } = json;
   const railway = typeof json.railway === "object" ? { ...json.railway, stripWays: 12, cableCores: 8 } : json.railway;
-  const now = { ...json, railway, readings: [], version: 2 };
+  const now = { ...json, railway, version: 2 };
   if (!Array.isArray(assignments)) return now;
   const upgraded = assignments.map((assignment) => {
     if (typeof assignment !== "object" || assignment === null) return assignment;
@@ -140,7 +123,7 @@ function fromVersion2(json: Record<string, unknown>): unknown {
   const types = Array.isArray(json.types)
     ? json.types.map((type) => (typeof type === "object" ? { ...type, ...PLAIN_TYPE } : type))
     : json.types;
-  return { ...json, railway, types, senses: [], facts: [], debts: [], photos: [], version: FILE_VERSION };
+  return { ...json, railway, types, version: FILE_VERSION };
 }
 
 /** Refuses nesting that no railway file has, before anything walks into it. */
@@ -163,9 +146,9 @@ function requireShallow(text: string): void {
 
 function doubled(record: RailwayRecord) {
   const problems = [];
-  for (const list of Object.keys(MOST) as (keyof typeof MOST)[]) {
+  for (const [kind, { list }] of KIND_ENTRIES) {
     const seen = new Set<string>();
-    for (const [index, { id }] of record[list].entries()) {
+    for (const [index, { id }] of thingsOf(record, kind).entries()) {
       if (seen.has(id))
         problems.push({ path: [list, index, "id"], message: `Two ${list} have the identifier "${id}".` });
       seen.add(id);

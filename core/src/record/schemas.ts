@@ -1,7 +1,6 @@
 import { z } from "zod";
 import { GAUGES } from "../units/gauge.ts";
 import { Id, Label, Metres, Name, Note, Order, Way, When } from "./fields.ts";
-import { Debt, Fact, Photo, Sense } from "./notes.ts";
 
 export const Position = z.enum(["N", "R"]);
 export type Position = z.infer<typeof Position>;
@@ -209,85 +208,3 @@ export const Acceptance = z.strictObject({
   at: When,
 });
 export type Acceptance = z.infer<typeof Acceptance>;
-
-/** The kinds of thing that a railway is made of, each a list in the record and a table in the store. */
-export const KINDS = {
-  zone: Zone,
-  turnout: Turnout,
-  type: OwnType,
-  device: Device,
-  assignment: Assignment,
-  test: TestResult,
-  reading: Reading,
-  acceptance: Acceptance,
-  sense: Sense,
-  fact: Fact,
-  debt: Debt,
-  photo: Photo,
-} as const;
-export type Kind = keyof typeof KINDS;
-export type ValueOf<K extends Kind> = z.infer<(typeof KINDS)[K]>;
-
-/** Name of a kind's list in the record and in the railway file. */
-export const LISTS = {
-  zone: "zones",
-  turnout: "turnouts",
-  type: "types",
-  device: "devices",
-  assignment: "assignments",
-  test: "tests",
-  reading: "readings",
-  acceptance: "acceptances",
-  sense: "senses",
-  fact: "facts",
-  debt: "debts",
-  photo: "photos",
-} as const satisfies Record<Kind, string>;
-
-/** All that the owner states. Each list is kept in the order of its identifiers. */
-export interface RailwayRecord {
-  railway: Railway;
-  zones: Zone[];
-  turnouts: Turnout[];
-  types: OwnType[];
-  devices: Device[];
-  assignments: Assignment[];
-  tests: TestResult[];
-  readings: Reading[];
-  acceptances: Acceptance[];
-  senses: Sense[];
-  facts: Fact[];
-  debts: Debt[];
-  photos: Photo[];
-}
-
-/** A railway with nothing in it yet. */
-export function emptyRecord(name: string): RailwayRecord {
-  return {
-    railway: {
-      name,
-      units: "metric",
-      addressShift: 0,
-      wireGauge: "0.5 mm2",
-      cableGauge: "AWG 24",
-      stripWays: 12,
-      cableCores: 8,
-      cableMetres: 2.4,
-      runMetres: 1.5,
-      currency: "EUR",
-      note: "",
-    },
-    zones: [],
-    turnouts: [],
-    types: [],
-    devices: [],
-    assignments: [],
-    tests: [],
-    readings: [],
-    acceptances: [],
-    senses: [],
-    facts: [],
-    debts: [],
-    photos: [],
-  };
-}

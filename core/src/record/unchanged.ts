@@ -1,4 +1,4 @@
-import { LISTS, type RailwayRecord } from "./schemas.ts";
+import { KIND_ENTRIES, type RailwayRecord, thingsOf } from "./kinds.ts";
 
 /**
  * The record with every thing that is as it was in an earlier one replaced by the earlier object, and whole lists where
@@ -7,17 +7,16 @@ import { LISTS, type RailwayRecord } from "./schemas.ts";
  */
 export function withUnchanged(record: RailwayRecord, before: RailwayRecord): RailwayRecord {
   const result = { ...record };
-  const lists = result as unknown as Record<string, { id: string }[]>;
-  for (const name of Object.values(LISTS)) {
-    const old = before[name] as { id: string }[];
-    const now = record[name] as { id: string }[];
+  for (const [kind, { list }] of KIND_ENTRIES) {
+    const old = thingsOf(before, kind);
+    const now = thingsOf(record, kind);
     const known = new Map(old.map((thing) => [thing.id, thing]));
     const kept = now.map((thing) => {
       const earlier = known.get(thing.id);
       return earlier && isSame(earlier, thing) ? earlier : thing;
     });
     const untouched = kept.length === old.length && kept.every((thing, index) => thing === old[index]);
-    lists[name] = untouched ? old : kept;
+    Object.assign(result, { [list]: untouched ? old : kept });
   }
   if (isSame(record.railway, before.railway)) result.railway = before.railway;
   return result;

@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { drafted, railway } from "../../testing/build.ts";
 import { DRIVING, detectorAsButton, FROGS, LAMPS, lampOnNode, readBy } from "../../testing/recipes.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { terminalName } from "./nets.ts";
 import { schematicOf } from "./schematic.ts";
 

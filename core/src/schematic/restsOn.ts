@@ -1,6 +1,6 @@
 import { find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Fact } from "../record/notes.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import type { Thread } from "./thread.ts";
 
 /** The threads that rest on a fact about a type or a device. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { drafted, mounted, railway, smallRailway, typed } from "../../testing/build.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { Joiner, terminalName } from "./nets.ts";
 import { schematicOf } from "./schematic.ts";
 import { threadLedBy } from "./thread.ts";

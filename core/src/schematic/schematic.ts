@@ -1,5 +1,5 @@
 import { assignmentsOfDevice, assignmentsOfRole } from "../record/find.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { isWiredAlike } from "../record/unchanged.ts";
 import { Joiner, type Net } from "./nets.ts";
 import { blockFeed } from "./recipes/blockFeed.ts";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { mounted, railway, retyped, typed } from "../../testing/build.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { withUnchanged } from "../record/unchanged.ts";
 import { restsOn } from "./restsOn.ts";
 import { devicesOfThread, isSameThread, threadsOf } from "./thread.ts";

@@ -1,7 +1,8 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutsInOrder } from "../record/find.ts";
-import type { AssignmentOf, Device, RailwayRecord, Turnout } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { AssignmentOf, Device, Turnout } from "../record/schemas.ts";
 
 /** A device together with its type. */
 export interface Fitted {

@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { railway, smallRailway } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
-import { emptyRecord, type RailwayRecord } from "../record/schemas.ts";
+import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { applySchool, compareSchool } from "./compare.ts";
 import { SCHOOLS } from "./schools.ts";
 

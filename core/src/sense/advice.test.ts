@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { drafted, mounted, railway } from "../../testing/build.ts";
 import { DRIVING, FROGS, LAMPS, semaphore } from "../../testing/recipes.ts";
 import { edit } from "../catalogue/edit.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { threadsOf } from "../schematic/thread.ts";
 import { adviceFor, explain, guessOf, recordFlip } from "./advice.ts";
 import { noteSense, takeOver, turnAt } from "./edits.ts";

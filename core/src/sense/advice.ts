@@ -1,8 +1,8 @@
 import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { KnownFrom } from "../record/notes.ts";
 import { recordError } from "../record/problems.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { turnAt } from "./edits.ts";

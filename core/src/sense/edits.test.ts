@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { drafted, railway } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import { threadsOf } from "../schematic/thread.ts";
 import { recordFlip } from "./advice.ts";
 import { noteSense, takeOver, turnAt } from "./edits.ts";

@@ -1,8 +1,8 @@
 import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { freshId } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { KnownFrom, Sense } from "../record/notes.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import type { At } from "./chains.ts";
 import { type Link, ROLE_OF, senseAt } from "./ledger.ts";
 import { PLACES } from "./places.ts";

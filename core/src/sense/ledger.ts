@@ -1,6 +1,6 @@
 import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { KnownFrom, Sense, SenseLink } from "../record/notes.ts";
-import type { RailwayRecord } from "../record/schemas.ts";
 import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { type At, Chains, frontOf } from "./chains.ts";
 import { PLACES } from "./places.ts";

@@ -149,6 +149,44 @@ it("brings own types of version 2 to the new form, in the record and in the hist
   database.close();
 });
 
+it("brings lists within things of version 3 into the things, digit by digit and in their order", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  for (const name of ["002-frogs-inputs-readings", "003-equip"])
+    old.exec(readFileSync(new URL(`./migrations/${name}.sql`, import.meta.url), "utf8"));
+  old.pragma("user_version = 3");
+  old.exec("INSERT INTO zone VALUES ('r', 'z', 'Z', 'Yard', 7)");
+  old.exec("INSERT INTO own_type VALUES ('r', 'own', 'cdu', 'Own', 'two screws')");
+  old.prepare("INSERT INTO own_figure VALUES ('r', 'own', 'farads', ?)").run(0.1 + 0.2);
+  old.exec("INSERT INTO own_printed VALUES ('r', 'own', '+', 'OUT')");
+  old.exec("INSERT INTO own_setting VALUES ('r', 'own', 1, 'speed', 'how fast', '5', '1 to 9')");
+  old.exec("INSERT INTO own_setting VALUES ('r', 'own', 0, 'force', '', '4', '')");
+  old.exec(
+    "INSERT INTO test VALUES ('r', 't', 'a', 'throw', 'N', 'seen', NULL, NULL, NULL, NULL, 'N', 'passed', 'eye', '', '2026-01-01T00:00:00.000Z')",
+  );
+  old.exec("INSERT INTO test_link VALUES ('r', 't', 1, 'alpha', 'second'), ('r', 't', 0, 'zeta', 'first \"quoted\"')");
+  old.close();
+  const database = openDatabase(folder);
+  const { record } = new Store(database).open("r");
+  expect(record.zones).toEqual([{ id: "z", label: "Z", name: "Yard", order: 7 }]);
+  expect(record.types).toEqual([
+    {
+      ...{ id: "own", basedOn: "cdu", name: "Own", box: "two screws", figures: { farads: 0.1 + 0.2 } },
+      printed: { "+": "OUT" },
+      settings: [
+        { name: "force", about: "", factory: "4", range: "" },
+        { name: "speed", about: "how fast", factory: "5", range: "1 to 9" },
+      ],
+    },
+  ]);
+  expect(Object.entries(record.tests[0]?.chain ?? {})).toEqual([
+    ["zeta", 'first "quoted"'],
+    ["alpha", "second"],
+  ]);
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+  database.close();
+});
+
 it("goes back to the backup as it was", () => {
   writeVersion1();
   openDatabase(folder).close();

@@ -1,141 +1,66 @@
-import {
-  emptyRecord,
-  type Kind,
-  LISTS,
-  Railway,
-  type RailwayRecord,
-  type TestResult,
-  type ValueOf,
-} from "@alderman/core";
+import { emptyRecord, KINDS, type Kind, LISTS, Railway, type RailwayRecord, type ValueOf } from "@alderman/core";
 import type Database from "better-sqlite3";
-import { type Row, TABLES } from "./tables.ts";
+import { type Codec, codecOf, type Row } from "./codec.ts";
 
-type OwnSetting = ValueOf<"type">["settings"][number];
+type Thing = ValueOf<Kind>;
+
+/** How each kind of thing is kept; its table is called as the kind. */
+export const CODECS = Object.fromEntries(
+  Object.entries(KINDS).map(([kind, { schema }]) => [kind, codecOf<Thing>(kind, schema as never)]),
+) as Record<Kind, Codec<Thing>>;
+
+/** How the railway's own fields are kept. */
+export const RAILWAY_CODEC = codecOf("railway", Railway);
+
+const quoted = (names: readonly string[]) => names.map((name) => `"${name}"`);
 
 /** Statements that read and write the record's tables, prepared once. */
 export function recordStatements(database: Database.Database) {
-  const kinds = Object.keys(TABLES) as Kind[];
-  const prepared = Object.fromEntries(
-    kinds.map((kind) => {
-      const { name, columns } = TABLES[kind];
-      const places = columns.map(() => "?").join(", ");
-      return [
-        kind,
-        {
-          all: database.prepare(`SELECT * FROM ${name} WHERE railway_id = ? ORDER BY id`),
-          remove: database.prepare(`DELETE FROM ${name} WHERE railway_id = ? AND id = ?`),
-          insert: database.prepare(
-            `INSERT INTO ${name} (railway_id, id, ${columns.join(", ")}) VALUES (?, ?, ${places})`,
-          ),
-        },
-      ];
-    }),
-  ) as Record<Kind, { all: Database.Statement; remove: Database.Statement; insert: Database.Statement }>;
-  const figures = {
-    all: database.prepare("SELECT type_id, name, value FROM own_figure WHERE railway_id = ? ORDER BY type_id, name"),
-    insert: database.prepare("INSERT INTO own_figure (railway_id, type_id, name, value) VALUES (?, ?, ?, ?)"),
+  const kinds = Object.keys(CODECS) as Kind[];
+  const prepare = (kind: Kind) => {
+    const names = CODECS[kind].columns.map(({ name }) => name);
+    return {
+      all: database.prepare(`SELECT ${quoted(names).join(", ")} FROM "${kind}" WHERE railway_id = ? ORDER BY id`),
+      remove: database.prepare(`DELETE FROM "${kind}" WHERE railway_id = ? AND id = ?`),
+      insert: database.prepare(
+        `INSERT INTO "${kind}" (railway_id, ${quoted(names).join(", ")}) VALUES (?${", ?".repeat(names.length)})`,
+      ),
+    };
   };
-  const printed = {
-    all: database.prepare("SELECT type_id, terminal, printed FROM own_printed WHERE railway_id = ?"),
-    insert: database.prepare("INSERT INTO own_printed (railway_id, type_id, terminal, printed) VALUES (?, ?, ?, ?)"),
-  };
-  const settings = {
-    all: database.prepare(
-      "SELECT type_id, name, about, factory, range FROM own_setting WHERE railway_id = ? ORDER BY type_id, place",
-    ),
-    insert: database.prepare(
-      "INSERT INTO own_setting (railway_id, type_id, place, name, about, factory, range) VALUES (?, ?, ?, ?, ?, ?, ?)",
-    ),
-  };
-  const links = {
-    all: database.prepare("SELECT test_id, name, was FROM test_link WHERE railway_id = ? ORDER BY test_id, place"),
-    insert: database.prepare("INSERT INTO test_link (railway_id, test_id, place, name, was) VALUES (?, ?, ?, ?, ?)"),
-  };
+  const prepared = Object.fromEntries(kinds.map((kind) => [kind, prepare(kind)])) as Record<
+    Kind,
+    ReturnType<typeof prepare>
+  >;
+  const names = quoted(RAILWAY_CODEC.columns.map(({ name }) => name));
   const railway = {
-    one: database.prepare("SELECT * FROM railway WHERE id = ?"),
+    one: database.prepare(`SELECT id, ${names.join(", ")} FROM railway WHERE id = ?`),
     insert: database.prepare(
-      `INSERT INTO railway (id, revision, name, units, address_shift, wire_gauge, cable_gauge, strip_ways, cable_cores, cable_metres, run_metres, currency, note, changed_at)
-       VALUES (?, 0, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      `INSERT INTO railway (id, revision, changed_at, ${names.join(", ")}) VALUES (?, 0, ?${", ?".repeat(names.length)})`,
     ),
-    update: database.prepare(
-      `UPDATE railway SET name = ?, units = ?, address_shift = ?, wire_gauge = ?, cable_gauge = ?, strip_ways = ?, cable_cores = ?, cable_metres = ?, run_metres = ?, currency = ?, note = ?
-       WHERE id = ?`,
-    ),
-  };
-  const railwayCells = (r: Railway) => [
-    r.name,
-    r.units,
-    r.addressShift,
-    r.wireGauge,
-    r.cableGauge,
-    r.stripWays,
-    r.cableCores,
-    r.cableMetres,
-    r.runMetres,
-    r.currency,
-    r.note,
-  ];
-
-  const remove = (railwayId: string, kind: Kind, id: string) => prepared[kind].remove.run(railwayId, id);
-  const insertOfType = (railwayId: string, type: ValueOf<"type">) => {
-    for (const [name, figure] of Object.entries(type.figures)) figures.insert.run(railwayId, type.id, name, figure);
-    for (const [name, text] of Object.entries(type.printed)) printed.insert.run(railwayId, type.id, name, text);
-    for (const [place, { name, about, factory, range }] of type.settings.entries())
-      settings.insert.run(railwayId, type.id, place, name, about, factory, range);
-  };
-  const insert = <K extends Kind>(railwayId: string, kind: K, value: ValueOf<K>) => {
-    prepared[kind].insert.run(railwayId, value.id, ...TABLES[kind].toRow(value));
-    if (kind === "type") insertOfType(railwayId, value as ValueOf<"type">);
-    if (kind === "test") {
-      const chain = Object.entries((value as TestResult).chain);
-      for (const [place, [name, was]] of chain.entries()) links.insert.run(railwayId, value.id, place, name, was);
-    }
+    update: database.prepare(`UPDATE railway SET ${names.map((name) => `${name} = ?`).join(", ")} WHERE id = ?`),
   };
 
   return {
-    remove,
-    insert,
-    setRailway: (id: string, value: Railway) => railway.update.run(...railwayCells(value), id),
-    insertRailway: (id: string, value: Railway, at: string) => railway.insert.run(id, ...railwayCells(value), at),
+    remove: (railwayId: string, kind: Kind, id: string) => prepared[kind].remove.run(railwayId, id),
+    insert: (railwayId: string, kind: Kind, value: Thing) =>
+      prepared[kind].insert.run(railwayId, ...CODECS[kind].toCells(value)),
+    setRailway: (id: string, value: Railway) => railway.update.run(...RAILWAY_CODEC.toCells(value), id),
+    insertRailway: (id: string, value: Railway, at: string) =>
+      railway.insert.run(id, at, ...RAILWAY_CODEC.toCells(value)),
 
-    /** The whole record of a railway, or undefined when there is none. */
+    /**
+     * The whole record of a railway, or undefined when there is none.
+     * @throws {UnreadableRowError} naming the row that is not what the program writes
+     */
     load(railwayId: string): RailwayRecord | undefined {
       const row = railway.one.get(railwayId) as Row | undefined;
       if (!row) return undefined;
-      const record = emptyRecord(String(row.name));
-      record.railway = Railway.parse({
-        name: row.name,
-        units: row.units,
-        addressShift: row.address_shift,
-        wireGauge: row.wire_gauge,
-        cableGauge: row.cable_gauge,
-        stripWays: row.strip_ways,
-        cableCores: row.cable_cores,
-        cableMetres: row.cable_metres,
-        runMetres: row.run_metres,
-        currency: row.currency,
-        note: row.note,
-      });
-      const lists = record as unknown as Record<string, unknown[]>;
-      for (const kind of kinds)
-        lists[LISTS[kind]] = (prepared[kind].all.all(railwayId) as Row[]).map((each) => TABLES[kind].fromRow(each));
-      const types = new Map(record.types.map((type) => [type.id, type]));
-      for (const each of figures.all.all(railwayId) as { type_id: string; name: string; value: number }[]) {
-        const type = types.get(each.type_id);
-        if (type) type.figures[each.name] = each.value;
-      }
-      for (const each of printed.all.all(railwayId) as { type_id: string; terminal: string; printed: string }[]) {
-        const type = types.get(each.type_id);
-        if (type) type.printed[each.terminal] = each.printed;
-      }
-      for (const { type_id, ...setting } of settings.all.all(railwayId) as ({ type_id: string } & OwnSetting)[])
-        types.get(type_id)?.settings.push(setting);
-      const tests = new Map(record.tests.map((test) => [test.id, test]));
-      for (const each of links.all.all(railwayId) as { test_id: string; name: string; was: string }[]) {
-        const test = tests.get(each.test_id);
-        if (test) test.chain[each.name] = each.was;
-      }
-      return record;
+      const own = RAILWAY_CODEC.fromRow(row);
+      const lists = kinds.map((kind) => [
+        LISTS[kind],
+        (prepared[kind].all.all(railwayId) as Row[]).map((each) => CODECS[kind].fromRow(each)),
+      ]);
+      return { ...emptyRecord(own.name), railway: own, ...Object.fromEntries(lists) };
     },
   };
 }

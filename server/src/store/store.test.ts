@@ -228,7 +228,7 @@ it("holds in its tables what the rules ask for, whoever writes to them", () => {
 });
 
 it("runs migrations once, and makes no backup when there is nothing to do", () => {
-  expect(database.pragma("user_version", { simple: true })).toBe(3);
+  expect(database.pragma("user_version", { simple: true })).toBe(4);
   database.close();
   database = openDatabase(folder);
   expect(database.pragma("user_version", { simple: true })).toBe(3);

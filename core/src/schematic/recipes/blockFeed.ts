@@ -1,5 +1,5 @@
 import { assignmentsOfRole } from "../../record/find.ts";
-import type { RailwayRecord } from "../../record/schemas.ts";
+import type { RailwayRecord } from "../../record/kinds.ts";
 import type { Joiner } from "../nets.ts";
 import type { Fitted } from "../thread.ts";
 

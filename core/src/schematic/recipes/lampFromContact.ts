@@ -1,4 +1,4 @@
-import type { RailwayRecord } from "../../record/schemas.ts";
+import type { RailwayRecord } from "../../record/kinds.ts";
 import type { Joiner } from "../nets.ts";
 import { supplyOf, type Thread } from "../thread.ts";
 import { powerTerminals } from "./supplyToBoard.ts";

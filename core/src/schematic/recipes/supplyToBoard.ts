@@ -1,4 +1,4 @@
-import type { RailwayRecord } from "../../record/schemas.ts";
+import type { RailwayRecord } from "../../record/kinds.ts";
 import type { Joiner, Purpose } from "../nets.ts";
 import type { Fitted } from "../thread.ts";
 

@@ -1,0 +1,103 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { KINDS, type Kind, openRailwayFile, type RailwayRecord, thingsOf } from "@alderman/core";
+import Database from "better-sqlite3";
+import { expect, it } from "vitest";
+import { z } from "zod";
+import { codecOf, UnreadableRowError } from "./codec.ts";
+import { CODECS, RAILWAY_CODEC } from "./record.sql.ts";
+
+const MIGRATIONS = new URL("./migrations/", import.meta.url);
+const SAMPLES = new URL("../../../samples/", import.meta.url);
+const kinds = Object.keys(KINDS) as Kind[];
+
+function migrated() {
+  const database = new Database(":memory:");
+  for (const name of readdirSync(MIGRATIONS).sort()) database.exec(readFileSync(new URL(name, MIGRATIONS), "utf8"));
+  return database;
+}
+
+interface TableColumn {
+  name: string;
+  type: string;
+  notnull: number;
+}
+
+it.each(kinds)(
+  "has for %s a table with a column for each field of the schema, and a key for each reference",
+  (kind) => {
+    const database = migrated();
+    const columns = database.pragma(`table_info("${kind}")`) as TableColumn[];
+    const wanted = CODECS[kind].columns.map(({ name, type, nullable }) => ({ name, type, notnull: nullable ? 0 : 1 }));
+    const found = columns.map(({ name, type, notnull }) => ({ name, type, notnull })).slice(1);
+    const byName = (a: { name: string }, b: { name: string }) => (a.name < b.name ? -1 : 1);
+    expect(found.sort(byName)).toEqual(wanted.sort(byName));
+
+    const keys = database.pragma(`foreign_key_list("${kind}")`) as { table: string; from: string; to: string }[];
+    const named = new Map(CODECS[kind].columns.map(({ field, name }) => [field, name]));
+    const refs = Object.entries(KINDS[kind].refs ?? {}).map(([field, { to }]) => `${named.get(field)} -> ${to}`);
+    expect(
+      keys
+        .filter(({ from }) => from !== "railway_id")
+        .map(({ from, table }) => `${from} -> ${table}`)
+        .sort(),
+    ).toEqual(refs.sort());
+  },
+);
+
+it("has a column for each of the railway's own fields", () => {
+  const columns = migrated().pragma("table_info(railway)") as TableColumn[];
+  const own = RAILWAY_CODEC.columns.map(({ name }) => name);
+  expect(columns.map(({ name }) => name).sort()).toEqual([...own, "id", "revision", "changed_at"].sort());
+});
+
+it("gives back every thing of every sample from the cells it made of it", () => {
+  const samples: RailwayRecord[] = readdirSync(SAMPLES)
+    .filter((name) => name.endsWith(".json"))
+    .map((name) => openRailwayFile(readFileSync(new URL(name, SAMPLES), "utf8")));
+  let things = 0;
+  for (const record of samples) {
+    for (const kind of kinds) {
+      const { columns, toCells, fromRow } = CODECS[kind];
+      for (const thing of thingsOf(record, kind)) {
+        const cells = toCells(thing as never);
+        for (const cell of cells) expect(["string", "number", "object"]).toContain(typeof cell);
+        expect(fromRow(Object.fromEntries(columns.map(({ name }, index) => [name, cells[index]])))).toEqual(thing);
+        things++;
+      }
+    }
+  }
+  expect(things).toBeGreaterThan(1000);
+});
+
+it("says which row cannot be read, and why", () => {
+  const row = { id: "z", label: "", name: "", order: 1 };
+  expect(() => CODECS.zone.fromRow(row)).toThrow(UnreadableRowError);
+  expect(() => CODECS.zone.fromRow(row)).toThrow(/a zone that cannot be read \(z\): label: must not be empty/);
+  expect(() => CODECS.assignment.fromRow({ id: "a", role: "guard" })).toThrow(/an? assignment|cannot be read/);
+});
+
+it("takes from a schema what a column holds: text, whole and other numbers, yes and no, and JSON", () => {
+  const schema = z.strictObject({
+    text: z.string(),
+    maybeText: z.enum(["a", "b"]).nullable(),
+    whole: z.int(),
+    part: z.number().nullable(),
+    yes: z.boolean(),
+    list: z.array(z.int()),
+    shift: z.union([z.literal(0), z.literal(4)]),
+  });
+  const { columns, toCells, fromRow } = codecOf("x", schema);
+  expect(columns.map(({ name, type, nullable, kept }) => `${name} ${type} ${nullable} ${kept}`)).toEqual([
+    "text TEXT false plain",
+    "maybe_text TEXT true plain",
+    "whole INTEGER false plain",
+    "part REAL true plain",
+    "yes INTEGER false yes-no",
+    "list TEXT false json",
+    "shift INTEGER false plain",
+  ]);
+  const value = { text: "t", maybeText: null, whole: 1, part: null, yes: true, list: [1, 2], shift: 4 as const };
+  const cells = toCells(value);
+  expect(cells).toEqual(["t", null, 1, null, 1, "[1,2]", 4]);
+  expect(fromRow(Object.fromEntries(columns.map(({ name }, index) => [name, cells[index]])))).toEqual(value);
+});

@@ -1,0 +1,111 @@
+import { problemsOf } from "@alderman/core";
+import { z } from "zod";
+
+export type Row = Record<string, unknown>;
+
+/** A column of a kind's table, as its schema says. */
+export interface Column {
+  /** Name of the field in the record. */
+  field: string;
+  /** Name of the column. */
+  name: string;
+  type: "TEXT" | "INTEGER" | "REAL";
+  nullable: boolean;
+  /** How the field is kept: as it is, as 0 or 1, or as JSON. */
+  kept: "plain" | "yes-no" | "json";
+}
+
+/** A table's columns, and how a value becomes the cells of a row and a row a value. */
+export interface Codec<T> {
+  columns: readonly Column[];
+  toCells: (value: T) => unknown[];
+  /** @throws {UnreadableRowError} when a row is not what the schema allows */
+  fromRow: (row: Row) => T;
+}
+
+/** A row of the database does not hold what the program may have written there. */
+export class UnreadableRowError extends Error {
+  override readonly name = "UnreadableRowError";
+  constructor(table: string, row: Row, problem: string) {
+    super(`The database holds a ${table} that cannot be read (${String(row.id)}): ${problem}`);
+  }
+}
+
+/** What a JSON Schema says of one field. */
+interface Shape {
+  type?: string | string[];
+  anyOf?: Shape[];
+  const?: unknown;
+  enum?: unknown[];
+}
+
+interface ObjectShape {
+  properties: Record<string, Shape>;
+}
+
+/**
+ * The codec of a schema: a column for each field, in snake case; what is a list or an object within a thing is kept as
+ * JSON. Of a union of objects, each field of any of them has a column, and a row is read by those that its constants fit.
+ *
+ * @example codecOf("turnout", Turnout).columns[4] // { field: "zoneId", name: "zone_id", type: "TEXT", nullable: true, kept: "plain" }
+ */
+export function codecOf<T extends object>(table: string, schema: z.ZodType<T>): Codec<T> {
+  const whole = z.toJSONSchema(schema) as unknown as ObjectShape & { oneOf?: ObjectShape[]; anyOf?: ObjectShape[] };
+  const shapes = whole.oneOf ?? whole.anyOf ?? [whole];
+  const fields = [...new Set(shapes.flatMap(({ properties }) => Object.keys(properties)))];
+  const columns = fields.map((field) => columnOf(field, shapes));
+  return {
+    columns,
+    toCells: (value) => columns.map((column) => toCell((value as Row)[column.field], column)),
+    fromRow(row) {
+      const shape = shapes.find((each) => fits(each, row, columns));
+      const thing: Row = {};
+      for (const column of columns) {
+        if (shape && column.field in shape.properties) thing[column.field] = fromCell(row[column.name], column);
+      }
+      const parsed = schema.safeParse(thing);
+      if (!parsed.success)
+        throw new UnreadableRowError(table, row, problemsOf(parsed.error)[0]?.message ?? "it fits no schema.");
+      return parsed.data;
+    },
+  };
+}
+
+function columnOf(field: string, shapes: readonly ObjectShape[]): Column {
+  const found = shapes.flatMap(({ properties }) => properties[field] ?? []);
+  const types = new Set(found.flatMap(typesOf));
+  const nullable = types.delete("null") || found.length < shapes.length;
+  const name = field.replaceAll(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+  const only = types.size === 1 ? [...types][0] : types.has("number") ? "number" : "object";
+  if (only === "boolean") return { field, name, type: "INTEGER", nullable, kept: "yes-no" };
+  if (only === "string") return { field, name, type: "TEXT", nullable, kept: "plain" };
+  if (only === "integer") return { field, name, type: "INTEGER", nullable, kept: "plain" };
+  if (only === "number") return { field, name, type: "REAL", nullable, kept: "plain" };
+  return { field, name, type: "TEXT", nullable, kept: "json" };
+}
+
+function typesOf({ type, anyOf = [], const: only }: Shape): string[] {
+  const own = type === undefined ? (only === undefined ? [] : [typeof only]) : [type].flat();
+  const all = [...own, ...anyOf.flatMap(typesOf)];
+  // a whole number given as a constant is kept as one
+  return Number.isInteger(only) || anyOf.some((each) => Number.isInteger(each.const)) ? ["integer"] : all;
+}
+
+function fits({ properties }: ObjectShape, row: Row, columns: readonly Column[]): boolean {
+  return columns.every(({ field, name }) => {
+    const { const: only } = properties[field] ?? {};
+    return only === undefined || row[name] === only;
+  });
+}
+
+function toCell(value: unknown, { kept }: Column): unknown {
+  if (value === undefined || value === null) return null;
+  if (kept === "json") return JSON.stringify(value);
+  return kept === "yes-no" ? Number(value) : value;
+}
+
+function fromCell(cell: unknown, { kept }: Column): unknown {
+  if (cell === null) return null;
+  if (kept === "json") return JSON.parse(String(cell));
+  return kept === "yes-no" ? cell === 1 : cell;
+}
