@@ -9,6 +9,7 @@ export { drivesMotors } from "./catalogue/checkTypes.ts";
 export type { DeviceType, Family, Figure, Model, OutputKind } from "./catalogue/deviceType.ts";
 export { edit, openRailwayFile } from "./catalogue/edit.ts";
 export { gate, type Kinds, type Verdict } from "./catalogue/gate.ts";
+export { traitsOf } from "./catalogue/traits.ts";
 export { type Consequence, consequencesOf, type Touched, touchedWords } from "./consequences/consequences.ts";
 export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
 export { Derived } from "./derive.ts";

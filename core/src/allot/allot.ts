@@ -1,9 +1,10 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { edit } from "../catalogue/edit.ts";
+import { usualSupply } from "../catalogue/traits.ts";
 import { addBoardTo, changeSupply } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setMotor } from "../equip/equipment.ts";
-import { usualSupply } from "../equip/feed.ts";
+
 import { freeWays } from "../equip/ways.ts";
 import { addressList } from "../numbers/addressList.ts";
 import type { EditGroup } from "../record/edits.ts";

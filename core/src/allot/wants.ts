@@ -1,6 +1,7 @@
 import { figureValue, findType, typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType, Model } from "../catalogue/deviceType.ts";
 import { gate } from "../catalogue/gate.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { requireType } from "../equip/devices.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -75,7 +76,7 @@ function wantOf(record: RailwayRecord, thread: Thread, options: AllotOptions): W
   const [fitted] = types;
   const motor = fitted ?? (options.motor ? requireType(record, options.motor) : undefined);
   if (!motor) return null;
-  if (motor.model === "decoder-motor") return null;
+  if (traitsOf(motor).movedBy === "commands") return null;
   if (types.some(({ model }) => model !== motor.model))
     return `${thread.label} has motors of two kinds, which no one output drives. Fit motors of one kind.`;
   const boardId = options.boards[motor.model];
@@ -95,7 +96,7 @@ function wantOf(record: RailwayRecord, thread: Thread, options: AllotOptions): W
   if (each * motors > room + 1e-9) return over(`${board.name}`, each * motors, room, "gives in all");
   const verdict = gate({ motor, driver: board });
   if (verdict.fits === "cannot") return `${board.name} cannot drive it: ${verdict.why}.`;
-  if (board.model === "cdu") {
+  if (traitsOf(board).gives === "pulse") {
     const most = firesTogether(motor, board);
     if (motors > most)
       return `${count(motors, "coil")} fire together, and one ${board.name.toLowerCase()} fires ${most}: ${motors - most} too many. Choose one for each motor.`;
@@ -113,7 +114,8 @@ const COIL_VOLTS = 15;
 
 /** Amps that one motor draws of an output: while it moves or stalls, or at the peak of its pulse. */
 export function drawOf(motor: DeviceType, board: DeviceType): number {
-  if (motor.model === "twin-coil") return board.drives === "coil" ? COIL_VOLTS / figureValue(motor, "coilOhms") : 0;
+  if (traitsOf(motor).movedBy === "pulse")
+    return board.drives === "coil" ? COIL_VOLTS / figureValue(motor, "coilOhms") : 0;
   return motor.figures.ratedAmps?.value ?? 0;
 }
 

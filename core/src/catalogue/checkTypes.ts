@@ -4,6 +4,7 @@ import type { Problem } from "../record/problems.ts";
 import type { Assignment } from "../record/schemas.ts";
 import { findType, genericType } from "./catalogue.ts";
 import type { DeviceType, Family } from "./deviceType.ts";
+import { traitsOf } from "./traits.ts";
 
 /** Which family each role asks of the device that plays it. */
 const PLAYS: Record<Assignment["role"], readonly Family[]> = {
@@ -129,10 +130,8 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
 }
 
 /** Whether a type has terminals for a supply: boards, lamps, frogs' rails, motors and controls with electronics. */
-export function takesSupply({ family, model }: DeviceType): boolean {
-  if (family === "motor") return model === "decoder-motor";
-  if (family === "control") return model === "touch-button";
-  return family === "driver" || family === "reader" || family === "lamp" || family === "track";
+export function takesSupply(type: DeviceType): boolean {
+  return type.family === "lamp" || traitsOf(type).takesSupply;
 }
 
 function notFed(supply: string, fed: string, type: DeviceType): string {
@@ -154,9 +153,9 @@ function isAble(type: DeviceType, role: Assignment["role"]): boolean {
     case "block":
       return (type.zones ?? 0) > 1;
     case "supply":
-      return type.model !== "control-bus";
+      return traitsOf(type).gives !== "bus";
     case "commands":
-      return type.hears === undefined && (type.family === "supply" || type.model === "controller");
+      return type.hears === undefined && (type.family === "supply" || traitsOf(type).gives === "pins");
     case "address":
       return type.figures.factoryAddress !== undefined;
     default:
@@ -165,7 +164,9 @@ function isAble(type: DeviceType, role: Assignment["role"]): boolean {
 }
 
 /** Whether motors can be put on a type: numbered outputs for them, a discharge unit, or a bare supply. */
-export function drivesMotors({ drives, model }: DeviceType): boolean {
+export function drivesMotors(type: DeviceType): boolean {
+  const { drives } = type;
   if (drives) return drives === "pair" || drives === "coil" || drives === "servo";
-  return ["cdu", "ac-supply", "dc-supply"].includes(model);
+  const { gives } = traitsOf(type);
+  return gives === "pulse" || gives === "ac" || gives === "dc";
 }

@@ -1,5 +1,6 @@
 import { amps, ohms, volts } from "../units/format.ts";
 import type { DeviceType } from "./deviceType.ts";
+import { traitsOf } from "./traits.ts";
 
 /** Whether two kinds of thing can be joined: as they are, by something between, or not at all. */
 export interface Verdict {
@@ -43,28 +44,28 @@ export function gates({ motor, driver, control, lamp, lampFrom }: Kinds): Verdic
 }
 
 function motorOnDriver(motor: DeviceType, driver: DeviceType, control: DeviceType | undefined): Verdict {
-  if (motor.model === "decoder-motor")
+  if (traitsOf(motor).movedBy === "commands")
     return cannot("it has its decoder inside: join it to the track bus, without a driver");
-  const bare = driver.model === "dc-supply" || driver.model === "ac-supply";
-  switch (motor.model) {
-    case "twin-coil":
-      if (driver.model === "cdu" || driver.drives === "coil") return fits("a pulse for coils");
+  const bare = traitsOf(driver).gives === "dc" || traitsOf(driver).gives === "ac";
+  switch (traitsOf(motor).movedBy) {
+    case "pulse":
+      if (traitsOf(driver).gives === "pulse" || driver.drives === "coil") return fits("a pulse for coils");
       if (bare)
         return adapter("a bare supply holds the coil on while the switch is held: put a discharge unit between");
       if (driver.drives === "pair")
         return cannot("an output for stall motors gives milliamps for ever; coils want amps for a moment");
       break;
-    case "stall-motor":
+    case "reversal":
       if (driver.drives === "pair") return enough(motor, driver);
-      if (driver.model === "dc-supply")
-        return control && control.model !== "reversing-toggle"
+      if (traitsOf(driver).gives === "dc")
+        return control && traitsOf(control).asks !== "poles"
           ? cannot("a bare supply throws it only through a reversing toggle of two poles")
           : withinVolts(motor, driver);
-      if (driver.model === "ac-supply") return cannot("it wants DC, reversed to throw");
-      if (driver.model === "cdu" || driver.drives === "coil")
+      if (traitsOf(driver).gives === "ac") return cannot("it wants DC, reversed to throw");
+      if (traitsOf(driver).gives === "pulse" || driver.drives === "coil")
         return cannot("a pulse does not hold a motor that must stay powered");
       break;
-    case "servo":
+    case "signal":
       if (driver.drives === "servo") return fits("pulses and 5 V for a servo");
       if (driver.drives === "pair") return adapter("put a servo board behind the decoder's output");
       break;
@@ -94,7 +95,7 @@ function withinVolts(motor: DeviceType, supply: DeviceType): Verdict {
 function controlOnDriver(control: DeviceType, driver: DeviceType, motor: DeviceType | undefined): Verdict {
   if (control.family !== "control") return fits("its output asks as a button would");
   if (driver.ownInputs) {
-    if (control.model === "reversing-toggle")
+    if (traitsOf(control).asks === "poles")
       return adapter("one pole of it is enough; the inputs want one side closed to 0 V");
     if (control.maintained && driver.hears)
       return adapter("it stays where it is put and locks the throttle out: fit one that springs back");
@@ -105,25 +106,28 @@ function controlOnDriver(control: DeviceType, driver: DeviceType, motor: DeviceT
     return adapter(`the board has no inputs: ${between} must read the control`);
   }
   // a discharge unit or a bare supply: the control switches the current itself
-  if (control.model === "touch-button")
+  if (traitsOf(control).asks === "signal")
     return cannot("its outputs carry milliamps for a board's inputs, not a motor's current");
-  if (motor?.model === "stall-motor" || (driver.model === "dc-supply" && control.model === "reversing-toggle")) {
-    return control.model === "reversing-toggle"
+  if (
+    traitsOf(motor).movedBy === "reversal" ||
+    (traitsOf(driver).gives === "dc" && traitsOf(control).asks === "poles")
+  ) {
+    return traitsOf(control).asks === "poles"
       ? fits("its two poles exchange plus and minus")
       : cannot("one pole cannot reverse a motor: it takes a reversing toggle of two");
   }
-  if (control.model === "reversing-toggle")
-    return cannot("it reverses plus and minus; coils want one side or the other");
+  if (traitsOf(control).asks === "poles") return cannot("it reverses plus and minus; coils want one side or the other");
   if (control.maintained) return cannot("left on, it burns a coil or drains the discharge unit");
-  if (control.model === "push-button") return adapter("one button throws one way: it takes two, one for each position");
+  if (traitsOf(control).asks === "press")
+    return adapter("one button throws one way: it takes two, one for each position");
   return fits("springs back: a pulse and no more");
 }
 
 function lampOn(lamp: DeviceType, from: DeviceType): Verdict {
-  if (lamp.model === "unwired") return fits("moved by the throw bar, without a wire");
-  if (lamp.model === "servo")
+  if (traitsOf(lamp).shows === "flag") return fits("moved by the throw bar, without a wire");
+  if (traitsOf(lamp).movedBy === "signal")
     return from.drives === "servo" ? fits("on an output for servos") : adapter("it takes an output of a servo board");
-  if (lamp.model === "frog-lamps") {
+  if (traitsOf(lamp).shows === "frog-leds") {
     return lamp.figures.diodes
       ? fits("between frog and rails")
       : cannot("on digital track power each LED sees the full voltage backwards: take the kind with diodes");

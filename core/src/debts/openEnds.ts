@@ -1,4 +1,5 @@
 import { findType } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { missingParts } from "../findings/turnoutIncomplete.ts";
 import { assignmentsOfDevice, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -98,7 +99,7 @@ function idleBoards(record: RailwayRecord): OpenEnd[] {
   return record.devices.flatMap((device): OpenEnd[] => {
     const type = findType(record, device.typeId);
     // a reverser without an output turns a loop, which no turnout's equipment tells of
-    if (type?.family !== "driver" || (type.model === "reverser" && type.outputs === 0)) return [];
+    if (type?.family !== "driver" || (traitsOf(type).inTrack === "reverser" && type.outputs === 0)) return [];
     // what feeds, commands or numbers it gives it no work
     const works = assignmentsOfDevice(record, device.id).some((a) => {
       if (a.role === "address") return false;

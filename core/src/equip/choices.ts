@@ -2,6 +2,7 @@ import { typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
 import { drivesMotors } from "../catalogue/checkTypes.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { gate, type Kinds, type Verdict } from "../catalogue/gate.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { assignmentsOfTurnout, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Turnout } from "../record/schemas.ts";
@@ -51,7 +52,7 @@ export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[]
   const added = typesOfFamily(record, "driver")
     .filter(drivesMotors)
     .map((type) => checked(type, { text: type.name, hint: "adds one" }));
-  const bare = record.devices.filter((device) => ["ac-supply", "dc-supply"].includes(typeOf(record, device).model));
+  const bare = record.devices.filter((device) => ["ac", "dc"].includes(traitsOf(typeOf(record, device)).gives ?? ""));
   const supplies = bare.map(({ label }): Choice => ({ text: label, hint: "supply, no discharge unit" }));
   // sorting keeps the order of choices of like rank
   return [...existing, ...added, ...supplies].sort((a, b) => rankOf(a) - rankOf(b));

@@ -1,4 +1,5 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { usualSupply } from "../catalogue/traits.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, find, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
@@ -6,7 +7,7 @@ import { threadLedBy } from "../schematic/thread.ts";
 import { setControls } from "./controls.ts";
 import { removeDeviceFrom, requireType } from "./devices.ts";
 import type { Draft } from "./draft.ts";
-import { feed, usualSupply } from "./feed.ts";
+import { feed } from "./feed.ts";
 
 /** Gives a turnout a motor of a type, instead of the one it has; null takes it away. A motor that stays keeps its driver and lamp. */
 export function setMotor(draft: Draft, turnoutId: string, typeId: string | null): void {

@@ -2,10 +2,11 @@
 import { describe, expect, it } from "vitest";
 import { drafted } from "../../testing/build.ts";
 import { CATALOGUE, typeOf } from "../catalogue/catalogue.ts";
+import { usualSupply } from "../catalogue/traits.ts";
 import { Derived } from "../derive.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { addBoardTo } from "./devices.ts";
-import { usualCommands, usualSupply } from "./feed.ts";
+import { usualCommands } from "./feed.ts";
 
 const fitted = (typeId: string): RailwayRecord =>
   drafted(emptyRecord("Test"), (draft) => {

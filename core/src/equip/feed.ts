@@ -1,43 +1,14 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { traitsOf, usualSupply } from "../catalogue/traits.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
 import type { Device } from "../record/schemas.ts";
 import { firstOfType } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 
-/** The supply that a type is given when none is said, or null when it needs none of its own. */
-export function usualSupply(type: DeviceType): string | null {
-  switch (type.model) {
-    case "cdu":
-      return "ac-16";
-    case "frog":
-    case "polarity-unit":
-    case "reverser":
-    case "decoder-motor":
-      return "track-bus";
-    case "controller":
-      return "dc-9";
-    case "board":
-      if (type.hears === "pins") return null;
-      if (type.drives === "coil") return "dc-15";
-      return "dc-12";
-    case "detector":
-    case "spot-sensor":
-    case "touch-button":
-      return "dc-12";
-    case "two-colour-lamp":
-      return (type.figures.resistorOhms?.value ?? 0) > FOR_12_VOLTS ? "dc-12" : "dc-5";
-    default:
-      return null;
-  }
-}
-
-/** Lamps with a greater resistor than this are made for 12 V, ohms. */
-const FOR_12_VOLTS = 800;
-
 /** What brings a type its commands, or a detector its blocks' feed; null when nothing does but its supply. */
 export function usualCommands(type: DeviceType): string | null {
-  if (type.model === "detector") return "track-bus";
+  if (traitsOf(type).inTrack === "detector") return "track-bus";
   if (usualSupply(type) === "track-bus") return null;
   switch (type.hears) {
     case "track":

@@ -1,5 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -137,7 +138,7 @@ function controlsLike(draft: Draft, fromId: string): WantedControl[] {
       );
     const input = assignmentsOfDevice(record, deviceId).find((a) => a.role === "input" && a.controlId === deviceId);
     if (input?.role !== "input") return { device: { typeId: type.id }, to, inverse };
-    const inputs = type.model === "push-button" || to !== null ? 1 : 2;
+    const inputs = traitsOf(type).asks === "press" || to !== null ? 1 : 2;
     const free = freeInput(record, input.deviceId, inputs);
     if (free === null)
       throw recordError(`${deviceOf(record, input.deviceId).label} has no free inputs left. Add a board.`);

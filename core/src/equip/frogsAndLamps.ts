@@ -1,4 +1,5 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { traitsOf, usualSupply } from "../catalogue/traits.ts";
 import { assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
@@ -7,7 +8,7 @@ import { deviceCalled, wayOf } from "./controls.ts";
 import { removeDeviceFrom, requireType, typeMeant } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { driverOfTurnout } from "./equipment.ts";
-import { feed, usualSupply } from "./feed.ts";
+import { feed } from "./feed.ts";
 
 /** What feeds a frog or lights a lamp: a device, and which of its ways. */
 export interface Source {
@@ -45,9 +46,9 @@ function addFrog(draft: Draft, turnoutId: string): Device {
 /** A polarity unit or relay that feeds and lights nothing any more goes. */
 function removeHelper(draft: Draft, deviceId: string): void {
   const device = find(draft.record, "device", deviceId);
-  const model = device && typeOf(draft.record, device).model;
+  const traits = traitsOf(device && typeOf(draft.record, device));
   const used = draft.record.assignments.some((a) => (a.role === "frog" || a.role === "lamp") && a.fromId === deviceId);
-  if (!used && (model === "polarity-unit" || model === "relay" || model === "latching-relay")) {
+  if (!used && (traits.inTrack === "polarity-unit" || traits.relay !== null)) {
     removeDeviceFrom(draft, deviceId);
   }
 }
@@ -133,18 +134,18 @@ function usualSource(draft: Draft, turnout: Turnout, device: Device): Source {
   const { record } = draft;
   const type = typeOf(record, device);
   const [motor] = assignmentsOfTurnout(record, turnout.id, "motor");
-  if (type.model === "frog-lamps") {
+  if (traitsOf(type).shows === "frog-leds") {
     if (assignmentsOfTurnout(record, turnout.id, "frog").length === 0) setFrog(draft, turnout.id, null);
     const [frog] = assignmentsOfTurnout(draft.record, turnout.id, "frog");
     if (frog) return { deviceId: frog.deviceId, way: null };
   }
-  if (type.model === "servo") {
+  if (traitsOf(type).movedBy === "signal") {
     throw recordError(`Say which output moves ${device.label}, as "${type.name} from SB1-2".`);
   }
   if (!motor) {
     throw recordError(`${turnout.label} has no motor yet, and the lamp needs its contact. Choose a motor first.`);
   }
-  return { deviceId: motor.deviceId, way: type.model === "unwired" ? null : 1 };
+  return { deviceId: motor.deviceId, way: traitsOf(type).shows === "flag" ? null : 1 };
 }
 
 /** A turnout's lamp as text: its label, and what lights it when that is not the motor's first contact. */
@@ -186,7 +187,7 @@ function sourceText(record: RailwayRecord, turnout: Turnout, { deviceId, way }: 
   const device = deviceOf(record, deviceId);
   const type = typeOf(record, device);
   const [motor] = assignmentsOfTurnout(record, turnout.id, "motor");
-  if (type.model === "frog") return "frog";
+  if (traitsOf(type).inTrack === "frog") return "frog";
   if (way === null) return device.label;
   if (motor?.deviceId === deviceId) return `S${way}`;
   const driver = driverOfTurnout(record, turnout.id);
@@ -230,7 +231,7 @@ function sourceMeant(draft: Draft, turnoutId: string, text: string): Source {
 /** A relay or polarity unit is fitted new for the turnout; a relay suits the kind of motor it lies beside. */
 function addedSource(draft: Draft, turnout: Turnout, text: string): Source {
   const [motor] = assignmentsOfTurnout(draft.record, turnout.id, "motor");
-  const coil = motor && typeOf(draft.record, deviceOf(draft.record, motor.deviceId)).model === "twin-coil";
+  const coil = motor && traitsOf(typeOf(draft.record, deviceOf(draft.record, motor.deviceId))).movedBy === "pulse";
   const wanted = text.toLowerCase() === "relay" ? (coil ? "relay-latching" : "relay-dpdt") : text;
   const family = /relay board/i.test(wanted) || wanted.startsWith("relay-board") ? "driver" : "reader";
   const type = typeMeant(draft.record, family, wanted);

@@ -1,4 +1,5 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 
@@ -30,9 +31,9 @@ export function freeInput(record: RailwayRecord, deviceId: string, inputs: numbe
   const used = new Set<number>();
   for (const a of assignmentsOfDevice(record, deviceId)) {
     if (a.role !== "input" || a.deviceId !== deviceId) continue;
-    const { model } = typeOf(record, deviceOf(record, a.controlId));
+    const asksBy = traitsOf(typeOf(record, deviceOf(record, a.controlId))).asks;
     const asks = assignmentsOfDevice(record, a.controlId).find((each) => each.role === "control");
-    const single = model === "push-button" || (asks?.role === "control" && asks.to !== null);
+    const single = asksBy === "press" || (asks?.role === "control" && asks.to !== null);
     for (let way = a.way; way < a.way + (single ? 1 : 2); way++) used.add(way);
   }
   const all = typeOf(record, deviceOf(record, deviceId)).inputs ?? 0;

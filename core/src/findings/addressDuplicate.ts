@@ -13,6 +13,8 @@ interface Clash {
 
 export const addressDuplicate = rule<Clash>({
   id: "address-duplicate",
+  stage: "numbers",
+  column: "address",
   severity: ({ outputs }) => (outputs.filter((output) => output.throws !== null).length > 1 ? "stop" : "look"),
   title: "Two outputs answer to one address",
   about:

@@ -13,6 +13,8 @@ interface Impossible {
 
 export const addressImpossible = rule<Impossible>({
   id: "address-impossible",
+  stage: "numbers",
+  column: "address",
   severity: "stop",
   title: "No decoder can have this address",
   about:

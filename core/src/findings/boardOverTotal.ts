@@ -25,6 +25,8 @@ interface Total {
 
 export const boardOverTotal = rule<Total>({
   id: "board-over-total",
+  stage: "equip",
+  column: "driver",
   severity: ({ solved, limit }) => (solved > limit ? "stop" : "look"),
   title: "A board gives more in all than it may",
   about:

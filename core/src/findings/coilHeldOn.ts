@@ -1,4 +1,5 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import type { Position } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
@@ -16,6 +17,8 @@ interface Held {
 
 export const coilHeldOn = rule<Held>({
   id: "coil-held-on",
+  stage: "equip",
+  column: "control",
   severity: "stop",
   title: "A coil stays energised",
   about:
@@ -23,7 +26,7 @@ export const coilHeldOn = rule<Held>({
   look: ({ threads, reading }) =>
     threads.flatMap((thread) =>
       thread.motors.flatMap((motor): Held[] => {
-        if (motor.type.model !== "twin-coil") return [];
+        if (traitsOf(motor.type).movedBy !== "pulse") return [];
         const held = POSITIONS.flatMap((position) => {
           const found = reading(thread, position, "rest").motors.find(({ motorId }) => motorId === motor.device.id);
           return POSITIONS.map((coil) => ({ thread, motor, coil, position, amps: Math.abs(found?.amps[coil] ?? 0) }));
@@ -49,10 +52,14 @@ export const coilHeldOn = rule<Held>({
       remedies.push(fitInstead(record, control.device, "momentary-toggle", "a centre-off momentary toggle"));
     }
     if (motor.driver && motor.driver.type.outputs > 0) {
-      remedies.push(putOnDischargeUnit(record, thread, (typeId) => findType(record, typeId)?.model === "cdu"));
+      remedies.push(
+        putOnDischargeUnit(record, thread, (typeId) => traitsOf(findType(record, typeId)).gives === "pulse"),
+      );
     }
     if (motor.driver?.type.family === "supply") {
-      remedies.push(putOnDischargeUnit(record, thread, (typeId) => findType(record, typeId)?.model === "cdu"));
+      remedies.push(
+        putOnDischargeUnit(record, thread, (typeId) => traitsOf(findType(record, typeId)).gives === "pulse"),
+      );
     }
     return remedies;
   },

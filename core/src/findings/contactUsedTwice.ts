@@ -14,6 +14,8 @@ interface Shared {
 
 export const contactUsedTwice = rule<Shared>({
   id: "contact-used-twice",
+  stage: "equip",
+  column: "frog",
   severity: "stop",
   title: "One contact is used for two things",
   about:

@@ -1,4 +1,5 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { Draft } from "../equip/draft.ts";
 import { feed } from "../equip/feed.ts";
 import { stateFor } from "../readings/threadReading.ts";
@@ -22,6 +23,8 @@ interface Deaf {
 
 export const controlNotHeard = rule<Deaf>({
   id: "control-not-heard",
+  stage: "equip",
+  column: "control",
   severity: "stop",
   title: "A board does not hear its control",
   about:
@@ -62,7 +65,7 @@ function deafTo({ record, circuitry }: Look, thread: Thread, control: ThreadCont
   return asked
     .filter((position) => circuitry.hears(thread.turnout.id, position, control.device.id) === null)
     .map((position) => {
-      const input = to === null && control.type.model === "push-button" ? heard.press : heard[position];
+      const input = to === null && traitsOf(control.type).asks === "press" ? heard.press : heard[position];
       const state = stateFor(thread, position, "throwing", control.device.id);
       const at = circuitry.volts(`${id}:${input}`, `${id}:−`, state) ?? null;
       return { thread, control, heard, position, input, at, powered: supplyOf(record, id) !== null };

@@ -1,4 +1,5 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { changeSupply, firstOfType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { isFedByTrack } from "../schematic/recipes/supplyToBoard.ts";
@@ -16,6 +17,8 @@ interface Disabled {
 
 export const decoderOnOwnTrack = rule<Disabled>({
   id: "decoder-on-own-track",
+  stage: "equip",
+  column: "driver",
   severity: "look",
   title: "A short at its own turnout takes a decoder's power",
   about:
@@ -25,7 +28,7 @@ export const decoderOnOwnTrack = rule<Disabled>({
     for (const thread of threads) {
       for (const { driver } of thread.motors) {
         const track = driver && supplyOf(record, driver.device.id);
-        if (!driver || !track || !isFedByTrack(driver, track) || driver.type.model === "reverser") continue;
+        if (!driver || !track || !isFedByTrack(driver, track) || traitsOf(driver.type).inTrack === "reverser") continue;
         const known = found.get(driver.device.id);
         if (known) {
           if (!known.threads.includes(thread)) known.threads.push(thread);

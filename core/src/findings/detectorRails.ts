@@ -13,6 +13,8 @@ interface Opposite {
 
 export const detectorRails = rule<Opposite>({
   id: "detector-rails",
+  stage: "equip",
+  column: null,
   severity: "stop",
   title: "Detectors feed blocks on opposite rails",
   about:

@@ -16,6 +16,8 @@ const NAMES = { L: "left", R: "right" };
 
 export const frogWrongRail = rule<WrongRail>({
   id: "frog-wrong-rail",
+  stage: "equip",
+  column: "frog",
   severity: "stop",
   title: "A frog carries the wrong rail",
   about:

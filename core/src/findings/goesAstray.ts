@@ -27,6 +27,8 @@ interface Astray {
 
 export const goesAstray = rule<Astray>({
   id: "goes-astray",
+  stage: "equip",
+  column: "motor",
   severity: ({ went }) => (went === null ? "stop" : "look"),
   title: "A motor does not go where it is asked",
   about:

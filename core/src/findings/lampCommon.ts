@@ -12,6 +12,8 @@ interface WrongCommon {
 
 export const lampCommon = rule<WrongCommon>({
   id: "lamp-common",
+  stage: "equip",
+  column: "lamp",
   severity: "stop",
   title: "A lamp's common does not suit the outputs that light it",
   about:

@@ -26,6 +26,8 @@ const AIM_SHARE = 0.75;
 
 export const lampCurrent = rule<Lit>({
   id: "lamp-current",
+  stage: "equip",
+  column: "lamp",
   severity: ({ amps: lit, rated }) => (lit > rated ? "stop" : "look"),
   title: "A lamp has the wrong current",
   about:

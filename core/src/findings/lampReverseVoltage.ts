@@ -1,4 +1,5 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
@@ -13,6 +14,8 @@ interface Backwards {
 
 export const lampReverseVoltage = rule<Backwards>({
   id: "lamp-reverse-voltage",
+  stage: "equip",
+  column: "lamp",
   severity: "look",
   title: "A lamp sees more volts backwards than it bears",
   about:
@@ -34,7 +37,7 @@ export const lampReverseVoltage = rule<Backwards>({
   why: ({ lamp, sees, bears }) =>
     `An LED of ${lamp.device.label} sees ${volts(sees)} backwards; it bears ${volts(bears)}.`,
   remedies: ({ lamp }, { record }) =>
-    lamp.type.model === "frog-lamps"
+    traitsOf(lamp.type).shows === "frog-leds"
       ? [
           {
             label: `Fit diodes beside the LEDs of ${lamp.device.label}`,

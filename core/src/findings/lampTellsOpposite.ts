@@ -15,6 +15,8 @@ interface Opposite {
 
 export const lampTellsOpposite = rule<Opposite>({
   id: "lamp-tells-opposite",
+  stage: "equip",
+  column: "lamp",
   severity: "look",
   title: "A lamp tells the opposite of how the blades lie",
   about:

@@ -24,6 +24,8 @@ interface Lost {
 
 export const lampVoltsLost = rule<Lost>({
   id: "lamp-volts-lost",
+  stage: "loom",
+  column: "lamp",
   severity: "look",
   title: "Lamps are dim because wires take their volts",
   about:

@@ -12,6 +12,8 @@ interface Locked {
 
 export const latchingLocksOthers = rule<Locked>({
   id: "latching-locks-others",
+  stage: "equip",
+  column: "control",
   severity: "look",
   title: "A control that stays put locks the others out",
   about:

@@ -1,4 +1,5 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { Draft } from "../equip/draft.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
@@ -20,6 +21,8 @@ interface Overloaded {
 
 export const outputOverLimit = rule<Overloaded>({
   id: "output-over-limit",
+  stage: "equip",
+  column: "driver",
   severity: "stop",
   title: "An output gives more than it may",
   about:
@@ -73,7 +76,7 @@ export const outputOverLimit = rule<Overloaded>({
   remedies: ({ deviceId, threads, motors, label }, { record }) => {
     const last = motors.at(-1);
     const free = freeOutput(record, deviceId, last?.driver?.type.outputs ?? 0);
-    if (!last?.driver || free === null || last.type.model !== "stall-motor") return [];
+    if (!last?.driver || free === null || traitsOf(last.type).movedBy !== "reversal") return [];
     const draft = new Draft(record);
     draft.put("assignment", { ...last.driver.assignment, way: free });
     const board = label.slice(0, label.lastIndexOf("-"));

@@ -14,6 +14,8 @@ interface Against {
 
 export const pairThrownAgainst = rule<Against>({
   id: "pair-thrown-against",
+  stage: "equip",
+  column: "motor",
   severity: "stop",
   title: "A crossover's motors throw against each other",
   about:

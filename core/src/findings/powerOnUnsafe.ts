@@ -15,6 +15,8 @@ interface Unsafe {
 
 export const powerOnUnsafe = rule<Unsafe>({
   id: "power-on-unsafe",
+  stage: "equip",
+  column: "driver",
   severity: "look",
   title: "Power comes back and something moves or changes by itself",
   about:

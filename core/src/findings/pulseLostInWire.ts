@@ -1,4 +1,5 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import type { Pulse } from "../readings/pulse.ts";
 import { stateFor } from "../readings/threadReading.ts";
 import type { Position } from "../record/schemas.ts";
@@ -25,6 +26,8 @@ interface Lost {
 
 export const pulseLostInWire = rule<Lost>({
   id: "pulse-lost-in-wire",
+  stage: "loom",
+  column: "run",
   severity: ({ pulse, least, leastSeconds }) =>
     pulse.joules < least || pulse.secondsAboveHalf < leastSeconds ? "stop" : "look",
   title: "A good part of the pulse is lost in thin wire",
@@ -33,7 +36,7 @@ export const pulseLostInWire = rule<Lost>({
   look: ({ threads, circuitry }) =>
     threads.flatMap((thread) =>
       thread.motors.flatMap((motor): Lost[] => {
-        if (motor.type.model !== "twin-coil" || !thread.control) return [];
+        if (traitsOf(motor.type).movedBy !== "pulse" || !thread.control) return [];
         const thrown = POSITIONS.flatMap((position): Lost[] => {
           const state = stateFor(thread, position, "throwing");
           const coil = motor.assignment.crossed ? (position === "N" ? "R" : "N") : position;

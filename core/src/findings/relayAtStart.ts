@@ -1,4 +1,5 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { assignmentsOfRole, deviceOf } from "../record/find.ts";
 import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
@@ -13,6 +14,8 @@ interface Starting {
 
 export const relayAtStart = rule<Starting>({
   id: "relay-at-start",
+  stage: "equip",
+  column: null,
   severity: "look",
   title: "Relays pick up when the program starts",
   about:
@@ -20,7 +23,7 @@ export const relayAtStart = rule<Starting>({
   look: ({ record, threads }) =>
     assignmentsOfRole(record, "commands").flatMap(({ deviceId, toDeviceId }): Starting[] => {
       const controller = deviceOf(record, deviceId);
-      if (typeOf(record, controller).model !== "controller") return [];
+      if (traitsOf(typeOf(record, controller)).gives !== "pins") return [];
       const board = deviceOf(record, toDeviceId);
       const fed = threads.filter(
         ({ frogs, lamp }) =>

@@ -1,4 +1,5 @@
 import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { addBoardTo, changeSupply } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { AT_REST } from "../readings/threadReading.ts";
@@ -19,6 +20,8 @@ interface Beyond {
 
 export const relaysBeyondController = rule<Beyond>({
   id: "relays-beyond-controller",
+  stage: "equip",
+  column: null,
   severity: "stop",
   title: "Relays take more than the controller's own 5 V gives",
   about:
@@ -26,7 +29,7 @@ export const relaysBeyondController = rule<Beyond>({
   look: ({ record, circuitry }) =>
     record.devices.flatMap((device): Beyond[] => {
       const type = typeOf(record, device);
-      if (type.model !== "controller") return [];
+      if (traitsOf(type).gives !== "pins") return [];
       const boards = assignmentsOfRole(record, "commands")
         .filter((a) => a.deviceId === device.id && !supplyOf(record, a.toDeviceId))
         .map((a) => deviceOf(record, a.toDeviceId))

@@ -1,5 +1,6 @@
 import { CATALOGUE } from "../catalogue/catalogue.ts";
 import type { Model } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { addBoardTo, changeType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setDriver } from "../equip/equipment.ts";
@@ -44,7 +45,9 @@ export function putOnDischargeUnit(record: RailwayRecord, thread: Thread, isCdu:
 
 /** Terminals at which a motor's two leads end. */
 export function leadNames({ device, type }: ThreadMotor): string[] {
-  return (type.model === "twin-coil" ? ["N", "R"] : ["+", "−"]).map((terminal) => terminalName(device.label, terminal));
+  return (traitsOf(type).movedBy === "pulse" ? ["N", "R"] : ["+", "−"]).map((terminal) =>
+    terminalName(device.label, terminal),
+  );
 }
 
 /** The next gauge of at most half the resistance, for the wires or the cable; none when there is no thicker one. */

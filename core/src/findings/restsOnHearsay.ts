@@ -14,6 +14,8 @@ interface Hearsay {
 
 export const restsOnHearsay = rule<Hearsay>({
   id: "rests-on-hearsay",
+  stage: "equip",
+  column: null,
   severity: "look",
   title: "The plan rests on something that was only heard",
   about:

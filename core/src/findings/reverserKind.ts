@@ -1,4 +1,6 @@
 import { CATALOGUE } from "../catalogue/catalogue.ts";
+import type { OutputKind } from "../catalogue/deviceType.ts";
+import { type MovedBy, traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { rule } from "./rule.ts";
@@ -11,6 +13,8 @@ interface Misbought {
 
 export const reverserKind = rule<Misbought>({
   id: "reverser-kind",
+  stage: "equip",
+  column: "driver",
   severity: "stop",
   title: "The automatic reverser is of the wrong kind for the motor",
   about:
@@ -19,7 +23,8 @@ export const reverserKind = rule<Misbought>({
     threads.flatMap((thread) =>
       thread.motors.flatMap((motor): Misbought[] => {
         const { driver } = motor;
-        return driver?.type.model === "reverser" && !reverserSuits(motor) ? [{ thread, motor, reverser: driver }] : [];
+        const misbought = driver && traitsOf(driver.type).inTrack === "reverser" && !reverserSuits(motor);
+        return misbought ? [{ thread, motor, reverser: driver }] : [];
       }),
     ),
   subject: ({ motor }) => motor.device.id,
@@ -29,16 +34,19 @@ export const reverserKind = rule<Misbought>({
   why: ({ reverser, motor }) =>
     `${reverser.device.label} has an output for ${reverser.type.drives === "coil" ? "twin-coil" : "stall"} motors; ${motor.device.label} is a ${motor.type.short} motor.`,
   remedies: ({ reverser, motor }, { record }) =>
-    CATALOGUE.filter((type) => type.model === "reverser" && type.drives === WANTED[motor.type.model]).map((type) => ({
+    CATALOGUE.filter(
+      (type) =>
+        traitsOf(type).inTrack === "reverser" && type.drives === WANTED[traitsOf(motor.type).movedBy ?? "commands"],
+    ).map((type) => ({
       label: `Make ${reverser.device.label} an ${type.name.charAt(0).toLowerCase()}${type.name.slice(1)}`,
       group: changeType(record, reverser.device.id, type.id),
     })),
   caution: ({ motor }) => motor.type,
 });
 
-const WANTED: Record<string, string> = { "twin-coil": "coil", "stall-motor": "pair" };
+const WANTED: Partial<Record<MovedBy, OutputKind>> = { pulse: "coil", reversal: "pair" };
 
 /** Whether a reverser's output gives what the motor on it wants. */
 export function reverserSuits({ type, driver }: ThreadMotor): boolean {
-  return WANTED[type.model] === driver?.type.drives;
+  return WANTED[traitsOf(type).movedBy ?? "commands"] === driver?.type.drives;
 }

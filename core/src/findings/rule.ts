@@ -63,6 +63,10 @@ interface RuleOf<S> {
   /** The rule explained in the trade's words. */
   about: string;
   severity: Severity | ((subject: S) => Severity);
+  /** Stage of the work in which its findings are put right. */
+  stage: FindingStage;
+  /** Column of the turnout list in which they are put right; null for what is no turnout's alone. */
+  column: string | null | ((subject: S) => string);
   look: (look: Look) => S[];
   /** What tells one finding of the rule from another; lasting identifiers only. */
   subject: (subject: S) => string;
@@ -71,8 +75,6 @@ interface RuleOf<S> {
   turnouts: (subject: S) => readonly Thread[];
   why: (subject: S) => string;
   remedies: (subject: S, look: Look) => Remedy[];
-  /** Column of the turnout list; when not said, the usual one of the rule. */
-  column?: (subject: S) => string;
   caution?: (subject: S) => DeviceType | undefined;
 }
 
@@ -92,10 +94,12 @@ export function rule<S>(definition: RuleOf<S>): Rule {
     about,
     run: (look) =>
       definition.look(look).map((subject): Finding => {
-        const { severity } = definition;
+        const { severity, column, stage } = definition;
         const why = definition.why(subject);
         const name = definition.subject(subject);
-        const kept = look.record.acceptances.find((a) => a.rule === id && a.subject === name && a.cause === why);
+        const kept = look.record.acceptances.find(
+          (a) => a.rule === id && a.subject === name && isSameCause(a.cause, why),
+        );
         const caution = definition.caution?.(subject)?.caution;
         const graded = typeof severity === "function" ? severity(subject) : severity;
         return {
@@ -109,55 +113,34 @@ export function rule<S>(definition: RuleOf<S>): Rule {
           why,
           remedies: definition.remedies(subject, look),
           kept: graded === "stop" ? null : (kept?.reason ?? null),
-          stage: STAGE_OF[id] ?? "equip",
-          column: definition.column?.(subject) ?? COLUMN_OF[id] ?? null,
+          stage,
+          column: typeof column === "function" ? column(subject) : column,
           ...(caution ? { caution } : {}),
         };
       }),
   };
 }
 
+/** Words that tell one cause from another, besides everything that holds a figure. */
+const TELLING = new Set(["normal", "reverse", "left", "right", "open", "dark", "dim"]);
+
+/**
+ * Whether two sentences of one rule are about the same cause: they hold the same figures, labels and positions, whatever
+ * the words around them. A rule may be worded better without what an owner has accepted coming back.
+ */
+export function isSameCause(a: string, b: string): boolean {
+  const [before, now] = [factsIn(a), factsIn(b)];
+  // a sentence without any fact is known by its words only
+  return a === b || (now !== "" && before === now);
+}
+
+function factsIn(sentence: string): string {
+  const words = sentence.split(/[\s,;:()]+/).map((word) => word.replace(/\.$/, ""));
+  return [...new Set(words.filter((word) => /\d/.test(word) || TELLING.has(word)))].sort().join(" ");
+}
+
 /** The stages in which findings are put right, by what the spine calls them. */
 export const FINDING_STAGES = ["equip", "loom", "numbers"] as const;
 export type FindingStage = (typeof FINDING_STAGES)[number];
-
-/** Rules whose findings are put right elsewhere than in Equip. */
-const STAGE_OF: Readonly<Record<string, FindingStage>> = {
-  "pulse-lost-in-wire": "loom",
-  "wire-over-current": "loom",
-  "wire-not-protected": "loom",
-  "short-would-not-trip": "loom",
-  "lamp-volts-lost": "loom",
-  "address-duplicate": "numbers",
-  "address-impossible": "numbers",
-};
-
-/** The column of the turnout list in which each rule's findings are put right. */
-const COLUMN_OF: Readonly<Record<string, string>> = {
-  "coil-held-on": "control",
-  "wrong-kind-for-output": "driver",
-  "reverser-kind": "driver",
-  "output-over-limit": "driver",
-  "board-over-total": "driver",
-  "pair-thrown-against": "motor",
-  "contact-used-twice": "frog",
-  "frog-wrong-rail": "frog",
-  "unit-too-weak": "driver",
-  "goes-astray": "motor",
-  "control-not-heard": "control",
-  "pulse-lost-in-wire": "run",
-  "lamp-common": "lamp",
-  "lamp-current": "lamp",
-  "lamp-volts-lost": "lamp",
-  "lamp-reverse-voltage": "lamp",
-  "lamp-tells-opposite": "lamp",
-  "latching-locks-others": "control",
-  "decoder-on-own-track": "driver",
-  "power-on-unsafe": "driver",
-  "address-duplicate": "address",
-  "address-impossible": "address",
-  "supply-out-of-range": "driver",
-  "wire-over-current": "run",
-};
 
 export const POSITIONS: readonly Position[] = ["N", "R"];

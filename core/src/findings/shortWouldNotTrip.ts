@@ -1,4 +1,5 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { SHORT_OHMS } from "../readings/circuitry.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
@@ -26,6 +27,8 @@ const NOTHING = 1e-3;
 
 export const shortWouldNotTrip = rule<Silent>({
   id: "short-would-not-trip",
+  stage: "loom",
+  column: null,
   severity: "stop",
   title: "A short at the far end would not shut the supply down",
   about:
@@ -64,10 +67,10 @@ function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): 
 function farthest({ record, circuitry }: Look, supply: Fitted, feeds: readonly Feeds[]): Silent[] {
   const { tripAmps } = supply.type.figures;
   if (supply.type.family !== "supply" || !tripAmps) return [];
-  const alternating = supply.type.model === "ac-supply" ? Math.SQRT1_2 : 1;
+  const alternating = traitsOf(supply.type).gives === "ac" ? Math.SQRT1_2 : 1;
   const shorts = feeds.flatMap((assignment): Silent[] => {
     const at = fitted(record, assignment.toDeviceId);
-    if (at.type.family === "lamp" || at.type.model === "detector") return [];
+    if (at.type.family === "lamp" || traitsOf(at.type).inTrack === "detector") return [];
     const byTrack = assignment.role === "commands" || isFedByTrack(at, supply);
     const ends: [string, string] = byTrack ? ["J", "K"] : powerTerminals(at);
     const keys = ends.map((end) => `${at.device.id}:${end}`) as [string, string];

@@ -1,5 +1,6 @@
 import { typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -23,6 +24,8 @@ interface OutOfRange {
 
 export const supplyOutOfRange = rule<OutOfRange>({
   id: "supply-out-of-range",
+  stage: "equip",
+  column: "driver",
   severity: "stop",
   title: "A board gets more or fewer volts than it is made for",
   about:
@@ -37,7 +40,7 @@ export const supplyOutOfRange = rule<OutOfRange>({
       const gets = circuitry.volts(`${device.id}:${at[0]}`, `${device.id}:${at[1]}`, AT_REST.N);
       const driven = threads.filter((thread) => thread.motors.some((motor) => motor.driver?.device.id === device.id));
       // a control left on drains a unit, which is another finding
-      const drained = type.model === "cdu" && driven.some(({ control }) => control?.type.maintained);
+      const drained = traitsOf(type).gives === "pulse" && driven.some(({ control }) => control?.type.maintained);
       if (gets === undefined || drained) return [];
       const size = Math.abs(gets);
       if (size >= leastVolts.value && size <= mostVolts.value) return [];

@@ -18,6 +18,8 @@ interface Loaded extends SupplyLoad {
 
 export const supplyOverRating = rule<Loaded>({
   id: "supply-over-rating",
+  stage: "equip",
+  column: null,
   severity: ({ worst, rating }) => (worst > rating ? "stop" : "look"),
   title: "A supply is near or over its rating",
   about:

@@ -1,9 +1,10 @@
 import { findType, typesOfFamily } from "../catalogue/catalogue.ts";
-import type { Model, OutputKind } from "../catalogue/deviceType.ts";
+import type { OutputKind } from "../catalogue/deviceType.ts";
+import { type MovedBy, traitsOf, usualSupply } from "../catalogue/traits.ts";
 import { setControls } from "../equip/controls.ts";
 import { Draft } from "../equip/draft.ts";
 import { setControl, setDriver, setMotor } from "../equip/equipment.ts";
-import { feed, usualCommands, usualSupply } from "../equip/feed.ts";
+import { feed, usualCommands } from "../equip/feed.ts";
 import { setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -38,6 +39,7 @@ interface Incomplete {
 
 export const turnoutIncomplete = rule<Incomplete>({
   id: "turnout-incomplete",
+  stage: "equip",
   severity: "look",
   title: "A turnout is not completely equipped",
   about:
@@ -130,7 +132,7 @@ function isRead(thread: Thread, control: ThreadControl): boolean {
   if (heardAt(thread, control)) return true;
   const driver = thread.motors[0]?.driver;
   const direct = driver !== null && driver !== undefined && driver.way === null;
-  return direct && (switchesCurrent(control) || control.type.model === "reversing-toggle");
+  return direct && (switchesCurrent(control) || traitsOf(control.type).asks === "poles");
 }
 
 function unreadBecause({ device, type }: Fitted): string {
@@ -196,7 +198,7 @@ function missingControl(thread: Thread): Missing[] {
 function missingForFrogs({ frogs }: Thread): Missing[] {
   return frogs.flatMap(({ from, assignment, turnout }): Missing[] => {
     const way = assignment.way ?? 1;
-    if (!from || from.type.model === "polarity-unit" || way <= from.type.contactSets) return [];
+    if (!from || traitsOf(from.type).inTrack === "polarity-unit" || way <= from.type.contactSets) return [];
     return [
       {
         column: "frog" as const,
@@ -256,13 +258,13 @@ function missingForLamp(record: RailwayRecord, { lamp, turnout }: Thread): Missi
 /** What a lamp lacks that is lit by something else than a contact. */
 function missingSource(record: RailwayRecord, lamp: ThreadLamp, turnoutId: string): Missing[] {
   const { from, device, type } = lamp;
-  if (type.model === "unwired" || from.type.model === "frog") return [];
-  const fits = type.model === "servo" ? from.type.drives === "servo" : outputEnds(lamp, 1) !== null;
+  if (traitsOf(type).shows === "flag" || traitsOf(from.type).inTrack === "frog") return [];
+  const fits = traitsOf(type).movedBy === "signal" ? from.type.drives === "servo" : outputEnds(lamp, 1) !== null;
   if (fits) return [];
   return [
     {
       column: "lamp" as const,
-      words: `has ${type.model === "servo" ? "an arm" : "a lamp"}, ${device.label}, that ${from.device.label} cannot ${type.model === "servo" ? "move" : "light"}`,
+      words: `has ${traitsOf(type).movedBy === "signal" ? "an arm" : "a lamp"}, ${device.label}, that ${from.device.label} cannot ${traitsOf(type).movedBy === "signal" ? "move" : "light"}`,
       remedies: () => [remedy(record, `Take ${device.label} away`, (draft) => setLamp(draft, turnoutId, null))],
     },
   ];
@@ -270,10 +272,10 @@ function missingSource(record: RailwayRecord, lamp: ThreadLamp, turnoutId: strin
 
 /** A free output of a board of the right kind, or the discharge unit that is there. */
 function driverRemedies(record: RailwayRecord, thread: Thread): Remedy[] {
-  const kind = DRIVEN_BY[thread.motors[0]?.type.model ?? "twin-coil"] ?? "coil";
+  const kind = DRIVEN_BY[traitsOf(thread.motors[0]?.type).movedBy ?? "pulse"] ?? "coil";
   return record.devices.flatMap((device) => {
     const type = findType(record, device.typeId);
-    if (!type || !(type.drives === kind || (kind === "coil" && type.model === "cdu"))) return [];
+    if (!type || !(type.drives === kind || (kind === "coil" && traitsOf(type).gives === "pulse"))) return [];
     const used = new Set(
       record.assignments.map((a) => (a.role === "driver" && a.deviceId === device.id ? a.way : null)),
     );
@@ -290,7 +292,7 @@ function driverRemedies(record: RailwayRecord, thread: Thread): Remedy[] {
 }
 
 /** What an output has to give for a motor. */
-const DRIVEN_BY: Partial<Record<Model, OutputKind>> = { "twin-coil": "coil", "stall-motor": "pair", servo: "servo" };
+const DRIVEN_BY: Partial<Record<MovedBy, OutputKind>> = { pulse: "coil", reversal: "pair", signal: "servo" };
 
 function remedy(record: RailwayRecord, label: string, make: (draft: Draft) => void): Remedy {
   const draft = new Draft(record);

@@ -1,4 +1,5 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { addBoardTo, changeSupply, copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { storesPulse } from "../readings/models.ts";
@@ -21,6 +22,8 @@ interface TooWeak {
 
 export const unitTooWeak = rule<TooWeak>({
   id: "unit-too-weak",
+  stage: "equip",
+  column: "driver",
   severity: "stop",
   title: "A discharge unit is too weak for what fires together",
   about:
@@ -42,7 +45,7 @@ export const unitTooWeak = rule<TooWeak>({
 export function weakOn({ circuitry }: Look, thread: Thread): TooWeak[] {
   const unit = thread.motors[0]?.driver;
   const motors = thread.motors.filter(
-    ({ type, driver }) => type.model === "twin-coil" && driver?.device.id === unit?.device.id,
+    ({ type, driver }) => traitsOf(type).movedBy === "pulse" && driver?.device.id === unit?.device.id,
   );
   const [first] = motors;
   if (!unit || !first || !storesPulse(unit.type) || motors.length < 2) return [];
@@ -65,7 +68,7 @@ export function weakOn({ circuitry }: Look, thread: Thread): TooWeak[] {
 
 /** A small unit beside each motor. */
 function unitEach(record: RailwayRecord, { unit, motors }: TooWeak): Remedy[] {
-  if (unit.type.model !== "cdu") return [];
+  if (traitsOf(unit.type).gives !== "pulse") return [];
   const draft = new Draft(record);
   const supply = supplyOf(record, unit.device.id);
   for (const { driver } of motors.slice(1)) {
@@ -82,9 +85,11 @@ function moreFarads(record: RailwayRecord, { unit, joules: gets, seconds, least,
   const farads = figureValue(unit.type, "farads");
   const needed = farads * Math.max(least / gets, leastSeconds / seconds);
   const chosen = USUAL_FARADS.find((each) => each >= needed);
-  if (!chosen || unit.type.model !== "cdu") return [];
+  if (!chosen || traitsOf(unit.type).gives !== "pulse") return [];
   const size = `${Math.round(chosen * 1e6)} uF`;
-  const known = record.types.find((own) => own.figures.farads === chosen && findType(record, own.id)?.model === "cdu");
+  const known = record.types.find(
+    (own) => own.figures.farads === chosen && traitsOf(findType(record, own.id)).gives === "pulse",
+  );
   if (known) return [fit(record, unit, known.id, size)];
   const { group, id } = copyType(record, unit.type.id, `Discharge unit, ${size}`);
   const draft = new Draft(record);

@@ -20,6 +20,8 @@ interface Unprotected {
 
 export const wireNotProtected = rule<Unprotected>({
   id: "wire-not-protected",
+  stage: "loom",
+  column: null,
   severity: "look",
   title: "A supply can burn a wire before it shuts down",
   about:

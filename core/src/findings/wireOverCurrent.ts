@@ -18,6 +18,8 @@ interface Hot {
 
 export const wireOverCurrent = rule<Hot>({
   id: "wire-over-current",
+  stage: "loom",
+  column: "run",
   severity: "stop",
   title: "A wire carries more than it may",
   about:

@@ -1,5 +1,6 @@
 import { findType, typesOfFamily } from "../catalogue/catalogue.ts";
-import type { Model, OutputKind } from "../catalogue/deviceType.ts";
+import type { OutputKind } from "../catalogue/deviceType.ts";
+import { type MovedBy, traitsOf } from "../catalogue/traits.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { fitInstead, putOnDischargeUnit } from "./remedies.ts";
 import { rule } from "./rule.ts";
@@ -11,6 +12,8 @@ interface Mismatch {
 
 export const wrongKindForOutput = rule<Mismatch>({
   id: "wrong-kind-for-output",
+  stage: "equip",
+  column: "driver",
   severity: "stop",
   title: "The motor does not suit its output",
   about:
@@ -20,7 +23,7 @@ export const wrongKindForOutput = rule<Mismatch>({
       thread.motors.flatMap((motor): Mismatch[] => {
         const { driver } = motor;
         // a reverser has a finding of its own
-        if (!driver || driver.type.model === "reverser") return [];
+        if (!driver || traitsOf(driver.type).inTrack === "reverser") return [];
         return !suits(thread, motor, driver) ? [{ thread, motor: { ...motor, driver } }] : [];
       }),
     ),
@@ -32,16 +35,19 @@ export const wrongKindForOutput = rule<Mismatch>({
     const output =
       motor.driver.way === null ? motor.driver.device.label : `${motor.driver.device.label}-${motor.driver.way}`;
     const gives = GIVES[motor.driver.type.drives ?? "none"];
-    return `${output} ${gives}; ${motor.device.label} ${WANTS[motor.type.model] ?? "wants something else"}.`;
+    return `${output} ${gives}; ${motor.device.label} ${WANTS[traitsOf(motor.type).movedBy ?? "commands"]}.`;
   },
   remedies: ({ thread, motor }, { record }) => {
     if (motor.driver.type.drives === "pair") {
       const stall = fitInstead(record, motor.device, "stall-motor", "a stall motor");
-      if (motor.type.model !== "twin-coil") return [stall];
-      return [putOnDischargeUnit(record, thread, (typeId) => findType(record, typeId)?.model === "cdu"), stall];
+      if (traitsOf(motor.type).movedBy !== "pulse") return [stall];
+      return [
+        putOnDischargeUnit(record, thread, (typeId) => traitsOf(findType(record, typeId)).gives === "pulse"),
+        stall,
+      ];
     }
-    if (motor.type.model !== "stall-motor") return [];
-    const [coil] = typesOfFamily(record, "motor").filter((type) => type.model === "twin-coil");
+    if (traitsOf(motor.type).movedBy !== "reversal") return [];
+    const [coil] = typesOfFamily(record, "motor").filter((type) => traitsOf(type).movedBy === "pulse");
     return coil ? [fitInstead(record, motor.device, "twin-coil", "a twin-coil motor")] : [];
   },
   caution: ({ motor }) => motor.type,
@@ -58,24 +64,24 @@ const GIVES: Record<OutputKind | "none", string> = {
 };
 
 /** What a motor wants, as part of a sentence. */
-const WANTS: Partial<Record<Model, string>> = {
-  "twin-coil": "has coils, which need a pulse of amps and nothing after it",
-  "stall-motor": "is a stall motor and must stay powered, reversed to throw",
-  servo: "is a servo, which wants 5 V and a signal",
-  "decoder-motor": "has its decoder inside and needs the track bus only",
+const WANTS: Record<MovedBy, string> = {
+  pulse: "has coils, which need a pulse of amps and nothing after it",
+  reversal: "is a stall motor and must stay powered, reversed to throw",
+  signal: "is a servo, which wants 5 V and a signal",
+  commands: "has its decoder inside and needs the track bus only",
 };
 
 /** Whether a driver gives what a motor wants; a bare supply gives a stall motor its power through a reversing toggle. */
 function suits({ control }: Thread, { type }: ThreadMotor, driver: NonNullable<ThreadMotor["driver"]>): boolean {
-  switch (type.model) {
-    case "twin-coil":
+  switch (traitsOf(type).movedBy) {
+    case "pulse":
       return driver.type.drives === "coil" || !driver.type.drives;
-    case "stall-motor":
+    case "reversal":
       return (
         driver.type.drives === "pair" ||
-        (control?.type.model === "reversing-toggle" && driver.type.model === "dc-supply")
+        (traitsOf(control?.type).asks === "poles" && traitsOf(driver.type).gives === "dc")
       );
-    case "servo":
+    case "signal":
       return driver.type.drives === "servo";
     default:
       return false;

@@ -1,3 +1,4 @@
+import { traitsOf } from "../catalogue/traits.ts";
 import { isRelay } from "../schematic/recipes/relayBesideMotor.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 
@@ -39,10 +40,10 @@ export function knowledgeOf({ lamp, frogs }: Thread): Knowledge | null {
 }
 
 function knownBy({ type, from }: ThreadLamp, frogs: Thread["frogs"]): Knows {
-  if (type.model === "unwired") return "blades";
-  if (from.type.model === "frog") {
+  if (traitsOf(type).shows === "flag") return "blades";
+  if (traitsOf(from.type).inTrack === "frog") {
     const frog = frogs.find(({ device }) => device.id === from.device.id);
-    return frog?.from?.type.model === "polarity-unit" ? "last train" : "frog";
+    return traitsOf(frog?.from?.type).inTrack === "polarity-unit" ? "last train" : "frog";
   }
   // a relay beside the motor is switched by what drives the motor, not by the motor
   if (isRelay(from) || from.type.family !== "motor") return "command";

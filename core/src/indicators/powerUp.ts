@@ -1,5 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType, PowerOn } from "../catalogue/deviceType.ts";
+import { type Gives, traitsOf } from "../catalogue/traits.ts";
 import type { SupplyLoad } from "../readings/supplyLoads.ts";
 import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -47,14 +48,14 @@ export function powerUpTable(record: RailwayRecord, threads: readonly Thread[]):
 
 function rowOf(record: RailwayRecord, threads: readonly Thread[], device: Device, type: DeviceType): PowerUpRow | null {
   const base = { deviceId: device.id, label: device.label, what: type.name, moves: [], lamps: [] };
-  if (type.model === "cdu") {
+  if (traitsOf(type).gives === "pulse") {
     const charged = "empty; charges in a second or two";
     return { ...base, power: charged, short: "as it was", reset: "none", computer: "as it was" };
   }
   if (!type.powerOn) return maintainedRow(threads, device, type, base);
   const driven = threads.filter(({ motors }) => motors.some((motor) => isOn(motor, device.id)));
-  const fedByTrack = type.hears === "track" && supplyModel(record, device.id) === "track-bus";
-  const power = type.model === "reverser" && type.outputs === 0 ? REVERSES_ONLY : AFTER_POWER[type.powerOn];
+  const fedByTrack = type.hears === "track" && supplyGives(record, device.id) === "track";
+  const power = traitsOf(type).inTrack === "reverser" && type.outputs === 0 ? REVERSES_ONLY : AFTER_POWER[type.powerOn];
   const moves = type.powerOn === "normal" ? driven.map(({ label }) => label) : thrownMeanwhile(driven);
   const settings = (type.settings ?? []).map(({ name, factory }) => `${name} ${factory}`);
   return {
@@ -91,7 +92,7 @@ function maintainedRow(
   if (!type.maintained || type.family !== "control") return null;
   const moves = threads
     .filter((thread) => controlsOf(thread).some((each) => each.device.id === device.id && !heardAt(thread, each)))
-    .filter(({ motors }) => motors.some(({ type: motor }) => motor.model === "stall-motor"))
+    .filter(({ motors }) => motors.some(({ type: motor }) => traitsOf(motor).movedBy === "reversal"))
     .map(({ label }) => label);
   const words = moves.length > 0 ? "as it stands: thrown meanwhile, the motor follows" : "as it stands";
   return { ...base, power: words, short: "as it stands", reset: "none", computer: "as it stands", moves };
@@ -101,8 +102,8 @@ function isOn({ driver, device }: ThreadMotor, deviceId: string): boolean {
   return driver?.device.id === deviceId || device.id === deviceId;
 }
 
-function supplyModel(record: RailwayRecord, deviceId: string): string | undefined {
-  return supplyOf(record, deviceId)?.type.model;
+function supplyGives(record: RailwayRecord, deviceId: string): Gives | null {
+  return traitsOf(supplyOf(record, deviceId)?.type).gives;
 }
 
 function lampsOn(threads: readonly Thread[], deviceId: string): string[] {

@@ -1,4 +1,5 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import type { Element } from "../circuit/elements.ts";
 import { type Circuitry, type Extra, SHORT_OHMS } from "../readings/circuitry.ts";
 import type { RailwayState } from "../readings/states.ts";
@@ -52,7 +53,8 @@ function wiredFaults(circuitry: Circuitry, thread: Thread, lamp: ThreadLamp): Si
     return both(`${what} touch`, { elements: [bridge] });
   };
   const supply = supplyOf(circuitry.record, device.id)?.device.label;
-  const dead = from.type.model === "frog" ? "no track power" : supply ? `no power at ${supply}` : "no power";
+  const dead =
+    traitsOf(from.type).inTrack === "frog" ? "no track power" : supply ? `no power at ${supply}` : "no power";
   return [
     both("all in order", { elements: [] }),
     open(normal, `wire of ${name(normal)}`),
@@ -62,7 +64,7 @@ function wiredFaults(circuitry: Circuitry, thread: Thread, lamp: ThreadLamp): Si
     shorted(normal, common, `${name(normal)} and common`),
     shorted(reverse, common, `${name(reverse)} and common`),
     both(dead, { elements: [] }, true),
-    ...(from.type.model === "frog"
+    ...(traitsOf(from.type).inTrack === "frog"
       ? [both("frog dead", { elements: [], loose: deadFrog(thread, from.device.id) })]
       : []),
   ];
@@ -79,12 +81,13 @@ function deadFrog({ frogs }: Thread, frogId: string): Set<string> {
 /** A semaphore without power stays where it stands; a flag needs none. */
 function unwiredFaults(circuitry: Circuitry, thread: Thread, lamp: ThreadLamp): Situation[] {
   const shows = (position: Position): Shows => {
-    if (lamp.type.model === "servo") return circuitry.semaphoreShows(lamp, AT_REST[position]) ?? "as before";
+    if (traitsOf(lamp.type).movedBy === "signal")
+      return circuitry.semaphoreShows(lamp, AT_REST[position]) ?? "as before";
     const [motor] = thread.motors;
     return motor ? (circuitry.motorGoesTo(motor.device.id, AT_REST[position]) ?? "as before") : "as before";
   };
   const well = situation("all in order", shows("N"), shows("R"));
-  if (lamp.type.model !== "servo") return [well];
+  if (traitsOf(lamp.type).movedBy !== "signal") return [well];
   return [
     well,
     situation("signal wire open", "as before", "as before"),

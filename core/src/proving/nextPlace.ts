@@ -1,3 +1,4 @@
+import { traitsOf } from "../catalogue/traits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Reading } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
@@ -88,9 +89,10 @@ function powerLists(record: RailwayRecord, thread: Thread): MeasuringPoint[][] {
       const [plus, minus] = outTerminals(driver);
       const { control } = thread;
       const sides = control && controlSides(control);
-      const reversing = control?.type.model === "reversing-toggle";
+      const reversing = traitsOf(control?.type).asks === "poles";
       const atControl = control && sides && !reversing ? [point(control, sides.common, driver, minus)] : [];
-      const atMotor = motor.type.model === "twin-coil" ? [point(motor, "N", motor, "C")] : [pair(motor, ["+", "−"])];
+      const atMotor =
+        traitsOf(motor.type).movedBy === "pulse" ? [point(motor, "N", motor, "C")] : [pair(motor, ["+", "−"])];
       return [...fed, pair(driver, [plus, minus]), ...atControl, ...atMotor];
     }
     const { drives } = driver.type;

@@ -1,3 +1,4 @@
+import { traitsOf } from "../catalogue/traits.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import { measure } from "../readings/meter.ts";
 import type { Moment } from "../readings/states.ts";
@@ -67,11 +68,11 @@ function windingSteps(circuitry: Circuitry, thread: Thread, motor: ThreadMotor, 
       red,
       black,
     });
-  if (type.model === "servo" || type.model === "decoder-motor") {
-    const [plus, minus] = type.model === "servo" ? ["+", "−"] : ["J", "K"];
+  if (traitsOf(type).movedBy === "signal" || traitsOf(type).movedBy === "commands") {
+    const [plus, minus] = traitsOf(type).movedBy === "signal" ? ["+", "−"] : ["J", "K"];
     return [meter("power", `Power${of}`, "At rest. Across the motor's supply.", null, "V", plus, minus)];
   }
-  if (type.model === "stall-motor") {
+  if (traitsOf(type).movedBy === "reversal") {
     return [
       meter("winding", `Winding${of}`, "Power off. Across the motor's leads.", null, "ohm", "+", "−"),
       meter("polarity-n", `Power at N${of}`, "Thrown to normal, at rest.", "N", "V", "+", "−"),
@@ -83,7 +84,7 @@ function windingSteps(circuitry: Circuitry, thread: Thread, motor: ThreadMotor, 
     meter("coil-n", `Normal coil${of}`, "Power off, unit discharged. Coil to common.", null, "ohm", "N", "C"),
     meter("coil-r", `Reverse coil${of}`, "Power off, unit discharged. Coil to common.", null, "ohm", "R", "C"),
   ];
-  if (driver?.type.model !== "cdu") return steps;
+  if (!driver || traitsOf(driver.type).gives !== "pulse") return steps;
   const charge = reading(circuitry, thread, {
     key: `charge-${motor.turnout.id}`,
     title: "Charge",

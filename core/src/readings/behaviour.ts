@@ -1,4 +1,5 @@
 import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
@@ -179,19 +180,20 @@ export class Behaviour {
   private thrownTo(motor: ThreadMotor, thread: Thread, asked: Position, by: string | undefined): Throw {
     const leader = thread.turnout.id;
     const id = motor.device.id;
-    const { model, figures } = motor.type;
+    const { figures } = motor.type;
+    const { movedBy } = traitsOf(motor.type);
     const least = figures.leastVolts?.value ?? 0;
     const linked = this.roles.isTurned(id, null, "linkage", "setting");
     const flip = (position: Position) => turnedIf(motor.assignment.opposite !== linked, position);
     const state: RailwayState = { asked: { [leader]: asked }, ...PRESSED, acting: leader, ...(by ? { by } : {}) };
-    if (model === "decoder-motor") {
+    if (movedBy === "commands") {
       const moves = Math.abs(this.solver.volts(`${id}:J`, `${id}:K`, RESTING) ?? 0) >= least;
       return { to: moves ? flip(asked) : null, live: null };
     }
-    if (model === "servo") return { to: this.servoGoesTo(motor, state, flip), live: null };
-    if (model === "stall-motor") {
+    if (movedBy === "signal") return { to: this.servoGoesTo(motor, state, flip), live: null };
+    if (movedBy === "reversal") {
       // one that its control lets go of again runs while it is held
-      const sprung = thread.control?.type.model === "reversing-toggle" && !thread.control.type.maintained;
+      const sprung = traitsOf(thread.control?.type).asks === "poles" && !thread.control?.type.maintained;
       const all = asked === "N" ? ALL_NORMAL : ALL_REVERSE;
       const volts = this.solver.volts(`${id}:+`, `${id}:−`, by || sprung ? state : all) ?? 0;
       return { to: Math.abs(volts) >= least ? flip(volts > 0 ? "N" : "R") : null, live: null };
@@ -334,7 +336,9 @@ export class Behaviour {
     const beside = this.roles.besideOf.get(deviceId);
     if (beside) {
       if (following) return asked;
-      return type.model === "relay" ? this.pickedUp(deviceId, type, state) : this.relayGoesTo(deviceId, type, asked);
+      return traitsOf(type).relay === "held"
+        ? this.pickedUp(deviceId, type, state)
+        : this.relayGoesTo(deviceId, type, asked);
     }
     const to = following ? asked : (this.motorGoesTo(deviceId, state) ?? "N");
     const turned = this.roles.isTurned(deviceId, null, "linkage", "contact");
@@ -372,7 +376,7 @@ export class Behaviour {
   /** A latching relay goes over when a coil gets volts enough in the first instant of the motor's pulse. */
   private relayGoesTo(relayId: string, type: DeviceType, asked: Position): Position {
     const leader = this.roles.threadOf.get(relayId)?.turnout.id;
-    if (type.model !== "latching-relay" || leader === undefined) return asked;
+    if (traitsOf(type).relay !== "latching" || leader === undefined) return asked;
     const before = this.finding;
     this.finding = true;
     try {
@@ -405,7 +409,7 @@ function turnedIf(turned: boolean, position: Position): Position {
 
 /** The part of a motor that moves it. */
 export function windingOf({ type }: Pick<ThreadMotor, "type">): string {
-  return type.model === "twin-coil" ? "N" : "motor";
+  return traitsOf(type).movedBy === "pulse" ? "N" : "motor";
 }
 
 type Listener = { control: ThreadControl; heard: Heard };

@@ -1,5 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { Circuit } from "../circuit/circuit.ts";
 import type { Element, Netlist } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
@@ -95,7 +96,7 @@ export class Circuitry implements Solver {
     const gone = previous.cut.pieces.flatMap((piece) => (present.has(piece) ? [] : piece.members));
     for (const { type } of [...now, ...gone]) {
       const listens = type.ownInputs || type.inputs || type.drives === "contact";
-      if (listens || type.model === "relay" || type.model === "latching-relay") return;
+      if (listens || traitsOf(type).relay === "held" || traitsOf(type).relay === "latching") return;
     }
     if (!this.behaviour.takeOver(previous.behaviour, touches)) return;
     for (const [number, piece] of this.cut.pieces.entries()) {
@@ -147,7 +148,7 @@ export class Circuitry implements Solver {
     const fed: string[] = [];
     const pieces = new Set<number>();
     for (const { id } of this.record.devices) {
-      if (this.roles.types.get(id)?.model !== "ac-supply") continue;
+      if (traitsOf(this.roles.types.get(id)).gives !== "ac") continue;
       fed.push(`${id}:~1`, `${id}:~2`);
       const piece = this.cut.pieceOf.get(`${id}:~1`);
       if (piece !== undefined) pieces.add(piece);

@@ -1,4 +1,5 @@
 import { type DeviceType, type Model, numbered, type OutputKind } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { type DeviceState, Kit, type Part } from "./kit.ts";
 
 /**
@@ -12,31 +13,17 @@ export function partsOf(deviceId: string, type: DeviceType, state: DeviceState):
   return MODELS[type.model](new Kit(deviceId, type, state), state);
 }
 
-const POWERED: ReadonlySet<Model> = new Set<Model>([
-  "ac-supply",
-  "dc-supply",
-  "track-bus",
-  "control-bus",
-  "cdu",
-  "board",
-  "reverser",
-  "controller",
-  "detector",
-  "spot-sensor",
-]);
-const ALTERNATING: ReadonlySet<Model> = new Set<Model>(["ac-supply", "track-bus"]);
-const MOVING: ReadonlySet<Model> = new Set<Model>(["stall-motor", "servo", "decoder-motor"]);
-
 /** The state without what its type does not depend on, so that like states have one name. */
 export function stateThatMatters(type: DeviceType, state: DeviceState): DeviceState {
-  const { model, contactSets } = type;
-  const changesOver = model === "polarity-unit" || (contactSets > 0 && type.drives !== "contact");
+  const { contactSets } = type;
+  const { inTrack, powered, alternating, moving } = traitsOf(type);
+  const changesOver = inTrack === "polarity-unit" || (contactSets > 0 && type.drives !== "contact");
   return {
-    off: POWERED.has(model) && state.off,
-    half: ALTERNATING.has(model) ? state.half : 1,
+    off: powered && state.off,
+    half: alternating ? state.half : 1,
     made: type.family === "control" ? state.made : null,
     contacts: changesOver ? state.contacts : "N",
-    moving: MOVING.has(model) && state.moving,
+    moving: moving && state.moving,
     outputs: state.outputs,
     on: state.on,
     fedBy: state.fedBy,
@@ -47,12 +34,12 @@ export function stateThatMatters(type: DeviceType, state: DeviceState): DeviceSt
 
 /** Whether a device gives pulses from a capacitor. */
 export function storesPulse(type: DeviceType): boolean {
-  return type.model === "cdu" || type.drives === "coil";
+  return traitsOf(type).gives === "pulse" || type.drives === "coil";
 }
 
 /** Terminal or inner node at which a device's capacitor is charged, against its minus. */
 export function storeNode(type: DeviceType): string {
-  return type.model === "cdu" ? "+" : "store";
+  return traitsOf(type).gives === "pulse" ? "+" : "store";
 }
 
 const toggle = (kit: Kit, { made }: DeviceState) => [

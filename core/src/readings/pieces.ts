@@ -1,4 +1,5 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
@@ -158,7 +159,7 @@ export function cutIntoPieces(
       structures[number]?.push(`${device.id} ${shapeOf(type)} ${role}`);
       values[number]?.set(device.id, numberOf(type));
       if (minus && piece.ground === "") piece.ground = minus;
-      if (type.model === "track-bus") piece.onTrack = true;
+      if (traitsOf(type).gives === "track") piece.onTrack = true;
     }
   }
   for (const wire of loom.wires) {

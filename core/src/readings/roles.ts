@@ -1,5 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { SenseLink } from "../record/notes.ts";
@@ -71,7 +72,8 @@ export class Roles {
       this.addFrogsAndLamp(thread, pins);
     }
     for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "supply")) {
-      const byTrack = this.types.get(deviceId)?.model === "track-bus" && this.types.get(toDeviceId)?.hears === "track";
+      const byTrack =
+        traitsOf(this.types.get(deviceId)).gives === "track" && this.types.get(toDeviceId)?.hears === "track";
       const volts = this.types.get(deviceId)?.figures.volts?.value ?? 0;
       // a bridge takes two junctions' worth of the track
       this.fed.set(toDeviceId, byTrack ? { by: "track", volts: volts - 2 * JUNCTION_VOLTS } : { by: "own", volts });
@@ -169,7 +171,7 @@ export class Roles {
     };
     for (const frog of thread.frogs) {
       if (!frog.from) continue;
-      if (frog.from.type.model === "polarity-unit") {
+      if (traitsOf(frog.from.type).inTrack === "polarity-unit") {
         this.frogOf.set(frog.from.device.id, frog);
         this.threadOf.set(frog.from.device.id, thread);
       }
@@ -210,7 +212,7 @@ export class Roles {
     const first = firstPins(record, (id) => fitted(record, id));
     return new Map(
       commands.flatMap(({ deviceId, toDeviceId }) =>
-        this.types.get(deviceId)?.model === "controller"
+        traitsOf(this.types.get(deviceId)).gives === "pins"
           ? [[toDeviceId, { controllerId: deviceId, first: first.get(toDeviceId) ?? 1 }] as const]
           : [],
       ),

@@ -1,4 +1,5 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import type { Position } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import type { Circuitry } from "./circuitry.ts";
@@ -30,7 +31,7 @@ export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): S
   return circuitry.record.devices.flatMap((device): SupplyLoad[] => {
     const type = typeOf(circuitry.record, device);
     if (type.family !== "supply") return [];
-    const scale = type.model === "ac-supply" ? Math.SQRT1_2 : 1;
+    const scale = traitsOf(type).gives === "ac" ? Math.SQRT1_2 : 1;
     const given = (state: RailwayState) => Math.abs(circuitry.amps(device.id, "inside", state)) * scale;
     const rest = Math.max(given(AT_REST.N), given(AT_REST.R));
     const moving = Math.max(given(ALL_MOVING.N), given(ALL_MOVING.R));

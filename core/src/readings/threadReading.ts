@@ -1,5 +1,6 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import type { OutputKind } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import type { Position } from "../record/schemas.ts";
 import { type StockRail, wantedRail } from "../schematic/recipes/frogFeed.ts";
 import { supplyOf, type Thread, type ThreadFrog, type ThreadLamp, type ThreadMotor } from "../schematic/thread.ts";
@@ -84,7 +85,9 @@ export function threadReading(
   const driver = thread.motors[0]?.driver;
   const motors = thread.motors.map((motor) => motorReading(circuitry, motor, state));
   return {
-    alternating: driver ? circuitry.isAlternating(`${driver.device.id}:~1`) && driver.type.model !== "cdu" : false,
+    alternating: driver
+      ? circuitry.isAlternating(`${driver.device.id}:~1`) && traitsOf(driver.type).gives !== "pulse"
+      : false,
     position,
     moment,
     motors,
@@ -108,7 +111,7 @@ function lampReading(
   const id = lamp.device.id;
   const { leads } = lamp.type;
   const dark = { normal: 0, reverse: 0, contactVolts: null, backwardsVolts: 0, arm: null };
-  if (lamp.type.model === "servo") return { ...dark, arm: circuitry.semaphoreShows(lamp, state) };
+  if (traitsOf(lamp.type).movedBy === "signal") return { ...dark, arm: circuitry.semaphoreShows(lamp, state) };
   if (!leads) return { ...dark, arm: motors[0]?.goesTo ?? null };
   const states = halves(circuitry, `${id}.${leads[0]}`, state);
   const most = (value: (at: RailwayState) => number) => Math.max(0, ...states.map(value));
@@ -128,7 +131,7 @@ function lampReading(
 /** Volts between what feeds a lamp's contact and the lamp's common. */
 function voltsAtContact(circuitry: Circuitry, { device, type, assignment, from }: ThreadLamp, state: RailwayState) {
   const supply = supplyOf(circuitry.record, device.id);
-  if (!supply || from.type.contactSets === 0 || from.type.model === "frog") return null;
+  if (!supply || from.type.contactSets === 0 || traitsOf(from.type).inTrack === "frog") return null;
   const contact = `${from.device.id}:S${assignment.way ?? 1}c`;
   return type.commonPlus
     ? (circuitry.volts(`${supply.device.id}:+`, contact, state) ?? 0)
@@ -169,8 +172,8 @@ function effective(circuitry: Circuitry, key: string): number {
 function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwayState): MotorReading {
   const id = motor.device.id;
   const goesTo = circuitry.motorGoesTo(id, state);
-  if (motor.type.model !== "twin-coil") {
-    const [plus, minus] = motor.type.model === "decoder-motor" ? ["J", "K"] : ["+", "−"];
+  if (traitsOf(motor.type).movedBy !== "pulse") {
+    const [plus, minus] = traitsOf(motor.type).movedBy === "commands" ? ["J", "K"] : ["+", "−"];
     const amps = circuitry.amps(id, "motor", state);
     return {
       motorId: id,
@@ -200,10 +203,10 @@ function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState
     };
   }
   const [plus, minus] =
-    driver.type.model === "cdu" ? ["+", "−"] : driver.type.terminals.map((terminal) => terminal.name);
+    traitsOf(driver.type).gives === "pulse" ? ["+", "−"] : driver.type.terminals.map((terminal) => terminal.name);
   const onThis = thread.motors.filter((motor) => motor.driver?.device.id === id);
   const amps = onThis.map(({ device, type }) =>
-    type.model !== "twin-coil"
+    traitsOf(type).movedBy !== "pulse"
       ? Math.abs(circuitry.amps(device.id, "motor", state))
       : Math.abs(circuitry.amps(device.id, "N", state)) + Math.abs(circuitry.amps(device.id, "R", state)),
   );

@@ -1,3 +1,4 @@
+import { traitsOf } from "../catalogue/traits.ts";
 import { assignmentsOfDevice, assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { isWiredAlike } from "../record/unchanged.ts";
@@ -76,9 +77,9 @@ function joinCommands(record: RailwayRecord, device: (id: string) => Fitted, joi
   for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "commands")) {
     const [from, to] = [device(deviceId), device(toDeviceId)];
     // what brings commands says how: a detector hears none, but its blocks are fed from that bus
-    if (from.type.model === "control-bus") busToNode(from, to, joiner);
-    else if (from.type.model === "controller") pinsToRelays(from, to, pins.get(toDeviceId) ?? 1, joiner);
-    else if (to.type.model !== "detector") trackToDecoder(from, to, joiner);
+    if (traitsOf(from.type).gives === "bus") busToNode(from, to, joiner);
+    else if (traitsOf(from.type).gives === "pins") pinsToRelays(from, to, pins.get(toDeviceId) ?? 1, joiner);
+    else if (traitsOf(to.type).inTrack !== "detector") trackToDecoder(from, to, joiner);
   }
 }
 

@@ -1,5 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutsInOrder } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf, Device, Turnout } from "../record/schemas.ts";
@@ -196,7 +197,7 @@ function thingsOf(thread: Thread): unknown[] {
 
 /** A motor that has its driver inside. */
 export function drivesItself({ type }: Fitted): boolean {
-  return type.model === "decoder-motor";
+  return traitsOf(type).movedBy === "commands";
 }
 
 /** A device with its type. @throws {Error} when the record is broken */

@@ -1,4 +1,5 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import type { SenseLink } from "../record/notes.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { isRelay } from "../schematic/recipes/relayBesideMotor.ts";
@@ -33,7 +34,7 @@ export function frontOf(thread: Thread, control: ThreadControl | null): At[] {
   const { device, type, assignment } = control;
   const front: At[] = [];
   // a button that asks for the other position at each press, or for one only, has no sides to exchange
-  const single = assignment.to !== null || type.model === "push-button";
+  const single = assignment.to !== null || traitsOf(type).asks === "press";
   if (!single && type.family === "control")
     front.push({ link: "label", deviceId: device.id, way: null }, { link: "control", deviceId: device.id, way: null });
   const heard = heardAt(thread, control);
@@ -77,8 +78,8 @@ export class Chains {
 
   /** Up to the motor's arm. */
   private arm(motor: ThreadMotor): At[] {
-    const { model } = motor.type;
-    const wired = model === "stall-motor" || model === "twin-coil";
+    const { movedBy } = traitsOf(motor.type);
+    const wired = movedBy === "reversal" || movedBy === "pulse";
     return [
       ...this.output(motor),
       ...(drivesItself(motor) ? [at(motor, "setting")] : []),
@@ -103,7 +104,7 @@ export class Chains {
     const links: At[] = [];
     if (type.hears === "bus" || this.messages) links.push({ link: "event", deviceId, way });
     if (type.drives === "servo") links.push({ link: "end-points", deviceId, way });
-    else if (type.hears && type.model === "board" && (type.drives === "pair" || type.drives === "coil"))
+    else if (type.hears && traitsOf(type).inTrack === null && (type.drives === "pair" || type.drives === "coil"))
       links.push({ link: "setting", deviceId, way });
     return links;
   }
@@ -124,7 +125,7 @@ export class Chains {
 
   private frog({ from, turnout, device, assignment }: ThreadFrog): At[] | null {
     if (!from) return null;
-    if (from.type.model === "polarity-unit") {
+    if (traitsOf(from.type).inTrack === "polarity-unit") {
       const motor = this.motorOf(turnout.id);
       return motor ? this.blades(motor) : null;
     }
@@ -136,14 +137,14 @@ export class Chains {
     const { lamp, frogs, motors, turnout } = this.thread;
     if (!lamp) return null;
     const { from, type, assignment } = lamp;
-    if (type.model === "unwired") {
+    if (traitsOf(type).shows === "flag") {
       const motor = motors.find((each) => each.device.id === from.device.id) ?? motors[0];
       return motor ? this.blades(motor) : null;
     }
     const links = this.ofOutput(from.type, from.device.id, assignment.way);
-    if (type.model === "servo") return from.type.drives === "servo" ? [...this.front, ...links] : null;
+    if (traitsOf(type).movedBy === "signal") return from.type.drives === "servo" ? [...this.front, ...links] : null;
     let chain: At[] | null;
-    if (from.type.model === "frog") {
+    if (traitsOf(from.type).inTrack === "frog") {
       const frog = frogs.find((each) => each.device.id === from.device.id);
       chain = frog ? this.frog(frog) : null;
     } else if (from.type.drives === "pair" || from.type.drives === "sink") chain = [...this.front, ...links];

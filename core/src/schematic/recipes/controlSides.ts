@@ -1,3 +1,4 @@
+import { traitsOf } from "../../catalogue/traits.ts";
 import type { Position } from "../../record/schemas.ts";
 import type { ThreadControl } from "../thread.ts";
 
@@ -27,20 +28,18 @@ export function controlSides({ type, assignment }: ThreadControl): ControlSides 
     R: inverse ? n : r,
     press: null,
   });
-  switch (type.model) {
-    case "push-button":
+  const { asks, inTrack } = traitsOf(type);
+  if (inTrack === "detector") return single(`O${way}`, "0");
+  if (inTrack === "spot-sensor") return single("O1", "−");
+  // the side of a reversed pair that stands low asks
+  if (type.drives === "pair") return both(`${way}B`, `${way}A`, "−");
+  switch (asks) {
+    case "press":
       return single("N", "C");
-    case "detector":
-      return single(`O${way}`, "0");
-    case "spot-sensor":
-      return single("O1", "−");
-    case "rotary":
+    case "position":
       return both("1", "2", "C");
-    case "touch-button":
+    case "signal":
       return both("N", "R", "−");
-    case "board":
-      // the side of a reversed pair that stands low asks
-      return both(`${way}B`, `${way}A`, "−");
     default:
       return both("N", "R", "C");
   }
@@ -54,5 +53,6 @@ export function sideMade({ assignment }: Pick<ThreadControl, "assignment">, aske
 
 /** Whether a control sends current itself, instead of asking a board. */
 export function switchesCurrent({ type }: ThreadControl): boolean {
-  return ["momentary-toggle", "latching-toggle", "push-button", "rotary"].includes(type.model);
+  const { asks } = traitsOf(type);
+  return asks === "side" || asks === "press" || asks === "position";
 }

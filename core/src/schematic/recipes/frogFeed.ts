@@ -1,3 +1,4 @@
+import { traitsOf } from "../../catalogue/traits.ts";
 import type { Position, Turnout } from "../../record/schemas.ts";
 import type { Joiner } from "../nets.ts";
 import type { Thread, ThreadFrog } from "../thread.ts";
@@ -27,7 +28,7 @@ export function frogFeed(thread: Thread, joiner: Joiner): void {
     if (!from) continue;
     const at = (terminal: string) => ({ deviceId: from.device.id, terminal });
     const atFrog = (terminal: string) => ({ deviceId: frog.device.id, terminal });
-    if (from.type.model === "polarity-unit") {
+    if (traitsOf(from.type).inTrack === "polarity-unit") {
       joiner.join("frog", turnout.id, [at("F"), atFrog("F")]);
       continue;
     }

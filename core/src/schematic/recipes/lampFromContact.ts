@@ -1,3 +1,4 @@
+import { traitsOf } from "../../catalogue/traits.ts";
 import type { RailwayRecord } from "../../record/kinds.ts";
 import type { Joiner } from "../nets.ts";
 import { supplyOf, type Thread } from "../thread.ts";
@@ -10,7 +11,7 @@ import { powerTerminals } from "./supplyToBoard.ts";
 export function lampFromContact(record: RailwayRecord, thread: Thread, joiner: Joiner): void {
   const { lamp } = thread;
   const leads = lamp?.type.leads;
-  if (!lamp || !leads || lamp.from.type.model === "frog" || lamp.from.type.contactSets === 0) return;
+  if (!lamp || !leads || traitsOf(lamp.from.type).inTrack === "frog" || lamp.from.type.contactSets === 0) return;
   const { crossed } = lamp.assignment;
   const way = lamp.assignment.way ?? 1;
   const supply = supplyOf(record, lamp.device.id);

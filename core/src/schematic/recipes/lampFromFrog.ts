@@ -1,3 +1,4 @@
+import { traitsOf } from "../../catalogue/traits.ts";
 import type { Joiner } from "../nets.ts";
 import type { Thread } from "../thread.ts";
 import { wantedRail } from "./frogFeed.ts";
@@ -8,7 +9,7 @@ import { wantedRail } from "./frogFeed.ts";
  */
 export function lampFromFrog(thread: Thread, joiner: Joiner): void {
   const { lamp } = thread;
-  if (lamp?.from.type.model !== "frog" || !lamp.type.leads) return;
+  if (!lamp?.type.leads || traitsOf(lamp.from.type).inTrack !== "frog") return;
   const turnout = thread.frogs.find(({ device }) => device.id === lamp.from.device.id)?.turnout ?? thread.turnout;
   const [normal, reverse, common] = lamp.type.leads;
   const carriedAtNormal = wantedRail(turnout.hand, "N");

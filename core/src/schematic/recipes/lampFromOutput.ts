@@ -1,3 +1,4 @@
+import { traitsOf } from "../../catalogue/traits.ts";
 import type { Joiner } from "../nets.ts";
 import type { Thread, ThreadLamp } from "../thread.ts";
 
@@ -19,7 +20,7 @@ export function lampFromOutput(thread: Thread, joiner: Joiner): void {
     const from = { deviceId: lamp.from.device.id, terminal: out };
     joiner.join(purpose, thread.turnout.id, [from, { deviceId: lamp.device.id, terminal: to }]);
   };
-  if (lamp.type.model === "servo") {
+  if (traitsOf(lamp.type).movedBy === "signal") {
     if (lamp.from.type.drives !== "servo") return;
     join("servo-signal", `${way}S`, "S");
     join("dc-plus", `${way}+`, "+");

@@ -1,4 +1,5 @@
 import type { OutputKind } from "../../catalogue/deviceType.ts";
+import { traitsOf } from "../../catalogue/traits.ts";
 import type { Joiner, Purpose } from "../nets.ts";
 import type { Thread, ThreadMotor } from "../thread.ts";
 
@@ -45,16 +46,17 @@ export function outputToMotor(thread: Thread, joiner: Joiner): void {
 
 /** A motor's terminals for an output's, in the order of the output's; null where it has none. */
 export function motorEnds(motor: ThreadMotor, kind: OutputKind): readonly (string | null)[] {
-  if ((motor.type.model === "servo") !== (kind === "servo") || kind === "contact" || kind === "sink") return [];
+  if ((traitsOf(motor.type).movedBy === "signal") !== (kind === "servo") || kind === "contact" || kind === "sink")
+    return [];
   if (kind === "servo") return ["S", "+", "−"];
   const [first, second] = leads(motor);
   if (kind === "pair") return [first, second];
-  return motor.type.model === "twin-coil" ? [first, "C", second] : [first, null, second];
+  return traitsOf(motor.type).movedBy === "pulse" ? [first, "C", second] : [first, null, second];
 }
 
 /** A motor's two leads, the one for the output's A side first. */
 export function leads({ type, assignment }: ThreadMotor): [string, string] {
-  const [a, b]: [string, string] = type.model === "twin-coil" ? ["N", "R"] : ["+", "−"];
+  const [a, b]: [string, string] = traitsOf(type).movedBy === "pulse" ? ["N", "R"] : ["+", "−"];
   return assignment.crossed ? [b, a] : [a, b];
 }
 

@@ -1,3 +1,4 @@
+import { traitsOf } from "../../catalogue/traits.ts";
 import type { Joiner } from "../nets.ts";
 import type { Fitted, Thread, ThreadMotor } from "../thread.ts";
 import { leads } from "./outputToMotor.ts";
@@ -10,7 +11,7 @@ export function relayBesideMotor(thread: Thread, joiner: Joiner): void {
   for (const { relay, motor } of relaysOf(thread)) {
     const [first, second] = leads(motor);
     const pairs: [string, string][] =
-      relay.type.model === "relay"
+      traitsOf(relay.type).relay === "held"
         ? [
             [second, "A1"],
             [first, "A2"],
@@ -36,7 +37,7 @@ export function relaysOf(thread: Thread): { relay: Fitted; motor: ThreadMotor }[
   const add = (from: Fitted | null, turnoutId: string) => {
     const motor = thread.motors.find(({ turnout }) => turnout.id === turnoutId) ?? thread.motors[0];
     if (!from || !motor || !isRelay(from) || found.has(from.device.id)) return;
-    const fits = (from.type.model === "relay") === (motor.type.model === "stall-motor");
+    const fits = (traitsOf(from.type).relay === "held") === (traitsOf(motor.type).movedBy === "reversal");
     if (fits) found.set(from.device.id, { relay: from, motor });
   };
   for (const frog of thread.frogs) add(frog.from, frog.turnout.id);
@@ -45,5 +46,5 @@ export function relaysOf(thread: Thread): { relay: Fitted; motor: ThreadMotor }[
 }
 
 export function isRelay({ type }: Fitted): boolean {
-  return type.model === "relay" || type.model === "latching-relay";
+  return traitsOf(type).relay === "held" || traitsOf(type).relay === "latching";
 }

@@ -1,3 +1,4 @@
+import { traitsOf } from "../../catalogue/traits.ts";
 import type { Joiner } from "../nets.ts";
 import { controlsOf, type Thread } from "../thread.ts";
 import { leads } from "./outputToMotor.ts";
@@ -13,7 +14,7 @@ export function reversingToggle(thread: Thread, joiner: Joiner): void {
   const id = thread.turnout.id;
   const [plus, minus] = outTerminals(driver);
   for (const { device, type, assignment } of controlsOf(thread)) {
-    if (type.model !== "reversing-toggle") continue;
+    if (traitsOf(type).asks !== "poles") continue;
     const at = (terminal: string) => ({ deviceId: device.id, terminal });
     const [one, two] = assignment.inverse ? ["R", "N"] : ["N", "R"];
     joiner.join("dc-plus", id, [{ deviceId: driver.device.id, terminal: plus }, at(`1${one}`), at(`2${two}`)]);

@@ -1,28 +1,18 @@
+import { type Gives, traitsOf } from "../../catalogue/traits.ts";
 import type { RailwayRecord } from "../../record/kinds.ts";
 import type { Joiner, Purpose } from "../nets.ts";
 import type { Fitted } from "../thread.ts";
 
 /** The two terminals that a supply or a board has for power, plus first. */
 export function powerTerminals({ type }: Fitted): [string, string] {
-  switch (type.model) {
-    case "cdu":
-    case "ac-supply":
-      return ["~1", "~2"];
-    case "track-bus":
-    case "polarity-unit":
-    case "decoder-motor":
-      return ["J", "K"];
-    case "frog":
-      return ["L", "R"];
-    default:
-      // the coils of a relay board have a supply terminal of their own
-      return [type.hears === "pins" ? "RV" : "+", "−"];
-  }
+  const [plus, minus] = traitsOf(type).power;
+  // the coils of a relay board have a supply terminal of their own
+  return [type.hears === "pins" ? "RV" : plus, minus];
 }
 
 /** Whether a board takes its power, too, from the track bus that brings its commands. */
 export function isFedByTrack(board: Fitted, supply: Fitted | null): boolean {
-  return supply?.type.model === "track-bus" && board.type.hears === "track";
+  return traitsOf(supply?.type).gives === "track" && board.type.hears === "track";
 }
 
 /** Two wires from a supply to what it feeds: a board, a frog's rails, a touch button. */
@@ -33,13 +23,13 @@ export function supplyToBoard(supply: Fitted, board: Fitted, joiner: Joiner): vo
   }
   const [from, fromReturn] = powerTerminals(supply);
   const [to, toReturn] = powerTerminals(board);
-  const [plus, minus] = PURPOSES_OF[supply.type.model] ?? ["dc-plus", "dc-zero"];
+  const [plus, minus] = PURPOSES_OF[traitsOf(supply.type).gives ?? "dc"] ?? ["dc-plus", "dc-zero"];
   joinPair(supply, [from, fromReturn], board, [to, toReturn], [plus, minus], joiner);
 }
 
-const PURPOSES_OF: Partial<Record<Fitted["type"]["model"], [Purpose, Purpose]>> = {
-  "ac-supply": ["ac-1", "ac-2"],
-  "track-bus": ["track-j", "track-k"],
+const PURPOSES_OF: Partial<Record<Gives, [Purpose, Purpose]>> = {
+  ac: ["ac-1", "ac-2"],
+  track: ["track-j", "track-k"],
 };
 
 /** Two wires from the track bus to a decoder: they bring its commands, whatever feeds it. */

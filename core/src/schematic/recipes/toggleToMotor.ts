@@ -1,3 +1,4 @@
+import { traitsOf } from "../../catalogue/traits.ts";
 import type { End, Joiner } from "../nets.ts";
 import { controlsOf, type Thread, type ThreadMotor } from "../thread.ts";
 import { controlSides, switchesCurrent } from "./controlSides.ts";
@@ -24,10 +25,10 @@ export function toggleToMotor(thread: Thread, joiner: Joiner): void {
     }
     const normal = sides.N ?? sides.press;
     if (normal) joiner.join("to-normal", id, [at(control.device.id, normal), ...switched.map((m) => coilEnd(m, "N"))]);
-    const coils = switched.filter((motor) => motor.type.model === "twin-coil");
+    const coils = switched.filter((motor) => traitsOf(motor.type).movedBy === "pulse");
     if (sides.R) joiner.join("to-reverse", id, [at(control.device.id, sides.R), ...coils.map((m) => coilEnd(m, "R"))]);
   }
-  if (thread.control?.type.model === "reversing-toggle") return;
+  if (traitsOf(thread.control?.type).asks === "poles") return;
   for (const motor of switched) {
     if (!motor.driver) continue;
     joiner.join("pulse-return", motor.turnout.id, [
@@ -39,16 +40,16 @@ export function toggleToMotor(thread: Thread, joiner: Joiner): void {
 
 /** Terminals from which a driver without numbered outputs gives its current. */
 export function outTerminals(driver: NonNullable<ThreadMotor["driver"]>): [string, string] {
-  return driver.type.model === "cdu" ? ["+", "−"] : powerTerminals(driver);
+  return traitsOf(driver.type).gives === "pulse" ? ["+", "−"] : powerTerminals(driver);
 }
 
 function coilEnd({ device, type, assignment }: ThreadMotor, throwTo: "N" | "R"): End {
-  if (type.model !== "twin-coil") return { deviceId: device.id, terminal: assignment.crossed ? "−" : "+" };
+  if (traitsOf(type).movedBy !== "pulse") return { deviceId: device.id, terminal: assignment.crossed ? "−" : "+" };
   const other = throwTo === "N" ? "R" : "N";
   return { deviceId: device.id, terminal: assignment.crossed ? other : throwTo };
 }
 
 function returnEnd({ device, type, assignment }: ThreadMotor): End {
-  if (type.model !== "twin-coil") return { deviceId: device.id, terminal: assignment.crossed ? "+" : "−" };
+  if (traitsOf(type).movedBy !== "pulse") return { deviceId: device.id, terminal: assignment.crossed ? "+" : "−" };
   return { deviceId: device.id, terminal: "C" };
 }

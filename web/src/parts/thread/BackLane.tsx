@@ -1,4 +1,13 @@
-import { amps, figureValue, type Position, supplyOf, type ThreadLamp, terminalName, volts } from "@alderman/core";
+import {
+  amps,
+  figureValue,
+  type Position,
+  supplyOf,
+  type ThreadLamp,
+  terminalName,
+  traitsOf,
+  volts,
+} from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
@@ -30,7 +39,7 @@ export function BackLane(props: LaneProps & Numbered) {
         x={12}
         y={286}
         number={first + linksBack(lamp)}
-        words={`${lamp.type.model === "servo" ? "Arm" : lamp.type.model === "unwired" ? "Flag" : "Lamp"} ${lamp.device.label}`}
+        words={`${traitsOf(lamp.type).movedBy === "signal" ? "Arm" : traitsOf(lamp.type).shows === "flag" ? "Flag" : "Lamp"} ${lamp.device.label}`}
         verdict={linkVerdict(findings, thread, [lamp.device.label])}
       />
       {ways.length > 0 && (
@@ -117,7 +126,7 @@ function Shown({ lamp, reading }: { lamp: ThreadLamp; reading: LaneProps["readin
     const word = reads?.arm ? `shows ${reads.arm}` : "shows nothing";
     return (
       <g>
-        <Arm y={362} to={reads?.arm ?? null} flag={lamp.type.model === "unwired"} />
+        <Arm y={362} to={reads?.arm ?? null} flag={traitsOf(lamp.type).shows === "flag"} />
         <text className="tq" x="12" y="424">
           {reading ? word : ""}
         </text>

@@ -1,4 +1,4 @@
-import { type FrogReading, railAtContact, type ThreadFrog, terminalName, volts } from "@alderman/core";
+import { type FrogReading, railAtContact, type ThreadFrog, terminalName, traitsOf, volts } from "@alderman/core";
 import type { Verdict } from "../Mark.tsx";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
@@ -32,7 +32,8 @@ export function FrogPart({
   number: number;
 }) {
   const { from, assignment, device } = frog;
-  const byContact = from && from.type.model !== "polarity-unit" && (assignment.way ?? 1) <= from.type.contactSets;
+  const byContact =
+    from && traitsOf(from.type).inTrack !== "polarity-unit" && (assignment.way ?? 1) <= from.type.contactSets;
   const set = `S${assignment.way ?? 1}`;
   const atFrog = (terminal: string, x: number, y: number, labelAt: "left" | "right" | "aboveRight") => (
     <Terminal
@@ -83,7 +84,7 @@ export function FrogPart({
           ))}
         </>
       )}
-      {from?.type.model === "polarity-unit" && (
+      {from && traitsOf(from.type).inTrack === "polarity-unit" && (
         <>
           <path d="M562 308H616V350H562Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
           <text className="tv" x="589" y="333" textAnchor="middle">

@@ -1,4 +1,4 @@
-import { amps, figureValue, type ThreadMotor, terminalName, volts } from "@alderman/core";
+import { amps, figureValue, type ThreadMotor, terminalName, traitsOf, volts } from "@alderman/core";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { leadHeight, MOTOR_X, motorTop, outputWires, windingTerminals } from "./boards.ts";
@@ -171,7 +171,7 @@ export function Motors({ thread, reading, findings, number }: LaneProps & { numb
 }
 
 function MotorBox({ motor, y, to }: { motor: ThreadMotor; y: number; to: "N" | "R" | null }) {
-  if (motor.type.model === "twin-coil") return <SmallCoilMotor x={MOTOR_X} y={y} />;
-  if (motor.type.model === "servo") return <ServoMotor x={MOTOR_X} y={y} to={to} />;
+  if (traitsOf(motor.type).movedBy === "pulse") return <SmallCoilMotor x={MOTOR_X} y={y} />;
+  if (traitsOf(motor.type).movedBy === "signal") return <ServoMotor x={MOTOR_X} y={y} to={to} />;
   return <StallMotor x={MOTOR_X} y={y} to={to} />;
 }

@@ -1,4 +1,4 @@
-import { amps, controlSides, joules, milliseconds, outTerminals, terminalName, volts } from "@alderman/core";
+import { amps, controlSides, joules, milliseconds, outTerminals, terminalName, traitsOf, volts } from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
@@ -18,7 +18,7 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
   const driver = motor?.driver;
   const verdict = (...labels: string[]) => linkVerdict(findings, thread, labels);
   const plus = driver && outTerminals(driver);
-  const coil = motor?.type.model === "twin-coil";
+  const coil = motor !== undefined && traitsOf(motor.type).movedBy === "pulse";
   const [n, r] = coil ? (motor.assignment.crossed ? ["R", "N"] : ["N", "R"]) : ["+", "−"];
   const sides = control && controlSides(control);
   const rows = control
@@ -83,7 +83,7 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
           <Heading
             x={318}
             number={5}
-            words={`${driver.type.model === "cdu" ? "Unit" : "Supply"} ${units.join(" ")}`}
+            words={`${traitsOf(driver.type).gives === "pulse" ? "Unit" : "Supply"} ${units.join(" ")}`}
             verdict={verdict(driver.device.label)}
           />
           {common && minus && wiring.joined(common.key, minus.key) && (
@@ -92,9 +92,9 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
           <path d="M330 100H402V148H330Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
           <path
             d={
-              driver.type.model === "cdu"
+              traitsOf(driver.type).gives === "pulse"
                 ? "M356 124H363M363 112V136M370 112V136M370 124H377"
-                : driver.type.model === "ac-supply"
+                : traitsOf(driver.type).gives === "ac"
                   ? "M352 124C356 112 362 112 366 124C370 136 376 136 380 124"
                   : "M354 120H378M354 128H360M363 128H369M372 128H378"
             }

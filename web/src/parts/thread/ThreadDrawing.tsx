@@ -1,4 +1,4 @@
-import { controlsOf, drivesItself, heardAt, type Thread, type ThreadReading } from "@alderman/core";
+import { controlsOf, drivesItself, heardAt, type Thread, type ThreadReading, traitsOf } from "@alderman/core";
 import type { Overview } from "../../worker/overview.ts";
 import { BackLane } from "./BackLane.tsx";
 import { BoardLane } from "./BoardLane.tsx";
@@ -74,7 +74,7 @@ function OutLane(props: LaneProps & { overview: Overview }) {
     );
   }
   if (motor.driver && motor.driver.way !== null) return <BoardLane {...props} />;
-  if (motor.driver && thread.control?.type.model === "reversing-toggle") return <ReversingLane {...props} />;
+  if (motor.driver && traitsOf(thread.control?.type).asks === "poles") return <ReversingLane {...props} />;
   return <SwitchedLane {...props} />;
 }
 

@@ -1,4 +1,4 @@
-import { motorEnds, outputTerminals, type ThreadMotor } from "@alderman/core";
+import { motorEnds, outputTerminals, type ThreadMotor, traitsOf } from "@alderman/core";
 import { type DrawnEnd, drawnEnd } from "./wiring.ts";
 
 /** Heights of an output's terminals, by how many there are. */
@@ -50,12 +50,12 @@ export function motorTop(index: number): number {
 
 /** Terminals of a motor's winding, from above. */
 export function windingTerminals({ type }: ThreadMotor): readonly string[] {
-  switch (type.model) {
-    case "twin-coil":
+  switch (traitsOf(type).movedBy) {
+    case "pulse":
       return ["N", "C", "R"];
-    case "servo":
+    case "signal":
       return ["S", "+", "−"];
-    case "decoder-motor":
+    case "commands":
       return ["J", "K"];
     default:
       return ["+", "−"];

@@ -1,16 +1,18 @@
 import type { Position, ThreadControl } from "@alderman/core";
+import { traitsOf } from "@alderman/core";
 import { Toggle } from "./glyphs.tsx";
 
 const RING = { fill: "var(--sheet)", stroke: "var(--ink)", strokeWidth: 1.4 } as const;
 
 /** A control as it looks from the front, pressed or turned as it is held. */
 export function ControlGlyph({ control, made }: { control: ThreadControl; made: Position | null }) {
-  const { model, maintained, zones, drives, id } = control.type;
-  if (zones) return <SensorGlyph spot={model === "spot-sensor"} on={made !== null} />;
+  const { maintained, zones, drives, id } = control.type;
+  const { asks, inTrack } = traitsOf(control.type);
+  if (zones) return <SensorGlyph spot={inTrack === "spot-sensor"} on={made !== null} />;
   if (drives) return <OutputGlyph way={control.assignment.way ?? 1} />;
-  if (model === "push-button") return <Button pressed={made !== null} />;
-  if (model === "rotary") return <Rotary made={made} />;
-  if (model === "touch-button") return <Touch made={made} />;
+  if (asks === "press") return <Button pressed={made !== null} />;
+  if (asks === "position") return <Rotary made={made} />;
+  if (asks === "signal") return <Touch made={made} />;
   // two buttons are a pair of sprung contacts, and look like it
   if (id === "push-pair") return <ButtonPair made={made} />;
   return <Toggle made={made} rest={maintained ? "latching" : "at the centre"} />;
@@ -18,22 +20,21 @@ export function ControlGlyph({ control, made }: { control: ThreadControl; made: 
 
 /** What stands below the control: how it is made, and what it does when let go. */
 export function controlWords(control: ThreadControl, made: Position | null): [string, string] {
-  const { model, maintained, zones, drives } = control.type;
+  const { maintained, zones, drives } = control.type;
+  const { asks } = traitsOf(control.type);
   const { to } = control.assignment;
   if (zones) return [made ? "occupied" : "clear", to ? `asks for ${to}` : "changes over"];
   if (drives) return [made ? `stands at ${made}` : "", "a decoder's output"];
-  if (model === "push-button") return [made ? "pressed" : "let go", to ? `asks for ${to}` : "changes over"];
+  if (asks === "press") return [made ? "pressed" : "let go", to ? `asks for ${to}` : "changes over"];
   return [
-    made
-      ? `${model === "reversing-toggle" ? "made at" : "C to"} ${made}${model === "reversing-toggle" ? "" : " closed"}`
-      : "all open",
+    made ? `${asks === "poles" ? "made at" : "C to"} ${made}${asks === "poles" ? "" : " closed"}` : "all open",
     maintained ? "stays where put" : "springs back",
   ];
 }
 
 /** What a control is called in a heading. */
 export function controlName({ type, device }: ThreadControl): string {
-  if (type.zones) return `${type.model === "spot-sensor" ? "Spot" : "Detector"} ${device.label}`;
+  if (type.zones) return `${traitsOf(type).inTrack === "spot-sensor" ? "Spot" : "Detector"} ${device.label}`;
   if (type.drives) return `Decoder ${device.label}`;
   const word = type.id === "push-pair" ? "Buttons" : (NAMES[type.model] ?? "Control");
   return `${word} ${device.label}`;

@@ -1,4 +1,5 @@
 import type { Fitted, ThreadLamp } from "@alderman/core";
+import { traitsOf } from "@alderman/core";
 import { type DrawnEnd, drawnEnd, type Wiring } from "./wiring.ts";
 
 /** Where a lamp's conductors end, and what the lamp then knows. */
@@ -14,7 +15,7 @@ export interface LampSource {
 /** Terminals of a lamp or arm in the order of its conductors. */
 export function lampTerminals({ type }: ThreadLamp): readonly string[] {
   if (type.leads) return type.leads;
-  return type.model === "servo" ? ["S", "+", "−"] : [];
+  return traitsOf(type).movedBy === "signal" ? ["S", "+", "−"] : [];
 }
 
 /** Links of the way back from the blades: what lights the lamp and the lamp; a flag has but itself. */
@@ -30,7 +31,7 @@ export function sourceOf(lamp: ThreadLamp, supply: Fitted | null, wiring: Wiring
     const net = drawnEnd(lamp, terminal).key;
     return wiring.endOn(net, from) ?? (supply && wiring.endOn(net, supply));
   });
-  if (from.type.model === "frog") {
+  if (traitsOf(from.type).inTrack === "frog") {
     return { kind: "frog", title: `Frog ${label}`, label, ends, knows: "knows what the frog carries" };
   }
   if (from.type.family === "motor" || from.type.contactSets > 0) {

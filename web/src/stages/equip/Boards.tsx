@@ -7,6 +7,7 @@ import {
   freeWays,
   type RailwayRecord,
   type SupplyLoad,
+  traitsOf,
 } from "@alderman/core";
 import { memo, type ReactNode, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/store.ts";
@@ -137,7 +138,7 @@ export function worstOf(load: SupplyLoad | BoardLoad): number {
 
 /** What a board is for, in few words. */
 export function boardKind(type: DeviceType): string {
-  return type.model === "cdu" ? "discharge unit" : (KINDS[type.drives ?? ""] ?? type.short);
+  return traitsOf(type).gives === "pulse" ? "discharge unit" : (KINDS[type.drives ?? ""] ?? type.short);
 }
 
 const KINDS: Record<string, string> = {

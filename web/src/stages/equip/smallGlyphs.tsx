@@ -1,4 +1,5 @@
 import type { DeviceType, Turnout } from "@alderman/core";
+import { traitsOf } from "@alderman/core";
 
 /** A turnout's hand as a small drawing, toe at the foot. */
 export function HandGlyph({ hand, pair }: { hand: Turnout["hand"]; pair: boolean }) {
@@ -32,7 +33,7 @@ export function MotorGlyph({ type }: { type: DeviceType }) {
   return (
     <span className="inline-flex items-center gap-1">
       <svg width="16" height="16" fill="none" stroke="var(--ink)" strokeWidth="1.5" aria-hidden="true">
-        {type.model === "twin-coil" ? (
+        {traitsOf(type).movedBy === "pulse" ? (
           <path d="M2 12C2 3 6 3 6 12C6 3 10 3 10 12C10 3 14 3 14 12" />
         ) : (
           <path d="M8 2.500A5.500 5.500 0 1 0 8 13.500A5.500 5.500 0 1 0 8 2.500M8 8L12 4" />
