@@ -57,7 +57,18 @@ export {
   thingsOf,
   type ValueOf,
 } from "./record/kinds.ts";
-export type { Change, HistoryRow, OpenRailway, Summary, Turns } from "./record/messages.ts";
+export {
+  Applied,
+  Change,
+  HistoryRow,
+  MissedChange,
+  OpenRailway,
+  Refusal,
+  Stamp,
+  Summary,
+  Turns,
+  Version,
+} from "./record/messages.ts";
 export {
   DEBT_KINDS,
   type Debt,

@@ -37,6 +37,7 @@ const edits = (revision: number, ...list: Edit[]) =>
 it("keeps edits, tells what can be undone, and has them after a restart", async () => {
   expect((await edits(0, zone("a", "A"))).body).toEqual({
     revision: 1,
+    stamp: expect.stringMatching(/^[0-9a-f]{16}$/),
     words: "Test edit",
     undo: "Test edit",
     redo: null,
@@ -50,15 +51,15 @@ it("undoes and redoes, also what was done before a restart, and forgets what cou
   await edits(0, zone("a", "A"));
   await edits(1, zone("b", "B"));
   const again = reopened();
-  expect(again.undo(id, 2)).toMatchObject({ revision: 3, edits: [{ op: "remove", id: "b" }] });
-  expect(again.undo(id, 3).revision).toBe(4);
+  expect(again.undo(id, { revision: 2 })).toMatchObject({ revision: 3, edits: [{ op: "remove", id: "b" }] });
+  expect(again.undo(id, { revision: 3 }).revision).toBe(4);
   expect(again.open(id).record.zones).toEqual([]);
-  expect(() => again.undo(id, 4)).toThrow("There is nothing to undo.");
-  again.redo(id, 4);
+  expect(() => again.undo(id, { revision: 4 })).toThrow("There is nothing to undo.");
+  again.redo(id, { revision: 4 });
   const later = reopened();
   expect(later.open(id)).toMatchObject({ record: { zones: [{ id: "a" }] }, redo: "Test edit" });
-  later.apply(id, 5, { words: "Other", edits: [zone("c", "C")] });
-  expect(() => later.redo(id, 6)).toThrow("There is nothing to redo.");
+  later.apply(id, { revision: 5 }, { words: "Other", edits: [zone("c", "C")] });
+  expect(() => later.redo(id, { revision: 6 })).toThrow("There is nothing to redo.");
   expect(later.historyOf(id, 100, 10).map(({ origin }) => origin)).toEqual([
     "edit",
     "redo",
@@ -75,6 +76,40 @@ it("refuses a stale revision with 409 and changes nothing", async () => {
   expect(answer.status).toBe(409);
   expect(answer.body.error).toMatchObject({ revision: 1, message: expect.stringMatching(/changed in another window/) });
   expect((await get(`railways/${id}`)).body.record.zones).toHaveLength(1);
+});
+
+it("applies a group that is sent twice once, and answers it as before", async () => {
+  const send = () =>
+    post(`railways/${id}/edits`, { revision: 0, stamp: id, makes: "group-1", words: "Once", edits: [zone("a", "A")] });
+  const first = await send();
+  expect(first.body).toMatchObject({ revision: 1, stamp: "group-1" });
+  await edits(1, zone("b", "B"));
+  // the answer was lost, and another window went on meanwhile
+  const second = await send();
+  expect([second.status, second.body.revision, second.body.stamp]).toEqual([200, 1, "group-1"]);
+  expect((await get(`railways/${id}`)).body).toMatchObject({ revision: 2 });
+  const undo = () => post(`railways/${id}/undo`, { revision: 2, makes: "undo-1" });
+  expect((await undo()).body.revision).toBe(3);
+  expect((await undo()).body.revision).toBe(3);
+  expect((await get(`railways/${id}`)).body.record.zones).toHaveLength(1);
+});
+
+it("says that a window knows another history than the file's, after a backup was put back", async () => {
+  const { stamp } = (await edits(0, zone("a", "A"))).body;
+  const diverged = { diverged: true, message: expect.stringMatching(/an older one was put back/) };
+  const ahead = await post(`railways/${id}/edits`, { revision: 5, words: "x", edits: [zone("b", "B")] });
+  expect([ahead.status, ahead.body.error]).toEqual([409, expect.objectContaining({ ...diverged, revision: 1 })]);
+  const other = await post(`railways/${id}/edits`, {
+    revision: 1,
+    stamp: "other",
+    words: "x",
+    edits: [zone("b", "B")],
+  });
+  expect([other.status, other.body.error]).toEqual([409, expect.objectContaining(diverged)]);
+  expect((await get(`railways/${id}/changes?since=1&stamp=other`)).status).toBe(409);
+  expect((await get(`railways/${id}/changes?since=9`)).body.error).toMatchObject(diverged);
+  expect((await get(`railways/${id}/changes?since=1&stamp=${stamp}`)).body).toEqual([]);
+  expect((await get(`railways/${id}/changes?since=0&stamp=${id}`)).body).toHaveLength(1);
 });
 
 it("gives a window what it has missed", async () => {
@@ -196,7 +231,7 @@ it("lets one of two edits win that arrive at once, and tells the other", async (
 
 it("gives the history a page at a time, the latest first", async () => {
   for (let revision = 0; revision < 105; revision++) {
-    store.apply(id, revision, { words: `Edit ${revision + 1}`, edits: [zone("a", `A${revision}`)] });
+    store.apply(id, { revision: revision }, { words: `Edit ${revision + 1}`, edits: [zone("a", `A${revision}`)] });
   }
   const first = (await get(`railways/${id}/history`)).body;
   expect(first).toHaveLength(100);

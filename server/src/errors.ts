@@ -1,7 +1,7 @@
 import { RecordError } from "@alderman/core";
 import type { ErrorRequestHandler, Request, RequestHandler, Response } from "express";
 import type { Logger } from "pino";
-import { NoRailwayError, StaleError } from "./store/store.ts";
+import { DivergedError, NoRailwayError, StaleError } from "./store/store.ts";
 
 /** Answers what no route has answered. */
 export const notFound: RequestHandler = (_request: Request, response: Response) => {
@@ -19,6 +19,8 @@ export function onError(log?: Logger): ErrorRequestHandler {
         .json({ error: { message: error.message, path: first?.path ?? [], problems: error.problems } });
     } else if (error instanceof StaleError) {
       response.status(409).json({ error: { message: error.message, revision: error.revision } });
+    } else if (error instanceof DivergedError) {
+      response.status(409).json({ error: { message: error.message, revision: error.revision, diverged: true } });
     } else if (error instanceof NoRailwayError) {
       response.status(404).json({ error: { message: error.message } });
     } else if (error?.type === "entity.too.large") {

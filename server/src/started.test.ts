@@ -116,7 +116,7 @@ it("tells open windows through server-sent events", async () => {
   const stream = await fetch(`${address}/api/railways/${id}/events`);
   const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
   const next = async () => (await reader.read()).value ?? "";
-  expect(await next()).toContain('event: hello\ndata: {"revision":0}');
+  expect(await next()).toContain('event: hello\ndata: {"revision":0,');
   await ask(address, `railways/${id}/edits`, {
     revision: 0,
     words: "One zone",
@@ -124,7 +124,7 @@ it("tells open windows through server-sent events", async () => {
   });
   const told = await next();
   expect(told).toContain("event: change");
-  expect(told).toContain('"revision":1,"words":"One zone"');
+  expect(told).toContain('"words":"One zone"');
   await reader.cancel();
 });
 

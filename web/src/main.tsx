@@ -5,11 +5,18 @@ import { createRoot } from "react-dom/client";
 import { Provider } from "react-redux";
 import { RouterProvider } from "react-router/dom";
 import { router } from "./router.tsx";
-import { store } from "./store/store.ts";
+import { resumeWaiting } from "./session/actions.ts";
+import { browserServices } from "./store/services.ts";
+import { makeStore } from "./store/store.ts";
+import { setTheme } from "./store/view.ts";
 
 // style elements which dialogs put into the page must carry the page's nonce
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
+
+const store = makeStore(browserServices());
+if (localStorage.getItem("alderman-theme") === "shed") store.dispatch(setTheme("shed"));
+void store.dispatch(resumeWaiting());
 
 const root = document.getElementById("root");
 if (!root) throw new Error("The page has no #root to draw into.");

@@ -1,7 +1,8 @@
 import { useEffect } from "react";
 import { useNavigate } from "react-router";
-import { turnBack } from "./store/railway.ts";
-import { store, useAppDispatch } from "./store/store.ts";
+import { turnBack } from "./session/actions.ts";
+import { shownRecord } from "./session/shownSession.ts";
+import { useAppDispatch, useAppStore } from "./store/store.ts";
 import { throwTo } from "./store/view.ts";
 
 export type Panel = "history" | "keys" | "railway" | "commands";
@@ -24,6 +25,7 @@ const CHORD_MILLISECONDS = 1500;
 export function useKeys(railwayId: string, open: (panel: Panel) => void): void {
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
+  const store = useAppStore();
   useEffect(() => {
     let goSince = 0;
     const onKey = (event: KeyboardEvent) => {
@@ -52,8 +54,9 @@ export function useKeys(railwayId: string, open: (panel: Panel) => void): void {
       else if (key === "?") done(() => open("keys"));
       else if (key === "t") done(() => void navigate(`/r/${railwayId}/equip?view=thread`));
       else if (key === "n" || key === "v") {
-        const { railway, view } = store.getState();
-        const turnout = railway.record?.turnouts.find((each) => each.id === view.turnoutId);
+        const state = store.getState();
+        const { view } = state;
+        const turnout = shownRecord(state)?.turnouts.find((each) => each.id === view.turnoutId);
         if (turnout)
           done(() =>
             dispatch(throwTo({ turnoutId: turnout.movesWith ?? turnout.id, position: key === "n" ? "N" : "R" })),
@@ -62,5 +65,5 @@ export function useKeys(railwayId: string, open: (panel: Panel) => void): void {
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [railwayId, open, navigate, dispatch]);
+  }, [railwayId, open, navigate, dispatch, store]);
 }

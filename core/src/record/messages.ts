@@ -1,48 +1,73 @@
-import type { Edit } from "./edits.ts";
-import type { RailwayRecord } from "./kinds.ts";
+import { z } from "zod";
+import { Edit } from "./edits.ts";
+import { KIND_ENTRIES, type RailwayRecord } from "./kinds.ts";
+import { Railway } from "./schemas.ts";
 
 // What server and interface tell each other about a railway; docs/http.md says when.
 
+/** Identifier of a group of edits, made by whoever sends it: the stamp of the revision that it makes. */
+export const Stamp = z.string().regex(/^[A-Za-z0-9-]{1,64}$/, "must be 1 to 64 letters, digits or hyphens");
+
+/** A record as it is sent: its lists, and the railway's own fields. */
+export const RecordMessage = z.strictObject({
+  railway: Railway,
+  ...Object.fromEntries(KIND_ENTRIES.map(([, { list, schema }]) => [list, z.array(schema)])),
+}) as unknown as z.ZodType<RailwayRecord>;
+
 /** A railway in the list. */
-export interface Summary {
-  id: string;
-  name: string;
-  revision: number;
-  turnouts: number;
+export const Summary = z.object({
+  id: z.string(),
+  name: z.string(),
+  revision: z.int().min(0),
+  turnouts: z.int().min(0),
   /** Things left open: noted by hand, or seen in the record. */
-  openEnds: number;
+  openEnds: z.int().min(0),
   /** ISO 8601. */
-  changedAt: string;
-}
+  changedAt: z.string(),
+});
+export type Summary = z.infer<typeof Summary>;
 
 /** What undo and redo would do next, in words; null when there is nothing. */
-export interface Turns {
-  undo: string | null;
-  redo: string | null;
-}
+export const Turns = z.object({ undo: z.string().nullable(), redo: z.string().nullable() });
+export type Turns = z.infer<typeof Turns>;
+
+/** A state of a railway: the number of its revision, and the stamp of the group that made it (of revision 0: the railway's identifier). */
+export const Version = z.object({ revision: z.int().min(0), stamp: z.string() });
+export type Version = z.infer<typeof Version>;
 
 /** A railway as it is opened. */
-export interface OpenRailway extends Turns {
-  id: string;
-  revision: number;
-  record: RailwayRecord;
-}
+export const OpenRailway = z.object({ id: z.string(), ...Version.shape, record: RecordMessage, ...Turns.shape });
+export type OpenRailway = z.infer<typeof OpenRailway>;
+
+/** What a window is answered after its group was applied: the revision that it made. */
+export const Applied = z.object({ ...Version.shape, words: z.string(), ...Turns.shape });
+export type Applied = z.infer<typeof Applied>;
 
 /** What all open windows are told after a group was applied. */
-export interface Change extends Turns {
-  /** Revision that the group made. */
-  revision: number;
-  words: string;
-  edits: Edit[];
-}
+export const Change = z.object({ ...Applied.shape, edits: z.array(Edit) });
+export type Change = z.infer<typeof Change>;
+
+/** A group that a window has missed. */
+export const MissedChange = z.object({ ...Version.shape, words: z.string(), edits: z.array(Edit) });
+export type MissedChange = z.infer<typeof MissedChange>;
 
 /** One row of the history. */
-export interface HistoryRow {
-  revision: number;
-  words: string;
-  origin: "edit" | "undo" | "redo";
+export const HistoryRow = z.object({
+  revision: z.int().min(1),
+  words: z.string(),
+  origin: z.enum(["edit", "undo", "redo"]),
   /** Revision of the group that an undo or redo is about. */
-  about: number | null;
+  about: z.int().nullable(),
   /** ISO 8601. */
-  at: string;
-}
+  at: z.string(),
+});
+export type HistoryRow = z.infer<typeof HistoryRow>;
+
+/** What is told with a refusal. */
+export const Refusal = z.object({
+  error: z.object({
+    message: z.string(),
+    /** The server's history is not the one that the window knows: a backup was put back, or the window is of other data. */
+    diverged: z.boolean().optional(),
+  }),
+});

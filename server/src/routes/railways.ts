@@ -10,6 +10,7 @@ import {
   Railway,
   RecordError,
   recordError,
+  Stamp,
   writeRailwayFile,
 } from "@alderman/core";
 import express, { type Request, type Response, Router } from "express";
@@ -19,13 +20,16 @@ import type { Store } from "../store/store.ts";
 
 const NewRailway = z.strictObject({ name: Railway.shape.name });
 const NewSample = z.strictObject({ sample: z.string().regex(/^[a-z0-9-]{1,40}$/) });
-const Revision = z.strictObject({ revision: z.int().min(0) });
+/** What a group was made against; `stamp` and `makes` are left out by programs that need neither. */
+const BaseFields = { revision: z.int().min(0), stamp: Stamp.optional(), makes: Stamp.optional() };
+const TurnBack = z.strictObject(BaseFields);
 const Edits = z.strictObject({
-  revision: z.int().min(0),
+  ...BaseFields,
   words: EditGroup.shape.words,
   edits: z.array(Edit).min(1).max(20_000),
 });
-const Since = z.object({ since: z.coerce.number().int().min(0) });
+const Stamps = z.strictObject({ stamps: z.array(Stamp).max(1000) });
+const Since = z.object({ since: z.coerce.number().int().min(0), stamp: Stamp.optional() });
 const Before = z.object({ before: z.coerce.number().int().min(0).default(Number.MAX_SAFE_INTEGER) });
 
 /** Rows of history in one answer. */
@@ -74,20 +78,24 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     response.attachment(`${name}.json`).type("json").send(writeRailwayFile(record));
   });
   router.post("/:id/edits", json, (request, response) => {
-    const { revision, ...group } = parse(Edits, request.body);
-    response.json(answer(store.apply(request.params.id, revision, group)));
+    const { words, edits, ...base } = parse(Edits, request.body);
+    response.json(answer(store.apply(request.params.id, base, { words, edits })));
   });
   router.post("/:id/undo", json, (request, response) => {
-    response.json(store.undo(request.params.id, parse(Revision, request.body).revision));
+    response.json(store.undo(request.params.id, parse(TurnBack, request.body)));
   });
   router.post("/:id/redo", json, (request, response) => {
-    response.json(store.redo(request.params.id, parse(Revision, request.body).revision));
+    response.json(store.redo(request.params.id, parse(TurnBack, request.body)));
   });
   router.get("/:id/changes", (request, response) => {
-    response.json(
-      store.since(request.params.id, parse(Since, request.query).since).map(({ inverses, ...group }) => group),
-    );
+    const { since, stamp } = parse(Since, request.query);
+    const groups = store.since(request.params.id, { revision: since, stamp });
+    response.json(groups.map(({ inverses, ...group }) => group));
   });
+  router.post("/:id/applied", json, (request, response) => {
+    response.json({ applied: store.applied(request.params.id, parse(Stamps, request.body).stamps) });
+  });
+  router.get("/:id/version", (request, response) => void response.json(store.version(request.params.id)));
   router.get("/:id/history", (request, response) => {
     response.json(store.historyOf(request.params.id, parse(Before, request.query).before, HISTORY_ROWS));
   });
@@ -97,9 +105,9 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
 
 /** Keeps a connection open and tells of each change of a railway (server-sent events). */
 function sendEvents(store: Store, id: string, request: Request, response: Response): void {
-  const { revision } = store.open(id);
+  const { revision, stamp } = store.version(id);
   response.set({ "Content-Type": "text/event-stream", "Cache-Control": "no-store", Connection: "keep-alive" });
-  response.write(`event: hello\ndata: ${JSON.stringify({ revision })}\n\n`);
+  response.write(`event: hello\ndata: ${JSON.stringify({ revision, stamp })}\n\n`);
   const tell = (change: Change | null) => {
     if (change) response.write(`event: change\ndata: ${JSON.stringify(change)}\n\n`);
     else response.end("event: removed\ndata: {}\n\n");

@@ -3,6 +3,8 @@ import type Database from "better-sqlite3";
 
 /** One group of edits as it was applied. */
 export interface HistoryGroup extends HistoryRow {
+  /** Identifier of the group. */
+  stamp: string;
   edits: Edit[];
   inverses: Edit[];
 }
@@ -10,16 +12,17 @@ export interface HistoryGroup extends HistoryRow {
 /** Statements of the history, prepared once. */
 export function historyStatements(database: Database.Database) {
   const append = database.prepare(
-    `INSERT INTO history (railway_id, revision, words, origin, about, edits, inverses, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+    `INSERT INTO history (railway_id, revision, stamp, words, origin, about, edits, inverses, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
   );
   const one = database.prepare("SELECT * FROM history WHERE railway_id = ? AND revision = ?");
+  const stamped = database.prepare("SELECT * FROM history WHERE railway_id = ? AND stamp = ?");
   const since = database.prepare("SELECT * FROM history WHERE railway_id = ? AND revision > ? ORDER BY revision");
   const light = database.prepare("SELECT revision, origin, about FROM history WHERE railway_id = ? ORDER BY revision");
   const latest = database.prepare(
     `SELECT revision, words, origin, about, at FROM history WHERE railway_id = ? AND revision < ? ORDER BY revision DESC LIMIT ?`,
   );
   const full = (row: unknown): HistoryGroup => {
-    const { railway_id, edits, inverses, ...rest } = row as HistoryRow & {
+    const { railway_id, edits, inverses, ...rest } = row as Omit<HistoryGroup, "edits" | "inverses"> & {
       railway_id: string;
       edits: string;
       inverses: string;
@@ -31,6 +34,7 @@ export function historyStatements(database: Database.Database) {
       append.run(
         railwayId,
         group.revision,
+        group.stamp,
         group.words,
         group.origin,
         group.about,
@@ -40,6 +44,11 @@ export function historyStatements(database: Database.Database) {
       ),
     one: (railwayId: string, revision: number): HistoryGroup | undefined => {
       const row = one.get(railwayId, revision);
+      return row === undefined ? undefined : full(row);
+    },
+    /** The group with a stamp, when it was applied already. */
+    stamped: (railwayId: string, stamp: string): HistoryGroup | undefined => {
+      const row = stamped.get(railwayId, stamp);
       return row === undefined ? undefined : full(row);
     },
     since: (railwayId: string, revision: number): HistoryGroup[] => since.all(railwayId, revision).map(full),

@@ -106,16 +106,16 @@ it("undoes edits that were made before, in the new form", () => {
   writeVersion1();
   const database = openDatabase(folder);
   const store = new Store(database);
-  store.undo("r", 2);
+  store.undo("r", { revision: 2 });
   expect(store.open("r").record.assignments.find(({ id }) => id === "l")).toMatchObject({
     fromId: "a",
     crossed: false,
   });
-  store.redo("r", 3);
-  store.undo("r", 4);
-  store.undo("r", 5);
+  store.redo("r", { revision: 3 });
+  store.undo("r", { revision: 4 });
+  store.undo("r", { revision: 5 });
   expect(store.open("r").record.assignments.some(({ id }) => id === "c")).toBe(false);
-  store.redo("r", 6);
+  store.redo("r", { revision: 6 });
   expect(store.open("r").record.assignments.find(({ id }) => id === "c")).toMatchObject({ to: null, inverse: false });
   database.close();
 });
@@ -141,9 +141,9 @@ it("brings own types of version 2 to the new form, in the record and in the hist
   const own = { ...value, printed: {}, settings: [], box: "" };
   expect(store.open("r").record.types).toEqual([own]);
   expect(store.open("r").record.railway.currency).toBe("EUR");
-  store.undo("r", 3);
+  store.undo("r", { revision: 3 });
   expect(store.open("r").record.types).toEqual([]);
-  store.redo("r", 4);
+  store.redo("r", { revision: 4 });
   expect(store.open("r").record.types).toEqual([own]);
   expect(readdirSync(join(folder, "backups"))).toHaveLength(1);
   database.close();

@@ -250,13 +250,17 @@ it("keeps nothing of a group that fails half-way", () => {
   const id = store.create(emptyRecord("Test"));
   const before = store.open(id);
   expect(() =>
-    store.apply(id, 0, {
-      words: "x",
-      edits: [
-        putEdit("zone", { id: "a", label: "A", name: "", order: 1 }),
-        putEdit("zone", { id: "b", label: "A", name: "", order: 1 }),
-      ],
-    }),
+    store.apply(
+      id,
+      { revision: 0 },
+      {
+        words: "x",
+        edits: [
+          putEdit("zone", { id: "a", label: "A", name: "", order: 1 }),
+          putEdit("zone", { id: "b", label: "A", name: "", order: 1 }),
+        ],
+      },
+    ),
   ).toThrow(/already a zone/);
   expect(new Store(database).open(id)).toEqual(before);
   expect(store.historyOf(id, 100, 10)).toEqual([]);
@@ -265,17 +269,21 @@ it("keeps nothing of a group that fails half-way", () => {
 it("tells stale from missing", () => {
   const id = store.create(emptyRecord("Test"));
   const group = { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1 })] };
-  store.apply(id, 0, group);
-  expect(() => store.apply(id, 0, group)).toThrow(StaleError);
-  expect(() => store.undo(id, 0)).toThrow(StaleError);
-  expect(() => store.apply("none", 0, group)).toThrow(NoRailwayError);
+  store.apply(id, { revision: 0 }, group);
+  expect(() => store.apply(id, { revision: 0 }, group)).toThrow(StaleError);
+  expect(() => store.undo(id, { revision: 0 })).toThrow(StaleError);
+  expect(() => store.apply("none", { revision: 0 }, group)).toThrow(NoRailwayError);
 });
 
 it("sees what another opening of the same data has written", () => {
   const id = store.create(emptyRecord("Test"));
   store.open(id);
   const other = new Store(database);
-  other.apply(id, 0, { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1 })] });
+  other.apply(
+    id,
+    { revision: 0 },
+    { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1 })] },
+  );
   expect(store.open(id).record.zones).toHaveLength(1);
 });
 
@@ -288,18 +296,22 @@ it("undoes and redoes any series of edits back to where it was", () => {
         let revision = 0;
         const states = [store.open(id).record];
         for (const [zone, order] of series) {
-          store.apply(id, revision++, {
-            words: "x",
-            edits: [putEdit("zone", { id: zone, label: zone, name: "", order })],
-          });
+          store.apply(
+            id,
+            { revision: revision++ },
+            {
+              words: "x",
+              edits: [putEdit("zone", { id: zone, label: zone, name: "", order })],
+            },
+          );
           states.push(store.open(id).record);
         }
         for (const wanted of states.slice(0, -1).reverse()) {
-          store.undo(id, revision++);
+          store.undo(id, { revision: revision++ });
           expect(store.open(id).record).toEqual(wanted);
         }
         for (const wanted of states.slice(1)) {
-          store.redo(id, revision++);
+          store.redo(id, { revision: revision++ });
           expect(new Store(database).open(id).record).toEqual(wanted);
         }
       },
@@ -313,7 +325,7 @@ it("takes a device of every type of the catalogue", () => {
   const edits = CATALOGUE.map(({ id: typeId, place }, index) =>
     putEdit("device", { id: `d${index}`, typeId, label: `D${index}`, place, note: "" }),
   );
-  store.apply(id, 0, { words: "One of each", edits });
+  store.apply(id, { revision: 0 }, { words: "One of each", edits });
   expect(new Store(database).open(id).record.devices).toHaveLength(CATALOGUE.length);
 });
 
@@ -323,8 +335,8 @@ it("counts what is left open of each railway, and counts anew after an edit", ()
   expect(open()).toBe(0);
   const at = "2026-05-12T20:14:00.000Z";
   const debt = { kind: "awaited", text: "a connector", blocks: "", turnoutId: null, done: false, at } as const;
-  store.apply(id, 0, { words: "Noted", edits: [putEdit("debt", { id: "d", ...debt })] });
+  store.apply(id, { revision: 0 }, { words: "Noted", edits: [putEdit("debt", { id: "d", ...debt })] });
   expect(open()).toBe(1);
-  store.apply(id, 1, { words: "Done", edits: [putEdit("debt", { id: "d", ...debt, done: true })] });
+  store.apply(id, { revision: 1 }, { words: "Done", edits: [putEdit("debt", { id: "d", ...debt, done: true })] });
   expect(open()).toBe(0);
 });

@@ -14,6 +14,7 @@ import {
   recordError,
   type Summary,
   type Turns,
+  type Version,
 } from "@alderman/core";
 import type Database from "better-sqlite3";
 import { type HistoryGroup, historyStatements } from "./history.sql.ts";
@@ -27,12 +28,31 @@ export class StaleError extends Error {
   }
 }
 
+/** The revision that an edit was made against is none of this railway's history: a backup was put back since, or more. */
+export class DivergedError extends Error {
+  override readonly name = "DivergedError";
+  constructor(readonly revision: number) {
+    super(
+      "The file of this railway does not go on from what this window knows: an older one was put back, or another one in its place.",
+    );
+  }
+}
+
 /** There is no railway with the identifier. */
 export class NoRailwayError extends Error {
   override readonly name = "NoRailwayError";
   constructor() {
     super("There is no such railway here. It may have been removed; go back to the list of railways.");
   }
+}
+
+/** What an edit was made against, and what it is to be called. */
+export interface Base {
+  revision: number;
+  /** Stamp of that revision; not looked at when not said. */
+  stamp?: string | undefined;
+  /** Stamp of the revision that the group makes; a group whose stamp is known was applied before, and is not applied again. */
+  makes?: string | undefined;
 }
 
 /** Keeps railways and their history. Each group of edits is one transaction; when it returns, the edit is on disk. */
@@ -90,32 +110,55 @@ export class Store {
   /** @throws {NoRailwayError} */
   open(id: string): OpenRailway {
     const { revision, record } = this.current(id);
-    return { id, revision, record, ...this.next(id) };
+    return { id, revision, stamp: this.stampOf(id, revision), record, ...this.next(id) };
   }
 
   /**
    * Applies a group of edits made against a revision, in one transaction.
    *
-   * @throws {NoRailwayError} | {StaleError} | {RecordError} nothing is changed then
+   * @throws {NoRailwayError} | {StaleError} | {DivergedError} | {RecordError} nothing is changed then
    */
-  apply(id: string, revision: number, group: EditGroup): Change {
-    return this.commit(id, revision, "edit", null, group);
+  apply(id: string, base: Base, group: EditGroup): Change {
+    return this.commit(id, base, "edit", () => ({ about: null, ...group }));
   }
 
-  /** Undoes the latest group that was not undone yet. @throws {NoRailwayError} | {StaleError} | {RecordError} */
-  undo(id: string, revision: number): Change {
-    return this.turnBack(id, revision, "undo");
+  /** Undoes the latest group that was not undone yet. @throws as `apply` */
+  undo(id: string, base: Base): Change {
+    return this.turnBack(id, base, "undo");
   }
 
-  /** Does again the latest group that was undone. @throws {NoRailwayError} | {StaleError} | {RecordError} */
-  redo(id: string, revision: number): Change {
-    return this.turnBack(id, revision, "redo");
+  /** Does again the latest group that was undone. @throws as `apply` */
+  redo(id: string, base: Base): Change {
+    return this.turnBack(id, base, "redo");
   }
 
-  /** Groups applied after a revision, for a window to catch up. */
-  since(id: string, revision: number): HistoryGroup[] {
-    this.current(id);
+  /** Groups applied after a revision, for a window to catch up. @throws {NoRailwayError} | {DivergedError} */
+  since(id: string, { revision, stamp }: Base): HistoryGroup[] {
+    this.requireKnown(id, this.current(id).revision, { revision, stamp });
     return this.history.since(id, revision);
+  }
+
+  /** Those of some stamps whose groups were applied. @throws {NoRailwayError} */
+  applied(id: string, stamps: readonly string[]): string[] {
+    this.current(id);
+    return stamps.filter((stamp) => this.history.stamped(id, stamp) !== undefined);
+  }
+
+  /** Where a railway stands, and what undo and redo would do. @throws {NoRailwayError} */
+  version(id: string): Version & Turns {
+    const { revision } = this.current(id);
+    return { revision, stamp: this.stampOf(id, revision), ...this.next(id) };
+  }
+
+  /** Stamp of a revision; of the first, before anything was edited, the railway's identifier. */
+  private stampOf(id: string, revision: number): string {
+    return revision === 0 ? id : (this.history.one(id, revision)?.stamp ?? id);
+  }
+
+  /** Refuses a base that is none of the railway's own revisions. */
+  private requireKnown(id: string, now: number, { revision, stamp }: Base): void {
+    const known = revision <= now && (stamp === undefined || this.stampOf(id, revision) === stamp);
+    if (!known) throw new DivergedError(now);
   }
 
   /** Rows of the history before a revision, the latest first. */
@@ -131,38 +174,48 @@ export class Store {
     this.changes.emit(id, null);
   }
 
-  private turnBack(id: string, revision: number, origin: "undo" | "redo"): Change {
-    this.current(id);
-    const about = this.history.stacks(id)[origin].at(-1);
-    const group = about === undefined ? undefined : this.history.one(id, about);
-    if (!group) throw recordError(`There is nothing to ${origin}.`);
-    const edits = origin === "undo" ? group.inverses : group.edits;
-    return this.commit(id, revision, origin, group.revision, { words: group.words, edits });
+  private turnBack(id: string, base: Base, origin: "undo" | "redo"): Change {
+    return this.commit(id, base, origin, () => {
+      const about = this.history.stacks(id)[origin].at(-1);
+      const group = about === undefined ? undefined : this.history.one(id, about);
+      if (!group) throw recordError(`There is nothing to ${origin}.`);
+      const edits = origin === "undo" ? group.inverses : group.edits;
+      return { about: group.revision, words: group.words, edits };
+    });
   }
 
+  /** Applies what `make` gives, unless a group of the same stamp was applied before. */
   private commit(
     id: string,
-    revision: number,
+    { revision, stamp, makes = randomBytes(8).toString("hex") }: Base,
     origin: HistoryRow["origin"],
-    about: number | null,
-    { words, edits }: EditGroup,
+    make: () => EditGroup & { about: number | null },
   ): Change {
+    const before = this.history.stamped(id, makes);
+    if (before) return this.changeOf(id, before);
     const next = this.database
       .transaction(() => {
         const now = this.current(id);
+        this.requireKnown(id, now.revision, { revision, stamp });
         if (now.revision !== revision) throw new StaleError(now.revision);
+        const { words, edits, about } = make();
         const edited = edit(now.record, edits);
         this.write(id, edits, edited.record);
         const at = new Date().toISOString();
         this.advanceStatement.run(revision + 1, at, id);
-        this.history.append(id, { revision: revision + 1, words, origin, about, edits, inverses: edited.inverses, at });
-        return { revision: revision + 1, record: edited.record };
+        const group = { revision: revision + 1, stamp: makes, words, origin, about, edits, at };
+        this.history.append(id, { ...group, inverses: edited.inverses });
+        return { group, record: edited.record };
       })
       .immediate();
-    this.cache.set(id, next);
-    const change: Change = { revision: next.revision, words, edits, ...this.next(id) };
+    this.cache.set(id, { revision: next.group.revision, record: next.record });
+    const change = this.changeOf(id, next.group);
     this.changes.emit(id, change);
     return change;
+  }
+
+  private changeOf(id: string, { revision, stamp, words, edits }: Omit<HistoryGroup, "inverses">): Change {
+    return { revision, stamp, words, edits, ...this.next(id) };
   }
 
   /** Writes the things that the edits touch as they stand in the new record: taken out first, so that labels can change hands. */

@@ -1,9 +1,9 @@
 import { Draft, type Fact, freshId, type RailwayRecord, restsOn, STANDINGS, threadsOf } from "@alderman/core";
 import { type FormEvent, useMemo, useState } from "react";
-import { useEdit } from "../parts/FindingCard.tsx";
 import { NoteForm, NoteSelect, NoteText } from "../parts/NoteForm.tsx";
 import { Sheet } from "../parts/Sheet.tsx";
 import { date } from "../parts/when.ts";
+import { useEdit } from "../session/useEdit.ts";
 
 const now = () => new Date().toISOString();
 

@@ -1,10 +1,10 @@
 import { FINDING_STAGES, type Finding, type RailwayRecord, RULES } from "@alderman/core";
 import { useMemo, useRef, useState } from "react";
+import { useResults } from "../derivation/hooks.ts";
 import { FindingCard } from "../parts/FindingCard.tsx";
 import { Sheet, StageMain } from "../parts/Sheet.tsx";
 import { useFindingKeys } from "../parts/useFindingKeys.ts";
-import { useAppSelector } from "../store/store.ts";
-import { useResults } from "../worker/derive.ts";
+import { useRecord } from "../session/hooks.ts";
 
 const SEVERITIES = { stop: "wrong", look: "doubtful", note: "notes", kept: "kept" } as const;
 type Severity = keyof typeof SEVERITIES;
@@ -16,7 +16,7 @@ const SHOWN = 60;
 /** All findings of the railway, the gravest first, by severity, stage and place; and the rules that were looked at. */
 export function FindingsSheet() {
   const { overview } = useResults();
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const [severity, setSeverity] = useState<Severity | null>(null);
   const [stage, setStage] = useState<Finding["stage"] | null>(null);
   const [place, setPlace] = useState("");

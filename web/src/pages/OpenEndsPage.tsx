@@ -11,10 +11,11 @@ import {
 } from "@alderman/core";
 import { type FormEvent, useMemo, useState } from "react";
 import { Link, useParams } from "react-router";
-import { useEdit } from "../parts/FindingCard.tsx";
 import { NoteForm, NoteSelect, NoteText } from "../parts/NoteForm.tsx";
 import { Sheet, StageMain } from "../parts/Sheet.tsx";
-import { useAppDispatch, useAppSelector } from "../store/store.ts";
+import { useRecord } from "../session/hooks.ts";
+import { useEdit } from "../session/useEdit.ts";
+import { useAppDispatch } from "../store/store.ts";
 import { choose } from "../store/view.ts";
 import { Facts } from "./Facts.tsx";
 
@@ -22,7 +23,7 @@ const now = () => new Date().toISOString();
 
 /** What is still owed, and what the plan rests on. */
 export function OpenEndsPage() {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const ends = useMemo(() => (record ? openEnds(record) : []), [record]);
   if (!record) return null;
   return (

@@ -1,7 +1,8 @@
 import { turnoutsInOrder, typeOf } from "@alderman/core";
 import { Command } from "cmdk";
 import { useNavigate } from "react-router";
-import { turnBack } from "../store/railway.ts";
+import { turnBack } from "../session/actions.ts";
+import { useRecord } from "../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { choose, setTheme } from "../store/view.ts";
 import { type Panel, PLACES } from "../useKeys.ts";
@@ -17,7 +18,7 @@ export function CommandPalette({
   open: (panel: Panel) => void;
   railwayId: string;
 }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const theme = useAppSelector((state) => state.view.theme);
   const dispatch = useAppDispatch();
   const navigate = useNavigate();

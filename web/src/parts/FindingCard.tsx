@@ -1,7 +1,7 @@
 import { type Acceptance, Draft, type Finding, freshId, type Remedy } from "@alderman/core";
 import { useState } from "react";
-import { commit, notify } from "../store/railway.ts";
-import { useAppDispatch, useAppSelector } from "../store/store.ts";
+import { useRecord } from "../session/hooks.ts";
+import { useEdit } from "../session/useEdit.ts";
 import { Mark, verdictFor } from "./Mark.tsx";
 import { RemedyPreview } from "./RemedyPreview.tsx";
 
@@ -51,19 +51,6 @@ export function FindingCard({ finding }: { finding: Finding }) {
   );
 }
 
-/** Commits a group and tells the owner when it cannot be. */
-export function useEdit(): (group: Remedy["group"]) => void {
-  const dispatch = useAppDispatch();
-  return (group) => {
-    if (!group) return;
-    try {
-      dispatch(commit(group));
-    } catch (error) {
-      notify(error instanceof Error ? error.message : String(error));
-    }
-  };
-}
-
 function RemedyButton({
   remedy,
   best,
@@ -102,7 +89,7 @@ function RemedyButton({
 }
 
 function KeepButton({ finding }: { finding: Finding }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   const [reason, setReason] = useState<string | null>(null);
   if (!record) return null;
@@ -153,7 +140,7 @@ function KeepButton({ finding }: { finding: Finding }) {
 }
 
 function Kept({ finding }: { finding: Finding }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   if (!record) return null;
   const count = () => {

@@ -1,17 +1,20 @@
+import { turnBack } from "../session/actions.ts";
+import { useSession } from "../session/hooks.ts";
+import { turnsAfter } from "../session/queue.ts";
 import { api } from "../store/api.ts";
-import { turnBack } from "../store/railway.ts";
-import { useAppDispatch, useAppSelector } from "../store/store.ts";
+import { useAppDispatch } from "../store/store.ts";
 import { SheetDialog } from "./Dialogs.tsx";
 import { dateAndTime } from "./when.ts";
 
-const WORDS = { edit: "", undo: "Undone: ", redo: "Done again: " };
+const WORDS = { edit: "", undo: "Undone: ", redo: "Redone: " };
 
 /** What was done, the latest first, with undo and redo. */
 export function HistoryDialog({ close }: { close: () => void }) {
-  const { id, confirmed, undo, redo } = useAppSelector((state) => state.railway);
+  const session = useSession();
+  const { undo, redo } = turnsAfter(session?.turns ?? { undo: null, redo: null }, session?.queue ?? []);
   const dispatch = useAppDispatch();
   const { data = [], isLoading } = api.useHistoryQuery(
-    { id: id ?? "", revision: confirmed?.revision ?? 0 },
+    { id: session?.id ?? "", revision: session?.confirmed?.revision ?? 0 },
     { refetchOnMountOrArgChange: true },
   );
   return (
@@ -21,10 +24,10 @@ export function HistoryDialog({ close }: { close: () => void }) {
       close={close}
     >
       <div className="mb-3 flex gap-2">
-        <button type="button" className="btn" disabled={!undo} onClick={() => void dispatch(turnBack("undo"))}>
+        <button type="button" className="btn" disabled={undo === null} onClick={() => void dispatch(turnBack("undo"))}>
           Undo{undo ? `: ${undo}` : ""}
         </button>
-        <button type="button" className="btn" disabled={!redo} onClick={() => void dispatch(turnBack("redo"))}>
+        <button type="button" className="btn" disabled={redo === null} onClick={() => void dispatch(turnBack("redo"))}>
           Redo{redo ? `: ${redo}` : ""}
         </button>
       </div>

@@ -11,10 +11,11 @@ import {
   threadLedBy,
   volts as voltsText,
 } from "@alderman/core";
+import { useLeader } from "../derivation/hooks.ts";
+import { useRecord } from "../session/hooks.ts";
+import { useEdit } from "../session/useEdit.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { probe, setRange } from "../store/view.ts";
-import { useLeader } from "../worker/derive.ts";
-import { useEdit } from "./FindingCard.tsx";
 import { Mark } from "./Mark.tsx";
 import { shortDateAndTime } from "./when.ts";
 
@@ -28,7 +29,7 @@ export const WRITE: Record<MeterReading["range"], (value: number) => string> = {
 /** Keeps what the meter said between the probes, with the state that was looked at and the time. */
 export function useKeepReading(): (reading: MeterReading, read: number) => void {
   const { red, black, asked, moment } = useAppSelector((state) => state.view);
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const leader = useLeader();
   const act = useEdit();
   return (reading, read) => {
@@ -60,7 +61,7 @@ export function useKeepReading(): (reading: MeterReading, read: number) => void 
 /** Where to measure next when a kept reading on the chosen thread disagrees: half-way back along it. */
 export function NextPlace() {
   const { asked, moment } = useAppSelector((state) => state.view);
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const leader = useLeader();
   const dispatch = useAppDispatch();
   const thread = record && leader ? threadLedBy(record, leader) : undefined;
@@ -96,7 +97,7 @@ export function NextPlace() {
 
 /** The latest readings kept, with what was expected. */
 export function LastReadings() {
-  const readings = useAppSelector((state) => state.railway.record?.readings);
+  const readings = useRecord()?.readings;
   const dispatch = useAppDispatch();
   const latest = [...(readings ?? [])].sort((a, b) => (a.at < b.at ? 1 : -1)).slice(0, 4);
   if (latest.length === 0) return null;

@@ -1,9 +1,9 @@
 import type { MeterReading } from "@alderman/core";
 import { type FormEvent, type PointerEvent, useState } from "react";
+import { useResults } from "../derivation/hooks.ts";
+import { probesOf } from "../derivation/probesOf.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { probe, setRange } from "../store/view.ts";
-import { useResults } from "../worker/derive.ts";
-import { probesOf } from "../worker/probesOf.ts";
 import { Band } from "./Band.tsx";
 import { LastReadings, NextPlace, useKeepReading, WRITE } from "./KeptReadings.tsx";
 import { Mark } from "./Mark.tsx";

@@ -1,21 +1,21 @@
 import { Toast } from "radix-ui";
-import { useEffect, useState } from "react";
-import { onNotice } from "../store/railway.ts";
+import { closed } from "../store/notices.ts";
+import { useAppDispatch, useAppSelector } from "../store/store.ts";
 
 const SHOWN_MILLISECONDS = 6000;
-let number = 0;
 
 /** Sentences for the owner that go by themselves. */
 export function Notices() {
-  const [notices, setNotices] = useState<{ id: number; sentence: string }[]>([]);
-  useEffect(() => onNotice((sentence) => setNotices((shown) => [...shown.slice(-2), { id: ++number, sentence }])), []);
+  const notices = useAppSelector((state) => state.notices);
+  const dispatch = useAppDispatch();
   return (
-    <Toast.Provider duration={SHOWN_MILLISECONDS} label="Notice">
-      {notices.map(({ id, sentence }) => (
+    <Toast.Provider label="Notice">
+      {notices.map(({ id, sentence, stays }) => (
         <Toast.Root
           key={id}
           className="toast"
-          onOpenChange={(open) => !open && setNotices((shown) => shown.filter((each) => each.id !== id))}
+          duration={stays ? Number.POSITIVE_INFINITY : SHOWN_MILLISECONDS}
+          onOpenChange={(open) => !open && dispatch(closed(id))}
         >
           <Toast.Description>{sentence}</Toast.Description>
           <Toast.Close className="font-head font-semibold underline">Close</Toast.Close>

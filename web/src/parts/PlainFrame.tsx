@@ -13,7 +13,9 @@ const PAGES = [
 export function PlainFrame({ title, about, children }: { title: string; about: string; children: ReactNode }) {
   usePageTitle(title);
   const { pathname } = useLocation();
-  const open = useAppSelector((state) => state.railway);
+  const last = useAppSelector((state) => state.view.lastRailway);
+  const byId = useAppSelector((state) => state.sessions.byId);
+  const waiting = Object.values(byId).filter(({ queue }) => queue.length > 0);
   const theme = useAppSelector((state) => state.view.theme);
   const dispatch = useAppDispatch();
   return (
@@ -34,7 +36,12 @@ export function PlainFrame({ title, about, children }: { title: string; about: s
           </Link>
         ))}
         <div className="foot">
-          {open.id && open.record && <Link to={`/r/${open.id}`}>Back to {open.record.railway.name}</Link>}
+          {waiting.map(({ id, record }) => (
+            <Link key={id} to={`/r/${id}`}>
+              Not saved yet: {record?.railway.name ?? "a railway"}
+            </Link>
+          ))}
+          {last && <Link to={`/r/${last.id}`}>Back to {last.name}</Link>}
           <button type="button" onClick={() => dispatch(setTheme(theme === "bench" ? "shed" : "bench"))}>
             {theme === "bench" ? "Shed (dark)" : "Bench (light)"}
           </button>

@@ -1,12 +1,14 @@
 import { CATALOGUE, GAUGES, type Gauge, type RailwayRecord } from "@alderman/core";
 import { useState } from "react";
-import { useAppSelector } from "../store/store.ts";
+import { useParams } from "react-router";
+import { useRecord } from "../session/hooks.ts";
+import { useEdit } from "../session/useEdit.ts";
 import { SheetDialog } from "./Dialogs.tsx";
-import { useEdit } from "./FindingCard.tsx";
 
 /** What belongs to the railway as a whole: name, wire sizes, lengths, how the command station counts. */
 export function RailwayDialog({ close }: { close: () => void }) {
-  const { id, record } = useAppSelector((state) => state.railway);
+  const record = useRecord();
+  const { railwayId } = useParams();
   const act = useEdit();
   if (!record) return null;
   const { railway } = record;
@@ -81,7 +83,7 @@ export function RailwayDialog({ close }: { close: () => void }) {
           event.target.value !== railway.note && set("Changed the railway's note", { note: event.target.value })
         }
       />
-      <a className="btn mt-3" href={`/api/railways/${id}/file`} download>
+      <a className="btn mt-3" href={`/api/railways/${railwayId}/file`} download>
         Export the railway as a file
       </a>
     </SheetDialog>

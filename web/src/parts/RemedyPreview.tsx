@@ -1,7 +1,8 @@
 import { type Consequence, count, type EditGroup, RecordError, touchedWords } from "@alderman/core";
 import { useEffect, useMemo, useState } from "react";
-import { useAppSelector } from "../store/store.ts";
-import { askConsequences } from "../worker/derive.ts";
+import { askConsequences } from "../derivation/hooks.ts";
+import { useRecord } from "../session/hooks.ts";
+import { useAppDispatch } from "../store/store.ts";
 import { Mark } from "./Mark.tsx";
 
 /** Milliseconds for which one must stay on a button before the worker is asked. */
@@ -11,18 +12,19 @@ const SHOWN = 4;
 
 /** What an edit will change, before it is made: the things, and which findings go and come. */
 export function RemedyPreview({ group }: { group: EditGroup }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
+  const dispatch = useAppDispatch();
   const [found, setFound] = useState<{ group: EditGroup; consequence: Consequence | null } | null>(null);
   useEffect(() => {
     let gone = false;
     const timer = setTimeout(() => {
-      void askConsequences(group).then((consequence) => !gone && setFound({ group, consequence }));
+      void dispatch(askConsequences(group)).then((consequence) => !gone && setFound({ group, consequence }));
     }, WAIT);
     return () => {
       gone = true;
       clearTimeout(timer);
     };
-  }, [group]);
+  }, [group, dispatch]);
   const touched = useMemo(() => {
     try {
       return record ? touchedWords(record, group.edits) : [];

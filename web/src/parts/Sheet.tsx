@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Link, useParams } from "react-router";
-import { useAppSelector } from "../store/store.ts";
-import { useResults } from "../worker/derive.ts";
+import { useResults } from "../derivation/hooks.ts";
+import { useSession } from "../session/hooks.ts";
 import { Mark } from "./Mark.tsx";
 import { usePageTitle } from "./usePageTitle.ts";
 
@@ -34,7 +34,7 @@ export function StageMain({
 
 function TitleBlock() {
   const { railwayId } = useParams();
-  const revision = useAppSelector((state) => state.railway.confirmed?.revision);
+  const revision = useSession()?.confirmed?.revision;
   const { overview } = useResults();
   const counted = overview?.findings.filter(({ kept }) => kept === null) ?? [];
   const stops = counted.filter(({ severity }) => severity === "stop").length;

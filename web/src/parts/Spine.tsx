@@ -1,10 +1,10 @@
 import { Link, useLocation } from "react-router";
+import { useResults, useShares } from "../derivation/hooks.ts";
+import type { Share } from "../derivation/sharesOf.ts";
+import { useSession } from "../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { setTheme } from "../store/view.ts";
 import type { Panel } from "../useKeys.ts";
-import { useResults } from "../worker/derive.ts";
-import { useShares } from "../worker/shares.ts";
-import type { Share } from "../worker/sharesOf.ts";
 import { time } from "./when.ts";
 
 const STAGES = [
@@ -16,7 +16,8 @@ const STAGES = [
 
 /** The stages along one copper conductor; its length in each stage is that stage's share done. */
 export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Panel) => void }) {
-  const { record, pending, savedAt, unanswered } = useAppSelector((state) => state.railway);
+  const session = useSession();
+  const { record, queue = [], savedAt, trouble } = session ?? {};
   const theme = useAppSelector((state) => state.view.theme);
   const dispatch = useAppDispatch();
   const { pathname } = useLocation();
@@ -54,9 +55,9 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
           Keys ?
         </button>
         <span role="status">
-          {unanswered
-            ? "Not saved: the server does not answer. Trying again."
-            : pending.length > 0
+          {trouble?.kind === "unanswered"
+            ? `${queue.length > 0 ? "Not saved yet: " : ""}${trouble.sentence} Trying again.`
+            : queue.length > 0
               ? "Saving ..."
               : saved}
         </span>

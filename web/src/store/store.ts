@@ -1,20 +1,71 @@
-import { configureStore, type ThunkAction, type UnknownAction } from "@reduxjs/toolkit";
-import { type TypedUseSelectorHook, useDispatch, useSelector } from "react-redux";
+import {
+  configureStore,
+  createListenerMiddleware,
+  type ListenerEffectAPI,
+  type ThunkAction,
+  type TypedStartListening,
+  type UnknownAction,
+} from "@reduxjs/toolkit";
+import { type TypedUseSelectorHook, useDispatch, useSelector, useStore } from "react-redux";
+import type { Checker } from "../derivation/checker.ts";
+import { derivation, startDeriving } from "../derivation/derivation.ts";
+import type { KeptQueue } from "../session/keptQueue.ts";
+import { startSessions } from "../session/life.ts";
+import type { Server } from "../session/server.ts";
+import { sessions } from "../session/sessions.ts";
 import { api } from "./api.ts";
-import { railway } from "./railway.ts";
+import { notices } from "./notices.ts";
 import { view } from "./view.ts";
 
-export const store = configureStore({
-  reducer: { railway: railway.reducer, view: view.reducer, [api.reducerPath]: api.reducer },
-  // the record is replaced, never changed in place; walking all of it after each action would cost more than it finds
-  middleware: (getDefault) =>
-    getDefault({
-      immutableCheck: { ignoredPaths: ["railway"] },
-      serializableCheck: { ignoredPaths: ["railway"] },
-    }).concat(api.middleware),
-});
+/** What the store works with; tests give others. */
+export interface Services {
+  server: Server;
+  keptQueue: KeptQueue;
+  checker: Checker;
+  /** Waits so many milliseconds, or until there is a reason to try at once. */
+  pause: (milliseconds: number) => Promise<void>;
+}
 
-export type RootState = ReturnType<typeof store.getState>;
-export type AppThunk<R = void> = ThunkAction<R, RootState, unknown, UnknownAction>;
-export const useAppDispatch: () => typeof store.dispatch = useDispatch;
+const reducer = {
+  sessions: sessions.reducer,
+  derivation: derivation.reducer,
+  notices: notices.reducer,
+  view: view.reducer,
+  [api.reducerPath]: api.reducer,
+};
+
+/** The store, with what it works with. */
+export function makeStore(services: Services) {
+  const listeners = createListenerMiddleware({ extra: services });
+  const made = configureStore({
+    reducer,
+    // records and results are replaced, never changed in place; walking all of them after each action would cost more than
+    // it finds
+    middleware: (getDefault) =>
+      getDefault({
+        thunk: { extraArgument: services },
+        immutableCheck: { ignoredPaths: ["sessions", "derivation"] },
+        serializableCheck: {
+          ignoredPaths: ["sessions", "derivation"],
+          ignoredActions: ["derivation/found"],
+          ignoredActionPaths: ["payload"],
+        },
+      })
+        .prepend(listeners.middleware)
+        .concat(api.middleware),
+  });
+  const startListening = listeners.startListening as StartListening;
+  startSessions(startListening);
+  startDeriving(startListening);
+  return made;
+}
+
+type Store = ReturnType<typeof makeStore>;
+export type RootState = ReturnType<Store["getState"]>;
+export type AppDispatch = Store["dispatch"];
+export type AppThunk<R = void> = ThunkAction<R, RootState, Services, UnknownAction>;
+export type StartListening = TypedStartListening<RootState, AppDispatch, Services>;
+export type AppListenerApi = ListenerEffectAPI<RootState, AppDispatch, Services>;
+export const useAppDispatch: () => AppDispatch = useDispatch;
 export const useAppSelector: TypedUseSelectorHook<RootState> = useSelector;
+export const useAppStore: () => Store = useStore as () => Store;

@@ -24,9 +24,11 @@ export interface ViewState {
   lamp: boolean;
   /** Boards and supplies are unfolded below the list. */
   boards: boolean;
+  /** The railway that was shown last, for the way back. */
+  lastRailway: { id: string; name: string } | null;
 }
 
-const initialState: ViewState = {
+const initialState = (): ViewState => ({
   turnoutId: null,
   asked: {},
   by: {},
@@ -35,15 +37,19 @@ const initialState: ViewState = {
   black: null,
   range: "V",
   next: "red",
-  theme: localStorage.getItem("alderman-theme") === "shed" ? "shed" : "bench",
+  theme: "bench",
   lamp: false,
   boards: true,
-};
+  lastRailway: null,
+});
 
 export const view = createSlice({
   name: "view",
   initialState,
   reducers: {
+    leftRailway: (state, { payload }: PayloadAction<ViewState["lastRailway"]>) => {
+      state.lastRailway = payload;
+    },
     choose: (state, { payload }: PayloadAction<string | null>) => {
       state.turnoutId = payload;
     },
@@ -79,4 +85,5 @@ export const view = createSlice({
   },
 });
 
-export const { choose, throwTo, throwBy, setMoment, setRange, probe, setTheme, showBoards, watchLamp } = view.actions;
+export const { choose, leftRailway, throwTo, throwBy, setMoment, setRange, probe, setTheme, showBoards, watchLamp } =
+  view.actions;

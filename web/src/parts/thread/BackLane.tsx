@@ -8,7 +8,7 @@ import {
   traitsOf,
   volts,
 } from "@alderman/core";
-import { useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { Arm, Contact, Lamp } from "./glyphs.tsx";
@@ -22,7 +22,7 @@ import { drawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
 export function BackLane(props: LaneProps & Numbered) {
   const { thread, reading, wiring, findings, first } = props;
   const { lamp } = thread;
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   if (!lamp) return <Missing x={12} y={362} words="No lamp" />;
   const fed = record && supplyOf(record, lamp.device.id);
   const supply = fed?.device ?? null;

@@ -7,8 +7,9 @@ import {
   supplyOf,
   type ThreadControl,
 } from "@alderman/core";
+import type { Overview } from "../../derivation/overview.ts";
+import { useRecord } from "../../session/hooks.ts";
 import { useAppSelector } from "../../store/store.ts";
-import type { Overview } from "../../worker/overview.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { CommandPart } from "./CommandPart.tsx";
@@ -27,7 +28,7 @@ const ALONE = { x: 318, width: 70 };
 /** A thread on a numbered output: commanded over a bus, or by controls at the inputs of a board. */
 export function BoardLane(props: LaneProps & { overview: Overview }) {
   const { thread, reading, wiring, findings, overview } = props;
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const driver = thread.motors[0]?.driver;
   const heard = controlsOf(thread).find((control) => heardAt(thread, control));

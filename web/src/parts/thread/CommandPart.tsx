@@ -1,4 +1,4 @@
-import type { Overview } from "../../worker/overview.ts";
+import type { Overview } from "../../derivation/overview.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { Heading, Missing } from "./Heading.tsx";

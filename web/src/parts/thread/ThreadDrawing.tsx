@@ -1,5 +1,5 @@
 import { controlsOf, drivesItself, heardAt, type Thread, type ThreadReading, traitsOf } from "@alderman/core";
-import type { Overview } from "../../worker/overview.ts";
+import type { Overview } from "../../derivation/overview.ts";
 import { BackLane } from "./BackLane.tsx";
 import { BoardLane } from "./BoardLane.tsx";
 import { CommandPart } from "./CommandPart.tsx";

@@ -1,34 +1,24 @@
 // Every recipe's thread as it is drawn: all terminals can take a probe, and no value is without sense.
-import type { Derived as CoreDerived, Position, RailwayRecord } from "@alderman/core";
+import { Derived, type Position, type RailwayRecord } from "@alderman/core";
+import { mounted, railway, retyped, smallRailway, typed } from "@alderman/core/testing/build";
+import { DRIVING, FROGS, LAMPS } from "@alderman/core/testing/recipes";
 import { renderToStaticMarkup } from "react-dom/server";
 import { Provider } from "react-redux";
-import { beforeAll, expect, it, vi } from "vitest";
-import { Derived } from "../../../../core/src/derive.ts";
-import { mounted, railway, retyped, smallRailway, typed } from "../../../../core/testing/build.ts";
-import { DRIVING, FROGS, LAMPS } from "../../../../core/testing/recipes.ts";
-import { overviewOf } from "../../worker/overview.ts";
+import { expect, it } from "vitest";
+import { emptyStore, openIn } from "../../../testing/openStore.ts";
+import { overviewOf } from "../../derivation/overview.ts";
+import { ThreadDrawing } from "./ThreadDrawing.tsx";
 
-let parts: {
-  store: typeof import("../../store/store.ts")["store"];
-  ThreadDrawing: typeof import("./ThreadDrawing.tsx")["ThreadDrawing"];
-};
-
-beforeAll(async () => {
-  vi.stubGlobal("localStorage", { getItem: () => null, setItem: () => undefined });
-  parts = {
-    store: (await import("../../store/store.ts")).store,
-    ThreadDrawing: (await import("./ThreadDrawing.tsx")).ThreadDrawing,
-  };
-});
+const store = emptyStore();
 
 /** The drawing of a thread as markup, and its words without tags. */
 function drawn(record: RailwayRecord, label: string, position: Position = "N", moment: "rest" | "throwing" = "rest") {
-  const derived = new Derived(record) as unknown as CoreDerived;
+  const derived = new Derived(record);
   const thread = derived.schematic.threads.find((each) => each.label === label)!;
-  parts.store.dispatch({ type: "railway/opened", payload: { id: "r", revision: 0, record, undo: null, redo: null } });
+  openIn(store, record);
   const markup = renderToStaticMarkup(
-    <Provider store={parts.store}>
-      <parts.ThreadDrawing
+    <Provider store={store}>
+      <ThreadDrawing
         overview={overviewOf(derived)}
         thread={thread}
         reading={derived.reading(thread, position, moment)}

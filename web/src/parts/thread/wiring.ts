@@ -1,6 +1,6 @@
 import type { Finding, Fitted, StripWay, Thread, WireColour } from "@alderman/core";
 import { PURPOSES, terminalName } from "@alderman/core";
-import type { Overview } from "../../worker/overview.ts";
+import type { Overview } from "../../derivation/overview.ts";
 import type { Verdict } from "../Mark.tsx";
 import { verdictFor } from "../Mark.tsx";
 

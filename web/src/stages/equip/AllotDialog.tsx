@@ -1,10 +1,10 @@
 import { type AllotOptions, type Proposal, usualOptions } from "@alderman/core";
 import { useEffect, useRef, useState } from "react";
+import { Planning } from "../../derivation/plan.ts";
 import { SheetDialog } from "../../parts/Dialogs.tsx";
-import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark } from "../../parts/Mark.tsx";
-import { useAppSelector } from "../../store/store.ts";
-import { Planning } from "../../worker/plan.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
 import { AllotChoices } from "./AllotChoices.tsx";
 import { AllotProposal } from "./AllotProposal.tsx";
 
@@ -16,7 +16,7 @@ type Stage =
 
 /** Proposes boards, outputs, supplies and addresses for all turnouts not equipped; nothing is changed until accepted. */
 export function AllotDialog({ close }: { close: () => void }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   const [options, setOptions] = useState<AllotOptions | null>(() => (record ? usualOptions(record) : null));
   const [stage, setStage] = useState<Stage>({ at: "asking" });

@@ -1,15 +1,15 @@
 import { addBoard, amps, type Device, type DeviceType, removeDevice, supplyOf, typesOfFamily } from "@alderman/core";
+import { useResults } from "../../derivation/hooks.ts";
 import { SheetDialog } from "../../parts/Dialogs.tsx";
-import { useEdit } from "../../parts/FindingCard.tsx";
-import { useAppSelector } from "../../store/store.ts";
-import { useResults } from "../../worker/derive.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
 import { DeviceFields } from "./DeviceFields.tsx";
 import { NotesAndPhotos } from "./NotesAndPhotos.tsx";
 import { Outputs } from "./Outputs.tsx";
 
 /** One board or supply: its type, what feeds it, what it gives. */
 export function BoardDialog({ device, type, close }: { device: Device; type: DeviceType; close: () => void }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const { overview } = useResults();
   const act = useEdit();
   if (!record) return null;
@@ -55,7 +55,7 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
 
 /** The types of boards and supplies, to add one of. */
 export function AddBoardDialog({ close }: { close: () => void }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   if (!record) return null;
   return (

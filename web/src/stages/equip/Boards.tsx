@@ -10,8 +10,8 @@ import {
   traitsOf,
 } from "@alderman/core";
 import { memo, type ReactNode, useMemo, useState } from "react";
-import { useAppSelector } from "../../store/store.ts";
-import { useResults } from "../../worker/derive.ts";
+import { useResults } from "../../derivation/hooks.ts";
+import { useRecord } from "../../session/hooks.ts";
 import { AddBoardDialog, BoardDialog } from "./BoardDialogs.tsx";
 import { useDrop } from "./Outputs.tsx";
 import { WaysGlyph } from "./smallGlyphs.tsx";
@@ -28,7 +28,7 @@ export interface BoardEntry {
 
 /** Boards first, then supplies, by label. */
 export function useBoards(): BoardEntry[] {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const { overview } = useResults();
   return useMemo(() => {
     const given = [...(overview?.loads ?? []), ...(overview?.boards ?? [])];

@@ -1,7 +1,7 @@
 import { changeType, type Device, type DeviceType, Draft, typesOfFamily, type Verdict } from "@alderman/core";
-import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark } from "../../parts/Mark.tsx";
-import { useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
 
 /** What is written behind a type that does not go with the others. */
 const GATE: Record<Verdict["fits"], string> = { fits: "", adapter: " (needs more)", cannot: " (cannot)" };
@@ -17,7 +17,7 @@ export function DeviceFields({
   /** What the gate says of a type beside what else the turnout has. */
   gateOf?: (type: DeviceType) => Verdict;
 }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   if (!record) return null;
   // a board keeps its model, since its outputs are in use by number

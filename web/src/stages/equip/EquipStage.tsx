@@ -1,13 +1,14 @@
 import { controlsOf, type Thread } from "@alderman/core";
 import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
+import { useChosenThread, useResults } from "../../derivation/hooks.ts";
 import { FindingCard } from "../../parts/FindingCard.tsx";
 import { PositionMark } from "../../parts/Mark.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
 import { ThreadDrawing } from "../../parts/thread/ThreadDrawing.tsx";
+import { useRecord } from "../../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { setMoment, throwBy, throwTo } from "../../store/view.ts";
-import { useChosenThread, useResults } from "../../worker/derive.ts";
 import { AllotDialog } from "./AllotDialog.tsx";
 import { Boards } from "./Boards.tsx";
 import { BoardsSheet } from "./BoardsSheet.tsx";
@@ -33,7 +34,7 @@ type View = keyof typeof VIEWS;
 export function EquipStage() {
   const { railwayId } = useParams();
   const [search, setSearch] = useSearchParams();
-  const turnouts = useAppSelector((state) => state.railway.record?.turnouts.length ?? 0);
+  const turnouts = useRecord()?.turnouts.length ?? 0;
   const named = search.get("view") ?? "";
   const chosen: View = named in VIEWS ? (named as View) : turnouts === 0 ? "list" : "thread";
   const show = (view: View) => setSearch({ view }, { replace: true });

@@ -1,14 +1,14 @@
 import { type Assignment, controlsOf, Draft, gate, threadLedBy } from "@alderman/core";
 import type { ReactNode } from "react";
 import { SheetDialog } from "../../parts/Dialogs.tsx";
-import { useEdit } from "../../parts/FindingCard.tsx";
-import { useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
 import { DeviceFields } from "./DeviceFields.tsx";
 import { NotesAndPhotos } from "./NotesAndPhotos.tsx";
 
 /** How the motors, control and lamp of one thread are fitted: which way round, by which contact. */
 export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close: () => void }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   // from the record, not from the worker, so that a tick shows at once
   const thread = record && threadLedBy(record, turnoutId);

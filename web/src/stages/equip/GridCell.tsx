@@ -1,7 +1,6 @@
 import type { Column, RailwayRecord, Turnout } from "@alderman/core";
 import type { KeyboardEvent } from "react";
 import { Mark, type Verdict } from "../../parts/Mark.tsx";
-import { notify } from "../../store/railway.ts";
 import { CellInput } from "./CellInput.tsx";
 import { draggable } from "./Outputs.tsx";
 
@@ -36,6 +35,8 @@ export interface CellHandlers {
   begin: (place: Place) => void;
   onKey: (event: KeyboardEvent, place: Place) => void;
   write: (place: Place, text: string) => boolean;
+  /** Says a sentence. */
+  tell: (sentence: string) => void;
   /** Goes to a cell, kept within the list. */
   move: (place: Place) => void;
   /** Goes to a cell that is about to be there. */
@@ -86,7 +87,7 @@ export function GridCell(props: CellProps) {
           extend(place);
         }}
         onDoubleClick={() =>
-          follows ? notify(`${turnout.label} moves with ${leader}: this is set there.`) : begin(place)
+          follows ? props.handlers.tell(`${turnout.label} moves with ${leader}: this is set there.`) : begin(place)
         }
         onKeyDown={(event) => onKey(event, place)}
       >

@@ -1,6 +1,6 @@
 import { COLUMNS, type Turnout } from "@alderman/core";
+import { useResults } from "../../derivation/hooks.ts";
 import { Mark, verdictFor } from "../../parts/Mark.tsx";
-import { useResults } from "../../worker/derive.ts";
 
 /** What is said of the current turnout, below the list: what it lacks or what is wrong, and the way to the cell. */
 export function Lacking({ turnout, go }: { turnout: Turnout; go: (column: string) => void }) {

@@ -1,9 +1,9 @@
 import { type DeviceType, knowledgeOf, type Shows, type Situation, type Thread } from "@alderman/core";
 import { useEffect } from "react";
+import { useResults } from "../../derivation/hooks.ts";
 import { Mark } from "../../parts/Mark.tsx";
 import { useAppDispatch } from "../../store/store.ts";
 import { watchLamp } from "../../store/view.ts";
-import { useResults } from "../../worker/derive.ts";
 
 const TELLS = { truth: "good", nothing: "open", lie: "wrong" } as const;
 const TELLS_WORDS = { truth: "the truth", nothing: "nothing", lie: "a lie" } as const;

@@ -1,7 +1,7 @@
 import { type Device, Draft, freshId, type Photo, type RailwayRecord, type Turnout } from "@alderman/core";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { useEdit } from "../../parts/FindingCard.tsx";
 import { smallPicture } from "../../parts/smallPicture.ts";
+import { useEdit } from "../../session/useEdit.ts";
 
 /** A turnout or a device that has a note and photos. */
 type Subject = { kind: "turnout"; of: Turnout } | { kind: "device"; of: Device };

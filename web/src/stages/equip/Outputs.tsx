@@ -1,8 +1,8 @@
 import { moveBy, moveOutput, outputsOf, type RailwayRecord } from "@alderman/core";
 import { type DragEvent, type KeyboardEvent, useState } from "react";
 import { useStore } from "react-redux";
-import { useEdit } from "../../parts/FindingCard.tsx";
-import { notify } from "../../store/railway.ts";
+import { shownRecord } from "../../session/shownSession.ts";
+import { useEdit } from "../../session/useEdit.ts";
 import type { RootState } from "../../store/store.ts";
 
 /** Kind of what is dragged: a turnout, by its leader. */
@@ -36,21 +36,12 @@ export function useDrop(deviceId: string, way: number | null) {
     onDrop: (event: DragEvent) => {
       setOver(false);
       const leader = event.dataTransfer.getData(DRAGGED);
-      const { record } = store.getState().railway;
+      const record = shownRecord(store.getState());
       if (!record || !leader) return;
       event.preventDefault();
-      told(() => act(moveOutput(record, leader, deviceId, way)));
+      act(() => moveOutput(record, leader, deviceId, way));
     },
   };
-}
-
-/** Does something, and shows the sentence that says why it cannot be. */
-function told(what: () => void): void {
-  try {
-    what();
-  } catch (error) {
-    notify(error instanceof Error ? error.message : String(error));
-  }
 }
 
 /** The outputs of a board with what is on each: drag a turnout to another, or move it with Alt and the arrows. */
@@ -61,7 +52,7 @@ export function Outputs({ record, deviceId, label }: { record: RailwayRecord; de
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     if (step === 0 || !event.altKey) return;
     event.preventDefault();
-    told(() => act(moveBy(record, leaderId, step)));
+    act(() => moveBy(record, leaderId, step));
   };
   return (
     <section className="mt-4" aria-label={`Outputs of ${label}`}>

@@ -11,8 +11,8 @@ import {
   setFigure,
 } from "@alderman/core";
 import { type ReactNode, useState } from "react";
-import { useEdit } from "../../parts/FindingCard.tsx";
-import { useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
 
 /** The unit of a figure as it is written beside it. */
 export function unitWords({ unit }: Figure, currency: string): string {
@@ -32,7 +32,7 @@ export function FigureField({
   /** Takes the edit, to be made at once or to be shown first. */
   stage: (group: EditGroup) => void;
 }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const [text, setText] = useState(String(figure.value));
   if (!record) return null;
   const value = Number(text.replace(",", "."));
@@ -59,7 +59,7 @@ export function FigureField({
 
 /** How far an own figure can be relied on. */
 export function StandingField({ type, name, figure }: { type: OwnType; name: string; figure: Figure }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   if (!record) return null;
   const fact = record.facts.find((each) => each.typeId === type.id && each.figure === name);

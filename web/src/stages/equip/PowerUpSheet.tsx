@@ -1,13 +1,13 @@
 import { movesWords, powerUpTable, startOfDay, threadsOf } from "@alderman/core";
 import { useMemo } from "react";
+import { useResults } from "../../derivation/hooks.ts";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet } from "../../parts/Sheet.tsx";
-import { useAppSelector } from "../../store/store.ts";
-import { useResults } from "../../worker/derive.ts";
+import { useRecord } from "../../session/hooks.ts";
 
 /** What each device does when power, track power or a computer comes back, and how a day begins. */
 export function PowerUpSheet() {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const { overview } = useResults();
   const { rows, starts } = useMemo(() => {
     if (!record) return { rows: [], starts: [] };

@@ -1,9 +1,9 @@
 import type { Thread } from "@alderman/core";
 import { type KeyboardEvent, useEffect, useRef } from "react";
+import { useLeader, useResults } from "../../derivation/hooks.ts";
 import { Mark, type Verdict, verdictFor } from "../../parts/Mark.tsx";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
-import { useLeader, useResults } from "../../worker/derive.ts";
 import { draggable } from "./Outputs.tsx";
 import { HandGlyph, MotorGlyph } from "./smallGlyphs.tsx";
 

@@ -1,13 +1,13 @@
 import { amps, applySchool, type Compared, count, list, SCHOOLS, type Thread, type Zone } from "@alderman/core";
 import { useEffect, useState } from "react";
-import { useEdit } from "../../parts/FindingCard.tsx";
+import { Planning } from "../../derivation/plan.ts";
 import { Mark } from "../../parts/Mark.tsx";
-import { useAppSelector } from "../../store/store.ts";
-import { Planning } from "../../worker/plan.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
 
 /** The schools of practice side by side for one turnout, its zone or the whole railway. */
 export function SchoolsPanel({ thread }: { thread: Thread }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   const [scope, setScope] = useState<"turnout" | "zone" | "all">("turnout");
   const [found, setFound] = useState<readonly Compared[]>([]);

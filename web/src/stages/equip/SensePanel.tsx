@@ -18,16 +18,15 @@ import {
   threadsOf,
 } from "@alderman/core";
 import { useMemo, useState } from "react";
-import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark } from "../../parts/Mark.tsx";
-import { notify } from "../../store/railway.ts";
-import { useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
 
 const now = () => new Date().toISOString();
 
 /** Every place from finger to lamp where normal can turn into reverse, what follows, and what puts it right. */
 export function SensePanel({ leader }: { leader: string }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const threads = useMemo(() => (record ? threadsOf(record) : []), [record]);
   const thread = threads.find(({ turnout }) => turnout.id === leader);
   const act = useEdit();
@@ -39,8 +38,7 @@ export function SensePanel({ leader }: { leader: string }) {
   const advice = adviceFor(record, threads, thread);
   const looked = ledger.outcomes.filter(({ key }) => key in seen);
   const keep = () => {
-    const found = explain(record, ledger, seen, now());
-    if (found) act(found.group);
+    act(() => explain(record, ledger, seen, now())?.group ?? null);
     setSeen({});
   };
   return (
@@ -75,7 +73,7 @@ export function SensePanel({ leader }: { leader: string }) {
           </tbody>
         </table>
         <div className="flex items-center gap-2 px-2.5 py-2">
-          <button type="button" className="btn flex-none" disabled={looked.length === 0} onClick={() => tryTo(keep)}>
+          <button type="button" className="btn flex-none" disabled={looked.length === 0} onClick={keep}>
             Note what was seen
           </button>
           <span className="quiet text-[12px]">{foretold(ledger)}</span>
@@ -107,15 +105,6 @@ export function SensePanel({ leader }: { leader: string }) {
       </section>
     </div>
   );
-
-  function tryTo(what: () => void): void {
-    try {
-      what();
-    } catch (error) {
-      setSeen({});
-      notify(error instanceof Error ? error.message : String(error));
-    }
-  }
 }
 
 const OUTCOMES = { blades: "Blades of", frog: "Frog of", lamp: "Lamp" } as const;

@@ -17,13 +17,15 @@ import {
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { type ClipboardEvent, Fragment, type KeyboardEvent, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
+import { useResults } from "../../derivation/hooks.ts";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet } from "../../parts/Sheet.tsx";
 import { useLatest } from "../../parts/useLatest.ts";
-import { commit } from "../../store/railway.ts";
-import { useAppDispatch, useAppSelector } from "../../store/store.ts";
+import { commit } from "../../session/actions.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { notify } from "../../store/notices.ts";
+import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
-import { useResults } from "../../worker/derive.ts";
 import { AddRow } from "./AddRow.tsx";
 import { AllotDialog } from "./AllotDialog.tsx";
 import { FirstSteps } from "./FirstSteps.tsx";
@@ -38,7 +40,7 @@ import { hasHeadings, readTable } from "./readTable.ts";
 
 /** The turnouts as a grid to type into: arrows move, Shift and arrows choose, typing or Enter edits, the row at the foot adds. */
 export function TurnoutGrid() {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   return record ? <Grid record={record} /> : null;
 }
 
@@ -211,6 +213,7 @@ function Grid({ record }: { record: RailwayRecord }) {
     begin: (place) => setEditing({ ...place, begin: null }),
     onKey: onCellKey,
     write,
+    tell: (sentence) => void dispatch(notify(sentence)),
     move: focusCell,
     go: requestFocus,
   });

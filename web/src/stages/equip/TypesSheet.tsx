@@ -9,17 +9,19 @@ import {
   writeTypesFile,
 } from "@alderman/core";
 import { useState } from "react";
-import { useEdit } from "../../parts/FindingCard.tsx";
 import { RemedyPreview } from "../../parts/RemedyPreview.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
 import { saveText } from "../../parts/saveText.ts";
-import { notify } from "../../store/railway.ts";
-import { useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
+import { notify } from "../../store/notices.ts";
+import { useAppDispatch } from "../../store/store.ts";
 import { FigureField, OwnTypeFields, StandingField, unitWords } from "./OwnTypeFields.tsx";
 
 /** The device types: generic ones to look at and copy, own ones to change. */
 export function TypesSheet() {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
+  const dispatch = useAppDispatch();
   const [chosen, setChosen] = useState(CATALOGUE[0]?.id ?? "");
   const act = useEdit();
   if (!record) return null;
@@ -35,7 +37,7 @@ export function TypesSheet() {
     try {
       act(typesFromFile(record, await file.text()));
     } catch (error) {
-      notify(`Nothing was taken in. ${error instanceof Error ? error.message : String(error)}`);
+      dispatch(notify(`Nothing was imported. ${error instanceof Error ? error.message : String(error)}`));
     }
   };
   const row = (each: DeviceType) => (
@@ -101,7 +103,7 @@ export function TypesSheet() {
 }
 
 function TypeFigures({ type, copy }: { type: DeviceType; copy: (type: DeviceType) => void }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   const [staged, setStaged] = useState<EditGroup | null>(null);
   if (!record) return null;

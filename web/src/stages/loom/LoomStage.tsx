@@ -1,11 +1,12 @@
 import { type Run, type Wire, wireScheduleCsv } from "@alderman/core";
 import { useState } from "react";
+import { useLeader, useResults } from "../../derivation/hooks.ts";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
 import { Swatch } from "../../parts/Swatch.tsx";
 import { saveText } from "../../parts/saveText.ts";
-import { useAppDispatch, useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
-import { useLeader, useResults } from "../../worker/derive.ts";
 import { CableDrawing } from "./CableDrawing.tsx";
 
 const RUNS: { run: Run | "all"; title: string }[] = [
@@ -49,7 +50,7 @@ export function LoomStage() {
 
 function Schedule() {
   const { overview } = useResults();
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const leader = useLeader();
   const dispatch = useAppDispatch();
   const [run, setRun] = useState<Run | "all">("all");

@@ -1,16 +1,18 @@
 import { addressRange, Draft, type OutputAddress, setAddress } from "@alderman/core";
 import { useState } from "react";
-import { FindingCard, useEdit } from "../../parts/FindingCard.tsx";
+import { useLeader, useResults } from "../../derivation/hooks.ts";
+import { FindingCard } from "../../parts/FindingCard.tsx";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
-import { useAppDispatch, useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
+import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
-import { useLeader, useResults } from "../../worker/derive.ts";
 
 /** The address list: which output answers to which number, and what it throws. */
 export function NumbersStage() {
   const { overview } = useResults();
-  const shift = useAppSelector((state) => state.railway.record?.railway.addressShift ?? 0);
+  const shift = useRecord()?.railway.addressShift ?? 0;
   const leader = useLeader();
   const dispatch = useAppDispatch();
   const outputs = overview?.addresses ?? [];
@@ -114,7 +116,7 @@ function standing({ factory, sharedWith, packet }: OutputAddress): string {
 }
 
 function AddressField({ output }: { output: OutputAddress }) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   const [text, setText] = useState(String(output.address));
   if (!record) return null;

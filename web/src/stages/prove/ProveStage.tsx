@@ -1,10 +1,11 @@
 import type { Standing, TestStep, Thread } from "@alderman/core";
 import { useState } from "react";
+import { useChosenThread, useLeader, useResults } from "../../derivation/hooks.ts";
 import { Mark } from "../../parts/Mark.tsx";
 import { Sheet, StageMain } from "../../parts/Sheet.tsx";
-import { useAppDispatch, useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useAppDispatch } from "../../store/store.ts";
 import { choose, probe, setMoment, setRange, throwTo } from "../../store/view.ts";
-import { useChosenThread, useLeader, useResults } from "../../worker/derive.ts";
 import { ThrowSelector } from "../equip/EquipStage.tsx";
 import { StepRow } from "./StepRow.tsx";
 
@@ -102,7 +103,7 @@ function Progress() {
   const { overview, proving } = useResults();
   const leader = useLeader();
   const dispatch = useAppDispatch();
-  const names = useAppSelector((state) => state.railway.record?.railway.name ?? "");
+  const names = useRecord()?.railway.name ?? "";
   return (
     <Sheet title="Turnouts" about={names}>
       <div className="scroll">

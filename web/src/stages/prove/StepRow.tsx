@@ -11,10 +11,10 @@ import {
 } from "@alderman/core";
 import { type FormEvent, useState } from "react";
 import { Band } from "../../parts/Band.tsx";
-import { useEdit } from "../../parts/FindingCard.tsx";
 import { Mark, PositionMark, type Verdict } from "../../parts/Mark.tsx";
 import { dateAndTime } from "../../parts/when.ts";
-import { useAppSelector } from "../../store/store.ts";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
 
 const STANDING: Record<Standing["state"], { verdict: Verdict; words: string }> = {
   passed: { verdict: "good", words: "Passed" },
@@ -38,7 +38,7 @@ interface Props {
 
 /** One step of a test sheet: what to do, what to expect, and where to say what was found. */
 export function StepRow({ number, step, standing, chosen, choose, recorded }: Props) {
-  const record = useAppSelector((state) => state.railway.record);
+  const record = useRecord();
   const act = useEdit();
   const { verdict, words } = STANDING[standing.state];
   const { result } = standing;

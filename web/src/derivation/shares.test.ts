@@ -1,11 +1,10 @@
-import { addTurnout, type Derived, edit, emptyRecord } from "@alderman/core";
+import { addTurnout, Derived, edit, emptyRecord } from "@alderman/core";
+import { railway, retyped, smallRailway } from "@alderman/core/testing/build";
 import { expect, it } from "vitest";
-import { Derived as CoreDerived } from "../../../core/src/derive.ts";
-import { railway, retyped, smallRailway } from "../../../core/testing/build.ts";
 import { overviewOf } from "./overview.ts";
 import { sharesOf } from "./sharesOf.ts";
 
-const overview = (record: ReturnType<typeof smallRailway>) => overviewOf(new CoreDerived(record) as unknown as Derived);
+const overview = (record: ReturnType<typeof smallRailway>) => overviewOf(new Derived(record));
 
 it("counts turnouts, followers among them, that are completely equipped", () => {
   const record = smallRailway();

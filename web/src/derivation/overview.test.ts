@@ -1,10 +1,7 @@
-import type { Derived as CoreDerived } from "@alderman/core";
+import { Derived } from "@alderman/core";
+import { smallRailway, typed } from "@alderman/core/testing/build";
 import { expect, it } from "vitest";
-import { Derived } from "../../../core/src/derive.ts";
-import { smallRailway, typed } from "../../../core/testing/build.ts";
-import { changeOf, overviewOf as overviewOfCore, withChange } from "./overview.ts";
-
-const overviewOf = (derived: Derived) => overviewOfCore(derived as unknown as CoreDerived);
+import { changeOf, overviewOf, withChange } from "./overview.ts";
 
 it("sends single wires and threads for a length, and makes the same of them", () => {
   const before = new Derived(smallRailway());

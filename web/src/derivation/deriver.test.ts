@@ -1,0 +1,168 @@
+import { emptyRecord, type RailwayRecord } from "@alderman/core";
+import { expect, it } from "vitest";
+import type { Focus } from "./derive.worker.ts";
+import { type AskWorker, Deriver, NO_RESULTS, type Results } from "./deriver.ts";
+
+const FOCUS: Focus = {
+  turnoutId: null,
+  asked: {},
+  by: null,
+  moment: "rest",
+  red: null,
+  black: null,
+  range: "V",
+  lamp: false,
+};
+const record = (name: string) => emptyRecord(name);
+
+/** A worker whose answers wait until the test lets them out. */
+function slowWorker() {
+  const asked: string[] = [];
+  const waiting: (() => void)[] = [];
+  const answer = <T>(question: string, value: T): Promise<T> => {
+    asked.push(question);
+    return new Promise((done) => waiting.push(() => done(value)));
+  };
+  const worker = {
+    overview: (given: RailwayRecord) =>
+      answer(`overview ${given.railway.name}`, { whole: { name: given.railway.name }, wires: [], threads: [] }),
+    focus: (given: Focus) => answer(`focus ${given.turnoutId}`, { turnoutId: given.turnoutId }),
+    proving: () => answer("proving", {}),
+    openEnds: () => answer("open ends", 3),
+  } as unknown as AskWorker;
+  const release = async () => {
+    waiting.shift()?.();
+    await new Promise((done) => setTimeout(done));
+  };
+  return { asked, worker, release };
+}
+
+function deriver(...workers: AskWorker[]) {
+  const seen: Results[] = [];
+  const stopped: number[] = [];
+  const deaths: ((why: string) => void)[] = [];
+  const subject = new Deriver((died) => {
+    const number = deaths.push(died) - 1;
+    return { ask: workers[Math.min(number, workers.length - 1)]!, stop: () => void stopped.push(number) };
+  });
+  subject.publish = (results) => seen.push(results);
+  return { subject, seen, latest: () => seen.at(-1), deaths, stopped };
+}
+
+/** A worker that answers at once; `overview` may be played otherwise. */
+const quickWorker = (overview?: (record: RailwayRecord) => Promise<unknown>) =>
+  ({
+    overview:
+      overview ?? (async ({ railway }: RailwayRecord) => ({ whole: { name: railway.name }, wires: [], threads: [] })),
+    focus: async () => ({}),
+    proving: async () => ({}),
+    openEnds: async () => 0,
+    consequences: async () => ({ cured: [] }),
+  }) as unknown as AskWorker;
+
+const soon = () => new Promise((done) => setTimeout(done, 5));
+
+it("asks for the overview, then the focus, then the proving and what is left open, and nothing twice", async () => {
+  const { asked, worker, release } = slowWorker();
+  const { subject, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS);
+  for (let answer = 0; answer < 5; answer++) await release();
+  expect(asked).toEqual(["overview A", "focus null", "proving", "open ends"]);
+  expect(latest()).toMatchObject({ overview: { name: "A" }, focus: { turnoutId: null }, proving: {}, openEnds: 3 });
+  expect(latest()).toMatchObject({ railwayId: "a", state: "checked", failure: null });
+});
+
+it("drops what was wanted in between, and never shows an older result after a newer wish", async () => {
+  const { asked, worker, release } = slowWorker();
+  const { subject, seen } = deriver(worker);
+  for (const name of ["A", "B", "C", "D"]) subject.want("a", record(name), FOCUS);
+  await release();
+  await release();
+  expect(asked.slice(0, 2)).toEqual(["overview A", "overview D"]);
+  const shown = seen.flatMap(({ overview }) => (overview ? [(overview as unknown as { name: string }).name] : []));
+  expect(new Set(shown)).toEqual(new Set(["D"]));
+});
+
+it("answers a new focus without working out the record anew", async () => {
+  const { asked, worker, release } = slowWorker();
+  const { subject } = deriver(worker);
+  const same = record("A");
+  subject.want("a", same, FOCUS);
+  for (let answer = 0; answer < 4; answer++) await release();
+  subject.want("a", same, { ...FOCUS, turnoutId: "y1" });
+  await release();
+  expect(asked).toEqual(["overview A", "focus null", "proving", "open ends", "focus y1"]);
+});
+
+it("is checking until the record as it is has been looked at, also while an earlier overview is shown", async () => {
+  const { worker, release } = slowWorker();
+  const { subject, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS);
+  expect(latest()).toMatchObject({ state: "checking", overview: null });
+  await release();
+  expect(latest()?.state).toBe("checked");
+  subject.want("a", record("A2"), FOCUS);
+  expect(latest()).toMatchObject({ state: "checking", overview: { name: "A" } });
+});
+
+it("shows nothing of another railway, however late its answer comes", async () => {
+  const { worker, release } = slowWorker();
+  const { subject, seen, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS);
+  subject.want("b", record("B"), FOCUS);
+  expect(latest()).toMatchObject({ railwayId: "b", state: "checking", overview: null });
+  for (let answer = 0; answer < 2; answer++) await release();
+  expect(latest()).toMatchObject({ railwayId: "b", overview: { name: "B" } });
+  expect(seen.every(({ railwayId, overview }) => overview === null || railwayId === "b")).toBe(true);
+});
+
+it("says once that something could not be worked out, and tries again with the next record", async () => {
+  let calls = 0;
+  const worker = quickWorker(async ({ railway }) => {
+    calls++;
+    if (railway.name === "bad") throw new Error("Sources contradict each other.");
+    return { whole: {}, wires: [], threads: [] };
+  });
+  const { subject, latest, stopped } = deriver(worker);
+  subject.want("a", record("bad"), FOCUS);
+  await soon();
+  expect(latest()).toMatchObject({ state: "failed", failure: "Sources contradict each other." });
+  expect([calls, stopped]).toEqual([1, [0]]);
+  subject.want("a", record("good"), FOCUS);
+  await soon();
+  expect(latest()).toMatchObject({ state: "checked", failure: null });
+});
+
+it("says that its worker died, with or without a question open, and goes on with a new one when asked to", async () => {
+  const { worker: mute } = slowWorker();
+  const { subject, latest, deaths } = deriver(mute, quickWorker());
+  subject.want("a", record("A"), FOCUS);
+  deaths[0]!("The checking ended by itself.");
+  await soon();
+  expect(latest()).toMatchObject({ state: "failed", failure: "The checking ended by itself." });
+  subject.restart();
+  expect(latest()).toMatchObject({ state: "checking", failure: null });
+  await soon();
+  expect(latest()).toMatchObject({ state: "checked", overview: { name: "A" } });
+  expect(deaths).toHaveLength(2);
+  deaths[1]!("Again.");
+  await soon();
+  expect(latest()).toMatchObject({ state: "failed", failure: "Again." });
+  // what is known already stays to be seen
+  expect(latest()?.overview).not.toBeNull();
+});
+
+it("gives no consequences rather than an error when it cannot say", async () => {
+  const worker = { ...quickWorker(), consequences: () => Promise.reject(new Error("no")) } as unknown as AskWorker;
+  expect(await deriver(worker).subject.consequences({ words: "x", edits: [] })).toBeNull();
+  expect(await deriver(quickWorker()).subject.consequences({ words: "x", edits: [] })).toEqual({ cured: [] });
+});
+
+it("forgets all results when no railway is open", async () => {
+  const { worker, release } = slowWorker();
+  const { subject, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS);
+  await release();
+  subject.want(null, null, FOCUS);
+  expect(latest()).toEqual(NO_RESULTS);
+});

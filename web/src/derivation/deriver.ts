@@ -1,0 +1,179 @@
+import type { Consequence, EditGroup, RailwayRecord } from "@alderman/core";
+import type { DeriveWorker, Focus, FocusResult, ProvingCounts } from "./derive.worker.ts";
+import { type Overview, withChange } from "./overview.ts";
+
+/** The latest results; a part is null until it has been worked out once for this railway. */
+export interface Results {
+  /** Railway that they are of. */
+  railwayId: string | null;
+  /** Whether what is shown is of the record as it is: still being worked out, worked out, or not to be worked out. */
+  state: "checking" | "checked" | "failed";
+  overview: Overview | null;
+  focus: FocusResult | null;
+  proving: ProvingCounts | null;
+  /** How much is left open. */
+  openEnds: number | null;
+  /** Sentence for the owner when something could not be worked out. */
+  failure: string | null;
+}
+
+export const NO_RESULTS: Results = {
+  ...{ railwayId: null, state: "checking", overview: null, focus: null, proving: null, openEnds: null, failure: null },
+};
+
+/** The worker as it is called from here: each answer comes later. */
+export type AskWorker = {
+  [K in keyof DeriveWorker]: (...given: Parameters<DeriveWorker[K]>) => Promise<ReturnType<DeriveWorker[K]>>;
+};
+
+/** A worker that runs, until it is stopped or dies. */
+export interface RunningWorker {
+  ask: AskWorker;
+  stop: () => void;
+}
+
+/** Starts a worker. @param died is called, with a sentence, when it ends by itself or can no longer be understood */
+export type StartWorker = (died: (why: string) => void) => RunningWorker;
+
+/** What each question was last answered for. */
+type Done = Record<"record" | "proving" | "openEnds", RailwayRecord | null> & { focus: Focus | null };
+
+const nothingDone = (): Done => ({ record: null, focus: null, proving: null, openEnds: null });
+
+interface Wanted {
+  railwayId: string | null;
+  record: RailwayRecord | null;
+  focus: Focus | null;
+}
+
+/**
+ * Asks the worker for what is wanted. Requests still queued are dropped when a newer one arrives. First comes the overview
+ * of the record, then the focus, then how far the proving is and what is left open.
+ *
+ * A worker that throws or dies is told of once; it is started anew with the next record, or when asked to.
+ */
+export class Deriver {
+  /** Is told the results whenever they change. */
+  publish: (results: Results) => void = () => {};
+  private wanted: Wanted = { railwayId: null, record: null, focus: null };
+  private done = nothingDone();
+  private running = false;
+  private results = NO_RESULTS;
+  /** The latest overview that came, shown or not: the worker sends only what changed since. */
+  private base: Overview | null = null;
+  private worker: (RunningWorker & { death: Promise<never> }) | null = null;
+
+  constructor(private readonly start: StartWorker) {}
+
+  /** Says what is wanted from now on; without a record, nothing is. */
+  want(railwayId: string | null, record: RailwayRecord | null, focus: Focus): void {
+    const other = railwayId !== this.wanted.railwayId;
+    const changed = other || record !== this.wanted.record;
+    this.wanted = { railwayId, record, focus };
+    if (other || !record) {
+      this.done = nothingDone();
+      this.base = null;
+      this.tell({ ...NO_RESULTS, railwayId });
+    } else if (changed) this.tell({ state: "checking" });
+    if (record) void this.work();
+  }
+
+  /** Starts a new worker and asks it for everything. */
+  restart(): void {
+    this.discard();
+    this.done = nothingDone();
+    this.tell({ state: "checking", failure: null });
+    void this.work();
+  }
+
+  /** What an edit would do to the findings, asked of the worker before it is made; null when it cannot say. */
+  async consequences(group: EditGroup): Promise<Consequence | null> {
+    try {
+      return await this.ask((worker) => worker.consequences(group));
+    } catch {
+      // the edit may be made all the same; what is wrong with the worker is told where its results are shown
+      return null;
+    }
+  }
+
+  private tell(change: Partial<Results>): void {
+    this.results = { ...this.results, ...change };
+    this.publish(this.results);
+  }
+
+  private ask<T>(question: (worker: AskWorker) => Promise<T>): Promise<T> {
+    this.worker ??= this.begin();
+    return Promise.race([question(this.worker.ask), this.worker.death]);
+  }
+
+  private begin(): RunningWorker & { death: Promise<never> } {
+    let fail: (error: Error) => void = () => {};
+    const death = new Promise<never>((_done, reject) => {
+      fail = reject;
+    });
+    // nobody may be waiting for an answer when it dies
+    death.catch(() => {});
+    const started = this.start((why) => {
+      if (this.worker?.death === death) this.worker = null;
+      this.base = null;
+      fail(new Error(why));
+      this.tell({ state: "failed", failure: why });
+    });
+    return { ...started, death };
+  }
+
+  private discard(): void {
+    this.worker?.stop();
+    this.worker = null;
+    this.base = null;
+  }
+
+  private async work(): Promise<void> {
+    if (this.running) return;
+    this.running = true;
+    try {
+      while (await this.step()) {
+        // one question after the other, until nothing is wanted that was not answered
+      }
+    } finally {
+      this.running = false;
+    }
+  }
+
+  /** Asks one question; false when all is answered. */
+  private async step(): Promise<boolean> {
+    const { railwayId, record, focus } = this.wanted;
+    if (!record) return false;
+    const isWanted = () => this.wanted.record === record && this.wanted.railwayId === railwayId;
+    try {
+      if (record !== this.done.record) {
+        const anew = this.base === null;
+        const change = await this.ask((worker) => worker.overview(record, anew));
+        if (this.wanted.railwayId !== railwayId) return true;
+        const overview = withChange(anew ? null : this.base, change);
+        this.base = overview;
+        this.done = { ...nothingDone(), record };
+        if (isWanted()) this.tell({ overview, state: "checked", failure: null });
+      } else if (focus && focus !== this.done.focus) {
+        const result = await this.ask((worker) => worker.focus(focus));
+        this.done.focus = focus;
+        if (this.wanted.focus === focus && isWanted()) this.tell({ focus: result });
+      } else if (this.done.proving !== record) {
+        const proving = await this.ask((worker) => worker.proving());
+        this.done.proving = record;
+        if (isWanted()) this.tell({ proving });
+      } else if (this.done.openEnds !== record) {
+        const openEnds = await this.ask((worker) => worker.openEnds());
+        this.done.openEnds = record;
+        if (isWanted()) this.tell({ openEnds });
+      } else return false;
+    } catch (error) {
+      if (this.wanted.railwayId !== railwayId) return true;
+      // the same question would fail again: wait for another record, or until the owner asks for it
+      this.discard();
+      this.done = { record, focus, proving: record, openEnds: record };
+      this.tell({ state: "failed", failure: error instanceof Error ? error.message : String(error) });
+    }
+    return true;
+  }
+}

@@ -1,0 +1,46 @@
+import type { Consequence, EditGroup, Thread } from "@alderman/core";
+import { useEffect, useMemo } from "react";
+import { type AppThunk, useAppDispatch, useAppSelector } from "../store/store.ts";
+import { choose } from "../store/view.ts";
+import type { Results } from "./deriver.ts";
+import { leaderOf } from "./leader.ts";
+import { type Shares, sharesOf } from "./sharesOf.ts";
+
+/** The latest results of the worker. */
+export function useResults(): Results {
+  return useAppSelector(({ derivation }) => derivation);
+}
+
+/** Leader of the chosen turnout, or null when none is chosen or it is gone. */
+export function useLeader(): string | null {
+  return useAppSelector(leaderOf);
+}
+
+/** The thread of the chosen turnout; the first one is chosen when none is. */
+export function useChosenThread(): Thread | undefined {
+  const { overview } = useResults();
+  const leader = useLeader();
+  const dispatch = useAppDispatch();
+  const first = overview?.threads[0]?.turnout.id;
+  useEffect(() => {
+    if (leader === null && first) dispatch(choose(first));
+  }, [leader, first, dispatch]);
+  return overview?.threads.find(({ turnout }) => turnout.id === leader);
+}
+
+/** The share done of each stage, from the worker's latest results. */
+export function useShares(): Shares {
+  const turnouts = useAppSelector(({ sessions: { shown, byId } }) => byId[shown ?? ""]?.record?.turnouts.length ?? 0);
+  const { overview, proving } = useResults();
+  return useMemo(() => sharesOf(turnouts, overview, proving), [turnouts, overview, proving]);
+}
+
+/** What an edit would do to the findings, before it is made. */
+export function askConsequences(group: EditGroup): AppThunk<Promise<Consequence | null>> {
+  return (_dispatch, _getState, { checker }) => checker.consequences(group);
+}
+
+/** Starts the worker anew after it failed. */
+export function checkAgain(): AppThunk {
+  return (_dispatch, _getState, { checker }) => checker.restart();
+}

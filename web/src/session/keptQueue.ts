@@ -1,0 +1,89 @@
+import type { Version } from "@alderman/core";
+import { createStore, del, entries, set } from "idb-keyval";
+import type { Entry } from "./queue.ts";
+
+/** What waits for one railway since an earlier page was closed. */
+export interface Waiting {
+  /** In the order in which it was done. */
+  queue: Entry[];
+  /** Where the railway stood when the first of it was done. */
+  since: Version;
+  /** Whether a stamp was made by one of the windows that the queue comes from. */
+  isOwn: (stamp: string) => boolean;
+}
+
+/** What waits for the server, kept where a reload or the end of the browser does not lose it. */
+export interface KeptQueue {
+  /** An identifier for something that is done in this window. */
+  newId(): string;
+  keep(railwayId: string, entry: Entry, against: Version): Promise<void>;
+  forget(entryIds: readonly string[]): Promise<void>;
+  /** What waits for a railway, of this window and of windows which are gone; null when nothing does. */
+  waiting(railwayId: string): Promise<Waiting | null>;
+  /** Railways for which something waits. */
+  railways(): Promise<string[]>;
+}
+
+interface Kept {
+  railwayId: string;
+  /** The window that it was done in. */
+  window: string;
+  /** Milliseconds since 1970, and a number that tells two within one apart. */
+  at: [number, number];
+  entry: Entry;
+  against: Version;
+}
+
+const LOCK = "alderman-window ";
+
+/** Kept in IndexedDB. A window that lives holds a lock of its name, by which others know that its entries are in good hands. */
+export function indexedDbQueue(): KeptQueue {
+  const store = createStore("alderman-queue", "entries");
+  const own = windowName();
+  void navigator.locks?.request(`${LOCK}${own}`, () => new Promise(() => {}));
+  let count = 0;
+
+  const all = async (): Promise<Kept[]> => {
+    const [kept, living] = await Promise.all([entries<string, Kept>(store), livingWindows()]);
+    return kept
+      .map(([, value]) => value)
+      .filter(({ window }) => window === own || !living.has(window))
+      .sort(({ at: a }, { at: b }) => a[0] - b[0] || a[1] - b[1]);
+  };
+  return {
+    newId: () => `${own}-${crypto.randomUUID()}`,
+    keep: (railwayId, entry, against) => {
+      const kept: Kept = { railwayId, window: own, at: [Date.now(), count++], entry, against };
+      return set(entry.id, kept, store);
+    },
+    forget: async (entryIds) => {
+      await Promise.all(entryIds.map((id) => del(id, store)));
+    },
+    waiting: async (railwayId) => {
+      const kept = (await all()).filter((each) => each.railwayId === railwayId);
+      const [first] = kept;
+      if (!first) return null;
+      const windows = new Set(kept.map(({ window }) => window));
+      return {
+        queue: kept.map(({ entry }) => entry),
+        since: first.against,
+        isOwn: (stamp) => windows.has(stamp.slice(0, first.window.length)),
+      };
+    },
+    railways: async () => [...new Set((await all()).map(({ railwayId }) => railwayId))],
+  };
+}
+
+/** Eight letters or digits, the same after a reload. */
+function windowName(): string {
+  const known = sessionStorage.getItem("alderman-window");
+  if (known) return known;
+  const fresh = crypto.randomUUID().slice(0, 8);
+  sessionStorage.setItem("alderman-window", fresh);
+  return fresh;
+}
+
+async function livingWindows(): Promise<ReadonlySet<string>> {
+  const held = (await navigator.locks?.query())?.held ?? [];
+  return new Set(held.flatMap(({ name }) => (name?.startsWith(LOCK) ? [name.slice(LOCK.length)] : [])));
+}

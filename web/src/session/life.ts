@@ -1,0 +1,191 @@
+import { isAnyOf } from "@reduxjs/toolkit";
+import { notify } from "../store/notices.ts";
+import type { AppListenerApi, Services, StartListening } from "../store/store.ts";
+import type { Waiting } from "./keptQueue.ts";
+import { ServerError, type ServerEvent } from "./server.ts";
+import { type Session, sessions } from "./sessions.ts";
+
+const { answered, begun, ended, lostTold, opened, overtaken, refused, sent, told, troubled, turned } = sessions.actions;
+
+/** Pause before something is tried again: doubled each time from the first to the longest, milliseconds. */
+const FIRST_PAUSE = 500;
+const LONGEST_PAUSE = 20_000;
+
+/** Gives every session a life of its own, from its beginning to its end, and tells the owner of what was lost. */
+export function startSessions(startListening: StartListening): void {
+  startListening({
+    actionCreator: begun,
+    effect: async ({ payload: id }, api) => {
+      await new Life(id, api).run();
+    },
+  });
+  const isApplied = isAnyOf(answered, told);
+  startListening({
+    matcher: isApplied,
+    effect: (action, { extra }) => {
+      if (isApplied(action)) void extra.keptQueue.forget([action.payload.change.stamp]);
+    },
+  });
+  startListening({
+    matcher: isAnyOf(opened, answered, told, refused, overtaken),
+    effect: (_action, api) => {
+      for (const { id, lost } of Object.values(api.getState().sessions.byId)) {
+        if (lost.length === 0) continue;
+        for (const { words, why } of lost)
+          api.dispatch(words === null ? notify(why) : notify(`"${words}" was not kept. ${why}`, { stays: true }));
+        void api.extra.keptQueue.forget(lost.map(({ entryId }) => entryId));
+        api.dispatch(lostTold(id));
+      }
+    },
+  });
+}
+
+/** What goes on for one railway while its session lives: opening, listening, sending, catching up. */
+class Life {
+  private readonly services: Services;
+  private tries = 0;
+
+  constructor(
+    private readonly id: string,
+    private readonly api: AppListenerApi,
+  ) {
+    this.services = api.extra;
+  }
+
+  private get session(): Session | undefined {
+    return this.api.getState().sessions.byId[this.id];
+  }
+
+  async run(): Promise<void> {
+    const { id, api, services } = this;
+    const waiting = await services.keptQueue.waiting(id).catch(() => null);
+    while (this.session) {
+      try {
+        await this.open(waiting);
+        break;
+      } catch (error) {
+        await this.meet(error);
+        if (this.session?.trouble?.kind === "gone") return this.untilEnded();
+      }
+    }
+    const stop = services.server.listen(id, (event) => void this.hear(event));
+    try {
+      while (this.session && !this.isOver()) {
+        if (this.canSend()) await this.sendNext();
+        else await api.condition(() => !this.session || this.canSend() || this.isOver());
+      }
+    } finally {
+      stop();
+    }
+    if (this.session) api.dispatch(ended(id));
+  }
+
+  /** Fetches the railway, and holds what waited here against what has been done there since. */
+  private async open(waiting: Waiting | null): Promise<void> {
+    const { id, api } = this;
+    const { server, keptQueue } = this.services;
+    const railway = await server.open(id);
+    if (!waiting) return void api.dispatch(opened({ railway, queue: [], theirs: [] }));
+    const stamps = waiting.queue.map((entry) => entry.id);
+    const applied = new Set(await server.applied(id, stamps));
+    void keptQueue.forget([...applied]);
+    const theirs = await server.missed(id, waiting.since).then(
+      ({ changes }) => changes.filter(({ stamp }) => !waiting.isOwn(stamp)).flatMap(({ edits }) => edits),
+      (error) => {
+        // an older file was put back meanwhile: what waits is done again on that
+        if (error instanceof ServerError && error.diverged) return [];
+        throw error;
+      },
+    );
+    const queue = waiting.queue.filter((entry) => !applied.has(entry.id));
+    api.dispatch(opened({ railway, queue, theirs }));
+  }
+
+  /** A session that cannot go on stays until the owner has decided or gone elsewhere. */
+  private async untilEnded(): Promise<void> {
+    if (this.session && !this.isOver()) await this.api.condition(() => !this.session || this.isOver());
+    if (this.session) this.api.dispatch(ended(this.id));
+  }
+
+  /** It is not shown, and nothing waits that could still be sent. */
+  private isOver(): boolean {
+    const { shown } = this.api.getState().sessions;
+    return shown !== this.id && (this.session?.queue.length === 0 || this.isStuck());
+  }
+
+  private isStuck(): boolean {
+    const kind = this.session?.trouble?.kind;
+    return kind === "diverged" || kind === "gone";
+  }
+
+  private canSend(): boolean {
+    const { session } = this;
+    return !!session && session.queue.length > 0 && session.sent === null && !this.isStuck();
+  }
+
+  private async sendNext(): Promise<void> {
+    const { id, api, services, session } = this;
+    const [entry] = session?.queue ?? [];
+    if (!session?.confirmed || !entry) return;
+    const { record: _, ...against } = session.confirmed;
+    api.dispatch(sent({ id, entryId: entry.id }));
+    try {
+      const change = await services.server.send(id, entry, against);
+      this.tries = 0;
+      api.dispatch(answered({ id, change, at: new Date().toISOString() }));
+      if (entry.kind !== "edits" && api.getState().sessions.shown === id)
+        api.dispatch(notify(`${entry.kind === "undo" ? "Undone" : "Redone"}: ${change.words}`));
+      if ((this.session?.confirmed?.revision ?? change.revision) < change.revision) await this.catchUp();
+    } catch (error) {
+      if (error instanceof ServerError && error.status === 409 && !error.diverged) {
+        await this.catchUp();
+        api.dispatch(overtaken(id));
+      } else if (error instanceof ServerError && !error.passing && error.status !== 409 && error.status !== 404)
+        api.dispatch(refused({ id, entryId: entry.id, why: error.message }));
+      else await this.meet(error);
+    }
+  }
+
+  /** Fetches the groups that this window has missed. */
+  private async catchUp(): Promise<void> {
+    const { id, api, session } = this;
+    if (!session?.confirmed) return;
+    try {
+      const { changes, turns } = await this.services.server.missed(id, session.confirmed);
+      const at = new Date().toISOString();
+      for (const change of changes) api.dispatch(told({ id, change, at }));
+      api.dispatch(turned({ id, turns }));
+    } catch (error) {
+      await this.meet(error);
+    }
+  }
+
+  private async hear(event: ServerEvent): Promise<void> {
+    const { id, api } = this;
+    const known = this.session?.confirmed;
+    if (!known) return;
+    if (event.kind === "removed") {
+      api.dispatch(
+        troubled({ id, trouble: { kind: "gone", sentence: "This railway was removed in another window." } }),
+      );
+    } else if (event.kind === "change" && event.change.revision === known.revision + 1) {
+      api.dispatch(told({ id, change: event.change, at: new Date().toISOString() }));
+    } else if (event.kind === "change" && event.change.revision <= known.revision) {
+      // what was answered already, or what an older file in place of this one says: then the stamps differ
+      if (event.change.revision === known.revision && event.change.stamp !== known.stamp) await this.catchUp();
+    } else if (event.kind === "hello" && event.version.stamp === known.stamp) {
+      if (this.session?.trouble?.kind === "unanswered") api.dispatch(troubled({ id, trouble: null }));
+    } else await this.catchUp();
+  }
+
+  /** One way to meet whatever goes wrong: what passes is tried again after a while, the rest waits for the owner. */
+  private async meet(error: unknown): Promise<void> {
+    if (!(error instanceof ServerError)) throw error;
+    const { id, api } = this;
+    const kind = error.diverged ? "diverged" : error.status === 404 ? "gone" : "unanswered";
+    api.dispatch(troubled({ id, trouble: { kind, sentence: error.message } }));
+    if (kind !== "unanswered") return;
+    const pause = Math.min(LONGEST_PAUSE, FIRST_PAUSE * 2 ** this.tries++);
+    await this.services.pause(pause);
+  }
+}

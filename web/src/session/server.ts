@@ -1,0 +1,145 @@
+import {
+  Applied,
+  Change,
+  MissedChange,
+  OpenRailway,
+  problemsOf,
+  type RailwayRecord,
+  Refusal,
+  Turns,
+  Version,
+  writeRailwayFile,
+} from "@alderman/core";
+import { z } from "zod";
+import type { Entry } from "./queue.ts";
+
+/** An answer that is not what was hoped for, with a sentence for the owner. */
+export class ServerError extends Error {
+  override readonly name = "ServerError";
+  constructor(
+    message: string,
+    /** Status of HTTP; 0 when there was no answer. */
+    readonly status: number,
+    /** The server's history is not the one that this window knows. */
+    readonly diverged = false,
+  ) {
+    super(message);
+  }
+
+  /** It may work when it is tried again: no answer, an answer cut short, or something amiss with the server itself. */
+  get passing(): boolean {
+    return this.status === 0 || this.status === 429 || this.status >= 500;
+  }
+}
+
+/** What is told of a railway while it is open. */
+export type ServerEvent =
+  | { kind: "hello"; version: Version }
+  | { kind: "change"; change: Change }
+  | { kind: "removed" }
+  /** Something was told that could not be read. */
+  | { kind: "unclear" };
+
+/** The server as a window speaks to it; every answer is looked at before it is believed. */
+export interface Server {
+  open(id: string): Promise<OpenRailway>;
+  /** Sends what was done against a version. @throws {ServerError} */
+  send(id: string, entry: Entry, against: Version): Promise<Change>;
+  /** Groups applied after a version, and where the railway stands. */
+  missed(id: string, since: Version): Promise<{ changes: MissedChange[]; turns: Turns }>;
+  /** Which of some groups were applied already, by their stamps. */
+  applied(id: string, stamps: readonly string[]): Promise<string[]>;
+  /** Takes a record in as a railway of its own. @returns its identifier */
+  importCopy(record: RailwayRecord): Promise<string>;
+  /** Tells of what happens to a railway. @returns how to stop */
+  listen(id: string, tell: (event: ServerEvent) => void): () => void;
+}
+
+async function ask<T>(path: string, schema: z.ZodType<T>, init?: RequestInit): Promise<T> {
+  let response: Response;
+  let text: string;
+  try {
+    response = await fetch(`/api/railways${path}`, init);
+    text = await response.text();
+  } catch {
+    throw new ServerError("The server does not answer.", 0);
+  }
+  let answer: unknown;
+  try {
+    answer = JSON.parse(text);
+  } catch {
+    throw new ServerError("The server's answer cannot be read.", response.ok ? 0 : response.status);
+  }
+  if (!response.ok) {
+    const refusal = Refusal.safeParse(answer);
+    const { message, diverged } = refusal.success
+      ? refusal.data.error
+      : { message: "The server refuses without a reason.", diverged: false };
+    throw new ServerError(message, response.status, diverged);
+  }
+  const parsed = schema.safeParse(answer);
+  if (!parsed.success) {
+    const [problem] = problemsOf(parsed.error);
+    throw new ServerError(`The server's answer cannot be read: ${problem?.message ?? ""}`, 502);
+  }
+  return parsed.data;
+}
+
+const json = (body: unknown): RequestInit => ({
+  method: "POST",
+  headers: { "Content-Type": "application/json" },
+  body: JSON.stringify(body),
+});
+
+const Known = z.object({ applied: z.array(z.string()) });
+const Turned = z.object({ ...Version.shape, ...Turns.shape });
+
+/** The server of this page, over HTTP. */
+export const httpServer: Server = {
+  open: (id) => ask(`/${id}`, OpenRailway),
+
+  async send(id, entry, against) {
+    const base = { ...against, makes: entry.id };
+    if (entry.kind !== "edits") return ask(`/${id}/${entry.kind}`, Change, json(base));
+    const { words, edits } = entry;
+    const applied = await ask(`/${id}/edits`, Applied, json({ ...base, words, edits }));
+    return { ...applied, edits };
+  },
+
+  async missed(id, { revision, stamp }) {
+    const changes = await ask(`/${id}/changes?since=${revision}&stamp=${stamp}`, z.array(MissedChange));
+    const { undo, redo } = await ask(`/${id}/version`, Turned);
+    return { changes, turns: { undo, redo } };
+  },
+
+  applied: async (id, stamps) => (await ask(`/${id}/applied`, Known, json({ stamps }))).applied,
+
+  async importCopy(record) {
+    const init = { method: "POST", headers: { "Content-Type": "text/plain" }, body: writeRailwayFile(record) };
+    return (await ask("/import", z.object({ id: z.string() }), init)).id;
+  },
+
+  listen(id, tell) {
+    const source = new EventSource(`/api/railways/${id}/events`);
+    const on = <T>(name: string, schema: z.ZodType<T>, eventOf: (data: T) => ServerEvent) =>
+      source.addEventListener(name, ({ data }: MessageEvent<string>) => {
+        const parsed = schema.safeParse(parsedJson(data));
+        tell(parsed.success ? eventOf(parsed.data) : { kind: "unclear" });
+      });
+    on("hello", Version, (version) => ({ kind: "hello", version }));
+    on("change", Change, (change) => ({ kind: "change", change }));
+    on("removed", z.unknown(), () => {
+      source.close();
+      return { kind: "removed" };
+    });
+    return () => source.close();
+  },
+};
+
+function parsedJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,32 @@
+import { createSlice, nanoid, type PayloadAction } from "@reduxjs/toolkit";
+
+/** A sentence for the owner: it goes by itself, or stays until it is closed. */
+export interface Notice {
+  id: string;
+  sentence: string;
+  stays: boolean;
+}
+
+/** Notices shown at once; the older ones make room, those that stay apart. */
+const MOST = 3;
+
+export const notices = createSlice({
+  name: "notices",
+  initialState: [] as Notice[],
+  reducers: {
+    notify: {
+      prepare: (sentence: string, { stays = false }: { stays?: boolean } = {}) => ({
+        payload: { id: nanoid(), sentence, stays },
+      }),
+      reducer: (state, { payload }: PayloadAction<Notice>) => {
+        // the same sentence twice says no more than once
+        const others = state.filter(({ sentence }) => sentence !== payload.sentence);
+        const going = others.filter(({ stays }) => !stays).slice(-(MOST - 1));
+        return [...others.filter(({ stays }) => stays), ...going, payload];
+      },
+    },
+    closed: (state, { payload: id }: PayloadAction<string>) => state.filter((notice) => notice.id !== id),
+  },
+});
+
+export const { notify, closed } = notices.actions;
