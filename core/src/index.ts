@@ -30,8 +30,8 @@ export { RULES } from "./findings/rules.ts";
 export { type Knowledge, knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export { type Shows, type Situation, situationsOf } from "./indicators/situations.ts";
-export { csvCell, wireScheduleCsv } from "./loom/csv.ts";
 export type { Loom, Run, StripWay, Wire } from "./loom/loom.ts";
+export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
 export { accessoryAddress, addressRange } from "./numbers/accessoryAddress.ts";
 export type { OutputAddress } from "./numbers/addressList.ts";
 export { changeWords } from "./proving/chain.ts";
@@ -71,8 +71,8 @@ export {
 } from "./record/messages.ts";
 export {
   DEBT_KINDS,
-  type Debt,
-  type Fact,
+  Debt,
+  Fact,
   KNOWN_FROM,
   type KnownFrom,
   MOST_PICTURE,
@@ -103,6 +103,7 @@ export {
   type Zone,
 } from "./record/schemas.ts";
 export { isSame, withUnchanged } from "./record/unchanged.ts";
+export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";
 export { type Net, PURPOSES, type Purpose, terminalName } from "./schematic/nets.ts";
 export { controlSides, sideMade } from "./schematic/recipes/controlSides.ts";
 export { heardAt } from "./schematic/recipes/controlToInputs.ts";
@@ -132,4 +133,5 @@ export { type Ledger, type Link as SenseAt, ledgerOf, type Outcome } from "./sen
 export { PLACES } from "./sense/places.ts";
 export { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./units/format.ts";
 export { GAUGES, type Gauge, ohmsPerMetre } from "./units/gauge.ts";
+export { type NumberRead, readNumber } from "./units/readNumber.ts";
 export { WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";

@@ -3,8 +3,7 @@ import { setNonce } from "get-nonce";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { Provider } from "react-redux";
-import { RouterProvider } from "react-router/dom";
-import { router } from "./router.tsx";
+import { App } from "./frame/App.tsx";
 import { resumeWaiting } from "./session/actions.ts";
 import { browserServices } from "./store/services.ts";
 import { makeStore } from "./store/store.ts";
@@ -23,7 +22,7 @@ if (!root) throw new Error("The page has no #root to draw into.");
 createRoot(root).render(
   <StrictMode>
     <Provider store={store}>
-      <RouterProvider router={router} />
+      <App />
     </Provider>
   </StrictMode>,
 );

@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type * as z from "zod";
 import { type Problem, problemsOf, RecordError } from "../record/problems.ts";
 
 /** A small reckoning with checked input and output, offered by the web, over HTTP and as a command. */

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { preferredAtLeast } from "../units/preferredValues.ts";
 import { badInput, calculator } from "./calculator.ts";
 

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { CircuitError } from "../circuit/elements.ts";
 import { fromSpice } from "../circuit/fromSpice.ts";
 import { operatingPoint as solve } from "../circuit/operatingPoint.ts";

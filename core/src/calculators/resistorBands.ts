@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { badInput, calculator } from "./calculator.ts";
 
 /** Colours of the digits 0 to 9, and of multipliers from 1 up; IEC 60062. */

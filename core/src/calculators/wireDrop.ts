@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { awgOhmsPerMetre, metricOhmsPerMetre } from "../units/gauge.ts";
 import { badInput, calculator } from "./calculator.ts";
 

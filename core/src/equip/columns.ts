@@ -3,6 +3,7 @@ import { drivesMotors } from "../catalogue/checkTypes.ts";
 import {
   assignmentsOfDevice,
   assignmentsOfTurnout,
+  deviceOf,
   find,
   freshId,
   turnoutOf,
@@ -26,6 +27,8 @@ export interface Column {
   /** Other headings that a table from elsewhere may use. */
   aliases: readonly string[];
   read: (record: RailwayRecord, turnout: Turnout) => string;
+  /** What is drawn where room is scarce, when that is not the text. */
+  short?: (record: RailwayRecord, turnout: Turnout) => string;
   choices?: (record: RailwayRecord, turnout: Turnout) => Choice[];
   /** @throws {RecordError} with a sentence that says what may be typed */
   write: (draft: Draft, turnoutId: string, text: string) => void;
@@ -85,6 +88,10 @@ export const COLUMNS: readonly Column[] = [
     title: "Motor",
     aliases: [],
     read: (record, turnout) => typeNameOf(record, turnout, "motor"),
+    short: (record, turnout) => {
+      const [motor] = assignmentsOfTurnout(record, turnout.id, "motor");
+      return motor ? typeOf(record, deviceOf(record, motor.deviceId)).short : "";
+    },
     choices: motorChoices,
     write: (draft, id, text) => setMotor(draft, id, text === "" ? null : typeMeant(draft.record, "motor", text).id),
   },

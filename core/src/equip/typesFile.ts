@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { edit } from "../catalogue/edit.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { freshId } from "../record/find.ts";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { checkRecord } from "./checkRecord.ts";
 import { Id } from "./fields.ts";
 import { KIND_ENTRIES, KINDS, type Kind, LISTS, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 
 /** Identifier of a thing within its railway: lower-case letters, digits and hyphens. */
 export const Id = z

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { Edit } from "./edits.ts";
 import { KIND_ENTRIES, type RailwayRecord } from "./kinds.ts";
 import { Railway } from "./schemas.ts";

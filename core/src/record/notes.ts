@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { Id, Name, Way, When } from "./fields.ts";
 
 /** Places between finger and lamp where normal can turn into reverse. */

@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type * as z from "zod";
 
 /** One thing that is wrong with what was given, and where. */
 export interface Problem {

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { checkRecord, tooMany } from "./checkRecord.ts";
 import { KIND_ENTRIES, type RailwayRecord, thingsOf } from "./kinds.ts";
 import { problemsOf, RecordError, recordError } from "./problems.ts";

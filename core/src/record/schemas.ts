@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { GAUGES } from "../units/gauge.ts";
 import { Id, Label, Metres, Name, Note, Order, Way, When } from "./fields.ts";
 

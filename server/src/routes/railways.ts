@@ -14,7 +14,7 @@ import {
   writeRailwayFile,
 } from "@alderman/core";
 import express, { type Request, type Response, Router } from "express";
-import { z } from "zod";
+import * as z from "zod";
 import { BODY_LIMIT, FILE_LIMIT } from "../app.ts";
 import type { Store } from "../store/store.ts";
 

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { KINDS, type Kind, openRailwayFile, type RailwayRecord, thingsOf } from "@alderman/core";
 import Database from "better-sqlite3";
 import { expect, it } from "vitest";
-import { z } from "zod";
+import * as z from "zod";
 import { codecOf, UnreadableRowError } from "./codec.ts";
 import { CODECS, RAILWAY_CODEC } from "./record.sql.ts";
 

@@ -1,5 +1,5 @@
 import { problemsOf } from "@alderman/core";
-import { z } from "zod";
+import * as z from "zod";
 
 export type Row = Record<string, unknown>;
 

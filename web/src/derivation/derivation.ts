@@ -4,7 +4,7 @@ import { shownRecord } from "../session/shownSession.ts";
 import type { RootState, StartListening } from "../store/store.ts";
 import type { Focus } from "./derive.worker.ts";
 import { NO_RESULTS, type Results } from "./deriver.ts";
-import { leaderOf } from "./leader.ts";
+import { leaderOf } from "./focus.ts";
 
 /** What was worked out for the railway that is shown. */
 export const derivation = createSlice({

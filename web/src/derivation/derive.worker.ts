@@ -18,7 +18,6 @@ import {
 } from "@alderman/core";
 import { expose } from "comlink";
 import { changeOf, type Overview, type OverviewChange, overviewOf } from "./overview.ts";
-import { probesOf } from "./probesOf.ts";
 
 /** What a screen needs besides the whole railway's results. */
 export interface Focus {
@@ -37,7 +36,7 @@ export interface Focus {
 export interface FocusResult {
   turnoutId: string | null;
   /** Terminals that the meter's reading is of. */
-  probes: string;
+  probes: { red: string | null; black: string | null };
   reading: ThreadReading | null;
   sheet: ReturnType<Derived["sheet"]>;
   meter: MeterReading | null;
@@ -78,7 +77,7 @@ const worker = {
     };
     return {
       turnoutId,
-      probes: probesOf(red, black),
+      probes: { red, black },
       reading: derived && thread ? derived.reading(thread, asked[thread.turnout.id] ?? "N", moment, control) : null,
       sheet: derived && acting ? derived.sheet(acting) : [],
       situations: derived && thread && lamp ? derived.situations(thread) : [],

@@ -1,10 +1,9 @@
 import type { Consequence, EditGroup, Thread } from "@alderman/core";
-import { useEffect, useMemo } from "react";
+import { useEffect } from "react";
 import { type AppThunk, useAppDispatch, useAppSelector } from "../store/store.ts";
 import { choose } from "../store/view.ts";
 import type { Results } from "./deriver.ts";
-import { leaderOf } from "./leader.ts";
-import { type Shares, sharesOf } from "./sharesOf.ts";
+import { leaderOf } from "./focus.ts";
 
 /** The latest results of the worker. */
 export function useResults(): Results {
@@ -23,16 +22,9 @@ export function useChosenThread(): Thread | undefined {
   const dispatch = useAppDispatch();
   const first = overview?.threads[0]?.turnout.id;
   useEffect(() => {
-    if (leader === null && first) dispatch(choose(first));
+    if (leader === null && first) dispatch(choose({ kind: "turnout", id: first }));
   }, [leader, first, dispatch]);
   return overview?.threads.find(({ turnout }) => turnout.id === leader);
-}
-
-/** The share done of each stage, from the worker's latest results. */
-export function useShares(): Shares {
-  const turnouts = useAppSelector(({ sessions: { shown, byId } }) => byId[shown ?? ""]?.record?.turnouts.length ?? 0);
-  const { overview, proving } = useResults();
-  return useMemo(() => sharesOf(turnouts, overview, proving), [turnouts, overview, proving]);
 }
 
 /** What an edit would do to the findings, before it is made. */

@@ -1,38 +1,46 @@
 import { addTurnout, Derived, edit, emptyRecord } from "@alderman/core";
 import { railway, retyped, smallRailway } from "@alderman/core/testing/build";
 import { expect, it } from "vitest";
+import { NO_RESULTS, type Results } from "./deriver.ts";
 import { overviewOf } from "./overview.ts";
-import { sharesOf } from "./sharesOf.ts";
+import { equipShare, loomShare, numbersShare, proveShare } from "./shares.ts";
 
+/** What is shown of a railway with this overview and these counts. */
+const results = (overview: Results["overview"], proving: Results["proving"] = null): Results => ({
+  ...NO_RESULTS,
+  overview,
+  proving,
+});
 const overview = (record: ReturnType<typeof smallRailway>) => overviewOf(new Derived(record));
 
 it("counts turnouts, followers among them, that are completely equipped", () => {
   const record = smallRailway();
-  expect(sharesOf(4, overview(record), null).equip).toMatchObject({ done: 4, of: 4 });
+  expect(equipShare(4, results(overview(record)))).toMatchObject({ done: 4, of: 4 });
   const more = edit(record, addTurnout(record, "Z").edits).record;
-  expect(sharesOf(5, overview(more), null).equip).toMatchObject({ done: 4, of: 5 });
+  expect(equipShare(5, results(overview(more)))).toMatchObject({ done: 4, of: 5 });
 });
 
 it("leaves out the wires of turnouts on which a grave finding stands", () => {
   const good = overview(smallRailway());
-  expect(sharesOf(4, good, null).loom).toMatchObject({ done: good.loom.wires.length, of: good.loom.wires.length });
+  expect(loomShare(4, results(good))).toMatchObject({ done: good.loom.wires.length, of: good.loom.wires.length });
   const bad = overview(retyped(smallRailway(), "T1", "toggle-latching"));
   const of = new Set(bad.loom.wires.filter(({ turnoutId }) => turnoutId === "y1" || turnoutId === "y2"));
-  expect(sharesOf(4, bad, null).loom.done).toBe(bad.loom.wires.length - of.size);
+  expect(loomShare(4, results(bad)).done).toBe(bad.loom.wires.length - of.size);
 });
 
 it("counts outputs in use that have an address of their own", () => {
-  expect(sharesOf(4, overview(smallRailway()), null).numbers).toMatchObject({ done: 1, of: 1 });
+  expect(numbersShare(4, results(overview(smallRailway())))).toMatchObject({ done: 1, of: 1 });
   const clash = railway(
     ["A", "", "stall-motor", "stall-decoder-8", "", ""],
     ["B", "", "stall-motor", "stall-decoder-8", "", ""],
   );
-  expect(sharesOf(2, overview(clash), null).numbers).toMatchObject({ done: 0, of: 2 });
+  expect(numbersShare(2, results(overview(clash)))).toMatchObject({ done: 0, of: 2 });
 });
 
 it("counts test steps, and nothing at all before anything is known", () => {
   const proving = { a: { steps: 7, passed: 3, failed: 1, stale: 1 }, b: { steps: 5, passed: 5, failed: 0, stale: 0 } };
-  expect(sharesOf(2, null, proving).prove).toMatchObject({ done: 8, of: 12 });
-  expect(Object.values(sharesOf(0, null, null)).every(({ done, of }) => done === 0 && of === 0)).toBe(true);
-  expect(sharesOf(0, overview(emptyRecord("x")), {}).loom).toMatchObject({ done: 0, of: 0 });
+  expect(proveShare(2, results(null, proving))).toMatchObject({ done: 8, of: 12 });
+  for (const share of [equipShare, loomShare, numbersShare, proveShare])
+    expect(share(0, results(null))).toMatchObject({ done: 0, of: 0 });
+  expect(loomShare(0, results(overview(emptyRecord("x")), {}))).toMatchObject({ done: 0, of: 0 });
 });

@@ -1,110 +1,120 @@
-import { CALCULATORS, type Calculator, type Problem, RecordError, type Result } from "@alderman/core";
-import { useState } from "react";
+import { CALCULATORS, type Calculator, type Problem, RecordError, type Result, readNumber } from "@alderman/core";
+import { Controller, useForm } from "react-hook-form";
 import { Link, useParams } from "react-router";
-import { PlainFrame } from "../parts/PlainFrame.tsx";
-import { Sheet } from "../parts/Sheet.tsx";
+import { PlainFrame } from "../frame/PlainFrame.tsx";
+import { Choice } from "../kit/Choice.tsx";
+import { DataTable } from "../kit/DataTable.tsx";
+import { Field } from "../kit/Field.tsx";
+import { Sheet, SheetBody } from "../kit/Sheet.tsx";
+import { Sheets } from "../kit/Sheets.tsx";
+import { Input, inputClass } from "../kit/TextField.tsx";
 
 /** The calculators, without a railway. */
 export function QuickSumsPage() {
   const { name } = useParams();
   const calculator = CALCULATORS.find((each) => each.name === name) ?? CALCULATORS[0];
   return (
-    <PlainFrame title="Quick sums" about="Small reckonings, without a railway">
-      <div className="grid min-h-0 grid-cols-[300px_minmax(0,1fr)] gap-2.5">
+    <PlainFrame title="Quick sums" about="Small calculations, without a railway">
+      <Sheets columns="300px minmax(0,1fr)">
         <Sheet title="Sums">
-          <ul>
-            {CALCULATORS.map((each) => (
-              <li key={each.name}>
-                <Link
-                  className={`block border-b border-rule px-3 py-2 ${each === calculator ? "bg-copper-wash shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
-                  to={`/quick-sums/${each.name}`}
-                >
-                  <b className="font-head text-[14px]">{each.title}</b>
-                  <p className="quiet text-[12px]">{each.about}</p>
-                </Link>
-              </li>
-            ))}
-          </ul>
+          <SheetBody>
+            <ul>
+              {CALCULATORS.map((each) => (
+                <li key={each.name}>
+                  <Link
+                    className={`block border-b border-rule px-3 py-2 ${each === calculator ? "bg-copper-wash shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
+                    to={`/quick-sums/${each.name}`}
+                  >
+                    <b className="font-head text-h3">{each.title}</b>
+                    <p className="text-small text-ink-2">{each.about}</p>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </SheetBody>
         </Sheet>
         {calculator && <CalculatorSheet key={calculator.name} calculator={calculator} />}
-      </div>
+      </Sheets>
     </PlainFrame>
   );
 }
 
 function CalculatorSheet({ calculator }: { calculator: Calculator }) {
-  const [texts, setTexts] = useState<Record<string, string>>(() =>
-    Object.fromEntries(calculator.fields.map(({ name, example }) => [name, String(example)])),
-  );
-  const { output, problems } = reckon(calculator, texts);
+  const { register, control, watch } = useForm<Record<string, string>>({
+    defaultValues: Object.fromEntries(calculator.fields.map(({ name, example }) => [name, String(example)])),
+  });
+  const { output, problems } = calculated(calculator, watch());
   return (
     <Sheet title={calculator.title} about={calculator.about}>
-      <div className="grid max-w-[760px] grid-cols-2 gap-8 p-4">
-        <div className="grid content-start gap-2.5">
-          {calculator.fields.map(({ name, title, unit, choices, lines }) => {
-            const problem = problems.find(({ path }) => path[0] === name);
-            const id = `sum-${name}`;
-            const set = (text: string) => setTexts({ ...texts, [name]: text });
-            return (
-              <div key={name}>
-                <label htmlFor={id}>{title}</label>
-                <div className="mt-1 flex items-center gap-2">
-                  {choices ? (
-                    <select id={id} className="field" value={texts[name]} onChange={(event) => set(event.target.value)}>
-                      {choices.map((choice) => (
-                        <option key={choice}>{choice}</option>
-                      ))}
-                    </select>
-                  ) : lines ? (
-                    <textarea
-                      id={id}
-                      className="field mono !h-auto py-1.5 text-[12px] leading-[1.45]"
-                      rows={lines}
-                      spellCheck={false}
-                      aria-invalid={problem !== undefined}
-                      value={texts[name]}
-                      onChange={(event) => set(event.target.value)}
-                    />
-                  ) : (
-                    <input
-                      id={id}
-                      className="field mono"
-                      inputMode="decimal"
-                      autoComplete="off"
-                      aria-invalid={problem !== undefined}
-                      value={texts[name]}
-                      onChange={(event) => set(event.target.value)}
-                    />
-                  )}
-                  {!lines && <span className="quiet w-8">{unit}</span>}
-                </div>
-                {problem && <p className="mt-0.5 text-[12px] text-red">{problem.message}</p>}
-              </div>
-            );
-          })}
-        </div>
-        <div className="grid content-start gap-3" aria-live="polite">
-          {output &&
-            calculator.results.map((result, index) => (
-              <div key={result.name} className={index === 0 ? "" : "border-t border-rule pt-2"}>
-                <div className="quiet">{result.title}</div>
-                <Answer result={result} value={output[result.name]} first={index === 0} />
-              </div>
+      <SheetBody>
+        <div className="grid max-w-[760px] grid-cols-2 gap-8 p-4 max-sm:grid-cols-1">
+          <form className="grid content-start gap-2.5" onSubmit={(event) => event.preventDefault()}>
+            {calculator.fields.map(({ name, title, unit, choices, lines }) => (
+              <Field key={name} label={title} problem={problems.find(({ path }) => path[0] === name)?.message} stacked>
+                {(ids) => (
+                  <div className="flex items-center gap-2">
+                    {choices ? (
+                      <Controller
+                        control={control}
+                        name={name}
+                        render={({ field }) => (
+                          <Choice
+                            id={ids.id}
+                            className="w-full"
+                            value={field.value ?? ""}
+                            options={choices.map((choice) => ({ value: choice, text: choice }))}
+                            onChange={field.onChange}
+                          />
+                        )}
+                      />
+                    ) : lines ? (
+                      <textarea
+                        {...ids}
+                        className={inputClass("py-1.5 font-mono text-small leading-[1.45]")}
+                        rows={lines}
+                        spellCheck={false}
+                        {...register(name)}
+                      />
+                    ) : (
+                      <Input {...ids} className="font-mono" inputMode="decimal" {...register(name)} />
+                    )}
+                    {!lines && <span className="w-8 text-ink-2">{unit}</span>}
+                  </div>
+                )}
+              </Field>
             ))}
+          </form>
+          <div className="grid content-start gap-3" aria-live="polite">
+            {output &&
+              calculator.results.map((result, index) => (
+                <div key={result.name} className={index === 0 ? "" : "border-t border-rule pt-2"}>
+                  <div className="text-ink-2">{result.title}</div>
+                  <Answer result={result} value={output[result.name]} first={index === 0} />
+                </div>
+              ))}
+          </div>
         </div>
-      </div>
+      </SheetBody>
     </Sheet>
   );
 }
 
-function Answer({ result: { name, unit, digits }, value, first }: { result: Result; value: unknown; first: boolean }) {
+function Answer({
+  result: { name, title, unit, digits },
+  value,
+  first,
+}: {
+  result: Result;
+  value: unknown;
+  first: boolean;
+}) {
   if (Array.isArray(value)) {
     return (
       <ol className="mt-1 grid gap-1 text-[16px]" data-result={name}>
         {value.map((word, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a band is known by its place only
           <li key={index}>
-            <span className="quiet mono mr-2">{index + 1}</span>
+            <span className="mono mr-2 text-ink-2">{index + 1}</span>
             {String(word)}
           </li>
         ))}
@@ -113,16 +123,21 @@ function Answer({ result: { name, unit, digits }, value, first }: { result: Resu
   }
   if (typeof value === "object" && value !== null) {
     return (
-      <table className="list mt-1" data-result={name}>
-        <tbody>
-          {Object.entries(value).map(([key, each]) => (
-            <tr key={key}>
-              <td className="mono">{key}</td>
-              <td className="num">{each === null ? "open" : `${write(Number(each), digits)} ${unit}`}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <div className="mt-1" data-result={name}>
+        <DataTable<[string, unknown]>
+          flowing
+          label={title}
+          items={Object.entries(value)}
+          idOf={([key]) => key}
+          columns={[
+            { id: "name", title: "Name", mono: true, value: ([key]) => key },
+            {
+              ...{ id: "value", title: unit || "Value", figures: true },
+              cell: ([, each]) => (each === null ? "open" : `${write(Number(each), digits)} ${unit}`),
+            },
+          ]}
+        />
+      </div>
     );
   }
   return (
@@ -137,18 +152,21 @@ function write(value: number, digits: number): string {
   return Number(value.toFixed(digits)).toString();
 }
 
-function reckon(
+/** The results for what was typed, or what is wrong with it. */
+function calculated(
   calculator: Calculator,
-  texts: Record<string, string>,
+  texts: Readonly<Record<string, string>>,
 ): { output: Record<string, unknown> | null; problems: Problem[] } {
   const input: Record<string, unknown> = {};
   for (const { name, choices, lines } of calculator.fields) {
-    const raw = texts[name] ?? "";
-    const text = raw.trim().replace(",", ".");
-    if (choices || lines) input[name] = raw;
-    else if (text === "" || Number.isNaN(Number(text)))
-      return { output: null, problems: [{ path: [name], message: "Type a number." }] };
-    else input[name] = Number(text);
+    const text = texts[name] ?? "";
+    if (choices || lines) {
+      input[name] = text;
+      continue;
+    }
+    const read = readNumber(text);
+    if ("problem" in read) return { output: null, problems: [{ path: [name], message: read.problem }] };
+    input[name] = read.number;
   }
   try {
     return { output: calculator.run(calculator.fromForm?.(input) ?? input), problems: [] };

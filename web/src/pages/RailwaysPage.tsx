@@ -1,11 +1,21 @@
-import { count, MOST_CHARACTERS, type Summary } from "@alderman/core";
-import { type FormEvent, useState } from "react";
+import { count, MOST_CHARACTERS, Railway, type Summary } from "@alderman/core";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { Download, FolderOpen, Trash2, Upload } from "lucide-react";
+import { useState } from "react";
+import { useForm } from "react-hook-form";
 import { Link, useNavigate } from "react-router";
-import { SheetDialog } from "../parts/Dialogs.tsx";
-import { PlainFrame } from "../parts/PlainFrame.tsx";
-import { Sheet } from "../parts/Sheet.tsx";
-import { dateAndTime } from "../parts/when.ts";
+import * as z from "zod";
+import { PlainFrame } from "../frame/PlainFrame.tsx";
+import { Button, buttonClass } from "../kit/Button.tsx";
+import { DataTable } from "../kit/DataTable.tsx";
+import { AlertDialog } from "../kit/Dialog.tsx";
+import { Field, Problem } from "../kit/Field.tsx";
+import { FileButton } from "../kit/FileButton.tsx";
+import { Sheet } from "../kit/Sheet.tsx";
+import { Sheets } from "../kit/Sheets.tsx";
+import { Input } from "../kit/TextField.tsx";
 import { api, sentenceOf } from "../store/api.ts";
+import { dateAndTime } from "../tools/when.ts";
 
 const SAMPLES: Record<string, string> = {
   "skerrin-ferry": "Skerrin Ferry, a train-ferry terminal: fourteen turnouts, and five things wired wrong to be found",
@@ -27,97 +37,118 @@ export function RailwaysPage() {
   const [removing, setRemoving] = useState<Summary | null>(null);
   return (
     <PlainFrame title="Railways" about="All are kept on this machine; no network is needed.">
-      <div className="grid min-h-0 grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] gap-2.5">
+      <Sheets columns="minmax(0,1.5fr) minmax(0,1fr)" rows="minmax(0,1fr)">
         <Sheet title="Open" about={isLoading ? "" : `${data.length} kept here`}>
-          <div className="scroll">
-            {error && (
-              <p role="alert" className="p-3 text-red">
-                {sentenceOf(error)}
-              </p>
-            )}
-            {!isLoading && !error && data.length === 0 && (
-              <p className="quiet p-3">None yet. Begin a new one beside this, or open the sample to look around.</p>
-            )}
-            <table className="list">
-              <tbody>
-                {data.map((railway) => (
-                  <tr key={railway.id}>
-                    <td>
-                      <Link
-                        className="font-head text-[16px] font-semibold underline decoration-rule-2 underline-offset-3"
-                        to={`/r/${railway.id}`}
-                      >
-                        {railway.name}
+          {error ? (
+            <p role="alert" className="p-3 text-red">
+              {sentenceOf(error)}
+            </p>
+          ) : (
+            <DataTable<Summary>
+              label="Railways"
+              items={data}
+              idOf={({ id }) => id}
+              empty={
+                !isLoading && (
+                  <p className="p-3 text-ink-2">
+                    None yet. Begin a new one beside this, or open a sample to look around.
+                  </p>
+                )
+              }
+              columns={[
+                {
+                  ...{ id: "name", title: "Railway", wraps: true, value: ({ name }) => name },
+                  cell: ({ id, name }) => (
+                    <Link
+                      className="font-head text-[16px] font-semibold underline decoration-rule-2 underline-offset-3"
+                      to={`/r/${id}`}
+                    >
+                      {name}
+                    </Link>
+                  ),
+                },
+                { id: "turnouts", title: "Turnouts", figures: true, value: ({ turnouts }) => turnouts },
+                {
+                  ...{ id: "open", title: "Left open", figures: true, value: ({ openEnds }) => openEnds },
+                  cell: ({ id, openEnds }) =>
+                    openEnds > 0 ? (
+                      <Link className="underline decoration-rule-2" to={`/r/${id}/open-ends`}>
+                        {count(openEnds, "open end")}
                       </Link>
-                      <div className="quiet text-[12px]">
-                        revision {railway.revision}, {dateAndTime(railway.changedAt)}
-                      </div>
-                    </td>
-                    <td className="num">{railway.turnouts} turnouts</td>
-                    <td className="num">
-                      {railway.openEnds > 0 ? (
-                        <Link className="underline decoration-rule-2" to={`/r/${railway.id}/open-ends`}>
-                          {count(railway.openEnds, "open end")}
-                        </Link>
-                      ) : (
-                        "nothing open"
-                      )}
-                    </td>
-                    <td className="text-right">
-                      <a className="btn !min-h-6" href={`/api/railways/${railway.id}/file`} download>
-                        Export
-                      </a>{" "}
-                      <button type="button" className="btn !min-h-6" onClick={() => setRemoving(railway)}>
-                        Remove
-                      </button>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+                    ) : (
+                      "nothing"
+                    ),
+                },
+                { id: "revision", title: "Revision", figures: true, value: ({ revision }) => revision },
+                {
+                  ...{ id: "changed", title: "Last changed", value: ({ changedAt }) => changedAt },
+                  cell: ({ changedAt }) => dateAndTime(changedAt),
+                },
+                {
+                  ...{ id: "actions", title: "What to do", untitled: true, width: 176 },
+                  cell: (railway) => (
+                    <span className="flex justify-end gap-1.5">
+                      <a
+                        className={buttonClass("plain", "small")}
+                        href={`/api/railways/${railway.id}/file`}
+                        download
+                        aria-label={`Export ${railway.name}`}
+                      >
+                        <Download size={13} aria-hidden="true" /> Export
+                      </a>
+                      <Button size="small" aria-label={`Remove ${railway.name}`} onClick={() => setRemoving(railway)}>
+                        <Trash2 size={13} aria-hidden="true" /> Remove
+                      </Button>
+                    </span>
+                  ),
+                },
+              ]}
+            />
+          )}
         </Sheet>
-        <div className="grid content-start gap-2.5">
+        <div className="flex min-h-0 flex-col gap-2.5">
           <NewRailway />
           <Import />
           <Samples />
         </div>
-      </div>
+      </Sheets>
       {removing && <RemoveDialog railway={removing} close={() => setRemoving(null)} />}
     </PlainFrame>
   );
 }
 
+const NewFields = z.object({ name: z.string().trim().pipe(Railway.shape.name) });
+
 function NewRailway() {
-  const [create, { isLoading, error }] = api.useCreateMutation();
+  const [create, { isLoading }] = api.useCreateMutation();
   const navigate = useNavigate();
-  const [name, setName] = useState("");
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    const { data } = await create(name.trim());
+  const { register, handleSubmit, setError, formState } = useForm({
+    resolver: zodResolver(NewFields),
+    defaultValues: { name: "" },
+  });
+  const begin = handleSubmit(async ({ name }) => {
+    const { data, error } = await create(name);
     if (data) void navigate(`/r/${data.id}/equip?view=list`);
-  };
+    else setError("name", { message: sentenceOf(error) });
+  });
+  const problem = formState.errors.name?.message;
   return (
     <Sheet title="New railway">
-      <form className="grid gap-2 p-3" onSubmit={submit}>
-        <label htmlFor="new-railway">What is it called?</label>
-        <div className="flex gap-2">
-          <input
-            id="new-railway"
-            className="field"
-            maxLength={80}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-          <button type="submit" className="btn go" disabled={name.trim() === "" || isLoading}>
-            Begin
-          </button>
-        </div>
-        {error && (
-          <p role="alert" className="text-red">
-            {sentenceOf(error)}
-          </p>
-        )}
+      <form className="p-3" onSubmit={begin}>
+        <Field
+          label="What is it called?"
+          problem={problem && (problem.endsWith(".") ? problem : `The name ${problem}.`)}
+          stacked
+        >
+          {(ids) => (
+            <div className="flex gap-2">
+              <Input {...ids} {...register("name")} />
+              <Button type="submit" look="best" disabled={isLoading}>
+                Begin
+              </Button>
+            </div>
+          )}
+        </Field>
       </form>
     </Sheet>
   );
@@ -127,13 +158,11 @@ function Import() {
   const [importFile, { isLoading }] = api.useImportFileMutation();
   const [problem, setProblem] = useState<string | null>(null);
   const navigate = useNavigate();
-  const open = async (file: File | undefined) => {
-    if (!file) return;
+  const open = async (file: File) => {
     setProblem(null);
     if (file.size > MOST_CHARACTERS) {
-      setProblem(
-        `${file.name} has ${Math.round(file.size / 1e6)} MB; a railway file may have ${MOST_CHARACTERS / 1e6} MB. It was not read.`,
-      );
+      const [has, may] = [Math.round(file.size / 1e6), MOST_CHARACTERS / 1e6];
+      setProblem(`${file.name} has ${has} MB; a railway file may have ${may} MB. It was not read.`);
       return;
     }
     const answer = await importFile(await file.text());
@@ -142,25 +171,12 @@ function Import() {
   };
   return (
     <Sheet title="Import">
-      <div className="grid justify-items-start gap-2 p-3">
-        <p>A railway that was exported reads back to the same railway.</p>
-        <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-focus">
-          {isLoading ? "Reading ..." : "Choose a railway file"}
-          <input
-            type="file"
-            accept=".json,application/json"
-            className="sr-only"
-            onChange={(event) => {
-              void open(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
-        </label>
-        {problem && (
-          <p role="alert" className="text-red">
-            {problem}
-          </p>
-        )}
+      <div className="flex flex-wrap items-center gap-2 p-3">
+        <p className="min-w-40 flex-1">Import a railway file exported earlier; nothing is lost.</p>
+        <FileButton accept=".json,application/json" disabled={isLoading} onFile={(file) => void open(file)}>
+          <Upload size={14} aria-hidden="true" /> {isLoading ? "Reading ..." : "Choose a railway file"}
+        </FileButton>
+        <Problem text={problem} />
       </div>
     </Sheet>
   );
@@ -170,24 +186,21 @@ function Samples() {
   const { data = [] } = api.useSamplesQuery();
   const [openSample] = api.useOpenSampleMutation();
   const navigate = useNavigate();
+  const open = async (sample: string) => {
+    const answer = await openSample(sample);
+    if (answer.data) void navigate(`/r/${answer.data.id}`);
+  };
   return (
-    <Sheet title="Samples">
-      <ul>
+    <Sheet title="Samples" className="flex-1">
+      <ul className="min-h-0 flex-1 overflow-auto">
         {[...data]
           .sort((a, b) => placeOf(a) - placeOf(b))
           .map((sample) => (
             <li key={sample} className="flex items-center gap-3 border-b border-rule p-3">
               <span className="flex-1">{SAMPLES[sample] ?? sample}</span>
-              <button
-                type="button"
-                className="btn"
-                onClick={async () => {
-                  const answer = await openSample(sample);
-                  if (answer.data) void navigate(`/r/${answer.data.id}`);
-                }}
-              >
-                Open a copy
-              </button>
+              <Button onClick={() => void open(sample)}>
+                <FolderOpen size={14} aria-hidden="true" /> Open a copy
+              </Button>
             </li>
           ))}
       </ul>
@@ -198,30 +211,29 @@ function Samples() {
 /** Removing cannot be undone, so the name has to be typed. */
 function RemoveDialog({ railway, close }: { railway: Summary; close: () => void }) {
   const [remove, { error }] = api.useRemoveRailwayMutation();
-  const [name, setName] = useState("");
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const { register, watch, handleSubmit } = useForm({ defaultValues: { name: "" } });
+  const typed = watch("name").trim() === railway.name;
+  const submit = handleSubmit(async () => {
+    if (!typed) return;
     const answer = await remove(railway.id);
     if (!("error" in answer && answer.error)) close();
-  };
+  });
   return (
-    <SheetDialog
+    <AlertDialog
       title={`Remove ${railway.name}?`}
       about="Its history goes with it, and this cannot be undone. Export it first if you may want it again."
       close={close}
-    >
-      <form className="grid gap-2" onSubmit={submit}>
-        <label htmlFor="remove-name">Type its name to remove it</label>
-        <input id="remove-name" className="field" value={name} onChange={(event) => setName(event.target.value)} />
-        <button type="submit" className="btn justify-self-start" disabled={name.trim() !== railway.name}>
+      actions={
+        <Button look="best" disabled={!typed} onClick={() => void submit()}>
           Remove
-        </button>
-        {error && (
-          <p role="alert" className="text-red">
-            {sentenceOf(error)}
-          </p>
-        )}
+        </Button>
+      }
+    >
+      <form onSubmit={submit}>
+        <Field label="Type its name to remove it" problem={error ? sentenceOf(error) : null} stacked>
+          {(ids) => <Input {...ids} {...register("name")} />}
+        </Field>
       </form>
-    </SheetDialog>
+    </AlertDialog>
   );
 }

@@ -10,7 +10,7 @@ import {
   Version,
   writeRailwayFile,
 } from "@alderman/core";
-import { z } from "zod";
+import * as z from "zod";
 import type { Entry } from "./queue.ts";
 
 /** An answer that is not what was hoped for, with a sentence for the owner. */

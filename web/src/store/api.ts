@@ -1,73 +1,54 @@
-import type { HistoryRow, Summary } from "@alderman/core";
+import { HistoryRow, Summary } from "@alderman/core";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
+import * as z from "zod";
+import { laterMiddleware, reducer } from "./store.ts";
 
-/** Lists that are read from the server as they are; the open railway itself is kept by its own slice. */
+const Made = z.object({ id: z.string() });
+type Made = z.infer<typeof Made>;
+
+/** Lists that are read from the server as they are, each looked at before it is believed; an open railway has its session. */
 export const api = createApi({
   reducerPath: "api",
-  baseQuery: fetchBaseQuery({ baseUrl: "/api/" }),
+  baseQuery: fetchBaseQuery({ baseUrl: "/api/railways" }),
   tagTypes: ["railways"],
   endpoints: (build) => ({
-    railways: build.query<Summary[], void>({ query: () => "railways", providesTags: ["railways"] }),
-    samples: build.query<string[], void>({ query: () => "railways/samples" }),
-    create: build.mutation<{ id: string }, string>({
-      query: (name) => ({ url: "railways", method: "POST", body: { name } }),
+    railways: build.query<Summary[], void>({
+      query: () => "",
+      responseSchema: z.array(Summary),
+      providesTags: ["railways"],
+    }),
+    samples: build.query<string[], void>({ query: () => "samples", responseSchema: z.array(z.string()) }),
+    create: build.mutation<Made, string>({
+      query: (name) => ({ url: "", method: "POST", body: { name } }),
+      responseSchema: Made,
       invalidatesTags: ["railways"],
     }),
-    openSample: build.mutation<{ id: string }, string>({
-      query: (sample) => ({ url: "railways/sample", method: "POST", body: { sample } }),
+    openSample: build.mutation<Made, string>({
+      query: (sample) => ({ url: "sample", method: "POST", body: { sample } }),
+      responseSchema: Made,
       invalidatesTags: ["railways"],
     }),
-    importFile: build.mutation<{ id: string }, string>({
-      query: (text) => ({
-        url: "railways/import",
-        method: "POST",
-        body: text,
-        headers: { "Content-Type": "text/plain" },
-      }),
+    importFile: build.mutation<Made, string>({
+      query: (body) => ({ url: "import", method: "POST", body, headers: { "Content-Type": "text/plain" } }),
+      responseSchema: Made,
       invalidatesTags: ["railways"],
     }),
     removeRailway: build.mutation<void, string>({
-      query: (id) => ({ url: `railways/${id}`, method: "DELETE" }),
+      query: (id) => ({ url: id, method: "DELETE" }),
       invalidatesTags: ["railways"],
     }),
     history: build.query<HistoryRow[], { id: string; revision: number }>({
-      query: ({ id }) => `railways/${id}/history`,
+      query: ({ id }) => `${id}/history`,
+      responseSchema: z.array(HistoryRow),
     }),
   }),
 });
 
-/** An answer of the server that is not what was hoped for, with a sentence for the owner. */
-export class ServerError extends Error {
-  constructor(
-    message: string,
-    readonly status: number,
-  ) {
-    super(message);
-  }
-}
+reducer.inject(api);
+laterMiddleware.addMiddleware(api.middleware);
 
-/** Asks the server; `status` 0 stands for no answer. @throws {ServerError} */
-export async function ask<T>(path: string, body?: unknown): Promise<T> {
-  let response: Response;
-  try {
-    response = await fetch(
-      `/api/${path}`,
-      body === undefined
-        ? {}
-        : { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) },
-    );
-  } catch {
-    throw new ServerError("The server does not answer.", 0);
-  }
-  const answer = await response.json().catch(() => ({}));
-  if (!response.ok) throw new ServerError(sentenceOf(answer), response.status);
-  return answer as T;
-}
-
-/** The sentence in an error's body, from the server or from a query. */
+/** The sentence in the error of a query. */
 export function sentenceOf(error: unknown): string {
-  const body = error as { error?: { message?: string } | string; data?: unknown; status?: unknown } | undefined;
-  if (body?.data !== undefined && body.status !== undefined) return sentenceOf(body.data);
-  if (typeof body?.error === "object" && body.error.message) return body.error.message;
-  return "The server does not answer. Is the program still running?";
+  const { data } = (error ?? {}) as { data?: { error?: { message?: string } } };
+  return data?.error?.message ?? "The server does not answer. Is the program still running?";
 }

@@ -1,5 +1,7 @@
 import {
+  combineSlices,
   configureStore,
+  createDynamicMiddleware,
   createListenerMiddleware,
   type ListenerEffectAPI,
   type ThunkAction,
@@ -13,7 +15,6 @@ import type { KeptQueue } from "../session/keptQueue.ts";
 import { startSessions } from "../session/life.ts";
 import type { Server } from "../session/server.ts";
 import { sessions } from "../session/sessions.ts";
-import { api } from "./api.ts";
 import { notices } from "./notices.ts";
 import { view } from "./view.ts";
 
@@ -26,13 +27,9 @@ export interface Services {
   pause: (milliseconds: number) => Promise<void>;
 }
 
-const reducer = {
-  sessions: sessions.reducer,
-  derivation: derivation.reducer,
-  notices: notices.reducer,
-  view: view.reducer,
-  [api.reducerPath]: api.reducer,
-};
+/** What is there from the start; `api.ts` adds itself when a page first needs it. */
+export const reducer = combineSlices(sessions, derivation, notices, view);
+export const laterMiddleware = createDynamicMiddleware();
 
 /** The store, with what it works with. */
 export function makeStore(services: Services) {
@@ -45,14 +42,10 @@ export function makeStore(services: Services) {
       getDefault({
         thunk: { extraArgument: services },
         immutableCheck: { ignoredPaths: ["sessions", "derivation"] },
-        serializableCheck: {
-          ignoredPaths: ["sessions", "derivation"],
-          ignoredActions: ["derivation/found"],
-          ignoredActionPaths: ["payload"],
-        },
+        serializableCheck: { ignoredPaths: ["sessions", "derivation"], ignoredActionPaths: ["payload", "meta"] },
       })
         .prepend(listeners.middleware)
-        .concat(api.middleware),
+        .concat(laterMiddleware.middleware),
   });
   const startListening = listeners.startListening as StartListening;
   startSessions(startListening);
@@ -61,7 +54,7 @@ export function makeStore(services: Services) {
 }
 
 type Store = ReturnType<typeof makeStore>;
-export type RootState = ReturnType<Store["getState"]>;
+export type RootState = ReturnType<typeof reducer>;
 export type AppDispatch = Store["dispatch"];
 export type AppThunk<R = void> = ThunkAction<R, RootState, Services, UnknownAction>;
 export type StartListening = TypedStartListening<RootState, AppDispatch, Services>;

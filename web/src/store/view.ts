@@ -1,4 +1,4 @@
-import type { Moment, Position, Range } from "@alderman/core";
+import type { Moment, Position, Range, ThingRef } from "@alderman/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** A terminal that carries a probe: its name in the circuit and what is written beside it. */
@@ -7,9 +7,11 @@ export interface ProbedEnd {
   name: string;
 }
 
-/** What is looked at: the chosen turnout, how turnouts stand for this look, the meter. None of it is part of the railway. */
+/** What is looked at: the chosen thing, how turnouts stand for this look, the meter. None of it is part of the railway. */
 export interface ViewState {
-  turnoutId: string | null;
+  chosen: ThingRef | null;
+  /** Of the threads through the chosen thing, the leader of the one that is shown; the first when not said. */
+  along: string | null;
   asked: Record<string, Position>;
   /** Control by which a turnout with several is thrown, by its leader; the first one when none is named. */
   by: Record<string, string>;
@@ -29,7 +31,8 @@ export interface ViewState {
 }
 
 const initialState = (): ViewState => ({
-  turnoutId: null,
+  chosen: null,
+  along: null,
   asked: {},
   by: {},
   moment: "rest",
@@ -43,6 +46,11 @@ const initialState = (): ViewState => ({
   lastRailway: null,
 });
 
+/** Whether what was worked out is of the terminals under the probes, both of them. */
+export function isOfProbes({ red, black }: ViewState, of: { red: string | null; black: string | null }): boolean {
+  return red !== null && black !== null && red.key === of.red && black.key === of.black;
+}
+
 export const view = createSlice({
   name: "view",
   initialState,
@@ -50,8 +58,13 @@ export const view = createSlice({
     leftRailway: (state, { payload }: PayloadAction<ViewState["lastRailway"]>) => {
       state.lastRailway = payload;
     },
-    choose: (state, { payload }: PayloadAction<string | null>) => {
-      state.turnoutId = payload;
+    choose: (state, { payload }: PayloadAction<ThingRef | null>) => {
+      state.chosen = payload;
+      state.along = null;
+    },
+    /** Shows another of the threads through the chosen thing. */
+    lookAt: (state, { payload }: PayloadAction<string>) => {
+      state.along = payload;
     },
     throwTo: (state, { payload }: PayloadAction<{ turnoutId: string; position: Position }>) => {
       state.asked[payload.turnoutId] = payload.position;
@@ -85,5 +98,16 @@ export const view = createSlice({
   },
 });
 
-export const { choose, leftRailway, throwTo, throwBy, setMoment, setRange, probe, setTheme, showBoards, watchLamp } =
-  view.actions;
+export const {
+  choose,
+  lookAt,
+  leftRailway,
+  throwTo,
+  throwBy,
+  setMoment,
+  setRange,
+  probe,
+  setTheme,
+  showBoards,
+  watchLamp,
+} = view.actions;

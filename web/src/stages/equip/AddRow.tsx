@@ -1,27 +1,28 @@
-import { COLUMNS } from "@alderman/core";
-import { CellInput } from "./CellInput.tsx";
+import { type Begin, CellInput } from "./CellInput.tsx";
 import type { CellHandlers } from "./GridCell.tsx";
 
 interface AddRowProps {
   row: number;
-  editing: { begin: string | null } | null;
+  columns: number;
+  editing: { begin: Begin | null } | null;
   /** Says how else one may begin. */
   hint: boolean;
   handlers: CellHandlers;
-  begin: (letter: string | null) => void;
+  current: boolean;
+  begin: (begin: Begin | null) => void;
   enter: () => void;
 }
 
 /** The row at the foot that adds a turnout. */
-export function AddRow({ row, editing, hint, handlers, begin, enter }: AddRowProps) {
+export function AddRow({ row, columns, editing, hint, handlers, current, begin, enter }: AddRowProps) {
   const place = { row, column: 0 };
   return (
     <tr>
-      <td>
+      <td className="relative h-7 border-b border-rule p-0">
         {editing ? (
           <CellInput
             label="New turnout"
-            begin={editing.begin ?? ""}
+            begin={editing.begin ?? { text: "", letter: false }}
             choices={[]}
             done={(text, step) => {
               const added = text.trim() !== "";
@@ -39,7 +40,8 @@ export function AddRow({ row, editing, hint, handlers, begin, enter }: AddRowPro
           <button
             type="button"
             data-cell={`${row}:0`}
-            className="quiet"
+            tabIndex={current ? 0 : -1}
+            className="block h-7 w-full pl-3 text-left text-ink-2 focus-visible:-outline-offset-3"
             onFocus={enter}
             onClick={() => begin(null)}
             onKeyDown={(event) => handlers.onKey(event, place)}
@@ -48,7 +50,7 @@ export function AddRow({ row, editing, hint, handlers, begin, enter }: AddRowPro
           </button>
         )}
       </td>
-      <td colSpan={COLUMNS.length - 1} className="quiet !pl-1.5 text-[12px]">
+      <td colSpan={columns - 1} className="border-b border-rule pl-1.5 text-small text-ink-2">
         {hint && "Or paste a table from a spreadsheet: its first row names the columns, at least label."}
       </td>
     </tr>

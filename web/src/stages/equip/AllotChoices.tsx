@@ -7,7 +7,10 @@ import {
   type RailwayRecord,
   typesOfFamily,
 } from "@alderman/core";
-import type { ReactNode } from "react";
+import { Checkbox } from "../../kit/Checkbox.tsx";
+import { Choice } from "../../kit/Choice.tsx";
+import { Field, FormGrid } from "../../kit/Field.tsx";
+import { NumberField } from "../../kit/NumberField.tsx";
 
 const KINDS: { model: Model; name: string }[] = [
   { model: "stall-motor", name: "Stall motors on" },
@@ -19,7 +22,7 @@ const ADDRESS_WORDS: Record<Addressing, string> = {
   runs: "in runs, board after board",
   numbers: "the number in the turnout's label",
   zones: "a hundred for each zone",
-  factory: "leave the factory's",
+  factory: "keep the factory settings",
 };
 
 /** What an allotment is to go by. */
@@ -32,83 +35,68 @@ export function AllotChoices({
   options: AllotOptions;
   set: (options: AllotOptions) => void;
 }) {
-  const motors = typesOfFamily(record, "motor");
-  const drivers = typesOfFamily(record, "driver").filter(drivesMotors);
+  const motors = typesOfFamily(record, "motor").map(({ id, name }) => ({
+    value: id as string | null,
+    text: `get: ${name}`,
+  }));
+  const drivers = typesOfFamily(record, "driver")
+    .filter(drivesMotors)
+    .map(({ id, name }) => ({ value: id as string | null, text: name }));
   return (
-    <div className="grid grid-cols-[170px_1fr] items-center gap-x-4 gap-y-2">
-      <label htmlFor="allot-motor">Turnouts without a motor</label>
-      <select
-        id="allot-motor"
-        className="field"
-        value={options.motor ?? ""}
-        onChange={(event) => set({ ...options, motor: event.target.value || null })}
-      >
-        <option value="">are left out</option>
-        {motors.map(({ id, name }) => (
-          <option key={id} value={id}>
-            get: {name}
-          </option>
-        ))}
-      </select>
+    <FormGrid>
+      <Field label="Turnouts without a motor">
+        {({ id }) => (
+          <Choice
+            id={id}
+            className="w-full"
+            value={options.motor}
+            options={[{ value: null, text: "are left out" }, ...motors]}
+            onChange={(motor) => set({ ...options, motor })}
+          />
+        )}
+      </Field>
       {KINDS.map(({ model, name }) => (
-        <Field key={model} id={`allot-${model}`} label={name}>
-          <select
-            id={`allot-${model}`}
-            className="field"
-            value={options.boards[model] ?? ""}
-            onChange={(event) => set({ ...options, boards: { ...options.boards, [model]: event.target.value } })}
-          >
-            {drivers.map((type) => (
-              <option key={type.id} value={type.id}>
-                {type.name}
-              </option>
-            ))}
-          </select>
+        <Field key={model} label={name}>
+          {({ id }) => (
+            <Choice
+              id={id}
+              className="w-full"
+              value={options.boards[model] ?? null}
+              options={drivers}
+              onChange={(board) => board !== null && set({ ...options, boards: { ...options.boards, [model]: board } })}
+            />
+          )}
         </Field>
       ))}
-      <label htmlFor="allot-addresses">Addresses</label>
-      <select
-        id="allot-addresses"
-        className="field"
-        value={options.addresses}
-        onChange={(event) => set({ ...options, addresses: event.target.value as Addressing })}
-      >
-        {ADDRESSING.map((each) => (
-          <option key={each} value={each}>
-            {ADDRESS_WORDS[each]}
-          </option>
-        ))}
-      </select>
-      <label htmlFor="allot-most">New boards of a kind</label>
-      <input
-        id="allot-most"
-        className="field"
-        inputMode="numeric"
-        placeholder="as many as it takes"
-        value={options.mostBoards ?? ""}
-        onChange={(event) => {
-          const most = event.target.value.trim() === "" ? null : Number(event.target.value);
-          if (most === null || (Number.isInteger(most) && most >= 0)) set({ ...options, mostBoards: most });
-        }}
-      />
-      <label className="col-span-2 flex items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-4 accent-[var(--copper)]"
-          checked={options.split}
-          onChange={(event) => set({ ...options, split: event.target.checked })}
-        />
+      <Field label="Addresses">
+        {({ id }) => (
+          <Choice
+            id={id}
+            className="w-full"
+            value={options.addresses}
+            options={ADDRESSING.map((value) => ({ value, text: ADDRESS_WORDS[value] }))}
+            onChange={(addresses) => set({ ...options, addresses })}
+          />
+        )}
+      </Field>
+      <Field label="New boards of a kind">
+        {(ids) => (
+          <NumberField
+            ids={ids}
+            value={options.mostBoards}
+            empty="as many as it takes"
+            save={(mostBoards) => {
+              if (mostBoards !== null && (!Number.isInteger(mostBoards) || mostBoards < 0))
+                return "Type a whole number, or leave it empty.";
+              set({ ...options, mostBoards });
+              return null;
+            }}
+          />
+        )}
+      </Field>
+      <Checkbox className="col-span-full" checked={options.split} onChange={(split) => set({ ...options, split })}>
         A crossover that is too much for one output gets one for each motor
-      </label>
-    </div>
-  );
-}
-
-function Field({ id, label, children }: { id: string; label: string; children: ReactNode }) {
-  return (
-    <>
-      <label htmlFor={id}>{label}</label>
-      {children}
-    </>
+      </Checkbox>
+    </FormGrid>
   );
 }

@@ -1,8 +1,10 @@
 import { type AllotOptions, type Proposal, usualOptions } from "@alderman/core";
 import { useEffect, useRef, useState } from "react";
 import { Planning } from "../../derivation/plan.ts";
-import { SheetDialog } from "../../parts/Dialogs.tsx";
-import { Mark } from "../../parts/Mark.tsx";
+import { Mark } from "../../drawing/Mark.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { Dialog } from "../../kit/Dialog.tsx";
+import { Progress } from "../../kit/Progress.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 import { AllotChoices } from "./AllotChoices.tsx";
@@ -50,7 +52,7 @@ export function AllotDialog({ close }: { close: () => void }) {
   };
 
   return (
-    <SheetDialog
+    <Dialog
       title="Allot boards and outputs"
       about="For every turnout not equipped: the fewest boards, then the fewest turnouts away from their board's zone, within what outputs and boards give. Nothing is changed until you accept."
       close={close}
@@ -73,23 +75,21 @@ export function AllotDialog({ close }: { close: () => void }) {
           )}
           {stage.at === "working" && (
             <div className="mt-3" role="status">
-              <progress className="w-full accent-[var(--copper)]" max={1} value={stage.share} aria-label="Progress" />
-              <p className="quiet text-[12px]">{stage.what || "Looking at the turnouts"} ...</p>
+              <Progress label="Progress of the proposal" share={stage.share} />
+              <p className="text-small text-ink-2">{stage.what || "Looking at the turnouts"} ...</p>
             </div>
           )}
           <div className="mt-4 flex gap-2">
             {stage.at === "working" ? (
-              <button type="button" className="btn" onClick={cancel}>
-                Cancel
-              </button>
+              <Button onClick={cancel}>Cancel</Button>
             ) : (
-              <button type="button" className="btn go" onClick={() => void propose()}>
+              <Button look="best" onClick={() => void propose()}>
                 Propose
-              </button>
+              </Button>
             )}
           </div>
         </>
       )}
-    </SheetDialog>
+    </Dialog>
   );
 }

@@ -1,5 +1,8 @@
-import { count, type Proposal } from "@alderman/core";
-import { Mark } from "../../parts/Mark.tsx";
+import { count, type Placement, type Proposal } from "@alderman/core";
+import { Mark } from "../../drawing/Mark.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { Checkbox } from "../../kit/Checkbox.tsx";
+import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
 
 /** What was proposed, to be accepted in whole or in part. */
 export function AllotProposal({
@@ -15,20 +18,11 @@ export function AllotProposal({
   back: () => void;
   accept: () => void;
 }) {
-  const { places, boards, stopped, away } = proposal;
-  const fresh = boards.filter(({ deviceId }) => deviceId === null);
-  const toggle = (id: string) => {
-    const next = new Set(chosen);
-    if (!next.delete(id)) next.add(id);
-    choose(next);
-  };
+  const { places, stopped } = proposal;
+  const every = chosen.size === places.length;
   return (
     <>
-      <p>
-        {places.length === 0
-          ? "Every turnout that could be given a driver has one."
-          : `${count(places.length, "turnout or pair", "turnouts and pairs")} ${fresh.length === 0 ? "on boards that are there" : `with ${count(fresh.length, "new board")}`}${away > 0 ? `; ${count(away, "output")} of another zone than their board` : ""}.`}
-      </p>
+      <p>{proposalWords(proposal)}</p>
       {stopped.map(({ turnoutId, label, why }) => (
         <p key={turnoutId} className="mt-1 flex gap-2">
           <Mark verdict="wrong" size={15} />
@@ -38,73 +32,83 @@ export function AllotProposal({
         </p>
       ))}
       {places.length > 0 && (
-        <div className="mt-2 max-h-[46vh] overflow-auto border border-rule">
-          <table className="list" aria-label="Proposal">
-            <thead>
-              <tr>
-                <th>
-                  <input
-                    type="checkbox"
-                    aria-label="All"
-                    className="size-4 accent-[var(--copper)]"
-                    checked={chosen.size === places.length}
-                    onChange={() =>
-                      choose(
-                        chosen.size === places.length ? new Set() : new Set(places.map(({ turnoutId }) => turnoutId)),
-                      )
-                    }
-                  />
-                </th>
-                <th>Turnout</th>
-                <th>Zone</th>
-                <th>Output</th>
-                <th className="!text-right">Address</th>
-                <th>Board</th>
-              </tr>
-            </thead>
-            <tbody>
-              {places.map((place) => {
-                const board = boards[place.board];
-                return (
-                  <tr key={place.turnoutId}>
-                    <td>
-                      <input
-                        type="checkbox"
-                        aria-label={`Accept ${place.label}`}
-                        className="size-4 accent-[var(--copper)]"
-                        checked={chosen.has(place.turnoutId)}
-                        onChange={() => toggle(place.turnoutId)}
-                      />
-                    </td>
-                    <td className="font-semibold">{place.label}</td>
-                    <td>
-                      {place.zone} {place.away && <span className="quiet">(away)</span>}
-                    </td>
-                    <td className="mono">
-                      {place.ways.map((way) => (way === null ? board?.label : `${board?.label}-${way}`)).join(", ")}
-                    </td>
-                    <td className="mono text-right">{place.address}</td>
-                    <td className="quiet max-w-0 truncate" title={board?.typeName}>
-                      {board?.deviceId === null ? "new" : "there"}
-                      {board?.fedBy && `, fed by ${board.fedBy}`}: {board?.typeName}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </div>
+        <>
+          <Checkbox
+            className="mt-2"
+            checked={every ? true : chosen.size === 0 ? false : "indeterminate"}
+            onChange={() => choose(every ? new Set() : new Set(places.map(({ turnoutId }) => turnoutId)))}
+          >
+            All
+          </Checkbox>
+          <div className="mt-1 flex max-h-[42vh] flex-col border border-rule">
+            <DataTable
+              label="Proposal"
+              items={places}
+              columns={columnsFor(proposal, chosen, choose)}
+              idOf={({ turnoutId }) => turnoutId}
+            />
+          </div>
+        </>
       )}
       <div className="mt-4 flex gap-2">
         {places.length > 0 && (
-          <button type="button" className="btn go" disabled={chosen.size === 0} onClick={accept}>
-            {chosen.size === places.length ? "Accept all" : `Accept ${chosen.size} of ${places.length}`}
-          </button>
+          <Button look="best" disabled={chosen.size === 0} onClick={accept}>
+            {every ? "Accept all" : `Accept ${chosen.size} of ${places.length}`}
+          </Button>
         )}
-        <button type="button" className="btn" onClick={back}>
-          Back
-        </button>
+        <Button onClick={back}>Back</Button>
       </div>
     </>
   );
+}
+
+function proposalWords({ places, boards, away }: Proposal): string {
+  if (places.length === 0) return "Every turnout that could be given a driver has one.";
+  const fresh = boards.filter(({ deviceId }) => deviceId === null).length;
+  const on = fresh === 0 ? "on boards that are there" : `with ${count(fresh, "new board")}`;
+  const other = away > 0 ? `; ${count(away, "output")} of another zone than their board` : "";
+  return `${count(places.length, "turnout or pair", "turnouts and pairs")} ${on}${other}.`;
+}
+
+function columnsFor(
+  { boards }: Proposal,
+  chosen: ReadonlySet<string>,
+  choose: (chosen: ReadonlySet<string>) => void,
+): DataColumn<Placement>[] {
+  const toggle = (id: string) => {
+    const next = new Set(chosen);
+    if (!next.delete(id)) next.add(id);
+    choose(next);
+  };
+  const output = ({ board, ways }: Placement) =>
+    ways.map((way) => (way === null ? boards[board]?.label : `${boards[board]?.label}-${way}`)).join(", ");
+  return [
+    {
+      ...{ id: "accept", title: "Accept", untitled: true, width: 34 },
+      cell: ({ turnoutId, label }) => (
+        <Checkbox label={`Accept ${label}`} checked={chosen.has(turnoutId)} onChange={() => toggle(turnoutId)} />
+      ),
+    },
+    {
+      ...{ id: "turnout", title: "Turnout", value: ({ label }) => label },
+      cell: ({ label }) => <b className="font-semibold">{label}</b>,
+    },
+    {
+      ...{ id: "zone", title: "Zone", value: ({ zone }) => zone },
+      cell: ({ zone, away }) => (
+        <>
+          {zone} {away && <span className="text-ink-2">(away)</span>}
+        </>
+      ),
+    },
+    { id: "output", title: "Output", mono: true, value: output },
+    { id: "address", title: "Address", figures: true, value: ({ address }) => address },
+    {
+      ...{ id: "board", title: "Board", wraps: true },
+      value: ({ board }) => {
+        const { deviceId, fedBy, typeName } = boards[board] ?? {};
+        return `${deviceId === null ? "new" : "there"}${fedBy ? `, fed by ${fedBy}` : ""}: ${typeName ?? ""}`;
+      },
+    },
+  ];
 }

@@ -1,6 +1,8 @@
 import { addBoard, amps, type Device, type DeviceType, removeDevice, supplyOf, typesOfFamily } from "@alderman/core";
 import { useResults } from "../../derivation/hooks.ts";
-import { SheetDialog } from "../../parts/Dialogs.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { Dialog } from "../../kit/Dialog.tsx";
+import { FormGrid } from "../../kit/Field.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 import { DeviceFields } from "./DeviceFields.tsx";
@@ -16,8 +18,8 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
   const supply = supplyOf(record, device.id);
   const load = overview?.loads.find(({ deviceId }) => deviceId === device.id);
   return (
-    <SheetDialog title={`${device.label}, ${type.name}`} about={type.about} close={close}>
-      <div className="grid grid-cols-[120px_1fr] items-center gap-x-4 gap-y-2">
+    <Dialog title={`${device.label}, ${type.name}`} about={type.about} close={close}>
+      <FormGrid narrow>
         <DeviceFields device={device} type={type} />
         {type.family === "driver" && (
           <>
@@ -33,23 +35,22 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
             </span>
           </>
         )}
-      </div>
+      </FormGrid>
       {type.family === "driver" && type.outputs > 0 && (
         <Outputs record={record} deviceId={device.id} label={device.label} />
       )}
       <NotesAndPhotos record={record} subject={{ kind: "device", of: device }} />
       {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
-      <button
-        type="button"
-        className="btn mt-4"
+      <Button
+        className="mt-4"
         onClick={() => {
           act(removeDevice(record, device.id));
           close();
         }}
       >
         Remove {device.label}
-      </button>
-    </SheetDialog>
+      </Button>
+    </Dialog>
   );
 }
 
@@ -59,7 +60,7 @@ export function AddBoardDialog({ close }: { close: () => void }) {
   const act = useEdit();
   if (!record) return null;
   return (
-    <SheetDialog
+    <Dialog
       title="Add a board or supply"
       about="A board brings the supply that it needs, unless there is one already."
       close={close}
@@ -69,21 +70,19 @@ export function AddBoardDialog({ close }: { close: () => void }) {
           <li key={type.id} className="flex items-center gap-3 border-t border-rule py-2">
             <div className="min-w-0 flex-1">
               <b>{type.name}</b>
-              <p className="quiet text-[12px]">{type.about}</p>
+              <p className="text-small text-ink-2">{type.about}</p>
             </div>
-            <button
-              type="button"
-              className="btn"
+            <Button
               onClick={() => {
                 act(addBoard(record, type.id));
                 close();
               }}
             >
               Add
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
-    </SheetDialog>
+    </Dialog>
   );
 }

@@ -11,9 +11,10 @@ import {
 } from "@alderman/core";
 import { memo, type ReactNode, useMemo, useState } from "react";
 import { useResults } from "../../derivation/hooks.ts";
+import { Button } from "../../kit/Button.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { AddBoardDialog, BoardDialog } from "./BoardDialogs.tsx";
-import { useDrop } from "./Outputs.tsx";
+import { DROP_HERE, useDropTurnout } from "./dragging.tsx";
 import { WaysGlyph } from "./smallGlyphs.tsx";
 
 /** A board or supply as the lists show it. */
@@ -68,9 +69,9 @@ export function Boards() {
           <div className="flex items-center px-2.5 pb-1.5 pt-3.5">
             <h3>Boards and supplies</h3>
             <span className="grow" />
-            <button type="button" className="btn !min-h-6" onClick={add}>
+            <Button size="small" onClick={add}>
               Add board
-            </button>
+            </Button>
           </div>
           {entries.map((entry) => (
             <BoardRow key={entry.device.id} {...entry} open={open} />
@@ -109,17 +110,17 @@ const BoardRow = memo(function BoardRow({
   used,
   open,
 }: BoardEntry & { open: (deviceId: string) => void }) {
-  const { over, ...drop } = useDrop(device.id, null);
+  const { ref, over } = useDropTurnout({ deviceId: device.id, way: null, name: device.label }, "boards");
   return (
     <button
       type="button"
-      className={`grid w-full grid-cols-[32px_1fr_auto_auto] items-center gap-2 border-t border-rule px-2.5 text-left hover:bg-sheet-2 ${over ? "drop-here" : ""}`}
+      className={`grid w-full grid-cols-[32px_1fr_auto_auto] items-center gap-2 border-t border-rule px-2.5 text-left hover:bg-sheet-2 ${over ? DROP_HERE : ""}`}
       style={{ minHeight: 27 }}
       onClick={() => open(device.id)}
-      {...drop}
+      ref={ref}
     >
       <b className="mono">{device.label}</b>
-      <span className="truncate text-[12px]">{wordsFor(type, load)}</span>
+      <span className="truncate text-small">{wordsFor(type, load)}</span>
       {used.length > 0 && <Ways used={used} />}
     </button>
   );
@@ -154,7 +155,7 @@ export function Ways({ used }: { used: readonly boolean[] }) {
   return (
     <>
       {used.length <= 8 && <WaysGlyph used={used} />}
-      <span className="mono text-[12px]">
+      <span className="mono text-small">
         {used.filter(Boolean).length}/{used.length}
       </span>
     </>

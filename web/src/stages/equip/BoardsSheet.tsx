@@ -1,11 +1,75 @@
 import { amps } from "@alderman/core";
-import { memo } from "react";
-import { Mark } from "../../parts/Mark.tsx";
-import { Sheet } from "../../parts/Sheet.tsx";
+import { ChevronDown, ChevronRight, Plus } from "lucide-react";
+import { Collapsible } from "radix-ui";
+import type { ComponentProps } from "react";
+import { Mark } from "../../drawing/Mark.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { Sheet } from "../../kit/Sheet.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { showBoards } from "../../store/view.ts";
-import { type BoardEntry, boardKind, isDrawnAlike, useBoards, Ways, WithDialogs, worstOf } from "./Boards.tsx";
-import { useDrop } from "./Outputs.tsx";
+import { type BoardEntry, boardKind, useBoards, Ways, WithDialogs, worstOf } from "./Boards.tsx";
+import { DROP_HERE, useDropTurnout } from "./dragging.tsx";
+
+/** Share of what it may give from which a load is worth a look (common practice). */
+const LOOK_SHARE = 0.8;
+
+/** What a supply or a board may give, amps; null where nothing is stated. */
+const rated = ({ type: { family, figures } }: BoardEntry) =>
+  (family === "supply" ? figures.ratedAmps?.value : figures.boardAmps?.value) || null;
+
+/** The greatest load as a share of what may be given; 0 where either is not known. */
+const shareOf = (entry: BoardEntry) =>
+  entry.load ? worstOf(entry.load) / (rated(entry) ?? Number.POSITIVE_INFINITY) : 0;
+
+const COLUMNS: DataColumn<BoardEntry>[] = [
+  {
+    ...{ id: "board", title: "Board", value: ({ device }) => device.label },
+    cell: ({ device }) => <b className="mono">{device.label}</b>,
+  },
+  {
+    ...{ id: "kind", title: "Kind" },
+    value: ({ type }) => (type.family === "driver" ? boardKind(type) : type.short),
+  },
+  {
+    ...{ id: "ways", title: "Ways", value: ({ used }) => used.filter(Boolean).length },
+    cell: ({ used }) =>
+      used.length > 0 ? (
+        <span className="inline-flex items-center gap-2">
+          <Ways used={used} />
+        </span>
+      ) : null,
+  },
+  {
+    ...{ id: "free", title: "Free", figures: true },
+    value: ({ used }) => (used.length > 0 ? used.filter((each) => !each).length : null),
+  },
+  {
+    ...{ id: "rest", title: "At rest", figures: true, value: ({ load }) => load?.rest ?? null },
+    cell: ({ load }) => load && amps(load.rest),
+  },
+  {
+    ...{ id: "moving", title: "All moving", figures: true, value: ({ load }) => load?.moving ?? null },
+    cell: ({ load }) => load && amps(load.moving),
+  },
+  {
+    ...{ id: "most", title: "At most", figures: true, value: ({ load }) => (load ? worstOf(load) : null) },
+    cell: (entry) =>
+      entry.load && (
+        <>
+          {shareOf(entry) > LOOK_SHARE && <Mark verdict={shareOf(entry) > 1 ? "wrong" : "doubtful"} size={13} />}{" "}
+          {amps(worstOf(entry.load))}
+        </>
+      ),
+  },
+  {
+    ...{ id: "rated", title: "May give", figures: true, value: rated },
+    cell: (entry) => {
+      const most = rated(entry);
+      return most === null ? null : amps(most);
+    },
+  },
+];
 
 /** Boards and supplies below the list: ways used and free, what they give at rest, while all move, and at most. */
 export function BoardsSheet() {
@@ -15,94 +79,51 @@ export function BoardsSheet() {
   return (
     <WithDialogs entries={entries}>
       {(open, add) => (
-        <Sheet
-          title="Boards and supplies"
-          about="drop a turnout on a board, or move it in the Driver column with Alt and the arrows"
-          actions={
-            <>
-              <button type="button" className="btn" onClick={add}>
-                Add board
-              </button>
-              <button type="button" className="btn" aria-expanded={shown} onClick={() => dispatch(showBoards(!shown))}>
-                {shown ? "Fold" : "Unfold"}
-              </button>
-            </>
-          }
-        >
-          {shown && (
-            <div className="scroll max-h-[23vh]">
-              {entries.length === 0 ? (
-                <p className="quiet p-3">None yet. Allot proposes them, or add one.</p>
-              ) : (
-                <table className="list" aria-label="Boards and supplies">
-                  <thead>
-                    <tr>
-                      <th>Board</th>
-                      <th>Kind</th>
-                      <th>Ways</th>
-                      <th className="!text-right">Free</th>
-                      <th className="!text-right">At rest</th>
-                      <th className="!text-right">All moving</th>
-                      <th className="!text-right">At most</th>
-                      <th className="!pr-3 !text-right">May give</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {entries.map((entry) => (
-                      <BoardLine key={entry.device.id} {...entry} open={open} />
-                    ))}
-                  </tbody>
-                </table>
-              )}
-            </div>
-          )}
-        </Sheet>
+        <Collapsible.Root open={shown} onOpenChange={(next) => dispatch(showBoards(next))}>
+          <Sheet
+            title="Boards and supplies"
+            about="drop a turnout on a board, or move it in the Driver column with Alt and the arrows"
+            actions={
+              <>
+                <Button onClick={add}>
+                  <Plus size={14} aria-hidden="true" /> Add board
+                </Button>
+                <Collapsible.Trigger asChild>
+                  <Button>
+                    {shown ? (
+                      <ChevronDown size={14} aria-hidden="true" />
+                    ) : (
+                      <ChevronRight size={14} aria-hidden="true" />
+                    )}
+                    {shown ? "Fold" : "Unfold"}
+                  </Button>
+                </Collapsible.Trigger>
+              </>
+            }
+          >
+            <Collapsible.Content>
+              <div className="max-h-[23vh] overflow-auto">
+                <DataTable
+                  flowing
+                  label="Boards and supplies"
+                  items={entries}
+                  columns={COLUMNS}
+                  idOf={({ device }) => device.id}
+                  onChoose={({ device }) => open(device.id)}
+                  row={BoardTableRow}
+                  empty={<p className="p-3 text-ink-2">None yet. Allot outputs proposes them, or add one.</p>}
+                />
+              </div>
+            </Collapsible.Content>
+          </Sheet>
+        </Collapsible.Root>
       )}
     </WithDialogs>
   );
 }
 
-/** Share of what it may give from which a load is worth a look (common practice). */
-const LOOK_SHARE = 0.8;
-
-const BoardLine = memo(function BoardLine({
-  device,
-  type,
-  load,
-  used,
-  open,
-}: BoardEntry & { open: (deviceId: string) => void }) {
-  const { over, ...drop } = useDrop(device.id, null);
-  const limit = (type.family === "supply" ? type.figures.ratedAmps?.value : type.figures.boardAmps?.value) ?? null;
-  const worst = load ? worstOf(load) : null;
-  const share = worst !== null && limit ? worst / limit : 0;
-  return (
-    <tr className={over ? "drop-here" : ""} {...drop}>
-      <td>
-        <button
-          type="button"
-          className="mono font-bold underline decoration-rule-2 underline-offset-3"
-          onClick={() => open(device.id)}
-        >
-          {device.label}
-        </button>
-      </td>
-      <td>{type.family === "supply" ? type.short : boardKind(type)}</td>
-      <td>
-        {used.length > 0 && (
-          <span className="inline-flex items-center gap-2">
-            <Ways used={used} />
-          </span>
-        )}
-      </td>
-      <td className="mono text-right">{used.length > 0 && used.filter((each) => !each).length}</td>
-      <td className="mono text-right">{load && amps(load.rest)}</td>
-      <td className="mono text-right">{load && amps(load.moving)}</td>
-      <td className="mono text-right">
-        {share > LOOK_SHARE && <Mark verdict={share > 1 ? "wrong" : "doubtful"} size={13} />}{" "}
-        {worst !== null && amps(worst)}
-      </td>
-      <td className="mono !pr-3 text-right">{limit !== null && limit > 0 && amps(limit)}</td>
-    </tr>
-  );
-}, isDrawnAlike);
+/** A row on which a turnout can be dropped, for the board's first free output. */
+function BoardTableRow({ item: { device }, className = "", ...rest }: { item: BoardEntry } & ComponentProps<"tr">) {
+  const { ref, over } = useDropTurnout({ deviceId: device.id, way: null, name: device.label }, "boards");
+  return <tr {...rest} ref={ref} className={`${className} ${over ? DROP_HERE : ""}`} />;
+}

@@ -1,11 +1,17 @@
 import type { Choice } from "@alderman/core";
-import { type KeyboardEvent, useEffect, useId, useMemo, useRef, useState } from "react";
-import { Mark } from "../../parts/Mark.tsx";
+import { useCombobox } from "downshift";
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+import { Mark } from "../../drawing/Mark.tsx";
+
+/** How editing began: with the text that was there, or with a letter in place of it. */
+export interface Begin {
+  text: string;
+  letter: boolean;
+}
 
 interface Props {
   label: string;
-  /** Text to begin with. */
-  begin: string;
+  begin: Begin;
   choices: readonly Choice[];
   /** Takes the text; false when it cannot be taken and typing goes on. */
   done: (text: string, step: "down" | "right" | "stay") => boolean;
@@ -15,93 +21,116 @@ interface Props {
 /** Most choices shown at once. */
 const SHOWN = 30;
 
-/** A cell being typed into, with what may be typed below it: arrows choose, Enter and Tab take. */
+/**
+ * A cell being typed into, with what may be typed below it: the arrows highlight, Enter and Tab take what is highlighted, or
+ * else the text as it is typed. Leaving the cell takes the typed text too, but not a single letter that only began it.
+ */
 export function CellInput({ label, begin, choices, done, cancel }: Props) {
-  const [text, setText] = useState(begin);
-  const [typed, setTyped] = useState(false);
-  const [at, setAt] = useState(-1);
-  const input = useRef<HTMLInputElement>(null);
+  const [text, setText] = useState(begin.text);
+  const typed = text !== begin.text || begin.letter;
   const finished = useRef(false);
-  const id = useId();
+  const items = useMemo(() => shownOf(choices, typed ? text : ""), [choices, text, typed]);
+  const finish = (step: "down" | "right" | "stay", wanted = text) => {
+    if (finished.current) return;
+    finished.current = true;
+    finished.current = done(wanted, step);
+  };
+  const { isOpen, highlightedIndex, getInputProps, getMenuProps, getItemProps } = useCombobox({
+    items,
+    inputValue: text,
+    defaultIsOpen: true,
+    itemToString: (item) => item?.text ?? "",
+    // the first one that the typed letters begin is highlighted, so that it is seen what Enter takes
+    defaultHighlightedIndex: typed && text.trim() !== "" && !exactly(choices, text) && items.length > 0 ? 0 : -1,
+    onInputValueChange: ({ inputValue, type }) => {
+      if (type === useCombobox.stateChangeTypes.InputChange) setText(inputValue);
+    },
+    stateReducer: (_state, { type, changes }) =>
+      // it stays open while one types; what a key takes is decided below
+      type === useCombobox.stateChangeTypes.InputChange
+        ? { ...changes, highlightedIndex: firstFor(choices, changes.inputValue ?? "") }
+        : changes,
+    onSelectedItemChange: ({ selectedItem, type }) => {
+      if (selectedItem && type === useCombobox.stateChangeTypes.ItemClick) finish("down", selectedItem.text);
+    },
+  });
+  const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     input.current?.focus();
-    if (begin.length > 1) input.current?.select();
+    if (!begin.letter) input.current?.select();
   }, [begin]);
-  const shown = useMemo(() => {
-    const wanted = text.trim().toLowerCase();
-    const fits = choices.filter(
-      ({ text: each, hint }) =>
-        (!typed && begin.length !== 1) || wanted === "" || `${each} ${hint}`.toLowerCase().includes(wanted),
-    );
-    // what begins with the letters typed comes before what only holds them
-    return [...fits]
-      .sort((a, b) => Number(b.text.toLowerCase().startsWith(wanted)) - Number(a.text.toLowerCase().startsWith(wanted)))
-      .slice(0, SHOWN);
-  }, [choices, text, typed, begin]);
-
-  const finish = (step: "down" | "right" | "stay", chosen?: string) => {
-    const wanted = text.trim().toLowerCase();
-    const exact = choices.find((choice) => choice.text.toLowerCase() === wanted);
-    const offered =
-      at >= 0 ? shown[at] : exact ? undefined : (typed || begin.length === 1) && wanted !== "" ? shown[0] : undefined;
-    finished.current = true;
-    finished.current = done(chosen ?? offered?.text ?? text, step);
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
+  const onKeyDown = (
+    event: KeyboardEvent<HTMLInputElement> & { nativeEvent: { preventDownshiftDefault?: boolean } },
+  ) => {
     event.stopPropagation();
-    if (event.key === "ArrowDown") setAt(Math.min(at + 1, shown.length - 1));
-    else if (event.key === "ArrowUp") setAt(Math.max(at - 1, -1));
-    else if (event.key === "Enter") finish("down");
-    else if (event.key === "Tab" && !event.shiftKey) finish("right");
-    else if (event.key === "Escape") {
+    if (!["Enter", "Tab", "Escape"].includes(event.key) || (event.key === "Tab" && event.shiftKey)) return;
+    event.nativeEvent.preventDownshiftDefault = true;
+    event.preventDefault();
+    if (event.key === "Escape") {
       finished.current = true;
       cancel();
-    } else return;
-    event.preventDefault();
+    } else finish(event.key === "Enter" ? "down" : "right", isOpen ? (items[highlightedIndex]?.text ?? text) : text);
   };
+  const leave = () => {
+    if (finished.current) return;
+    if (text === begin.text) {
+      finished.current = true;
+      cancel();
+    } else finish("stay");
+  };
+  const open = isOpen && items.length > 0;
   return (
     <>
       <input
-        ref={input}
-        role="combobox"
-        aria-label={label}
-        aria-expanded={shown.length > 0}
-        aria-controls={id}
-        aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
-        autoComplete="off"
-        spellCheck={false}
-        maxLength={80}
-        value={text}
-        onChange={(event) => {
-          setText(event.target.value);
-          setTyped(true);
-          setAt(-1);
-        }}
-        onKeyDown={onKeyDown}
-        onBlur={() => !finished.current && (text === begin && !typed && begin.length !== 1 ? cancel() : finish("stay"))}
+        {...getInputProps({
+          ref: input,
+          "aria-label": label,
+          autoComplete: "off",
+          spellCheck: false,
+          onKeyDown,
+          onBlur: (event) => {
+            (event.nativeEvent as { preventDownshiftDefault?: boolean }).preventDownshiftDefault = true;
+            leave();
+          },
+        })}
+        className="block h-7 w-full bg-sheet px-1.5 outline-3 -outline-offset-3 outline-copper"
       />
-      {shown.length > 0 && (
-        <div className="choices" id={id} role="listbox">
-          {shown.map((choice, index) => (
-            <div
+      <ul
+        {...getMenuProps({ "aria-label": `${label}: what may be typed` })}
+        className={`absolute top-7 left-0 z-20 max-h-58 min-w-65 overflow-auto rounded-b-[3px] border border-ink bg-sheet text-left ${open ? "" : "hidden"}`}
+      >
+        {open &&
+          items.map((choice, index) => (
+            <li
               key={choice.text}
-              id={`${id}-${index}`}
-              role="option"
-              aria-selected={index === at}
-              tabIndex={-1}
-              onMouseDown={(event) => {
-                event.preventDefault();
-                finish("down", choice.text);
-              }}
+              {...getItemProps({ item: choice, index, onMouseDown: (event) => event.preventDefault() })}
+              className={`cursor-pointer px-2 py-1 whitespace-normal ${index === highlightedIndex ? "bg-copper-wash shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
             >
               {choice.fits && choice.fits !== "fits" && (
                 <Mark verdict={choice.fits === "cannot" ? "wrong" : "doubtful"} size={13} />
               )}{" "}
-              {choice.text} <span className="quiet text-[12px]">{choice.hint}</span>
-            </div>
+              {choice.text} <span className="text-small text-ink-2">{choice.hint}</span>
+            </li>
           ))}
-        </div>
-      )}
+      </ul>
     </>
   );
+}
+
+const exactly = (choices: readonly Choice[], text: string) =>
+  choices.some((choice) => choice.text.toLowerCase() === text.trim().toLowerCase());
+
+/** Which of the choices shown for a text is highlighted: the first, unless the text is a choice itself or there is none. */
+function firstFor(choices: readonly Choice[], text: string): number {
+  return text.trim() === "" || exactly(choices, text) || shownOf(choices, text).length === 0 ? -1 : 0;
+}
+
+/** The choices that a text fits; what begins with it comes before what only holds it. */
+function shownOf(choices: readonly Choice[], text: string): Choice[] {
+  const wanted = text.trim().toLowerCase();
+  const begins = (choice: Choice) => Number(choice.text.toLowerCase().startsWith(wanted));
+  return choices
+    .filter((choice) => `${choice.text} ${choice.hint}`.toLowerCase().includes(wanted))
+    .sort((a, b) => begins(b) - begins(a))
+    .slice(0, SHOWN);
 }

@@ -1,10 +1,18 @@
 import { changeType, type Device, type DeviceType, Draft, typesOfFamily, type Verdict } from "@alderman/core";
-import { Mark } from "../../parts/Mark.tsx";
+import { Mark } from "../../drawing/Mark.tsx";
+import { Choice } from "../../kit/Choice.tsx";
+import { Field } from "../../kit/Field.tsx";
+import { TextField } from "../../kit/TextField.tsx";
 import { useRecord } from "../../session/hooks.ts";
-import { useEdit } from "../../session/useEdit.ts";
+import { useEdit, useTryEdit } from "../../session/useEdit.ts";
 
 /** What is written behind a type that does not go with the others. */
-const GATE: Record<Verdict["fits"], string> = { fits: "", adapter: " (needs more)", cannot: " (cannot)" };
+const GATE: Record<Verdict["fits"], string> = { fits: "", adapter: "needs more", cannot: "cannot" };
+
+const PLACES = [
+  { value: "layout", text: "under the layout" },
+  { value: "panel", text: "at the panel" },
+] as const;
 
 /** Label, type and place of one device, as rows of a two-column form; each is saved when it is changed. */
 export function DeviceFields({
@@ -19,65 +27,65 @@ export function DeviceFields({
 }) {
   const record = useRecord();
   const act = useEdit();
+  const tryEdit = useTryEdit();
   if (!record) return null;
   // a board keeps its model, since its outputs are in use by number
   const types = typesOfFamily(record, type.family).filter(
     (each) => each.model === type.model || type.family !== "driver",
   );
-  const set = (words: string, change: Partial<Device>) => {
+  const group = (words: string, change: Partial<Device>) => {
     const draft = new Draft(record);
     draft.put("device", { ...device, ...change });
-    act(draft.group(words));
+    return draft.group(words);
   };
   const verdict = gateOf?.(type);
-  const id = (field: string) => `${field}-${device.id}`;
   return (
     <>
-      <label htmlFor={id("label")}>Label</label>
-      <input
-        id={id("label")}
-        key={device.label}
-        className="field"
-        defaultValue={device.label}
-        maxLength={24}
-        onBlur={(event) => {
-          const label = event.target.value.trim();
-          if (label && label !== device.label) set(`${device.label} is called ${label}`, { label });
-        }}
-      />
-      <label htmlFor={id("type")}>Type</label>
-      <select
-        id={id("type")}
-        className="field"
-        value={type.id}
-        onChange={(event) => act(changeType(record, device.id, event.target.value))}
-      >
-        {types.map((each) => (
-          <option key={each.id} value={each.id}>
-            {each.name}
-            {GATE[gateOf?.(each).fits ?? "fits"]}
-          </option>
-        ))}
-      </select>
-      {verdict && verdict.fits !== "fits" && (
-        <p className="col-start-2 text-[12px]">
-          <Mark verdict={verdict.fits === "cannot" ? "wrong" : "doubtful"} size={13} />{" "}
-          {verdict.fits === "cannot" ? "Cannot" : "Needs more"}: {verdict.why}.
-        </p>
-      )}
-      <label htmlFor={id("place")}>Stands</label>
-      <select
-        id={id("place")}
-        className="field"
-        value={device.place}
-        onChange={(event) => {
-          const place = event.target.value as Device["place"];
-          set(`${device.label} stands ${place === "panel" ? "at the panel" : "under the layout"}`, { place });
-        }}
-      >
-        <option value="layout">under the layout</option>
-        <option value="panel">at the panel</option>
-      </select>
+      <Field label="Label">
+        {(ids) => (
+          <TextField
+            ids={ids}
+            value={device.label}
+            save={(label) => tryEdit(group(`${device.label} is called ${label}`, { label }))}
+          />
+        )}
+      </Field>
+      <Field label="Type">
+        {({ id }) => (
+          <>
+            <Choice
+              id={id}
+              className="w-full"
+              value={type.id}
+              options={types.map((each) => ({
+                value: each.id,
+                text: each.name,
+                hint: GATE[gateOf?.(each).fits ?? "fits"],
+              }))}
+              onChange={(typeId) => act(() => changeType(record, device.id, typeId))}
+            />
+            {verdict && verdict.fits !== "fits" && (
+              <p className="mt-0.5 text-small">
+                <Mark verdict={verdict.fits === "cannot" ? "wrong" : "doubtful"} size={13} />{" "}
+                {verdict.fits === "cannot" ? "Cannot" : "Needs more"}: {verdict.why}.
+              </p>
+            )}
+          </>
+        )}
+      </Field>
+      <Field label="Stands">
+        {({ id }) => (
+          <Choice
+            id={id}
+            className="w-full"
+            value={device.place}
+            options={PLACES}
+            onChange={(place) =>
+              act(group(`${device.label} stands ${place === "panel" ? "at the panel" : "under the layout"}`, { place }))
+            }
+          />
+        )}
+      </Field>
     </>
   );
 }

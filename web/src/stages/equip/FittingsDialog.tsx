@@ -1,6 +1,9 @@
 import { type Assignment, controlsOf, Draft, gate, threadLedBy } from "@alderman/core";
 import type { ReactNode } from "react";
-import { SheetDialog } from "../../parts/Dialogs.tsx";
+import { Checkbox } from "../../kit/Checkbox.tsx";
+import { Choice } from "../../kit/Choice.tsx";
+import { Dialog } from "../../kit/Dialog.tsx";
+import { Field, FormGrid } from "../../kit/Field.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 import { DeviceFields } from "./DeviceFields.tsx";
@@ -20,12 +23,12 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
   };
   const { lamp, frogs } = thread;
   return (
-    <SheetDialog
+    <Dialog
       title={`Fittings of ${thread.label}`}
       about="Which way round each thing is. Each is saved when it is changed."
       close={close}
     >
-      {thread.motors.length === 0 && <p className="quiet">No motor yet. Choose one in the list.</p>}
+      {thread.motors.length === 0 && <p className="text-ink-2">No motor yet. Choose one in the list.</p>}
       {thread.motors.map(({ device, type, assignment, driver }) => (
         <Part key={device.id} title={`Motor ${device.label}`}>
           <DeviceFields
@@ -79,7 +82,6 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
         <Part key={frog.assignment.id} title={`Frog ${frog.device.label}`}>
           {frog.from && frog.assignment.way !== null && (
             <ContactField
-              id={`frog-${frog.device.id}`}
               label={`Contact of ${frog.from.device.label}`}
               sets={frog.from.type.contactSets}
               way={frog.assignment.way}
@@ -107,7 +109,6 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
           />
           {lamp.from.type.contactSets > 0 && lamp.assignment.way !== null && (
             <ContactField
-              id="lamp-contact"
               label={`Contact of ${lamp.from.device.label}`}
               sets={lamp.from.type.contactSets}
               way={lamp.assignment.way}
@@ -129,58 +130,51 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
       {[thread.turnout, ...thread.followers].map((turnout) => (
         <NotesAndPhotos key={turnout.id} record={record} subject={{ kind: "turnout", of: turnout }} />
       ))}
-    </SheetDialog>
+    </Dialog>
   );
 }
 
 /** Which contact set is used. */
 function ContactField({
-  id,
   label,
   sets,
   way,
   set,
 }: {
-  id: string;
   label: string;
   sets: number;
   way: number;
   set: (way: number) => void;
 }) {
-  const contacts = Array.from({ length: Math.max(sets, way) }, (_, index) => index + 1);
+  const contacts = Array.from({ length: Math.max(sets, way) }, (_, index) => String(index + 1));
   return (
-    <>
-      <label htmlFor={id}>{label}</label>
-      <select id={id} className="field" value={way} onChange={(event) => set(Number(event.target.value))}>
-        {contacts.map((each) => (
-          <option key={each} value={each}>
-            S{each}
-          </option>
-        ))}
-      </select>
-    </>
+    <Field label={label}>
+      {({ id }) => (
+        <Choice
+          id={id}
+          className="w-full"
+          value={String(way)}
+          options={contacts.map((value) => ({ value, text: `S${value}` }))}
+          onChange={(value) => set(Number(value))}
+        />
+      )}
+    </Field>
   );
 }
 
 function Part({ title, children }: { title: string; children: ReactNode }) {
   return (
     <fieldset className="mt-3 border-t border-rule pt-2">
-      <legend className="font-head text-[14px] font-semibold">{title}</legend>
-      <div className="grid grid-cols-[150px_1fr] items-center gap-x-4 gap-y-2">{children}</div>
+      <legend className="font-head text-h3 font-semibold">{title}</legend>
+      <FormGrid>{children}</FormGrid>
     </fieldset>
   );
 }
 
 function Tick({ label, on, set }: { label: string; on: boolean; set: (on: boolean) => void }) {
   return (
-    <label className="col-span-2 flex items-center gap-2">
-      <input
-        type="checkbox"
-        className="size-4 accent-[var(--copper)]"
-        checked={on}
-        onChange={(event) => set(event.target.checked)}
-      />
+    <Checkbox className="col-span-full" checked={on} onChange={set}>
       {label}
-    </label>
+    </Checkbox>
   );
 }

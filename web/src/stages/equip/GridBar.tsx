@@ -1,80 +1,91 @@
 import { count, MOST_CHARACTERS } from "@alderman/core";
-import type { Look } from "./gridRows.ts";
+import { Columns3, Upload } from "lucide-react";
+import { Checkbox } from "../../kit/Checkbox.tsx";
+import { FileButton } from "../../kit/FileButton.tsx";
+import { IconButton } from "../../kit/IconButton.tsx";
+import { ShownMenu } from "../../kit/Menu.tsx";
+import { Segmented } from "../../kit/Segmented.tsx";
+import { Input } from "../../kit/TextField.tsx";
+import { Toolbar } from "../../kit/Toolbar.tsx";
+import type { GridTable, Look } from "./gridTable.ts";
 
-const SHOW = { all: "all", open: "not finished", findings: "with findings" } as const;
+const SHOW = [
+  { value: "all", text: "all" },
+  { value: "open", text: "not finished" },
+  { value: "findings", text: "with findings" },
+] as const;
 
 /** What is shown of the list, and how. */
 export function GridBar({
   look,
   set,
+  table,
   shown,
   all,
 }: {
   look: Look;
   set: (look: Look) => void;
+  table: GridTable;
   shown: number;
   all: number;
 }) {
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule px-3 py-1.5">
-      <input
+    <Toolbar label="What is shown of the list">
+      <Input
         type="search"
-        className="field !w-44"
+        className="w-44!"
         aria-label="Find in the list"
         placeholder="Find in the list"
         value={look.text}
         onChange={(event) => set({ ...look, text: event.target.value })}
       />
-      <fieldset className="seg small" aria-label="Show">
-        {(Object.keys(SHOW) as Look["show"][]).map((each) => (
-          <button
-            key={each}
-            type="button"
-            aria-pressed={look.show === each}
-            onClick={() => set({ ...look, show: each })}
-          >
-            {SHOW[each]}
-          </button>
-        ))}
-      </fieldset>
-      <label className="flex items-center gap-1.5">
-        <input
-          type="checkbox"
-          className="size-4 accent-[var(--copper)]"
-          checked={look.grouped}
-          onChange={(event) => set({ ...look, grouped: event.target.checked })}
-        />
+      <Segmented
+        size="small"
+        label="Show"
+        value={look.show}
+        segments={SHOW}
+        onChange={(show) => set({ ...look, show })}
+      />
+      <Checkbox checked={look.grouped} onChange={(grouped) => set({ ...look, grouped })}>
         By zone
-      </label>
-      <span className="quiet text-[12px]" role="status">
+      </Checkbox>
+      <span className="flex-1 text-small text-ink-2" role="status">
         {shown === all ? count(all, "turnout") : `${shown} of ${count(all, "turnout")}`}
       </span>
-    </div>
+      <ShownMenu
+        title="Columns shown"
+        trigger={<IconButton icon={Columns3} label="Columns of the list" />}
+        items={table
+          .getAllLeafColumns()
+          .filter((column) => column.getCanHide())
+          .map((column) => ({
+            id: column.id,
+            text: String(column.columnDef.header),
+            shown: column.getIsVisible(),
+            toggle: (next) => column.toggleVisibility(next),
+          }))}
+      />
+    </Toolbar>
   );
 }
 
 /** Opens a table from the disk. */
-export function TakeInButton({ takeIn, refuse }: { takeIn: (text: string) => void; refuse: (why: string) => void }) {
-  const openFile = async (file: File | undefined) => {
-    if (!file) return;
-    if (file.size > MOST_CHARACTERS)
-      refuse(
-        `Nothing was taken in. ${file.name} has ${Math.round(file.size / 1e6)} MB; a table may have ${MOST_CHARACTERS / 1e6} MB.`,
-      );
-    else takeIn(await file.text());
+export function ImportButton({
+  importText,
+  refuse,
+}: {
+  importText: (text: string) => void;
+  refuse: (why: string) => void;
+}) {
+  const open = async (file: File) => {
+    if (file.size > MOST_CHARACTERS) {
+      const [has, may] = [Math.round(file.size / 1e6), MOST_CHARACTERS / 1e6];
+      refuse(`Nothing was imported. ${file.name} has ${has} MB; a table may have ${may} MB.`);
+    } else importText(await file.text());
   };
   return (
-    <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-focus">
-      Take in CSV
-      <input
-        type="file"
-        accept=".csv,.tsv,.txt,text/csv"
-        className="sr-only"
-        onChange={(event) => {
-          void openFile(event.target.files?.[0]);
-          event.target.value = "";
-        }}
-      />
-    </label>
+    <FileButton accept=".csv,.tsv,.txt,text/csv" onFile={(file) => void open(file)}>
+      <Upload size={14} aria-hidden="true" /> Import CSV
+    </FileButton>
   );
 }

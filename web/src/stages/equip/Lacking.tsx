@@ -1,6 +1,9 @@
 import { COLUMNS, type Turnout } from "@alderman/core";
 import { useResults } from "../../derivation/hooks.ts";
-import { Mark, verdictFor } from "../../parts/Mark.tsx";
+import { Mark, verdictFor } from "../../drawing/Mark.tsx";
+import { Checked } from "../../findings/Checked.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { Tip } from "../../kit/Tooltip.tsx";
 
 /** What is said of the current turnout, below the list: what it lacks or what is wrong, and the way to the cell. */
 export function Lacking({ turnout, go }: { turnout: Turnout; go: (column: string) => void }) {
@@ -14,20 +17,22 @@ export function Lacking({ turnout, go }: { turnout: Turnout; go: (column: string
       {first ? (
         <>
           <Mark verdict={first.ruleId === "turnout-incomplete" ? "open" : verdictFor(first.severity)} size={15} />
-          <span className="min-w-0 flex-1 truncate" title={first.why}>
-            {first.why}
-          </span>
-          {own.length > 1 && <span className="quiet flex-none">and {own.length - 1} more</span>}
+          <Tip text={first.why}>
+            <span className="min-w-0 flex-1 truncate">{first.why}</span>
+          </Tip>
+          {own.length > 1 && <span className="flex-none text-ink-2">and {own.length - 1} more</span>}
           {first.column && title && (
-            <button type="button" className="btn flex-none !min-h-6" onClick={() => go(first.column ?? "label")}>
+            <Button size="small" className="flex-none" onClick={() => go(first.column ?? "label")}>
               Go to {title}
-            </button>
+            </Button>
           )}
         </>
       ) : (
         <>
-          <Mark verdict="good" size={15} />{" "}
-          <span className="quiet">{turnout.label} is complete, and all checks are clear.</span>
+          <Checked>
+            <Mark verdict="good" size={15} />{" "}
+            <span className="text-ink-2">{turnout.label} is complete, and all checks are clear.</span>
+          </Checked>
         </>
       )}
     </div>

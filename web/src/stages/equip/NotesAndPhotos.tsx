@@ -1,7 +1,12 @@
 import { type Device, Draft, freshId, type Photo, type RailwayRecord, type Turnout } from "@alderman/core";
-import { useCallback, useEffect, useRef, useState } from "react";
-import { smallPicture } from "../../parts/smallPicture.ts";
-import { useEdit } from "../../session/useEdit.ts";
+import { ImagePlus } from "lucide-react";
+import { useState } from "react";
+import { Button } from "../../kit/Button.tsx";
+import { Field } from "../../kit/Field.tsx";
+import { FileButton } from "../../kit/FileButton.tsx";
+import { TextField } from "../../kit/TextField.tsx";
+import { useEdit, useTryEdit } from "../../session/useEdit.ts";
+import { smallPicture } from "../../tools/smallPicture.ts";
 
 /** A turnout or a device that has a note and photos. */
 type Subject = { kind: "turnout"; of: Turnout } | { kind: "device"; of: Device };
@@ -9,6 +14,7 @@ type Subject = { kind: "turnout"; of: Turnout } | { kind: "device"; of: Device }
 /** The note and the photos of a turnout or device; photos are made small before they are kept. */
 export function NotesAndPhotos({ record, subject }: { record: RailwayRecord; subject: Subject }) {
   const act = useEdit();
+  const tryEdit = useTryEdit();
   const [problem, setProblem] = useState<string | null>(null);
   const { kind, of } = subject;
   const photos = record.photos.filter(
@@ -18,10 +24,9 @@ export function NotesAndPhotos({ record, subject }: { record: RailwayRecord; sub
     const draft = new Draft(record);
     if (subject.kind === "turnout") draft.put("turnout", { ...subject.of, note });
     else draft.put("device", { ...subject.of, note });
-    act(draft.group(`Note on ${of.label}`));
+    return tryEdit(draft.group(`Note on ${of.label}`));
   };
-  const add = async (file: File | undefined) => {
-    if (!file) return;
+  const add = async (file: File) => {
     try {
       const photo: Photo = {
         id: freshId(record, "photo", `${of.id}-photo`),
@@ -45,10 +50,9 @@ export function NotesAndPhotos({ record, subject }: { record: RailwayRecord; sub
   };
   return (
     <section className="mt-3 border-t border-rule pt-2" aria-label={`Note and photos of ${of.label}`}>
-      <label className="font-head text-[14px] font-semibold" htmlFor={`note-${kind}-${of.id}`}>
-        Note on {of.label}
-      </label>
-      <NoteField key={of.id} id={`note-${kind}-${of.id}`} note={of.note} save={setNote} />
+      <Field label={<b className="font-head text-h3 font-semibold">Note on {of.label}</b>} stacked>
+        {(ids) => <TextField key={of.id} ids={ids} lines={2} value={of.note} save={setNote} />}
+      </Field>
       {problem && (
         <p role="alert" className="bg-red-wash px-2 py-1">
           {problem}
@@ -62,65 +66,16 @@ export function NotesAndPhotos({ record, subject }: { record: RailwayRecord; sub
               alt={photo.caption || `Photo of ${of.label}`}
               className="max-h-24 w-full object-contain"
             />
-            <figcaption className="quiet truncate text-[11.5px]">{photo.caption}</figcaption>
-            <button type="button" className="btn !min-h-6" onClick={() => remove(photo)}>
+            <figcaption className="truncate text-note text-ink-2">{photo.caption}</figcaption>
+            <Button size="small" onClick={() => remove(photo)}>
               Remove
-            </button>
+            </Button>
           </figure>
         ))}
-        <label className="btn cursor-pointer focus-within:outline-3 focus-within:outline-focus">
-          Add a photo
-          <input
-            type="file"
-            accept="image/*"
-            className="sr-only"
-            aria-label={`Add a photo of ${of.label}`}
-            onChange={(event) => {
-              void add(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        <FileButton accept="image/*" label={`Add a photo of ${of.label}`} onFile={(file) => void add(file)}>
+          <ImagePlus size={14} aria-hidden="true" /> Add a photo
+        </FileButton>
       </div>
     </section>
-  );
-}
-
-/** Milliseconds after the last key at which a note is saved. */
-const SAVE_AFTER = 700;
-
-/** A note that is saved while one types, when it is left, and when what it stands in is closed. */
-function NoteField({ id, note, save }: { id: string; note: string; save: (note: string) => void }) {
-  const [text, setText] = useState(note);
-  const latest = useRef({ text, saved: note, save });
-  latest.current.text = text;
-  latest.current.save = save;
-  const keep = useCallback(() => {
-    const { current } = latest;
-    if (current.text === current.saved) return;
-    current.saved = current.text;
-    current.save(current.text);
-  }, []);
-  useEffect(() => {
-    // changed from elsewhere, as by undo
-    if (note === latest.current.saved) return;
-    latest.current.saved = note;
-    setText(note);
-  }, [note]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each key begins the waiting anew
-  useEffect(() => {
-    const timer = setTimeout(keep, SAVE_AFTER);
-    return () => clearTimeout(timer);
-  }, [text, keep]);
-  useEffect(() => keep, [keep]);
-  return (
-    <textarea
-      id={id}
-      className="field mt-1 !h-14 w-full py-1"
-      maxLength={2000}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={keep}
-    />
   );
 }

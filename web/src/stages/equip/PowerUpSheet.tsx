@@ -1,9 +1,45 @@
-import { movesWords, powerUpTable, startOfDay, threadsOf } from "@alderman/core";
+import { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay, threadsOf } from "@alderman/core";
 import { useMemo } from "react";
 import { useResults } from "../../derivation/hooks.ts";
-import { Mark } from "../../parts/Mark.tsx";
-import { Sheet } from "../../parts/Sheet.tsx";
+import { Mark } from "../../drawing/Mark.tsx";
+import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
+import { Sheets } from "../../kit/Sheets.tsx";
 import { useRecord } from "../../session/hooks.ts";
+
+const COLUMNS: DataColumn<PowerUpRow>[] = [
+  {
+    ...{ id: "device", title: "Device", wraps: true, value: ({ label }) => label },
+    cell: ({ label, what }) => (
+      <>
+        <b className="mono">{label}</b> <span className="text-ink-2">{what}</span>
+      </>
+    ),
+  },
+  {
+    ...{ id: "power", title: "After power", wraps: true, value: ({ power }) => power },
+    cell: ({ power, moves, lamps }) => (
+      <>
+        {moves.length > 0 && <Mark verdict="doubtful" size={13} />} {power}
+        {moves.length > 0 && <div className="text-small">may move {moves.join(", ")}</div>}
+        {lamps.length > 0 && <div className="text-small">dark until then: {lamps.join(", ")}</div>}
+      </>
+    ),
+  },
+  { id: "short", title: "After a short on the track", wraps: true, value: ({ short }) => short },
+  { id: "reset", title: "After a reset", wraps: true, value: ({ reset }) => reset },
+  { id: "computer", title: "Computer started again", wraps: true, value: ({ computer }) => computer },
+];
+
+const START_COLUMNS: DataColumn<StartOfDay>[] = [
+  { id: "by", title: "By", mono: true, value: ({ label }) => label },
+  { id: "motors", title: "Motors", figures: true, value: ({ turnouts }) => turnouts },
+  { id: "once", title: "At once", figures: true, value: ({ atOnce }) => atOnce },
+  {
+    ...{ id: "seconds", title: "Takes, s", figures: true, value: ({ seconds }) => seconds },
+    cell: ({ seconds }) => seconds.toFixed(1),
+  },
+];
 
 /** What each device does when power, track power or a computer comes back, and how a day begins. */
 export function PowerUpSheet() {
@@ -16,74 +52,22 @@ export function PowerUpSheet() {
   }, [record, overview?.loads]);
   const moving = rows.some(({ moves }) => moves.length > 0);
   return (
-    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_260px] gap-2.5">
+    <Sheets columns="minmax(0,1fr) 260px">
       <Sheet title="When power comes back" about="what each device does by itself">
-        <div className="scroll">
-          <p className="px-2.5 py-2">
-            <Mark verdict={moving ? "doubtful" : "good"} size={15} /> {movesWords(rows)}
-          </p>
-          {rows.length > 0 && (
-            <table className="list wraps" aria-label="When power comes back">
-              <thead>
-                <tr>
-                  <th>Device</th>
-                  <th>After power</th>
-                  <th>After a short on the track</th>
-                  <th>After a reset</th>
-                  <th>Computer started again</th>
-                </tr>
-              </thead>
-              <tbody>
-                {rows.map((row) => (
-                  <tr key={row.deviceId}>
-                    <td>
-                      <b className="mono">{row.label}</b> <span className="quiet">{row.what}</span>
-                    </td>
-                    <td>
-                      {row.moves.length > 0 && <Mark verdict="doubtful" size={13} />} {row.power}
-                      {row.moves.length > 0 && <div className="text-[12px]">may move {row.moves.join(", ")}</div>}
-                      {row.lamps.length > 0 && (
-                        <div className="text-[12px]">dark until then: {row.lamps.join(", ")}</div>
-                      )}
-                    </td>
-                    <td>{row.short}</td>
-                    <td>{row.reset}</td>
-                    <td>{row.computer}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
-        </div>
+        <p className="px-2.5 py-2">
+          <Mark verdict={moving ? "doubtful" : "good"} size={15} /> {movesWords(rows)}
+        </p>
+        <DataTable label="When power comes back" items={rows} columns={COLUMNS} idOf={({ deviceId }) => deviceId} />
       </Sheet>
       <Sheet title="Start of day" about="every turnout set anew">
-        <div className="scroll">
-          <p className="quiet px-2.5 py-2">
+        <SheetBody still>
+          <p className="px-2.5 py-2 text-ink-2">
             Before trains have power, throw every turnout once, so that blades, frogs and lamps are where the record
             says. Staggered, no supply gives more than four fifths of its rating:
           </p>
-          <table className="list" aria-label="Start of day">
-            <thead>
-              <tr>
-                <th>By</th>
-                <th className="num head">Motors</th>
-                <th className="num head">At once</th>
-                <th className="num head">Takes, s</th>
-              </tr>
-            </thead>
-            <tbody>
-              {starts.map(({ label, turnouts, atOnce, seconds }) => (
-                <tr key={label}>
-                  <td className="mono">{label}</td>
-                  <td className="num">{turnouts}</td>
-                  <td className="num">{atOnce}</td>
-                  <td className="num">{seconds.toFixed(1)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+          <DataTable flowing label="Start of day" items={starts} columns={START_COLUMNS} idOf={({ label }) => label} />
+        </SheetBody>
       </Sheet>
-    </div>
+    </Sheets>
   );
 }

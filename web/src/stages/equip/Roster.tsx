@@ -1,82 +1,90 @@
-import type { Thread } from "@alderman/core";
-import { type KeyboardEvent, useEffect, useRef } from "react";
+import type { Finding, Thread } from "@alderman/core";
 import { useLeader, useResults } from "../../derivation/hooks.ts";
-import { Mark, type Verdict, verdictFor } from "../../parts/Mark.tsx";
+import { Mark, type Verdict, verdictFor } from "../../drawing/Mark.tsx";
+import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { Tip } from "../../kit/Tooltip.tsx";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
-import { draggable } from "./Outputs.tsx";
 import { HandGlyph, MotorGlyph } from "./smallGlyphs.tsx";
 
 /** The turnouts with what each has, and its verdict; arrow keys choose. */
 export function Roster() {
-  const { overview } = useResults();
+  const { overview, state } = useResults();
   const leader = useLeader();
   const dispatch = useAppDispatch();
-  const table = useRef<HTMLTableSectionElement>(null);
-  useEffect(() => {
-    table.current?.querySelector(`[data-turnout="${leader}"]`)?.scrollIntoView({ block: "nearest" });
-  }, [leader]);
-  const onKeyDown = (event: KeyboardEvent<HTMLTableRowElement>) => {
-    const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
-    if (step === 0) return;
-    event.preventDefault();
-    const next = step === 1 ? event.currentTarget.nextElementSibling : event.currentTarget.previousElementSibling;
-    if (!(next instanceof HTMLElement) || !next.dataset.turnout) return;
-    dispatch(choose(next.dataset.turnout));
-    next.focus();
-  };
+  const worst = worstOf(overview?.findings ?? []);
+  const columns: DataColumn<Thread>[] = [
+    {
+      ...{ id: "turnout", title: "Turnout", value: ({ label }) => label },
+      cell: ({ label, turnout, followers }) => (
+        <span className="font-semibold">
+          <HandGlyph hand={turnout.hand} pair={followers.length > 0} /> {label}
+        </span>
+      ),
+    },
+    {
+      ...{ id: "motor", title: "Motor", value: ({ motors }) => motors[0]?.type.short ?? null },
+      cell: ({ motors: [motor] }) =>
+        motor ? (
+          <Named name={motor.type.name}>
+            <MotorGlyph type={motor.type} />
+          </Named>
+        ) : (
+          <None />
+        ),
+    },
+    {
+      ...{ id: "driver", title: "Driver", value: driverText },
+      cell: (thread) => <Short text={driverText(thread)} name={thread.motors[0]?.driver?.type.name} />,
+    },
+    {
+      ...{ id: "control", title: "Ctrl", value: ({ control }) => control?.device.label ?? null },
+      cell: ({ control }) => <Short text={control?.device.label ?? null} name={control?.type.name} />,
+    },
+    {
+      ...{ id: "lamp", title: "Lamp", value: ({ lamp }) => lamp?.device.label ?? null },
+      cell: ({ lamp }) => <Short text={lamp?.device.label ?? null} name={lamp?.type.name} />,
+    },
+    {
+      ...{ id: "verdict", title: "Verdict", untitled: true, width: 26 },
+      cell: ({ turnout }) => (
+        <Mark verdict={worst.get(turnout.id) ?? (state === "failed" ? "stale" : "good")} size={15} />
+      ),
+    },
+  ];
   return (
-    <table className="list table-fixed" aria-label="Turnouts">
-      <colgroup>
-        {[74, 60, 48, 36, 36, 24].map((width, index) => (
-          <col key={COLUMN_KEYS[index]} style={{ width }} />
-        ))}
-      </colgroup>
-      <thead>
-        <tr>
-          <th>Turnout</th>
-          <th className="!px-1">Motor</th>
-          <th className="!px-1">Driver</th>
-          <th className="!px-1">Ctrl</th>
-          <th className="!px-1">Lamp</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody ref={table}>
-        {overview?.threads.map((thread) => (
-          <tr
-            key={thread.turnout.id}
-            data-turnout={thread.turnout.id}
-            aria-selected={thread.turnout.id === leader}
-            tabIndex={thread.turnout.id === leader ? 0 : -1}
-            className="cursor-pointer"
-            onClick={() => dispatch(choose(thread.turnout.id))}
-            onKeyDown={onKeyDown}
-            {...draggable(thread.turnout.id)}
-          >
-            <td className="font-semibold !px-0 !pl-2">
-              <HandGlyph hand={thread.turnout.hand} pair={thread.followers.length > 0} /> {thread.label}
-            </td>
-            <td className="!px-1 text-[12px]">
-              {thread.motors[0] ? <MotorGlyph type={thread.motors[0].type} /> : <None />}
-            </td>
-            <td className="mono !px-1 text-[11.5px]">{driverText(thread) ?? <None />}</td>
-            <td className="mono !px-1 text-[11.5px]">{thread.control?.device.label ?? <None />}</td>
-            <td className="mono !px-1 text-[11.5px]">{thread.lamp?.device.label ?? <None />}</td>
-            <td className="!pl-0 !pr-2">
-              <Mark verdict={verdictOf(thread, overview)} size={15} />
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <DataTable
+      flowing
+      label="Turnouts"
+      className="[&_td]:px-1! [&_th]:px-1! [&_td:first-child]:pl-2! [&_th:first-child]:pl-2! [&_td:last-child]:pr-1.5!"
+      items={overview?.threads ?? []}
+      idOf={({ turnout }) => turnout.id}
+      columns={columns}
+      chosen={leader}
+      onChoose={({ turnout }) => dispatch(choose({ kind: "turnout", id: turnout.id }))}
+    />
   );
 }
 
-const COLUMN_KEYS = ["turnout", "motor", "driver", "control", "lamp", "verdict"];
+function Named({ name, children }: { name: string; children: React.ReactElement }) {
+  return (
+    <Tip text={name}>
+      <span>{children}</span>
+    </Tip>
+  );
+}
+
+function Short({ text, name }: { text: string | null; name: string | undefined }) {
+  if (text === null) return <None />;
+  return (
+    <Tip text={name}>
+      <span className="font-mono text-[11.5px] tracking-tight">{text}</span>
+    </Tip>
+  );
+}
 
 function None() {
-  return <span className="quiet font-body">none</span>;
+  return <span className="text-ink-2">none</span>;
 }
 
 function driverText({ motors }: Thread): string | null {
@@ -84,13 +92,13 @@ function driverText({ motors }: Thread): string | null {
   return driver ? `${driver.device.label}${driver.way === null ? "" : `-${driver.way}`}` : null;
 }
 
-/** The worst that findings say of a thread. */
-export function verdictOf(
-  { turnout }: Thread,
-  { findings }: { findings: NonNullable<ReturnType<typeof useResults>["overview"]>["findings"] },
-): Verdict {
-  const own = findings.filter(({ kept, turnoutIds }) => kept === null && turnoutIds.includes(turnout.id));
-  const [worst] = own;
-  if (!worst) return "good";
-  return worst.ruleId === "turnout-incomplete" ? "open" : verdictFor(worst.severity);
+/** The worst that findings say of each thread, by its leader; they come the gravest first. */
+function worstOf(findings: readonly Finding[]): ReadonlyMap<string, Verdict> {
+  const worst = new Map<string, Verdict>();
+  for (const { kept, severity, ruleId, turnoutIds } of findings) {
+    if (kept !== null) continue;
+    const verdict = ruleId === "turnout-incomplete" ? "open" : verdictFor(severity);
+    for (const id of turnoutIds) if (!worst.has(id)) worst.set(id, verdict);
+  }
+  return worst;
 }

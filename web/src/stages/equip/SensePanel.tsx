@@ -11,18 +11,26 @@ import {
   list,
   noteSense,
   PLACES,
+  type RailwayRecord,
   recordFlip,
   type SenseAt,
   type Thread,
   takeOver,
   threadsOf,
 } from "@alderman/core";
-import { useMemo, useState } from "react";
-import { Mark } from "../../parts/Mark.tsx";
+import { type ReactNode, useMemo, useState } from "react";
+import { Mark } from "../../drawing/Mark.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { Checkbox } from "../../kit/Checkbox.tsx";
+import { Choice } from "../../kit/Choice.tsx";
+import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { Segmented } from "../../kit/Segmented.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 
 const now = () => new Date().toISOString();
+
+type Outcome = Ledger["outcomes"][number];
 
 /** Every place from finger to lamp where normal can turn into reverse, what follows, and what puts it right. */
 export function SensePanel({ leader }: { leader: string }) {
@@ -30,158 +38,163 @@ export function SensePanel({ leader }: { leader: string }) {
   const threads = useMemo(() => (record ? threadsOf(record) : []), [record]);
   const thread = threads.find(({ turnout }) => turnout.id === leader);
   const act = useEdit();
-  const [seen, setSeen] = useState<Record<string, boolean>>({});
   if (!record || !thread) return null;
   const ledger = ledgerOf(record, thread);
   if (ledger.outcomes.length === 0)
-    return <p className="quiet p-3">Nothing to follow yet: {thread.label} has no motor on a driver.</p>;
-  const advice = adviceFor(record, threads, thread);
-  const looked = ledger.outcomes.filter(({ key }) => key in seen);
-  const keep = () => {
-    act(() => explain(record, ledger, seen, now())?.group ?? null);
-    setSeen({});
-  };
+    return <p className="p-3 text-ink-2">Nothing to follow yet: {thread.label} has no motor on a driver.</p>;
   return (
-    <div className="sense">
+    <div className="grid grid-cols-[minmax(0,4fr)_minmax(0,5fr)] items-start max-[1099px]:grid-cols-[minmax(0,1fr)]">
       <section aria-label="What it does">
-        <h3>Asked for reverse</h3>
-        <table className="list" aria-label="What it does">
-          <tbody>
-            {ledger.outcomes.map((outcome) => (
-              <tr key={outcome.key}>
-                <td>
-                  <Mark verdict={outcome.wrong ? "wrong" : "good"} size={14} /> {OUTCOMES[outcome.what]}{" "}
-                  <b className="mono">{outcome.label}</b>
-                  {outcome.by && <span className="quiet"> by {outcome.by}</span>}
-                </td>
-                <td className="text-right">
-                  <fieldset className="seg small" aria-label={`Seen: ${outcome.what} of ${outcome.label}`}>
-                    {([false, true] as const).map((other) => (
-                      <button
-                        key={String(other)}
-                        type="button"
-                        aria-pressed={seen[outcome.key] === other}
-                        onClick={() => setSeen({ ...seen, [outcome.key]: other })}
-                      >
-                        {other ? "the other way" : "as asked"}
-                      </button>
-                    ))}
-                  </fieldset>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        <div className="flex items-center gap-2 px-2.5 py-2">
-          <button type="button" className="btn flex-none" disabled={looked.length === 0} onClick={keep}>
-            Note what was seen
-          </button>
-          <span className="quiet text-[12px]">{foretold(ledger)}</span>
-        </div>
-        <PutRight advice={advice} flip={(link) => act(recordFlip(record, link, now()))} />
-        <GuessWords thread={thread} ledgers={[ledger]} />
+        <Heading>Asked for reverse</Heading>
+        <Outcomes record={record} ledger={ledger} />
+        <PutRight
+          advice={adviceFor(record, threads, thread)}
+          flip={(link) => act(() => recordFlip(record, link, now()))}
+        />
+        <GuessWords thread={thread} ledger={ledger} />
       </section>
-      <section aria-label="Places">
-        <h3>From finger to lamp</h3>
-        <table className="list wraps" aria-label="Places where normal can turn into reverse">
-          <thead>
-            <tr>
-              <th>Place</th>
-              <th>Turns</th>
-              <th>Known from</th>
-            </tr>
-          </thead>
-          <tbody>
-            {ledger.links.map((link) => (
-              <PlaceRow
-                key={link.key}
-                link={link}
-                note={(inverts, known) => act(noteSense(record, link, inverts, known, now()))}
-                take={() => act(takeOver(record, alike(record, threads, link), now()))}
-              />
-            ))}
-          </tbody>
-        </table>
+      <section aria-label="Places" className="border-l border-rule">
+        <Heading>From finger to lamp</Heading>
+        <Places record={record} ledger={ledger} threads={threads} />
       </section>
     </div>
   );
 }
 
-const OUTCOMES = { blades: "Blades of", frog: "Frog of", lamp: "Lamp" } as const;
+function Heading({ children }: { children: ReactNode }) {
+  return <h3 className="px-2.5 pt-2 pb-0.5">{children}</h3>;
+}
 
-function foretold({ outcomes }: Ledger): string {
+const OUTCOMES = { blades: "Blades of", frog: "Frog of", lamp: "Lamp" } as const;
+const SEEN = [
+  { value: "as asked", text: "as asked" },
+  { value: "other", text: "the other way" },
+] as const;
+
+/** What blades, frogs and lamp do by the ledger, and where what was seen is said. */
+function Outcomes({ record, ledger }: { record: RailwayRecord; ledger: Ledger }) {
+  const act = useEdit();
+  const [seen, setSeen] = useState<Record<string, boolean>>({});
+  const looked = ledger.outcomes.some(({ key }) => Object.hasOwn(seen, key));
+  const columns: DataColumn<Outcome>[] = [
+    {
+      ...{ id: "what", title: "What", wraps: true },
+      cell: ({ what, label, by, wrong }) => (
+        <>
+          <Mark verdict={wrong ? "wrong" : "good"} size={14} /> {OUTCOMES[what]} <b className="mono">{label}</b>
+          {by && <span className="text-ink-2"> by {by}</span>}
+        </>
+      ),
+    },
+    {
+      ...{ id: "seen", title: "Seen", width: 190 },
+      cell: ({ key, what, label }) => (
+        <Segmented
+          size="small"
+          label={`Seen: ${what} of ${label}`}
+          value={seen[key] === undefined ? null : seen[key] ? "other" : "as asked"}
+          segments={SEEN}
+          onChange={(value) => setSeen({ ...seen, [key]: value === "other" })}
+        />
+      ),
+    },
+  ];
+  const keep = () => {
+    act(() => explain(record, ledger, seen, now())?.group ?? null);
+    setSeen({});
+  };
+  return (
+    <>
+      <DataTable flowing label="What it does" items={ledger.outcomes} columns={columns} idOf={({ key }) => key} />
+      <div className="flex items-center gap-2 px-2.5 py-2">
+        <Button className="flex-none" disabled={!looked} onClick={keep}>
+          Note what was seen
+        </Button>
+        <span className="text-small text-ink-2">{predicted(ledger)}</span>
+      </div>
+    </>
+  );
+}
+
+function predicted({ outcomes }: Ledger): string {
   const wrong = outcomes.filter((each) => each.wrong);
-  return wrong.length === 0
-    ? "By this ledger everything goes as asked."
-    : `By this ledger ${list(wrong.map(({ what, label }) => `${what} of ${label}`))} go the other way.`;
+  if (wrong.length === 0) return "According to these entries, everything moves as asked.";
+  return `According to these entries, ${list(wrong.map(({ what, label }) => `${what} of ${label}`))} go the other way.`;
 }
 
 /** All places that one has taught the same, over the railway. */
-function alike(
-  record: Parameters<typeof ledgerOf>[0],
-  threads: readonly Thread[],
-  { link, likely }: SenseAt,
-): SenseAt[] {
+function alike(record: RailwayRecord, threads: readonly Thread[], { link, likely }: SenseAt): SenseAt[] {
   return threads
     .flatMap((thread) => ledgerOf(record, thread).links)
     .filter((other) => other.link === link && other.likely?.from === likely?.from && other.likely !== null);
 }
 
-function PlaceRow({
-  link,
-  note,
-  take,
-}: {
-  link: SenseAt;
-  note: (inverts: boolean, known: KnownFrom) => void;
-  take: () => void;
-}) {
-  const place = PLACES[link.link];
-  return (
-    <tr>
-      <td>
-        {place.name} <b className="mono">{link.at}</b>
-        {link.known === "assumed" && <div className="quiet text-[11.5px] leading-tight">{place.find}</div>}
-        {(link.note || link.flips > 0) && (
-          <div className="quiet text-[11.5px]">
-            {[link.note, link.flips > 0 ? `turned by hand ${link.flips === 1 ? "once" : `${link.flips} times`}` : ""]
-              .filter(Boolean)
-              .join("; ")}
-          </div>
-        )}
-        {link.likely && link.likely.inverts !== link.inverts && (
-          <button type="button" className="btn !min-h-6 mt-1" onClick={take}>
-            Take it to be like {link.likely.from}: {link.likely.inverts ? "turns" : "straight"}
-          </button>
-        )}
-      </td>
-      <td className="align-top">
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="size-4 accent-[var(--copper)]"
+const KNOWN_OPTIONS = KNOWN_FROM.map((value) => ({ value, text: value }));
+
+/** The ledger: each place, whether it turns, and from what that is known. */
+function Places({ record, ledger, threads }: { record: RailwayRecord; ledger: Ledger; threads: readonly Thread[] }) {
+  const act = useEdit();
+  const note = (link: SenseAt, inverts: boolean, known: KnownFrom) =>
+    act(() => noteSense(record, link, inverts, known, now()));
+  const columns: DataColumn<SenseAt>[] = [
+    {
+      ...{ id: "place", title: "Place", wraps: true },
+      cell: (link) => (
+        <Place link={link} take={() => act(() => takeOver(record, alike(record, threads, link), now()))} />
+      ),
+    },
+    {
+      ...{ id: "turns", title: "Turns", width: 80, wraps: true },
+      cell: (link) => (
+        <span className="inline-flex items-center gap-1.5">
+          <Checkbox
+            label={`${PLACES[link.link].name} at ${link.at} turns`}
             checked={link.inverts}
-            onChange={(event) => note(event.target.checked, link.known === "assumed" ? "seen" : link.known)}
-            aria-label={`${place.name} at ${link.at} turns`}
+            onChange={(inverts) => note(link, inverts, link.known === "assumed" ? "seen" : link.known)}
           />
           {link.inverts ? "turns" : "no"}
-        </label>
-      </td>
-      <td className="align-top">
-        <select
-          className="field !w-auto !min-h-6"
-          aria-label={`How ${place.name} at ${link.at} is known`}
+        </span>
+      ),
+    },
+    {
+      ...{ id: "known", title: "Known from", width: 120, wraps: true },
+      cell: (link) => (
+        <Choice
+          size="small"
+          label={`How ${PLACES[link.link].name} at ${link.at} is known`}
           value={link.known}
-          onChange={(event) => note(link.inverts, event.target.value as KnownFrom)}
-        >
-          {KNOWN_FROM.map((known) => (
-            <option key={known} value={known}>
-              {known}
-            </option>
-          ))}
-        </select>
-      </td>
-    </tr>
+          options={KNOWN_OPTIONS}
+          onChange={(known) => note(link, link.inverts, known)}
+        />
+      ),
+    },
+  ];
+  return (
+    <DataTable
+      flowing
+      label="Places where normal can turn into reverse"
+      items={ledger.links}
+      columns={columns}
+      idOf={({ key }) => key}
+    />
+  );
+}
+
+function Place({ link, take }: { link: SenseAt; take: () => void }) {
+  const { name, find } = PLACES[link.link];
+  const turned = link.flips > 0 ? `turned by hand ${link.flips === 1 ? "once" : `${link.flips} times`}` : "";
+  const more = [link.note, turned].filter(Boolean).join("; ");
+  return (
+    <>
+      {name} <b className="mono">{link.at}</b>
+      {link.known === "assumed" && <div className="text-note leading-tight text-ink-2">{find}</div>}
+      {more && <div className="text-note text-ink-2">{more}</div>}
+      {link.likely && link.likely.inverts !== link.inverts && (
+        <Button size="small" className="mt-1" onClick={take}>
+          Take it to be like {link.likely.from}: {link.likely.inverts ? "turns" : "straight"}
+        </Button>
+      )}
+    </>
   );
 }
 
@@ -192,20 +205,20 @@ function PutRight({ advice, flip }: { advice: Advice; flip: (link: SenseAt) => v
   const others = advice.singles.filter(({ link }) => link.key !== best.link.key);
   return (
     <div className="px-2.5 pb-2">
-      <h3 className="!px-0">To put it right</h3>
-      {advice.plan.length > 1 && <p className="quiet text-[12px]">It takes {advice.plan.length} turns.</p>}
+      <h3>To put it right</h3>
+      {advice.plan.length > 1 && <p className="text-small text-ink-2">It takes {advice.plan.length} turns.</p>}
       <ul>
         {[...advice.plan, ...(advice.plan.length === 1 ? others : [])].map((each) => (
           <li key={each.link.key} className="flex items-start gap-2 border-t border-rule py-1.5">
-            <button
-              type="button"
-              className={`flex-none ${advice.plan.includes(each) ? "btn go" : each.spoils.length > 0 ? "btn off" : "btn"}`}
+            <Button
+              className="flex-none"
+              look={advice.plan.includes(each) ? "best" : "plain"}
               disabled={each.spoils.length > 0 && !advice.plan.includes(each)}
               onClick={() => flip(each.link)}
             >
               {each.words}
-            </button>
-            <span className="quiet text-[12px]">{flipWords(each)}</span>
+            </Button>
+            <span className="text-small text-ink-2">{flipWords(each)}</span>
           </li>
         ))}
       </ul>
@@ -216,16 +229,16 @@ function PutRight({ advice, flip }: { advice: Advice; flip: (link: SenseAt) => v
 function flipWords({ minutes, stored, reset, scope, spoils }: Flip): string {
   const words = [`${minutes} min; kept ${stored}`, reset ? "a reset undoes it" : ""];
   if (scope.length > 1) words.push(`turns ${list(scope)}`);
-  if (spoils.length > 0) words.push(`no use here: it would turn ${list(spoils.slice(0, 4))} wrong`);
+  if (spoils.length > 0) words.push(`not useful here: ${list(spoils.slice(0, 4))} would then go wrong`);
   return `${words.filter(Boolean).join("; ")}.`;
 }
 
 /** What trying costs, and what measuring first costs. */
-function GuessWords({ thread, ledgers }: { thread: Thread; ledgers: Ledger[] }) {
-  const guess = guessOf(ledgers);
-  if (guess.unknown === 0) return <p className="quiet px-2.5 pb-2 text-[12px]">Every place is known.</p>;
+function GuessWords({ thread, ledger }: { thread: Thread; ledger: Ledger }) {
+  const guess = guessOf([ledger]);
+  if (guess.unknown === 0) return <p className="px-2.5 pb-2 text-small text-ink-2">Every place is known.</p>;
   return (
-    <p className="quiet px-2.5 pb-2 text-[12px]">
+    <p className="px-2.5 pb-2 text-small text-ink-2">
       {guess.unknown} places of {thread.label} are only assumed. Trying takes about {Math.round(guess.tryMinutes)} min
       with {guess.swaps} swaps to be expected; measuring all first {guess.measureMinutes} min.
     </p>

@@ -21,7 +21,7 @@ function opened(record: RailwayRecord) {
   openIn(store, record, {
     overview: overviewOf(derived),
     focus: {
-      ...{ turnoutId: thread.turnout.id, probes: "", reading: null, sheet: [], meter: null },
+      ...{ turnoutId: thread.turnout.id, probes: { red: null, black: null }, reading: null, sheet: [], meter: null },
       situations: derived.situations(thread),
     },
   });
@@ -45,7 +45,7 @@ describe.each(Object.keys(ALL))("%s", (name) => {
     const { derived, thread } = opened(ALL[name]!());
     const sense = words(<SensePanel leader={thread.turnout.id} />);
     expect(sense).toContain("From finger to lamp");
-    expect(sense).toContain("By this ledger everything goes as asked.");
+    expect(sense).toContain("According to these entries, everything moves as asked.");
     const lamp = words(<LampPanel thread={thread} />);
     if (thread.lamp) for (const { what } of derived.situations(thread)) expect(lamp).toContain(what);
     else expect(lamp).toContain("has no lamp");

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { rangeOf } from "./range.ts";
+import { rangeOf, withRow } from "./range.ts";
 
 it("spans two cells whichever corner one began at, and ends with the last turnout", () => {
   const cells = (a: [number, number], b: [number, number], rows = 10) => {
@@ -10,11 +10,11 @@ it("spans two cells whichever corner one began at, and ends with the last turnou
   expect(cells([4, 1], [2, 5])).toEqual([2, 4, 1, 5]);
   // the row that adds is no turnout
   expect(cells([10, 0], [10, 0])).toEqual([10, 9, 0, 0]);
-  const range = rangeOf({ row: 1, column: 1 }, { row: 2, column: 2 }, 10);
-  expect([range.holds(1, 2), range.holds(2, 1), range.holds(0, 1), range.holds(1, 3)]).toEqual([
-    true,
-    true,
-    false,
-    false,
-  ]);
+});
+
+it("keeps the current row among those in sight", () => {
+  expect(withRow([4, 5, 6], 2)).toEqual([2, 4, 5, 6]);
+  expect(withRow([4, 5, 6], 5)).toEqual([4, 5, 6]);
+  expect(withRow([4, 5], 9)).toEqual([4, 5, 9]);
+  expect(withRow([4, 5], -1)).toEqual([4, 5]);
 });

@@ -1,7 +1,7 @@
 import type { StripWay, Wire } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
-import { Terminal } from "../../parts/Terminal.tsx";
-import { ColourBox, WirePath } from "../../parts/Wire.tsx";
+import { Terminal } from "../../drawing/Terminal.tsx";
+import { ColourBox, WirePath } from "../../drawing/Wire.tsx";
 
 const ROW = 26;
 const TOP = 58;

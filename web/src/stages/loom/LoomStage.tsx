@@ -1,19 +1,26 @@
-import { type Run, type Wire, wireScheduleCsv } from "@alderman/core";
-import { useState } from "react";
+import { type Run, type Wire, wireScheduleRows } from "@alderman/core";
+import { Download } from "lucide-react";
+import { useMemo, useState } from "react";
 import { useLeader, useResults } from "../../derivation/hooks.ts";
-import { Sheet, StageMain } from "../../parts/Sheet.tsx";
-import { Swatch } from "../../parts/Swatch.tsx";
-import { saveText } from "../../parts/saveText.ts";
+import { Swatch } from "../../drawing/Swatch.tsx";
+import { Checked } from "../../findings/Checked.tsx";
+import { StageMain } from "../../frame/StageMain.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { Segmented } from "../../kit/Segmented.tsx";
+import { Sheet } from "../../kit/Sheet.tsx";
+import { Sheets } from "../../kit/Sheets.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
+import { saveCsv } from "../../tools/saveFile.ts";
 import { CableDrawing } from "./CableDrawing.tsx";
 
-const RUNS: { run: Run | "all"; title: string }[] = [
-  { run: "all", title: "All" },
-  { run: "panel", title: "Panel" },
-  { run: "cable", title: "Cable" },
-  { run: "layout", title: "Layout" },
+const RUNS: { value: Run | "all"; text: string }[] = [
+  { value: "all", text: "All" },
+  { value: "panel", text: "Panel" },
+  { value: "cable", text: "Cable" },
+  { value: "layout", text: "Layout" },
 ];
 
 /** Cables, strips and the wire schedule. */
@@ -24,26 +31,27 @@ export function LoomStage() {
   const shown = cables.includes(cable) ? cable : cables[0];
   return (
     <StageMain title="Loom" about="Strips, cables, wires and the flags on them">
-      <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2.5">
+      <Sheets rows="auto minmax(0,1fr)">
         {shown && overview && (
           <Sheet
             title={`Cable ${shown}, panel to layout`}
             about="flags read as they will print"
             actions={
-              <fieldset className="seg" aria-label="Cable">
-                {cables.map((each) => (
-                  <button key={each} type="button" aria-pressed={each === shown} onClick={() => setCable(each)}>
-                    {each}
-                  </button>
-                ))}
-              </fieldset>
+              <Segmented
+                label="Cable"
+                value={shown}
+                segments={cables.map((each) => ({ value: each, text: each }))}
+                onChange={setCable}
+              />
             }
           >
-            <CableDrawing overview={overview} cable={shown} />
+            <div className="overflow-x-auto">
+              <CableDrawing overview={overview} cable={shown} />
+            </div>
           </Sheet>
         )}
         <Schedule />
-      </div>
+      </Sheets>
     </StageMain>
   );
 }
@@ -54,82 +62,78 @@ function Schedule() {
   const leader = useLeader();
   const dispatch = useAppDispatch();
   const [run, setRun] = useState<Run | "all">("all");
-  const wires = overview?.loom.wires ?? [];
-  const shown = run === "all" ? wires : wires.filter((wire) => wire.run === run);
+  const wires = overview?.loom.wires;
+  const shown = useMemo(
+    () => (run === "all" ? (wires ?? []) : (wires ?? []).filter((wire) => wire.run === run)),
+    [wires, run],
+  );
   const joints = overview?.loom.joints ?? { bench: 0, underneath: 0 };
-  const labels = new Map(record?.turnouts.map(({ id, label }) => [id, label]));
+  const columns = useMemo(
+    () => columnsWith(new Map(record?.turnouts.map(({ id, label }) => [id, label]))),
+    [record?.turnouts],
+  );
+  const first = shown.find(({ turnoutId }) => turnoutId !== null && turnoutId === leader);
   return (
     <Sheet
       title="Wire schedule"
-      about={`${wires.length} wires; ${joints.bench} joints at the bench, ${joints.underneath} underneath; ${metres(wires)} m to cut`}
+      about={`${wires?.length ?? 0} wires; ${joints.bench} joints at the bench, ${joints.underneath} underneath; ${metres(wires ?? [])} m to cut`}
       actions={
-        <>
-          <fieldset className="seg" aria-label="Where the wire is laid">
-            {RUNS.map(({ run: each, title }) => (
-              <button key={each} type="button" aria-pressed={run === each} onClick={() => setRun(each)}>
-                {title}
-              </button>
-            ))}
-          </fieldset>
-          <button
-            type="button"
-            className="btn"
-            disabled={!overview || wires.length === 0}
-            onClick={() => overview && saveText("wire-schedule.csv", "text/csv", wireScheduleCsv(overview.loom))}
-          >
-            Download CSV
-          </button>
-        </>
+        <Button
+          disabled={!overview || wires?.length === 0}
+          onClick={() => overview && saveCsv("wire-schedule.csv", wireScheduleRows(overview.loom))}
+        >
+          <Download size={14} aria-hidden="true" /> CSV
+        </Button>
       }
     >
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must scroll by keyboard too */}
-      <section className="scroll" tabIndex={0} aria-label="Wires">
-        {overview && wires.length === 0 && (
-          <p className="quiet p-3">
-            No wires yet. They follow from what is chosen in Equip: give a turnout a motor and a driver.
+      <DataTable
+        label="Wire schedule"
+        keptAs="wire-schedule"
+        bar={<Segmented size="small" label="Where the wire is laid" value={run} segments={RUNS} onChange={setRun} />}
+        items={shown}
+        columns={columns}
+        idOf={({ label }) => label}
+        chosen={first?.label ?? null}
+        onChoose={({ turnoutId }) => turnoutId && dispatch(choose({ kind: "turnout", id: turnoutId }))}
+        empty={
+          <p className="p-3 text-ink-2">
+            <Checked>No wires yet. They follow from Equip: give a turnout a motor and a driver.</Checked>
           </p>
-        )}
-        <table className="list" aria-label="Wire schedule">
-          <thead>
-            <tr>
-              <th>Wire</th>
-              <th>From</th>
-              <th>To</th>
-              <th>Colour</th>
-              <th>Gauge</th>
-              <th className="num head">Cut mm</th>
-              <th>Core</th>
-              <th>Flag at from</th>
-              <th>Flag at to</th>
-              <th>For</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((wire) => (
-              <tr
-                key={wire.label}
-                aria-selected={wire.turnoutId !== null && wire.turnoutId === leader}
-                onClick={() => wire.turnoutId && dispatch(choose(wire.turnoutId))}
-              >
-                <td className="mono font-bold">{wire.label}</td>
-                <td className="mono">{wire.from.name}</td>
-                <td className="mono">{wire.to.name}</td>
-                <td>
-                  <Swatch colour={wire.colour} named />
-                </td>
-                <td className="mono">{wire.gauge}</td>
-                <td className="num">{Math.round(wire.cutMetres * 1000)}</td>
-                <td className="mono">{wire.core ? `${wire.core.cable}.${wire.core.number}` : ""}</td>
-                <td className="mono">{wire.flags[0]}</td>
-                <td className="mono">{wire.flags[1]}</td>
-                <td>{wire.turnoutId ? labels.get(wire.turnoutId) : <span className="quiet">boards</span>}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </section>
+        }
+      />
     </Sheet>
   );
+}
+
+function columnsWith(labels: ReadonlyMap<string, string>): DataColumn<Wire>[] {
+  const turnout = ({ turnoutId }: Wire) => (turnoutId ? (labels.get(turnoutId) ?? "") : "boards");
+  return [
+    {
+      ...{ id: "wire", title: "Wire", value: ({ label }) => label },
+      cell: ({ label }) => <b className="font-mono text-[12px]">{label}</b>,
+    },
+    { id: "from", title: "From", mono: true, value: ({ from }) => from.name },
+    { id: "to", title: "To", mono: true, value: ({ to }) => to.name },
+    {
+      ...{ id: "colour", title: "Colour", value: ({ colour }) => colour },
+      cell: ({ colour }) => <Swatch colour={colour} named />,
+    },
+    { id: "gauge", title: "Gauge", mono: true, value: ({ gauge }) => gauge },
+    {
+      ...{ id: "cut", title: "Cut mm", figures: true },
+      value: ({ cutMetres }) => Math.round(cutMetres * 1000),
+    },
+    {
+      ...{ id: "core", title: "Core", mono: true },
+      value: ({ core }) => (core ? `${core.cable}.${core.number}` : ""),
+    },
+    { id: "flag-from", title: "Flag at from", mono: true, value: ({ flags }) => flags[0] },
+    { id: "flag-to", title: "Flag at to", mono: true, value: ({ flags }) => flags[1] },
+    {
+      ...{ id: "for", title: "For", value: turnout },
+      cell: (wire) => (wire.turnoutId ? turnout(wire) : <span className="text-ink-2">boards</span>),
+    },
+  ];
 }
 
 function metres(wires: readonly Wire[]): string {

@@ -1,11 +1,16 @@
 import { addressRange, Draft, type OutputAddress, setAddress } from "@alderman/core";
-import { useState } from "react";
+import { useMemo } from "react";
 import { useLeader, useResults } from "../../derivation/hooks.ts";
-import { FindingCard } from "../../parts/FindingCard.tsx";
-import { Mark } from "../../parts/Mark.tsx";
-import { Sheet, StageMain } from "../../parts/Sheet.tsx";
+import { Mark, type Verdict } from "../../drawing/Mark.tsx";
+import { Checked } from "../../findings/Checked.tsx";
+import { FindingCard } from "../../findings/FindingCard.tsx";
+import { StageMain } from "../../frame/StageMain.tsx";
+import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { NumberField } from "../../kit/NumberField.tsx";
+import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
+import { Sheets } from "../../kit/Sheets.tsx";
 import { useRecord } from "../../session/hooks.ts";
-import { useEdit } from "../../session/useEdit.ts";
+import { useTryEdit } from "../../session/useEdit.ts";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 
@@ -18,132 +23,118 @@ export function NumbersStage() {
   const outputs = overview?.addresses ?? [];
   const findings = overview?.findings.filter(({ ruleId }) => ruleId.startsWith("address-")) ?? [];
   const { first, last } = addressRange(shift);
+  const columns = useMemo(() => columnsFor(shift), [shift]);
+  const used = outputs.filter(({ throws }) => throws).length;
   return (
     <StageMain title="Numbers" about="Accessory addresses of all outputs">
-      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_300px] gap-2.5">
+      <Sheets columns="minmax(0,1fr) 320px">
         <Sheet
           title="Address list"
-          about={`${outputs.filter(({ throws }) => throws).length} of ${outputs.length} outputs in use; type over an address to change it`}
+          about={`${used} of ${outputs.length} outputs in use; type over an address to change it, Enter goes on to the next`}
         >
-          <div className="scroll">
-            {overview && outputs.length === 0 && (
-              <p className="quiet p-3">
-                No decoder yet. Addresses appear here as soon as a board with numbered outputs is added in Equip.
+          <DataTable
+            label="Address list"
+            keptAs="addresses"
+            items={outputs}
+            columns={columns}
+            idOf={({ label }) => label}
+            chosen={outputs.find(({ turnoutId }) => turnoutId !== null && turnoutId === leader)?.label ?? null}
+            onChoose={({ turnoutId }) => turnoutId && dispatch(choose({ kind: "turnout", id: turnoutId }))}
+            empty={
+              <p className="p-3 text-ink-2">
+                <Checked>
+                  No decoder yet. Addresses appear here as soon as a board with numbered outputs is added in Equip.
+                </Checked>
               </p>
-            )}
-            <table className="list" aria-label="Address list">
-              <thead>
-                <tr>
-                  <th>Output</th>
-                  <th className="num head">Address</th>
-                  <th className="num head">{shift === 0 ? "From raw 0" : "By the standard"}</th>
-                  <th className="num head">Decoder</th>
-                  <th className="num head">Pair</th>
-                  <th>Throws</th>
-                  <th>Standing</th>
-                  <th />
-                </tr>
-              </thead>
-              <tbody>
-                {outputs.map((output) => (
-                  <tr
-                    key={output.label}
-                    aria-selected={output.turnoutId !== null && output.turnoutId === leader}
-                    onClick={() => output.turnoutId && dispatch(choose(output.turnoutId))}
-                  >
-                    <td className="mono">{output.label}</td>
-                    <td className="num">
-                      <AddressField key={output.address} output={output} />
-                    </td>
-                    <td className="num quiet">{output.packet ? output.address + (shift === 0 ? 4 : -4) : ""}</td>
-                    <td className="num">{output.packet?.decoder ?? "none"}</td>
-                    <td className="num">{output.packet?.pair ?? ""}</td>
-                    <td className="font-semibold">
-                      {output.throws ?? <span className="quiet font-normal">free</span>}
-                    </td>
-                    <td className="quiet">{standing(output)}</td>
-                    <td>
-                      <Mark
-                        verdict={
-                          !output.packet
-                            ? "wrong"
-                            : output.sharedWith.length > 0
-                              ? output.throws
-                                ? "wrong"
-                                : "doubtful"
-                              : output.throws
-                                ? "good"
-                                : "open"
-                        }
-                        size={15}
-                      />
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+            }
+          />
         </Sheet>
-        <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] gap-2.5">
-          <Sheet title="Findings" about="on addresses">
-            <div className="scroll">
-              {findings.length === 0 && <p className="quiet p-3">No two outputs share an address.</p>}
-              {findings.map((finding) => (
-                <FindingCard key={finding.key} finding={finding} />
-              ))}
-            </div>
-          </Sheet>
+        <Sheets rows="auto minmax(0,1fr)">
           <Sheet title="How it is counted">
-            <p className="p-3 text-[12px]">
+            <p className="p-3 text-small">
               Addresses {first} to {last} can be sent; four to a decoder (NMRA S-9.2.1, RCN-213).{" "}
               {shift === 0
                 ? "A station that counts from raw 0 shows the number in the column From raw 0."
                 : "This railway's station counts from raw 0."}{" "}
-              To find out: throw 1 and 5, and see which of them moves the first output of a board as bought. It is set
-              in the railway's settings, under its name.
+              To find out: throw 1 and 5, and see which of them moves the first output of a board with factory settings.
+              It is set in the railway's settings, under its name.
             </p>
           </Sheet>
-        </div>
-      </div>
+          <Sheet title="Findings" about="on addresses">
+            <SheetBody>
+              {findings.length === 0 && (
+                <p className="p-3 text-ink-2">
+                  <Checked>No two outputs share an address.</Checked>
+                </p>
+              )}
+              {findings.map((finding) => (
+                <FindingCard key={finding.key} finding={finding} />
+              ))}
+            </SheetBody>
+          </Sheet>
+        </Sheets>
+      </Sheets>
     </StageMain>
   );
+}
+
+function columnsFor(shift: number): DataColumn<OutputAddress>[] {
+  return [
+    { id: "output", title: "Output", mono: true, value: ({ label }) => label },
+    {
+      ...{ id: "address", title: "Address", figures: true, value: ({ address }) => address },
+      cell: (output) => <AddressField output={output} />,
+    },
+    {
+      ...{ id: "other", title: shift === 0 ? "From raw 0" : "By the standard", figures: true },
+      value: ({ address, packet }) => (packet ? address + (shift === 0 ? 4 : -4) : null),
+    },
+    { id: "decoder", title: "Decoder", figures: true, value: ({ packet }) => packet?.decoder ?? "none" },
+    { id: "pair", title: "Pair", figures: true, value: ({ packet }) => packet?.pair ?? null },
+    {
+      ...{ id: "throws", title: "Throws", value: ({ throws }) => throws },
+      cell: ({ throws }) => (throws ? <b>{throws}</b> : <span className="text-ink-2">free</span>),
+    },
+    { id: "standing", title: "Standing", value: standing },
+    {
+      ...{ id: "mark", title: "Verdict", untitled: true, width: 34 },
+      cell: (output) => <Mark verdict={verdictOf(output)} size={15} />,
+    },
+  ];
+}
+
+function verdictOf({ packet, sharedWith, throws }: OutputAddress): Verdict {
+  if (!packet) return "wrong";
+  if (sharedWith.length > 0) return throws ? "wrong" : "doubtful";
+  return throws ? "good" : "open";
 }
 
 function standing({ factory, sharedWith, packet }: OutputAddress): string {
   if (!packet) return "no decoder can have it";
   if (sharedWith.length > 0) return `also ${sharedWith.slice(0, 3).join(", ")}`;
-  return factory ? "as bought" : "set";
+  return factory ? "factory setting" : "set";
 }
 
 function AddressField({ output }: { output: OutputAddress }) {
   const record = useRecord();
-  const act = useEdit();
-  const [text, setText] = useState(String(output.address));
-  if (!record) return null;
-  const value = text.trim() === "" ? null : Number(text);
-  const sound = value === null || (Number.isInteger(value) && value >= 0 && value <= 65535);
-  const save = () => {
-    if (!sound) setText(String(output.address));
-    else if (value !== output.address) {
+  const tryEdit = useTryEdit();
+  const save = (address: number | null) =>
+    tryEdit(() => {
+      if (!record) return null;
       const draft = new Draft(record);
-      setAddress(draft, output.deviceId, output.way, value);
-      act(
-        draft.group(
-          value === null ? `${output.label} has its factory address again` : `${output.label} has address ${value}`,
-        ),
+      setAddress(draft, output.deviceId, output.way, address);
+      return draft.group(
+        address === null ? `${output.label} has its factory address again` : `${output.label} has address ${address}`,
       );
-    }
-  };
+    });
   return (
-    <input
-      className="field mono !min-h-6 !w-20 text-right"
-      aria-label={`Address of ${output.label}`}
-      aria-invalid={!sound}
-      inputMode="numeric"
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={save}
-      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+    <NumberField
+      goesOn
+      label={`Address of ${output.label}`}
+      className="ml-auto min-h-6! w-18! text-right font-mono"
+      value={output.address}
+      empty="factory"
+      save={save}
     />
   );
 }

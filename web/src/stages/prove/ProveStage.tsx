@@ -1,33 +1,38 @@
 import type { Standing, TestStep, Thread } from "@alderman/core";
 import { useState } from "react";
+import type { ProvingCounts } from "../../derivation/derive.worker.ts";
 import { useChosenThread, useLeader, useResults } from "../../derivation/hooks.ts";
-import { Mark } from "../../parts/Mark.tsx";
-import { Sheet, StageMain } from "../../parts/Sheet.tsx";
+import { Mark, type Verdict } from "../../drawing/Mark.tsx";
+import { Checked } from "../../findings/Checked.tsx";
+import { StageMain } from "../../frame/StageMain.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
+import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
+import { Sheets } from "../../kit/Sheets.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose, probe, setMoment, setRange, throwTo } from "../../store/view.ts";
-import { ThrowSelector } from "../equip/EquipStage.tsx";
+import { ThrowSelector } from "../equip/ThrowSelector.tsx";
 import { StepRow } from "./StepRow.tsx";
 
 /** Test sheets: what to measure on each turnout, what to expect, what was found. */
 export function ProveStage() {
-  const { overview, focus } = useResults();
+  const { focus } = useResults();
   const thread = useChosenThread();
   const sheet = focus && thread && focus.turnoutId === thread.turnout.id ? focus.sheet : null;
   return (
     <StageMain title="Prove" about="Tests as built">
-      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_260px] gap-2.5">
+      <Sheets columns="minmax(0,1fr) 280px">
         {thread ? (
           <TestSheet key={thread.turnout.id} thread={thread} sheet={sheet} />
         ) : (
           <Sheet title="Test sheet">
-            {overview && (
-              <p className="quiet p-3">No turnouts yet. Enter them in Equip; each gets its test sheet by itself.</p>
-            )}
+            <p className="p-3 text-ink-2">
+              <Checked>No turnouts yet. Enter them in Equip; each gets its test sheet by itself.</Checked>
+            </p>
           </Sheet>
         )}
         <Progress />
-      </div>
+      </Sheets>
     </StageMain>
   );
 }
@@ -37,7 +42,7 @@ function TestSheet({ thread, sheet }: { thread: Thread; sheet: { step: TestStep;
   const dispatch = useAppDispatch();
   const firstOpen = sheet?.find(({ standing }) => standing.state === "open" || standing.state === "stale");
   const current = chosen ?? firstOpen?.step.key ?? null;
-  const choose = (step: TestStep) => {
+  const chooseStep = (step: TestStep) => {
     setChosen(step.key);
     if (step.position) dispatch(throwTo({ turnoutId: step.turnoutId, position: step.position }));
     dispatch(setMoment("rest"));
@@ -50,7 +55,7 @@ function TestSheet({ thread, sheet }: { thread: Thread; sheet: { step: TestStep;
   const next = (after: TestStep) => {
     const index = sheet?.findIndex(({ step }) => step.key === after.key) ?? -1;
     const following = sheet?.[index + 1]?.step;
-    if (following) choose(following);
+    if (following) chooseStep(following);
   };
   const of = (state: Standing["state"]) => sheet?.filter(({ standing }) => standing.state === state).length ?? 0;
   return (
@@ -59,25 +64,29 @@ function TestSheet({ thread, sheet }: { thread: Thread; sheet: { step: TestStep;
       about={thread.turnout.name}
       actions={<ThrowSelector turnoutId={thread.turnout.id} moments={false} />}
     >
-      <div className="scroll" role="list" aria-label="Steps">
-        {sheet === null && <p className="quiet p-3">Being worked out ...</p>}
+      <SheetBody>
+        {sheet === null && <p className="p-3 text-ink-2">Being worked out ...</p>}
         {sheet?.length === 0 && (
-          <p className="quiet p-3">
+          <p className="p-3 text-ink-2">
             {thread.label} needs a motor and a driver before there is something to test. Choose them in Equip.
           </p>
         )}
-        {sheet?.map(({ step, standing }, index) => (
-          <StepRow
-            key={step.key}
-            number={index + 1}
-            step={step}
-            standing={standing}
-            chosen={step.key === current}
-            choose={() => choose(step)}
-            recorded={() => next(step)}
-          />
-        ))}
-      </div>
+        <div role="list" aria-label="Steps">
+          {sheet?.map(({ step, standing }, index) => (
+            <StepRow
+              key={step.key}
+              number={index + 1}
+              step={step}
+              standing={standing}
+              chosen={step.key === current}
+              // the owner went on from the step before, and types on
+              entered={step.key === chosen}
+              choose={() => chooseStep(step)}
+              recorded={() => next(step)}
+            />
+          ))}
+        </div>
+      </SheetBody>
       {sheet && sheet.length > 0 && (
         <div className="flex flex-wrap gap-x-4 gap-y-1 border-t border-rule-2 px-3 py-2.5">
           <span>
@@ -98,56 +107,50 @@ function TestSheet({ thread, sheet }: { thread: Thread; sheet: { step: TestStep;
   );
 }
 
+type Counts = ProvingCounts[string];
+
 /** All turnouts with how far their sheets are. */
 function Progress() {
   const { overview, proving } = useResults();
   const leader = useLeader();
   const dispatch = useAppDispatch();
-  const names = useRecord()?.railway.name ?? "";
+  const name = useRecord()?.railway.name ?? "";
+  const countsOf = ({ turnout }: Thread) => proving?.[turnout.id];
   return (
-    <Sheet title="Turnouts" about={names}>
-      <div className="scroll">
-        <table className="list" aria-label="Progress">
-          <thead>
-            <tr>
-              <th>Turnout</th>
-              <th className="num head">Passed</th>
-              <th className="num head">Stale</th>
-              <th className="num head">Failed</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {overview?.threads.map(({ turnout, label }) => {
-              const counts = proving?.[turnout.id];
-              const done = counts !== undefined && counts.steps > 0 && counts.passed === counts.steps;
-              return (
-                <tr
-                  key={turnout.id}
-                  aria-selected={turnout.id === leader}
-                  className="cursor-pointer"
-                  onClick={() => dispatch(choose(turnout.id))}
-                >
-                  <td>
-                    <button type="button" className="font-semibold">
-                      {label}
-                    </button>
-                  </td>
-                  <td className="num">{counts ? `${counts.passed}/${counts.steps}` : ""}</td>
-                  <td className="num">{counts?.stale || ""}</td>
-                  <td className="num">{counts?.failed || ""}</td>
-                  <td>
-                    <Mark
-                      verdict={done ? "good" : counts?.failed ? "wrong" : counts?.stale ? "stale" : "open"}
-                      size={15}
-                    />
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </div>
+    <Sheet title="Turnouts" about={name}>
+      <DataTable<Thread>
+        label="Progress"
+        items={overview?.threads ?? []}
+        idOf={({ turnout }) => turnout.id}
+        chosen={leader}
+        onChoose={({ turnout }) => dispatch(choose({ kind: "turnout", id: turnout.id }))}
+        columns={[
+          {
+            ...{ id: "turnout", title: "Turnout", value: ({ label }) => label },
+            cell: ({ label }) => <b className="font-semibold">{label}</b>,
+          },
+          {
+            ...{ id: "passed", title: "Passed", figures: true, value: (thread) => countsOf(thread)?.passed ?? null },
+            cell: (thread) => passedWords(countsOf(thread)),
+          },
+          { id: "stale", title: "Stale", figures: true, value: (thread) => countsOf(thread)?.stale || null },
+          { id: "failed", title: "Failed", figures: true, value: (thread) => countsOf(thread)?.failed || null },
+          {
+            ...{ id: "mark", title: "Verdict", untitled: true, width: 34 },
+            cell: (thread) => <Mark verdict={verdictOf(countsOf(thread))} size={15} />,
+          },
+        ]}
+      />
     </Sheet>
   );
+}
+
+function passedWords(counts: Counts | undefined): string {
+  return counts ? `${counts.passed}/${counts.steps}` : "";
+}
+
+function verdictOf(counts: Counts | undefined): Verdict {
+  if (!counts) return "open";
+  if (counts.steps > 0 && counts.passed === counts.steps) return "good";
+  return counts.failed > 0 ? "wrong" : counts.stale > 0 ? "stale" : "open";
 }

@@ -4,17 +4,22 @@ import {
   type Found,
   freshId,
   ohms,
+  readNumber,
   type Standing,
   type TestStep,
   testResult,
   volts,
 } from "@alderman/core";
-import { type FormEvent, useState } from "react";
-import { Band } from "../../parts/Band.tsx";
-import { Mark, PositionMark, type Verdict } from "../../parts/Mark.tsx";
-import { dateAndTime } from "../../parts/when.ts";
+import { useEffect, useRef } from "react";
+import { useForm } from "react-hook-form";
+import { Band } from "../../drawing/Band.tsx";
+import { Mark, PositionMark, type Verdict } from "../../drawing/Mark.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { Problem } from "../../kit/Field.tsx";
+import { Input } from "../../kit/TextField.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
+import { dateAndTime } from "../../tools/when.ts";
 
 const STANDING: Record<Standing["state"], { verdict: Verdict; words: string }> = {
   passed: { verdict: "good", words: "Passed" },
@@ -32,12 +37,14 @@ interface Props {
   step: TestStep;
   standing: Standing;
   chosen: boolean;
+  /** It was come to by recording the step before, or by choosing it: its field takes the focus. */
+  entered: boolean;
   choose: () => void;
   recorded: () => void;
 }
 
 /** One step of a test sheet: what to do, what to expect, and where to say what was found. */
-export function StepRow({ number, step, standing, chosen, choose, recorded }: Props) {
+export function StepRow({ number, step, standing, chosen, entered, choose, recorded }: Props) {
   const record = useRecord();
   const act = useEdit();
   const { verdict, words } = STANDING[standing.state];
@@ -65,13 +72,13 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
     >
       <b className="pl-3 font-head text-[18px] text-copper">{number}</b>
       <button type="button" className="self-start text-left" onClick={choose}>
-        <span className="flex items-center gap-2 font-head text-[14px] font-semibold">
+        <span className="flex items-center gap-2 font-head text-h3 font-semibold">
           {step.title}
           {step.position && <PositionMark position={step.position} filled scale={0.8} />}
         </span>
-        <span className="block text-[12px]">{step.how}</span>
+        <span className="block text-small">{step.how}</span>
         {step.probes && (
-          <span className="mono quiet block">
+          <span className="mono block text-ink-2">
             {step.probes.redName} to {step.probes.blackName}
           </span>
         )}
@@ -82,11 +89,11 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
             {step.unit === "seen" ? `see ${step.wanted}` : reading(step, step.expected)}
           </span>
           {step.low !== null && step.high !== null && (
-            <span className="quiet text-[12px]">±{reading(step, (step.high - step.low) / 2)}</span>
+            <span className="text-small text-ink-2">±{reading(step, (step.high - step.low) / 2)}</span>
           )}
         </div>
         {chosen ? (
-          <FoundField step={step} keep={keep} />
+          <FoundField step={step} keep={keep} focused={entered} />
         ) : (
           step.low !== null &&
           step.high !== null &&
@@ -96,14 +103,14 @@ export function StepRow({ number, step, standing, chosen, choose, recorded }: Pr
       <div className="flex gap-2">
         <Mark verdict={verdict} size={17} />
         <div className="min-w-0">
-          <b className="font-head text-[14px] font-semibold">{words}</b>
+          <b className="font-head text-h3 font-semibold">{words}</b>
           {result && (
-            <p className="mono text-[12px]">{result.unit === "seen" ? result.seen : reading(step, result.read)}</p>
+            <p className="mono text-small">{result.unit === "seen" ? result.seen : reading(step, result.read)}</p>
           )}
           {standing.state === "stale" ? (
-            <p className="quiet text-[12px]">{changeWords(standing.changes)}</p>
+            <p className="text-small text-ink-2">{changeWords(standing.changes)}</p>
           ) : (
-            result && <p className="quiet text-[12px]">{dateAndTime(result.at)}</p>
+            result && <p className="text-small text-ink-2">{dateAndTime(result.at)}</p>
           )}
         </div>
       </div>
@@ -117,44 +124,48 @@ function reading(step: TestStep, value: number | null): string {
 }
 
 /** Where what was found is said: a figure for the meter, a choice for the eye. */
-function FoundField({ step, keep }: { step: TestStep; keep: (found: Found) => void }) {
-  const [text, setText] = useState("");
-  const [problem, setProblem] = useState(false);
+function FoundField({ step, keep, focused }: { step: TestStep; keep: (found: Found) => void; focused: boolean }) {
+  const { register, handleSubmit, setError, setFocus, formState } = useForm({ defaultValues: { said: "" } });
+  const eye = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (!focused) return;
+    if (step.unit === "seen") eye.current?.focus();
+    else setFocus("said");
+  }, [focused, step.unit, setFocus]);
   if (step.unit === "seen") {
     return (
       <div className="mt-1.5 flex flex-wrap gap-1.5">
-        {(step.key.startsWith("throw") ? SEEN.throw : SEEN.lamp).map((seen) => (
-          <button key={seen} type="button" className="btn !px-2" onClick={() => keep({ seen })}>
+        {(step.key.startsWith("throw") ? SEEN.throw : SEEN.lamp).map((seen, index) => (
+          <Button key={seen} ref={index === 0 ? eye : null} onClick={() => keep({ seen })}>
             {seen}
-          </button>
+          </Button>
         ))}
       </div>
     );
   }
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    const typed = text.trim().toLowerCase().replace(",", ".").replace("−", "-");
-    const read = typed === "open" || typed === "ol" ? null : Number(typed);
-    if (typed === "" || Number.isNaN(read)) setProblem(true);
-    else keep({ read });
-  };
+  const submit = handleSubmit(({ said }) => {
+    const typed = said.trim().toLowerCase();
+    if (typed === "open" || typed === "ol") return keep({ read: null });
+    const read = readNumber(said);
+    if ("problem" in read) setError("said", { message: `${read.problem} An open circuit is "open".` });
+    else keep({ read: read.number });
+  });
+  const problem = formState.errors.said?.message;
   return (
     <form className="mt-1.5 flex items-start gap-1.5" onSubmit={submit}>
       <div>
-        <input
-          className="field mono !w-28"
+        <Input
+          className="w-28! font-mono"
           aria-label={`Meter said, ${step.unit}`}
           placeholder={step.unit}
-          inputMode="text"
-          autoComplete="off"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
+          {...(problem ? { "aria-invalid": true } : {})}
+          {...register("said")}
         />
-        {problem && <p className="text-[12px] text-red">Type a number, or open.</p>}
+        <Problem text={problem} />
       </div>
-      <button type="submit" className="btn go">
+      <Button type="submit" look="best">
         Record
-      </button>
+      </Button>
     </form>
   );
 }

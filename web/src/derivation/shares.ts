@@ -1,0 +1,53 @@
+import type { Results } from "./deriver.ts";
+
+/** How much of a stage is done, in the stage's own units. */
+export interface Share {
+  done: number;
+  of: number;
+  /** What is counted. */
+  words: string;
+}
+
+/** The turnouts, followers among them, of the threads that their leader is asked for. */
+function members({ overview }: Results, of: (leader: string) => boolean): number {
+  const own = overview?.threads.filter(({ turnout }) => of(turnout.id)) ?? [];
+  return own.reduce((sum, { followers }) => sum + 1 + followers.length, 0);
+}
+
+/** Turnouts that have all they need. */
+export function equipShare(turnouts: number, results: Results): Share {
+  const complete = new Set(results.overview?.complete);
+  const done = members(results, (leader) => complete.has(leader));
+  return { done, of: turnouts, words: "turnouts completely equipped" };
+}
+
+/** Wires that can be laid as they are planned. */
+export function loomShare(_turnouts: number, { overview }: Results): Share {
+  const graved = overview?.findings.filter(({ severity }) => severity === "stop") ?? [];
+  const stopped = new Set(graved.flatMap(({ turnoutIds }) => turnoutIds));
+  const leaders = new Map(
+    overview?.threads.flatMap(({ turnout, followers }) =>
+      [turnout, ...followers].map((each) => [each.id, turnout.id] as const),
+    ),
+  );
+  const wires = overview?.loom.wires ?? [];
+  const ready = wires.filter(({ turnoutId }) => !turnoutId || !stopped.has(leaders.get(turnoutId) ?? ""));
+  return { done: ready.length, of: wires.length, words: "wires that no grave finding forbids to lay" };
+}
+
+/** Outputs in use whose address is theirs alone. */
+export function numbersShare(_turnouts: number, { overview }: Results): Share {
+  const used = overview?.addresses.filter(({ throws }) => throws !== null) ?? [];
+  const done = used.filter(({ sharedWith, packet }) => sharedWith.length === 0 && packet).length;
+  return { done, of: used.length, words: "outputs in use with an address of their own" };
+}
+
+/** Steps of the test sheets that have passed and still hold. */
+export function proveShare(_turnouts: number, { proving }: Results): Share {
+  const counts = Object.values(proving ?? {});
+  return {
+    done: counts.reduce((sum, { passed }) => sum + passed, 0),
+    of: counts.reduce((sum, { steps }) => sum + steps, 0),
+    words: "test steps passed and still good",
+  };
+}

@@ -1,0 +1,21 @@
+import type { ReactNode } from "react";
+import { checkAgain, useResults } from "../derivation/hooks.ts";
+import { Mark } from "../drawing/Mark.tsx";
+import { Button } from "../kit/Button.tsx";
+import { useAppDispatch } from "../store/store.ts";
+
+/** Says something about findings only once they have been looked for in the record as it is; else, how far that has come. */
+export function Checked({ children }: { children: ReactNode }) {
+  const { state, failure } = useResults();
+  const dispatch = useAppDispatch();
+  if (state === "checked") return children;
+  if (state === "checking") return <span className="text-ink-2">Checking ...</span>;
+  return (
+    <span role="alert" className="inline-flex flex-wrap items-center gap-2">
+      <Mark verdict="stale" size={14} /> Could not be checked: {failure}
+      <Button size="small" onClick={() => dispatch(checkAgain())}>
+        Check again
+      </Button>
+    </span>
+  );
+}

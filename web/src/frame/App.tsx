@@ -1,0 +1,44 @@
+import { lazy, Suspense, useEffect } from "react";
+import { ErrorBoundary } from "react-error-boundary";
+import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { TipsProvider } from "../kit/Tooltip.tsx";
+import { useAppSelector } from "../store/store.ts";
+import { Notices } from "./Notices.tsx";
+import { PageFailure } from "./PageFailure.tsx";
+import { RailwayFrame } from "./RailwayFrame.tsx";
+import { STAGES } from "./stages.ts";
+
+const RailwaysPage = lazy(async () => ({ default: (await import("../pages/RailwaysPage.tsx")).RailwaysPage }));
+const QuickSumsPage = lazy(async () => ({ default: (await import("../pages/QuickSumsPage.tsx")).QuickSumsPage }));
+const STAGE_PAGES = STAGES.map(({ path, load }) => ({ path, Page: lazy(load) }));
+
+/** Every address of the interface, with what surrounds each page: the theme, tips, and sentences shown for a while. */
+export function App() {
+  const theme = useAppSelector((state) => state.view.theme);
+  useEffect(() => {
+    document.documentElement.dataset.theme = theme;
+    localStorage.setItem("alderman-theme", theme);
+  }, [theme]);
+  return (
+    <TipsProvider>
+      <BrowserRouter>
+        <ErrorBoundary FallbackComponent={PageFailure}>
+          <Suspense fallback={<p className="p-6 text-ink-2">Opening ...</p>}>
+            <Routes>
+              <Route path="railways" element={<RailwaysPage />} />
+              <Route path="quick-sums/:name?" element={<QuickSumsPage />} />
+              <Route path="r/:railwayId" element={<RailwayFrame />}>
+                <Route index element={<Navigate to="equip" replace />} />
+                {STAGE_PAGES.map(({ path, Page }) => (
+                  <Route key={path} path={path} element={<Page />} />
+                ))}
+              </Route>
+              <Route path="*" element={<Navigate to="/railways" replace />} />
+            </Routes>
+          </Suspense>
+        </ErrorBoundary>
+      </BrowserRouter>
+      <Notices />
+    </TipsProvider>
+  );
+}

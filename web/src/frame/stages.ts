@@ -1,0 +1,55 @@
+import type { ComponentType } from "react";
+import type { Results } from "../derivation/deriver.ts";
+import { equipShare, loomShare, numbersShare, proveShare, type Share } from "../derivation/shares.ts";
+
+/** A stage of the work, or another view of one railway: everything that the frame needs to know of it. */
+export interface Stage {
+  /** Last part of its address. */
+  path: string;
+  title: string;
+  /** Letter that leads to it after `g`. */
+  key: string;
+  /** Its share done, for a stage of the spine; others stand at the spine's foot or are reached from a stage. */
+  share?: (turnouts: number, results: Results) => Share;
+  /** It has a line at the spine's foot, with a count of what waits there. */
+  foot?: (results: Results) => number | null;
+  load: () => Promise<{ default: ComponentType }>;
+  /** Names of the pictures in docs/screenshots that show it. */
+  pictures: readonly string[];
+}
+
+/** Every stage, in the order of the work; spine, routes, keys, palette and screenshots follow from this list. */
+export const STAGES: readonly Stage[] = [
+  {
+    ...{ path: "equip", title: "Equip", key: "e", share: equipShare },
+    load: async () => ({ default: (await import("../stages/equip/EquipStage.tsx")).EquipStage }),
+    pictures: [
+      ...["equip-thread", "equip-coil", "equip-frog", "equip-list"],
+      ...["equip-sense", "equip-lamp", "equip-schools", "equip-power"],
+    ],
+  },
+  {
+    ...{ path: "loom", title: "Loom", key: "l", share: loomShare, pictures: ["loom"] },
+    load: async () => ({ default: (await import("../stages/loom/LoomStage.tsx")).LoomStage }),
+  },
+  {
+    ...{ path: "numbers", title: "Numbers", key: "n", share: numbersShare, pictures: ["numbers"] },
+    load: async () => ({ default: (await import("../stages/numbers/NumbersStage.tsx")).NumbersStage }),
+  },
+  {
+    ...{ path: "prove", title: "Prove", key: "p", share: proveShare, pictures: ["prove"] },
+    load: async () => ({ default: (await import("../stages/prove/ProveStage.tsx")).ProveStage }),
+  },
+  {
+    ...{ path: "findings", title: "Findings", key: "f", pictures: ["findings"] },
+    load: async () => ({ default: (await import("../findings/FindingsSheet.tsx")).FindingsSheet }),
+  },
+  {
+    ...{ path: "open-ends", title: "Open ends", key: "o", foot: ({ openEnds }) => openEnds, pictures: ["open-ends"] },
+    load: async () => ({ default: (await import("../stages/openEnds/OpenEndsStage.tsx")).OpenEndsStage }),
+  },
+  {
+    ...{ path: "types", title: "Device types", key: "d", pictures: ["device-types"] },
+    load: async () => ({ default: (await import("../stages/types/TypesStage.tsx")).TypesStage }),
+  },
+];

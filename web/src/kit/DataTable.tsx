@@ -1,0 +1,354 @@
+import {
+  type ColumnDef,
+  columnFilteringFeature,
+  columnResizingFeature,
+  columnSizingFeature,
+  columnVisibilityFeature,
+  createFilteredRowModel,
+  createSortedRowModel,
+  filterFn_includesString,
+  globalFilteringFeature,
+  type Header,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  type TableState,
+  tableFeatures,
+  useTable,
+} from "@tanstack/react-table";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { ArrowDown, ArrowUp, Columns3 } from "lucide-react";
+import {
+  type ComponentProps,
+  type ComponentType,
+  Fragment,
+  type KeyboardEvent,
+  type ReactNode,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
+import { IconButton } from "./IconButton.tsx";
+import { ShownMenu } from "./Menu.tsx";
+import { Input } from "./TextField.tsx";
+import { Toolbar } from "./Toolbar.tsx";
+import { useKeptState } from "./useKeptState.ts";
+
+/** A column of a table. */
+export interface DataColumn<T> {
+  id: string;
+  /** Heading; for a column of marks or buttons, only read out. */
+  title: string;
+  untitled?: boolean;
+  /** What it is sorted and found by; a number is sorted as one. Without it, it is neither. */
+  value?: (item: T) => string | number | null;
+  /** What is drawn; the value when not said. */
+  cell?: (item: T) => ReactNode;
+  /** Figures, at the right and in mono. */
+  figures?: boolean;
+  mono?: boolean;
+  /** Pixels to begin with; the rest shares what is left. */
+  width?: number;
+  wraps?: boolean;
+}
+
+interface Props<T> {
+  label: string;
+  items: readonly T[];
+  columns: readonly DataColumn<T>[];
+  idOf: (item: T) => string;
+  /** The item that is chosen, and how another one is; arrows choose too. */
+  chosen?: string | null;
+  onChoose?: (item: T) => void;
+  /** Instead of rows, when there are none. */
+  empty?: ReactNode;
+  /** Name under which widths, order and shown columns are kept in this browser; brings a bar to find in it and to choose columns. */
+  keptAs?: string;
+  /** More at the head of that bar. */
+  bar?: ReactNode;
+  /** A second line below an item's own. */
+  below?: (item: T) => ReactNode;
+  /** The row element, when it must do more than stand there. */
+  row?: ComponentType<{ item: T } & ComponentProps<"tr">>;
+  /** The table scrolls with what it stands in, and all its rows are drawn. */
+  flowing?: boolean;
+  className?: string;
+}
+
+const features = tableFeatures({
+  rowSortingFeature,
+  columnFilteringFeature,
+  globalFilteringFeature,
+  columnVisibilityFeature,
+  columnSizingFeature,
+  columnResizingFeature,
+  sortedRowModel: createSortedRowModel(),
+  filteredRowModel: createFilteredRowModel(),
+  sortFns: { alphanumeric: sortFn_alphanumeric },
+  filterFns: { includesString: filterFn_includesString },
+});
+type Features = typeof features;
+
+/** Above so many rows only those in sight are drawn. */
+const MOST_DRAWN = 50;
+const ROW_HEIGHT = 29;
+
+type Kept = Partial<Pick<TableState<Features>, "sorting" | "columnVisibility" | "columnSizing">>;
+
+/**
+ * A table: its headings sort, its columns can be made wider, found in and left out, and only rows in sight are drawn when
+ * there are many.
+ */
+export function DataTable<T>(props: Props<T>) {
+  const { label, items, columns, idOf, chosen = null, onChoose, empty, keptAs, bar, below, flowing = false } = props;
+  const [kept, setKept] = useKeptState<Kept>(keptAs ? `table-${keptAs}` : null, {});
+  const [wanted, setWanted] = useState("");
+  const data = useMemo(() => [...items], [items]);
+  const defs = useMemo(() => columns.map((column) => defOf(column)), [columns]);
+  const keep =
+    <K extends keyof Kept>(name: K) =>
+    (next: unknown) =>
+      setKept((now) => ({
+        ...now,
+        [name]: typeof next === "function" ? next(now[name] ?? (name === "sorting" ? [] : {})) : next,
+      }));
+  const table = useTable({
+    features,
+    data: data as object[],
+    columns: defs as unknown as ColumnDef<Features, object>[],
+    getRowId: (item) => idOf(item as T),
+    columnResizeMode: "onChange",
+    globalFilterFn: "includesString",
+    state: {
+      sorting: kept.sorting ?? [],
+      columnVisibility: kept.columnVisibility ?? {},
+      columnSizing: kept.columnSizing ?? {},
+      globalFilter: wanted,
+    },
+    onSortingChange: keep("sorting"),
+    onColumnVisibilityChange: keep("columnVisibility"),
+    onColumnSizingChange: keep("columnSizing"),
+  });
+  const scroll = useRef<HTMLDivElement>(null);
+  const rows = table.getRowModel().rows;
+  const many = !flowing && rows.length > MOST_DRAWN;
+  const virtual = useVirtualizer({
+    count: rows.length,
+    enabled: many,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 10,
+    useFlushSync: false,
+  });
+  const at = rows.findIndex(({ id }) => id === chosen);
+  useEffect(() => {
+    if (at < 0) return;
+    if (many) virtual.scrollToIndex(at);
+    else scroll.current?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
+  }, [at, many, virtual]);
+  const inSight = many
+    ? virtual.getVirtualItems().map(({ index, start, end }) => ({ index, start, end }))
+    : rows.map((_, index) => ({ index, start: 0, end: 0 }));
+  const shownColumns = table.getVisibleLeafColumns();
+  const onRowKey = (event: KeyboardEvent<HTMLTableRowElement>, index: number) => {
+    const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
+    const next = rows[index + step];
+    if (!onChoose || event.target !== event.currentTarget) return;
+    if (step !== 0 && next) {
+      onChoose(next.original as T);
+      const sibling = step > 0 ? event.currentTarget.nextElementSibling : event.currentTarget.previousElementSibling;
+      if (sibling instanceof HTMLElement) sibling.focus();
+    } else if (event.key === "Enter" || event.key === " ") {
+      const own = rows[index];
+      if (own) onChoose(own.original as T);
+    } else return;
+    event.preventDefault();
+  };
+  const Row = props.row ?? PlainRow;
+  const before = inSight[0]?.start ?? 0;
+  const after = many ? virtual.getTotalSize() - (inSight.at(-1)?.end ?? 0) : 0;
+  return (
+    <>
+      {keptAs && items.length > 0 && (
+        <Toolbar label={`${label}: find and columns`}>
+          {bar}
+          <Input
+            type="search"
+            className="w-40!"
+            aria-label={`Find in: ${label}`}
+            placeholder="Find"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+          />
+          <span className="flex-1 text-small text-ink-2" role="status">
+            {rows.length === items.length ? "" : `${rows.length} of ${items.length}`}
+          </span>
+          <ShownMenu
+            title="Columns shown"
+            trigger={<IconButton icon={Columns3} label={`Columns of: ${label}`} />}
+            items={table.getAllLeafColumns().map((column) => ({
+              id: column.id,
+              text: titleOf(columns, column.id),
+              shown: column.getIsVisible(),
+              toggle: (shown) => column.toggleVisibility(shown),
+            }))}
+          />
+        </Toolbar>
+      )}
+      <div ref={scroll} className={flowing ? "" : "min-h-0 flex-1 overflow-auto"}>
+        {items.length === 0 && empty}
+        {items.length > 0 && (
+          <table
+            aria-label={label}
+            aria-rowcount={rows.length + 1}
+            className={`w-full border-collapse ${Object.keys(kept.columnSizing ?? {}).length > 0 ? "table-fixed" : ""} ${props.className ?? ""}`}
+          >
+            <thead>
+              <tr>
+                {shownColumns.map((column) => (
+                  <Heading
+                    key={column.id}
+                    header={headerOf(table.getHeaderGroups()[0]?.headers ?? [], column.id)}
+                    column={columns.find(({ id }) => id === column.id)}
+                    width={kept.columnSizing?.[column.id] ?? columns.find(({ id }) => id === column.id)?.width}
+                  />
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {before > 0 && <Gap height={before} span={shownColumns.length} />}
+              {inSight.map(({ index }) => {
+                const row = rows[index];
+                if (!row) return null;
+                const item = row.original as T;
+                const more = below?.(item);
+                return (
+                  <Fragment key={row.id}>
+                    <Row
+                      item={item}
+                      data-index={index}
+                      ref={many ? virtual.measureElement : null}
+                      aria-rowindex={index + 2}
+                      {...(onChoose
+                        ? {
+                            "aria-selected": row.id === chosen,
+                            tabIndex: row.id === chosen || (at < 0 && index === 0) ? 0 : -1,
+                            onClick: () => onChoose(item),
+                            onKeyDown: (event) => onRowKey(event, index),
+                          }
+                        : {})}
+                      className={`focus-visible:-outline-offset-3 ${onChoose ? "cursor-pointer" : ""} ${row.id === chosen ? "bg-copper-wash [&>td:first-child]:shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
+                    >
+                      {shownColumns.map((column) => {
+                        const own = columns.find(({ id }) => id === column.id);
+                        return (
+                          <td key={column.id} className={cellClass(own, more !== undefined && more !== null)}>
+                            {own?.cell ? own.cell(item) : own?.value?.(item)}
+                          </td>
+                        );
+                      })}
+                    </Row>
+                    {more && (
+                      <tr>
+                        <td colSpan={shownColumns.length} className="border-b border-rule px-3 pb-1.5 text-small">
+                          {more}
+                        </td>
+                      </tr>
+                    )}
+                  </Fragment>
+                );
+              })}
+              {after > 0 && <Gap height={after} span={shownColumns.length} />}
+            </tbody>
+          </table>
+        )}
+        {items.length > 0 && rows.length === 0 && <p className="p-3 text-ink-2">Nothing here holds “{wanted}”.</p>}
+      </div>
+    </>
+  );
+}
+
+function PlainRow({ item: _, ...rest }: { item: unknown } & ComponentProps<"tr">) {
+  return <tr {...rest} />;
+}
+
+function cellClass<T>(column: DataColumn<T> | undefined, joined: boolean): string {
+  const line = joined ? "" : "border-b border-rule";
+  const text = column?.figures
+    ? "text-right font-mono text-[12px] whitespace-nowrap"
+    : column?.mono
+      ? "font-mono text-[12px] whitespace-nowrap"
+      : column?.wraps
+        ? "align-top py-1"
+        : "whitespace-nowrap overflow-hidden text-ellipsis";
+  return `h-7 px-1.5 first:pl-3 last:pr-3 ${line} ${text}`;
+}
+
+function defOf<T>(column: DataColumn<T>): object {
+  const { id, value, width } = column;
+  const size = width === undefined ? {} : { size: width };
+  return value
+    ? { id, accessorFn: value, sortFn: "alphanumeric", sortUndefined: "last", minSize: 36, ...size }
+    : { id, enableSorting: false, enableGlobalFilter: false, minSize: 24, ...size };
+}
+
+const titleOf = <T,>(columns: readonly DataColumn<T>[], id: string) =>
+  columns.find((column) => column.id === id)?.title ?? id;
+
+type AnyHeader = Header<Features, object, unknown>;
+
+function headerOf(headers: readonly AnyHeader[], id: string): AnyHeader | undefined {
+  return headers.find((header) => header.column.id === id);
+}
+
+function Heading<T>({
+  header,
+  column,
+  width,
+}: {
+  header: AnyHeader | undefined;
+  column: DataColumn<T> | undefined;
+  width: number | undefined;
+}) {
+  if (!header || !column) return null;
+  const sorted = header.column.getIsSorted();
+  const words = column.untitled ? <span className="sr-only">{column.title}</span> : column.title;
+  return (
+    <th
+      scope="col"
+      aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : undefined}
+      style={width === undefined ? undefined : { width }}
+      className={`group sticky top-0 z-1 h-7 border-b border-rule-2 bg-sheet px-1.5 font-head text-label font-semibold text-ink-2 first:pl-3 last:pr-3 ${column.figures ? "text-right" : "text-left"} whitespace-nowrap`}
+    >
+      {header.column.getCanSort() && !column.untitled ? (
+        <button
+          type="button"
+          className={`inline-flex max-w-full items-center gap-0.5 ${column.figures ? "flex-row-reverse" : ""}`}
+          onClick={header.column.getToggleSortingHandler()}
+        >
+          <span className="truncate">{words}</span>
+          {sorted &&
+            (sorted === "asc" ? <ArrowUp size={12} aria-hidden="true" /> : <ArrowDown size={12} aria-hidden="true" />)}
+        </button>
+      ) : (
+        words
+      )}
+      <span
+        aria-hidden="true"
+        className="absolute inset-y-1 right-0 w-1.5 cursor-col-resize touch-none border-r border-transparent group-hover:border-rule-2"
+        onMouseDown={header.getResizeHandler()}
+        onTouchStart={header.getResizeHandler()}
+        onDoubleClick={() => header.column.resetSize()}
+      />
+    </th>
+  );
+}
+
+/** The room of rows that are out of sight. */
+export function Gap({ height, span }: { height: number; span: number }) {
+  return (
+    <tr style={{ height }}>
+      <td colSpan={span} className="p-0" />
+    </tr>
+  );
+}

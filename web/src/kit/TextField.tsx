@@ -1,0 +1,97 @@
+import { type ComponentProps, type KeyboardEvent, type Ref, useEffect, useRef } from "react";
+import { useForm } from "react-hook-form";
+import { Problem } from "./Field.tsx";
+
+const INPUT =
+  "w-full min-h-7.5 rounded-[3px] border border-ink bg-sheet px-2 text-ink placeholder:text-ink-2 aria-invalid:border-red aria-invalid:outline-red max-sm:min-h-11";
+
+/** How a field to type into looks. */
+export const inputClass = (more = "") => `${INPUT} ${more}`;
+
+/** A field to type into whose text somebody else keeps. */
+export function Input({ className = "", ref, ...rest }: ComponentProps<"input"> & { ref?: Ref<HTMLInputElement> }) {
+  return <input ref={ref} autoComplete="off" className={inputClass(className)} {...rest} />;
+}
+
+interface SavedProps {
+  label?: string;
+  /** Given by the `Field` around it. */
+  ids?: { id: string };
+  /** The text as it is kept. */
+  value: string;
+  /**
+   * Keeps the text; called when the field is left or Enter is pressed, and only when it is not as it was.
+   * @returns the sentence that says why it cannot be kept: it is shown, and the typed text stays
+   */
+  save: (text: string) => string | null | undefined;
+  placeholder?: string;
+  className?: string;
+  maxLength?: number;
+  inputMode?: "decimal" | "numeric";
+  /** Enter goes on to the next field of the same list. */
+  goesOn?: boolean;
+  /** Lines; a field of several is no longer left by Enter. */
+  lines?: number;
+}
+
+/** Puts the focus on the field that follows one in its table, list or form. */
+export function focusNext(field: HTMLElement): void {
+  const list = field.closest("table, [role=list], form");
+  const fields = [...(list?.querySelectorAll<HTMLElement>("input:not([type=file]):not([disabled])") ?? [])];
+  const next = fields[fields.indexOf(field) + 1];
+  next?.focus();
+  if (next instanceof HTMLInputElement) next.select();
+}
+
+/** A text that is saved when it is left. What cannot be saved stays as it was typed, with the sentence below it; Escape brings back what is kept. */
+export function TextField({ label, ids, value, save, lines, goesOn, className = "", ...rest }: SavedProps) {
+  const { register, reset, setError, clearErrors, getValues, formState } = useForm({ values: { text: value } });
+  const latest = useRef(save);
+  latest.current = save;
+  const problem = formState.errors.text?.message;
+  const keep = () => {
+    const text = getValues("text").trim();
+    if (text === value) {
+      reset({ text: value });
+      clearErrors();
+      return;
+    }
+    const refusal = latest.current(text);
+    if (refusal) setError("text", { message: refusal });
+    else clearErrors();
+  };
+  const leave = useRef(keep);
+  leave.current = keep;
+  // what is typed is kept as well when the whole thing is closed
+  useEffect(() => () => leave.current(), []);
+  const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
+    if (event.key === "Enter" && !lines) {
+      event.preventDefault();
+      keep();
+      if (goesOn && !formState.errors.text) focusNext(event.currentTarget);
+    } else if (event.key === "Escape" && getValues("text") !== value) {
+      event.preventDefault();
+      event.stopPropagation();
+      reset({ text: value });
+      clearErrors();
+    }
+  };
+  const given = {
+    ...rest,
+    ...ids,
+    ...(label ? { "aria-label": label } : {}),
+    ...(problem ? { "aria-invalid": true } : {}),
+    ...register("text", { onBlur: keep }),
+    onKeyDown,
+  };
+  return (
+    <>
+      {lines ? (
+        <textarea rows={lines} className={inputClass(`py-1 ${className}`)} {...given} />
+      ) : (
+        <input autoComplete="off" className={inputClass(className)} {...given} />
+      )}
+      <Problem text={problem} />
+    </>
+  );
+}

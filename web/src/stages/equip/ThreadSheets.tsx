@@ -1,0 +1,110 @@
+import { controlsOf, find, type RailwayRecord, type Thread, typeOf } from "@alderman/core";
+import { threadsThrough } from "../../derivation/focus.ts";
+import { useResults } from "../../derivation/hooks.ts";
+import { ThreadDrawing } from "../../drawing/thread/ThreadDrawing.tsx";
+import { Checked } from "../../findings/Checked.tsx";
+import { FindingCard } from "../../findings/FindingCard.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { Choice } from "../../kit/Choice.tsx";
+import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
+import { useRecord } from "../../session/hooks.ts";
+import { useAppDispatch, useAppSelector } from "../../store/store.ts";
+import { lookAt, throwBy } from "../../store/view.ts";
+import { ThrowSelector } from "./ThrowSelector.tsx";
+
+/** The thread of the chosen turnout, and the findings on it. */
+export function ThreadSheets({ thread }: { thread: Thread }) {
+  const { overview, focus } = useResults();
+  const record = useRecord();
+  if (!overview || !record) return null;
+  const reading = focus?.turnoutId === thread.turnout.id ? focus.reading : null;
+  const own = overview.findings.filter(({ turnoutIds }) => turnoutIds.includes(thread.turnout.id));
+  const counted = own.filter(({ kept }) => kept === null);
+  const wrong = counted.filter(({ severity }) => severity === "stop").length;
+  return (
+    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2.5 max-[699px]:flex max-[699px]:flex-col min-[1600px]:grid-cols-[minmax(0,1fr)_360px] min-[1600px]:grid-rows-[minmax(0,1fr)]">
+      <Sheet
+        title={`Thread of ${thread.label}`}
+        about={describe(thread)}
+        actions={
+          <>
+            <BySelector thread={thread} />
+            <ThrowSelector turnoutId={thread.turnout.id} />
+          </>
+        }
+      >
+        <SharedBy record={record} thread={thread} />
+        <div className="overflow-x-auto [&_svg.draw]:max-h-[64vh] min-[1600px]:[&_svg.draw]:max-h-none">
+          <ThreadDrawing overview={overview} thread={thread} reading={reading} />
+        </div>
+      </Sheet>
+      <Sheet title={`Findings on ${thread.label}`} about={`${wrong} wrong, ${counted.length - wrong} doubtful`}>
+        <SheetBody>
+          {own.length === 0 && (
+            <p className="p-3 text-ink-2">
+              <Checked>All checks are clear.</Checked>
+            </p>
+          )}
+          {own.map((finding) => (
+            <FindingCard key={finding.key} finding={finding} />
+          ))}
+        </SheetBody>
+      </Sheet>
+    </div>
+  );
+}
+
+/** When a board, a supply or a control is looked at: the threads that pass through it, to go from one to the next. */
+function SharedBy({ record, thread }: { record: RailwayRecord; thread: Thread }) {
+  const chosen = useAppSelector((state) => state.view.chosen);
+  const dispatch = useAppDispatch();
+  if (chosen?.kind !== "device") return null;
+  const device = find(record, "device", chosen.id);
+  if (!device) return null;
+  const leaders = threadsThrough(record, chosen);
+  return (
+    <p className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-rule px-3 py-1.5" role="status">
+      <span>
+        Through <b className="mono">{device.label}</b>, {typeOf(record, device).name}:
+      </span>
+      {leaders.map((id) => (
+        <Button
+          key={id}
+          size="small"
+          look={id === thread.turnout.id ? "best" : "plain"}
+          onClick={() => dispatch(lookAt(id))}
+        >
+          {find(record, "turnout", id)?.label}
+        </Button>
+      ))}
+    </p>
+  );
+}
+
+function describe({ turnout, motors }: Thread): string {
+  const kinds = motors.map(({ type }) => type.short);
+  const [kind] = kinds;
+  const words =
+    motors.length === 0 ? "no motor yet" : motors.length === 1 ? `${kind} motor` : `${motors.length} ${kind} motors`;
+  return [turnout.name, words].filter(Boolean).join("; ");
+}
+
+/** Which of several controls is used. */
+function BySelector({ thread }: { thread: Thread }) {
+  const chosen = useAppSelector((state) => state.view.by[thread.turnout.id]);
+  const dispatch = useAppDispatch();
+  const controls = [...new Map(controlsOf(thread).map((control) => [control.device.id, control])).values()];
+  const [first] = controls;
+  if (!first || controls.length < 2) return null;
+  return (
+    <Choice
+      label="Thrown by"
+      value={chosen ?? first.device.id}
+      options={controls.map(({ device, assignment }) => ({
+        value: device.id,
+        text: `by ${device.label}${assignment.inverse ? " inverse" : ""}`,
+      }))}
+      onChange={(controlId) => dispatch(throwBy({ turnoutId: thread.turnout.id, controlId }))}
+    />
+  );
+}

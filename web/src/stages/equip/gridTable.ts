@@ -1,0 +1,180 @@
+import { COLUMNS, type Finding, type RailwayRecord, type Turnout, turnoutsInOrder } from "@alderman/core";
+import {
+  type ColumnDef,
+  columnFilteringFeature,
+  columnGroupingFeature,
+  columnResizingFeature,
+  columnSizingFeature,
+  columnVisibilityFeature,
+  createFilteredRowModel,
+  createGroupedRowModel,
+  createSortedRowModel,
+  type FilterFn,
+  globalFilteringFeature,
+  rowSortingFeature,
+  type SortFn,
+  type TableState,
+  tableFeatures,
+  useTable,
+} from "@tanstack/react-table";
+import { type Dispatch, type SetStateAction, useMemo } from "react";
+import { type Verdict, verdictFor } from "../../drawing/Mark.tsx";
+import { textsOf } from "./cellTexts.ts";
+
+/** How the list is looked at; nothing of it is part of the railway. */
+export interface Look {
+  /** Only turnouts in one of whose cells this stands. */
+  text: string;
+  show: "all" | "open" | "findings";
+  grouped: boolean;
+  sorting: TableState<Features>["sorting"];
+  columnVisibility: Record<string, boolean>;
+  columnSizing: Record<string, number>;
+}
+
+export const PLAIN_LOOK: Look = {
+  ...{ text: "", show: "all", grouped: false, sorting: [], columnVisibility: {}, columnSizing: {} },
+};
+
+/** A row of the grid: a turnout with its place among those shown, or the heading of a zone. */
+export type GridItem = { kind: "turnout"; turnout: Turnout; row: number } | { kind: "zone"; title: string };
+
+/** What findings say of each turnout's cells: the worst of each column, by leader. */
+export type CellVerdicts = ReadonlyMap<string, ReadonlyMap<string, Verdict>>;
+
+const GRAVEST: Verdict[] = ["wrong", "doubtful", "open"];
+
+/** The worst verdict of each cell, by leader and column. */
+export function cellVerdicts(findings: readonly Finding[]): CellVerdicts {
+  const verdicts = new Map<string, Map<string, Verdict>>();
+  for (const { kept, column, severity, ruleId, turnoutIds } of findings) {
+    if (kept !== null || column === null) continue;
+    const verdict = ruleId === "turnout-incomplete" ? "open" : verdictFor(severity);
+    for (const id of turnoutIds) {
+      const own = verdicts.get(id) ?? new Map<string, Verdict>();
+      const known = own.get(column);
+      if (!known || GRAVEST.indexOf(verdict) < GRAVEST.indexOf(known)) own.set(column, verdict);
+      verdicts.set(id, own);
+    }
+  }
+  return verdicts;
+}
+
+/** A turnout with what its cells say, as the table works on it. */
+export interface GridRecord {
+  turnout: Turnout;
+  texts: readonly string[];
+  /** What findings say of it, for what is shown. */
+  verdicts: ReadonlySet<Verdict>;
+}
+
+const ORDER = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
+
+/** As people count; what is empty has no place and comes last either way (`sortUndefined`). */
+const asPeopleCount: SortFn<Features, GridRecord> = (a, b, id) =>
+  ORDER.compare(a.getValue<string>(id), b.getValue<string>(id));
+
+/** Whether a text stands in any cell of a row, and the row is one of those to be shown. */
+const isShown: FilterFn<Features, GridRecord> = ({ original: { texts, verdicts } }, _id, { text, show }: Look) => {
+  if (show === "open" && !verdicts.has("open")) return false;
+  if (show === "findings" && verdicts.size === 0) return false;
+  const wanted = text.trim().toLowerCase();
+  return wanted === "" || texts.some((each) => each.toLowerCase().includes(wanted));
+};
+
+const features = tableFeatures({
+  rowSortingFeature,
+  columnFilteringFeature,
+  globalFilteringFeature,
+  columnGroupingFeature,
+  columnVisibilityFeature,
+  columnSizingFeature,
+  columnResizingFeature,
+  filteredRowModel: createFilteredRowModel(),
+  groupedRowModel: createGroupedRowModel(),
+  sortedRowModel: createSortedRowModel(),
+});
+type Features = typeof features;
+
+/** Widths to begin with, as shares of the list. */
+const WIDTHS: Record<string, number> = {
+  ...{ label: 72, name: 112, hand: 50, zone: 78, with: 76, motor: 104, driver: 66, control: 88, frog: 78, lamp: 66 },
+  ...{ address: 62, run: 52 },
+};
+
+const columnDefs = COLUMNS.map(
+  ({ id, title }, index): ColumnDef<Features, GridRecord> => ({
+    ...{ id, header: title, size: WIDTHS[id] ?? 80, minSize: 36 },
+    accessorFn: ({ texts }: GridRecord) => texts[index] || undefined,
+    sortFn: asPeopleCount,
+    sortUndefined: "last",
+    enableHiding: id !== "label",
+  }),
+);
+
+/** The table of turnouts: which rows and columns are shown, in which order. */
+export function useGridTable(
+  record: RailwayRecord,
+  verdicts: CellVerdicts,
+  look: Look,
+  setLook: Dispatch<SetStateAction<Look>>,
+) {
+  const data = useMemo(
+    () =>
+      turnoutsInOrder(record).map((turnout): GridRecord => {
+        const own = verdicts.get(turnout.movesWith ?? turnout.id);
+        return { turnout, texts: textsOf(record, turnout), verdicts: new Set(own?.values()) };
+      }),
+    [record, verdicts],
+  );
+  const keep =
+    <K extends "sorting" | "columnVisibility" | "columnSizing">(name: K) =>
+    (next: Look[K] | ((now: Look[K]) => Look[K])) =>
+      setLook((now) => ({ ...now, [name]: typeof next === "function" ? next(now[name]) : next }));
+  const { text, show } = look;
+  const filter = useMemo(() => ({ text, show }), [text, show]);
+  const table = useTable<Features, GridRecord>({
+    features,
+    data,
+    columns: columnDefs,
+    getRowId: ({ turnout }) => turnout.id,
+    columnResizeMode: "onChange",
+    globalFilterFn: isShown,
+    getColumnCanGlobalFilter: () => true,
+    enableSortingRemoval: true,
+    sortDescFirst: false,
+    state: {
+      ...{ sorting: look.sorting, columnVisibility: look.columnVisibility, columnSizing: look.columnSizing },
+      ...{ globalFilter: filter, grouping: look.grouped ? ["zone"] : [] },
+    },
+    onSortingChange: keep("sorting"),
+    onColumnVisibilityChange: keep("columnVisibility"),
+    onColumnSizingChange: keep("columnSizing"),
+  });
+  const rows = table.getSortedRowModel().rows;
+  const items = useMemo(() => itemsOf(record, rows, look.grouped), [record, rows, look.grouped]);
+  const columns = COLUMNS.filter(({ id }) => look.columnVisibility[id] !== false);
+  return { table, items, columns };
+}
+
+export type GridTable = ReturnType<typeof useGridTable>["table"];
+
+interface SortedRow {
+  original: GridRecord;
+  subRows: readonly SortedRow[];
+}
+
+/** The rows as they are drawn, zone by zone in the owner's order when they are grouped. */
+function itemsOf(record: RailwayRecord, rows: readonly SortedRow[], grouped: boolean): GridItem[] {
+  let row = 0;
+  const turnouts = (of: readonly SortedRow[]): GridItem[] =>
+    of.map(({ original: { turnout } }) => ({ kind: "turnout", turnout, row: row++ }));
+  if (!grouped) return turnouts(rows);
+  const zones = new Map(record.zones.map((zone) => [zone.id, zone]));
+  const groups = rows.map(({ subRows }) => ({ subRows, zone: zones.get(subRows[0]?.original.turnout.zoneId ?? "") }));
+  groups.sort((a, b) => (a.zone?.order ?? Number.POSITIVE_INFINITY) - (b.zone?.order ?? Number.POSITIVE_INFINITY));
+  return groups.flatMap(({ zone, subRows }) => {
+    const name = zone ? (zone.name ? `${zone.label}, ${zone.name}` : zone.label) : "No zone";
+    return [{ kind: "zone", title: `${name} (${subRows.length})` }, ...turnouts(subRows)];
+  });
+}
