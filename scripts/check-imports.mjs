@@ -33,7 +33,7 @@ const ORDER = [
 ];
 /** Folders that know of nothing but themselves and these. */
 const APART = { circuit: [], units: [] };
-const PACKAGES = { core: ["zod"], server: ["@alderman/core"], web: ["@alderman/core"] };
+const PACKAGES = { core: ["zod/mini", "zod/locales"], server: ["@alderman/core"], web: ["@alderman/core"] };
 
 const problems = [];
 const core = join(HOUSE, "core/src");

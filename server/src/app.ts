@@ -12,10 +12,6 @@ import { calculatorRoutes } from "./routes/calculators.ts";
 import { railwayRoutes } from "./routes/railways.ts";
 import type { Store } from "./store/store.ts";
 
-/** Largest body of an ordinary request, and of a railway file. */
-export const BODY_LIMIT = "2mb";
-export const FILE_LIMIT = "34mb";
-
 export interface AppOptions {
   store: Store;
   /** Folder with the built interface; without it only the interface for programs is served. */

@@ -5,8 +5,8 @@ import { createRoot } from "react-dom/client";
 import { Provider } from "react-redux";
 import { App } from "./frame/App.tsx";
 import { resumeWaiting } from "./session/actions.ts";
+import { makeStore } from "./store/makeStore.ts";
 import { browserServices } from "./store/services.ts";
-import { makeStore } from "./store/store.ts";
 import { setTheme } from "./store/view.ts";
 
 // style elements which dialogs put into the page must carry the page's nonce

@@ -3,7 +3,7 @@ import type { RailwayRecord } from "@alderman/core";
 import { derivation } from "../src/derivation/derivation.ts";
 import { NO_RESULTS, type Results } from "../src/derivation/deriver.ts";
 import { sessions } from "../src/session/sessions.ts";
-import { makeStore } from "../src/store/store.ts";
+import { makeStore } from "../src/store/makeStore.ts";
 import { PlayedBrowser, PlayedServer, playedServices } from "./playedServer.ts";
 
 export type TestStore = ReturnType<typeof makeStore>;

@@ -15,7 +15,8 @@ import type { Device } from "../record/schemas.ts";
 import { supplyOf, threadsOf } from "../schematic/thread.ts";
 import { count, list } from "../units/format.ts";
 import { Addresses } from "./addresses.ts";
-import { type Bin, pack } from "./pack.ts";
+import type { Bin } from "./bins.ts";
+import { pack } from "./pack.ts";
 import { supplyWithRoom } from "./supplies.ts";
 import {
   type AllotOptions,

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Bin, type Item, type Packed, pack } from "./pack.ts";
+import type { Bin, Item, Packed } from "./bins.ts";
+import { pack } from "./pack.ts";
 
 const FRESH: Bin = { outputs: 8, amps: 0.32, zone: null };
 const item = (zone: string, size = 1, amps = 0.015): Item => ({ size, amps, zone });

@@ -1,34 +1,9 @@
+import { type Bin, fits, type Item, type Packed } from "./bins.ts";
 import { packExactly } from "./packExactly.ts";
 import { packLarge } from "./packLarge.ts";
 
-/** Something to be put on a board: outputs it takes, amps it draws, the zone it belongs to ("" for none). */
-export interface Item {
-  size: number;
-  amps: number;
-  zone: string;
-}
-
-/** Room on a board: free outputs, amps that it can still give, and the zone it stands in; null when that is open. */
-export interface Bin {
-  outputs: number;
-  amps: number;
-  zone: string | null;
-}
-
-/** Where each item goes: boards that are there come first, then the new ones. */
-export interface Packed {
-  bin: number[];
-  /** New boards. */
-  fresh: number;
-  /** Outputs whose turnout lies in another zone than their board. */
-  away: number;
-}
-
 /** Up to this many items every way of packing them is looked at. */
 export const EXACT_ITEMS = 12;
-
-/** Rounding that sums of amps may have. */
-export const EPSILON = 1e-9;
 
 /**
  * Puts items on boards: the fewest new boards, then the fewest outputs away from their zone.
@@ -70,24 +45,4 @@ function inOrder(items: readonly Item[], present: number, { bin, ...packed }: Pa
   for (const number of sorted)
     if (number >= present && !numbers.has(number)) numbers.set(number, present + numbers.size);
   return { bin: sorted.map((number) => numbers.get(number) ?? number), ...packed };
-}
-
-export function fits({ size, amps }: Item, bin: Bin): boolean {
-  return size <= bin.outputs && amps <= bin.amps + EPSILON;
-}
-
-/** What an item counts when it lies away from its zone; one without a zone is nowhere away. */
-function weight({ zone, size }: Item): number {
-  return zone === "" ? 0 : size;
-}
-
-/** Outputs away from a board's zone; a board whose zone is open stands where most of its outputs are. */
-export function awayFrom(zone: string | null, items: readonly Item[]): number {
-  const weights = new Map<string, number>();
-  let all = 0;
-  for (const item of items) {
-    all += weight(item);
-    weights.set(item.zone, (weights.get(item.zone) ?? 0) + weight(item));
-  }
-  return all - (zone === null ? Math.max(0, ...weights.values()) : (weights.get(zone) ?? 0));
 }

@@ -1,4 +1,4 @@
-import { awayFrom, type Bin, EPSILON, type Item, type Packed } from "./pack.ts";
+import { awayFrom, type Bin, EPSILON, type Item, type Packed } from "./bins.ts";
 
 /** Cost of a packing as one number: a new board outweighs all outputs. */
 const BOARD = 1e6;

@@ -1,4 +1,4 @@
-import { awayFrom, type Bin, EPSILON, fits, type Item, type Packed } from "./pack.ts";
+import { awayFrom, type Bin, EPSILON, fits, type Item, type Packed } from "./bins.ts";
 
 /** Boards being filled. */
 interface Filled extends Bin {

@@ -2,7 +2,7 @@ import { figureValue, findType, typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType, Model } from "../catalogue/deviceType.ts";
 import { gate } from "../catalogue/gate.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { requireType } from "../equip/devices.ts";
+import { requireType } from "../equip/typeMeant.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";

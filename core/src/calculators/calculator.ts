@@ -1,4 +1,4 @@
-import type * as z from "zod";
+import type * as z from "zod/mini";
 import { type Problem, problemsOf, RecordError } from "../record/problems.ts";
 
 /** A small reckoning with checked input and output, offered by the web, over HTTP and as a command. */
@@ -34,14 +34,14 @@ export interface Result {
   digits: number;
 }
 
-interface Definition<I extends z.ZodType, O extends z.ZodType> extends Omit<Calculator, "run"> {
+interface Definition<I extends z.ZodMiniType, O extends z.ZodMiniType> extends Omit<Calculator, "run"> {
   input: I;
   output: O;
   run: (input: z.infer<I>) => z.infer<O>;
 }
 
 /** Makes a calculator of a typed definition: input is parsed before, output after. */
-export function calculator<I extends z.ZodType, O extends z.ZodType>(definition: Definition<I, O>): Calculator {
+export function calculator<I extends z.ZodMiniType, O extends z.ZodMiniType>(definition: Definition<I, O>): Calculator {
   const { input, output, run, ...rest } = definition;
   return {
     ...rest,

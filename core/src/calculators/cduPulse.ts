@@ -1,12 +1,12 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { calculator } from "./calculator.ts";
 
 const Input = z.strictObject({
-  microfarads: z.number().positive().max(1e6),
-  chargeVolts: z.number().positive().max(100),
-  coilOhms: z.number().positive().max(1e6),
-  coils: z.int().min(1).max(100),
-  wireOhms: z.number().min(0).max(1e6).default(0),
+  microfarads: z.number().check(z.positive(), z.lte(1e6)),
+  chargeVolts: z.number().check(z.positive(), z.lte(100)),
+  coilOhms: z.number().check(z.positive(), z.lte(1e6)),
+  coils: z.int().check(z.gte(1), z.lte(100)),
+  wireOhms: z._default(z.number().check(z.gte(0), z.lte(1e6)), 0),
 });
 
 const Output = z.strictObject({

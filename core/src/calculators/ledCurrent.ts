@@ -1,11 +1,11 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { calculator } from "./calculator.ts";
 
 const Input = z.strictObject({
-  supplyVolts: z.number().positive().max(1000),
-  forwardVolts: z.number().positive().max(100),
-  ohms: z.number().positive().max(1e9),
-  ledsInSeries: z.int().min(1).max(100).default(1),
+  supplyVolts: z.number().check(z.positive(), z.lte(1000)),
+  forwardVolts: z.number().check(z.positive(), z.lte(100)),
+  ohms: z.number().check(z.positive(), z.lte(1e9)),
+  ledsInSeries: z._default(z.int().check(z.gte(1), z.lte(100)), 1),
 });
 
 const Output = z.strictObject({ milliamps: z.number(), milliampsIgnoringForward: z.number() });

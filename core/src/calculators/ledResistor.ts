@@ -1,4 +1,4 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { preferredAtLeast } from "../units/preferredValues.ts";
 import { badInput, calculator } from "./calculator.ts";
 
@@ -6,11 +6,11 @@ import { badInput, calculator } from "./calculator.ts";
 const RATINGS = [0.125, 0.25, 0.5, 1, 2, 5];
 
 const Input = z.strictObject({
-  supplyVolts: z.number().positive().max(1000),
-  forwardVolts: z.number().positive().max(100),
-  targetMilliamps: z.number().positive().max(100_000),
-  series: z.enum(["E12", "E24"]).default("E24"),
-  ledsInSeries: z.int().min(1).max(100).default(1),
+  supplyVolts: z.number().check(z.positive(), z.lte(1000)),
+  forwardVolts: z.number().check(z.positive(), z.lte(100)),
+  targetMilliamps: z.number().check(z.positive(), z.lte(100_000)),
+  series: z._default(z.enum(["E12", "E24"]), "E24"),
+  ledsInSeries: z._default(z.int().check(z.gte(1), z.lte(100)), 1),
 });
 
 const Output = z.strictObject({

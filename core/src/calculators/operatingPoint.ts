@@ -1,14 +1,14 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { CircuitError } from "../circuit/elements.ts";
 import { fromSpice } from "../circuit/fromSpice.ts";
 import { operatingPoint as solve } from "../circuit/operatingPoint.ts";
 import { badInput, calculator } from "./calculator.ts";
 
-const Input = z.strictObject({ netlist: z.string().min(1).max(1_000_000) });
+const Input = z.strictObject({ netlist: z.string().check(z.minLength(1), z.maxLength(1_000_000)) });
 
 const Output = z.strictObject({
   /** Volts of each node but the ground; null where nothing joins a node to it. */
-  nodes: z.record(z.string(), z.number().nullable()),
+  nodes: z.record(z.string(), z.nullable(z.number())),
   /** Amps into the first node of each voltage source and through it, as SPICE counts. */
   branches: z.record(z.string(), z.number()),
 });

@@ -1,4 +1,4 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { badInput, calculator } from "./calculator.ts";
 
 /** Colours of the digits 0 to 9, and of multipliers from 1 up; IEC 60062. */
@@ -17,8 +17,8 @@ const TOLERANCES: Record<string, string> = {
 };
 
 const Input = z.strictObject({
-  ohms: z.number().positive().max(99.9e9),
-  tolerancePercent: z.number().positive().max(20),
+  ohms: z.number().check(z.positive(), z.lte(99.9e9)),
+  tolerancePercent: z.number().check(z.positive(), z.lte(20)),
   bands: z.union([z.literal(4), z.literal(5)]),
 });
 

@@ -1,15 +1,15 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { awgOhmsPerMetre, metricOhmsPerMetre } from "../units/gauge.ts";
 import { badInput, calculator } from "./calculator.ts";
 
 const Input = z.strictObject({
-  lengthMetres: z.number().positive().max(10_000),
+  lengthMetres: z.number().check(z.positive(), z.lte(10_000)),
   gauge: z.union([
-    z.strictObject({ mm2: z.number().positive(), class: z.enum(["solid", "flexible"]) }),
-    z.strictObject({ awg: z.number().min(0).max(40) }),
+    z.strictObject({ mm2: z.number().check(z.positive()), class: z.enum(["solid", "flexible"]) }),
+    z.strictObject({ awg: z.number().check(z.gte(0), z.lte(40)) }),
   ]),
-  amps: z.number().min(0).max(1000),
-  supplyVolts: z.number().positive().max(1000),
+  amps: z.number().check(z.gte(0), z.lte(1000)),
+  supplyVolts: z.number().check(z.positive(), z.lte(1000)),
 });
 
 const Output = z.strictObject({

@@ -14,11 +14,12 @@ import { recordError } from "../record/problems.ts";
 import { HANDS, type Turnout } from "../record/schemas.ts";
 import { type Choice, controlChoices, driverChoices, frogChoices, lampChoices, motorChoices } from "./choices.ts";
 import { readControls, writeControls } from "./controls.ts";
-import { addBoardTo, typeMeant } from "./devices.ts";
+import { addBoardTo } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { driverOfTurnout, setAddress, setControl, setDriver, setMotor } from "./equipment.ts";
 import { readFrog, readLamp, setLamp, writeFrog, writeLamp } from "./frogsAndLamps.ts";
 import { turnoutCalled } from "./turnouts.ts";
+import { typeMeant } from "./typeMeant.ts";
 
 /** One column of the turnout list: what a cell shows, what may be typed there, and what typing does. */
 export interface Column {

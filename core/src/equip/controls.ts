@@ -3,9 +3,10 @@ import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } 
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import type { AssignmentOf, Device, Position, Turnout } from "../record/schemas.ts";
-import { removeDeviceFrom, requireType, typeMeant } from "./devices.ts";
+import { removeDeviceFrom } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { feed } from "./feed.ts";
+import { requireType, typeMeant } from "./typeMeant.ts";
 
 /** A control that a turnout is to have: a new one of a type or a device that is there, and how it commands. */
 export interface WantedControl {

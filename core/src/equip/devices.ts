@@ -1,6 +1,4 @@
-import { findType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
 import { takesSupply } from "../catalogue/checkTypes.ts";
-import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, find, freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -8,6 +6,7 @@ import { recordError } from "../record/problems.ts";
 import { type Device, type OwnType, PLAIN_TYPE } from "../record/schemas.ts";
 import { Draft } from "./draft.ts";
 import { feed } from "./feed.ts";
+import { requireType } from "./typeMeant.ts";
 
 /** Adds a board or supply; a board gets the supply and, for a decoder, the track bus that it needs. */
 export function addBoard(record: RailwayRecord, typeId: string): EditGroup {
@@ -28,15 +27,6 @@ export function addBoardTo(draft: Draft, typeId: string): Device {
 export function changeSupply(draft: Draft, deviceId: string, supplyId: string): void {
   draft.unassign((a) => a.role === "supply" && a.toDeviceId === deviceId);
   draft.assign("supply", { deviceId: supplyId, toDeviceId: deviceId });
-}
-
-/** The first device of a type in the railway, added when there is none. */
-export function firstOfType(draft: Draft, typeId: string): Device {
-  const type = requireType(draft.record, typeId);
-  const known = draft.record.devices.find(
-    (device) => typeOf(draft.record, device).model === type.model && device.typeId === typeId,
-  );
-  return known ?? draft.addDevice(typeId, type.prefix, type.place);
 }
 
 /** Removes a device and everything that was assigned to it. */
@@ -89,28 +79,4 @@ export function setFigure(record: RailwayRecord, typeId: string, figure: string,
   const draft = new Draft(record);
   draft.put("type", { ...own, figures });
   return draft.group(`${own.name}: ${figure} ${value === null ? "as in the catalogue" : `is ${value}`}`);
-}
-
-export function requireType(record: RailwayRecord, typeId: string): DeviceType {
-  const type = findType(record, typeId);
-  if (!type) throw recordError(`There is no device type "${typeId}".`);
-  return type;
-}
-
-/**
- * The type of a family that a text means: its identifier, its name, or a part of its name that only one has.
- * @throws {RecordError} when none or several are meant, naming them
- */
-export function typeMeant(record: RailwayRecord, family: DeviceType["family"], text: string): DeviceType {
-  const types = typesOfFamily(record, family);
-  const wanted = text.trim().toLowerCase();
-  const exact = types.find((type) => type.id === wanted || type.name.toLowerCase() === wanted);
-  if (exact) return exact;
-  const matches = types.filter((type) => type.name.toLowerCase().includes(wanted));
-  const [only] = matches;
-  if (only && matches.length === 1) return only;
-  const choices = (matches.length > 0 ? matches : types).map((type) => `"${type.id}"`).join(", ");
-  throw recordError(
-    `"${text}" ${matches.length > 0 ? "could be more than one" : "is no"} ${family} type; say ${choices}.`,
-  );
 }

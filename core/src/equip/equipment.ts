@@ -5,9 +5,10 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import { threadLedBy } from "../schematic/thread.ts";
 import { setControls } from "./controls.ts";
-import { removeDeviceFrom, requireType } from "./devices.ts";
+import { removeDeviceFrom } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { feed } from "./feed.ts";
+import { requireType } from "./typeMeant.ts";
 
 /** Gives a turnout a motor of a type, instead of the one it has; null takes it away. A motor that stays keeps its driver and lamp. */
 export function setMotor(draft: Draft, turnoutId: string, typeId: string | null): void {

@@ -3,8 +3,8 @@ import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf, usualSupply } from "../catalogue/traits.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
 import type { Device } from "../record/schemas.ts";
-import { firstOfType } from "./devices.ts";
 import type { Draft } from "./draft.ts";
+import { requireType } from "./typeMeant.ts";
 
 /** What brings a type its commands, or a detector its blocks' feed; null when nothing does but its supply. */
 export function usualCommands(type: DeviceType): string | null {
@@ -34,6 +34,13 @@ export function feed(draft: Draft, device: Device, type: DeviceType): void {
   if (commands && !has("commands")) {
     draft.assign("commands", { deviceId: source(draft, commands).id, toDeviceId: device.id });
   }
+}
+
+/** The first device of a type in the railway, added when there is none. */
+export function firstOfType(draft: Draft, typeId: string): Device {
+  const type = requireType(draft.record, typeId);
+  const known = draft.record.devices.find((device) => device.typeId === typeId);
+  return known ?? draft.addDevice(typeId, type.prefix, type.place);
 }
 
 /** The first device of a type, or a new one, itself fed: a controller needs its 5 V. */

@@ -5,10 +5,11 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import type { Device, Turnout } from "../record/schemas.ts";
 import { deviceCalled, wayOf } from "./controls.ts";
-import { removeDeviceFrom, requireType, typeMeant } from "./devices.ts";
+import { removeDeviceFrom } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { driverOfTurnout } from "./equipment.ts";
 import { feed } from "./feed.ts";
+import { requireType, typeMeant } from "./typeMeant.ts";
 
 /** What feeds a frog or lights a lamp: a device, and which of its ways. */
 export interface Source {

@@ -1,4 +1,4 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { edit } from "../catalogue/edit.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { freshId } from "../record/find.ts";
@@ -13,7 +13,9 @@ const MOST_TYPES_CHARACTERS = 1_000_000;
 const TypesFile = z.strictObject({
   format: z.literal(TYPES_FORMAT),
   version: z.literal(2),
-  types: z.array(OwnType).min(1, "must hold at least one type").max(500, "must hold at most 500 types"),
+  types: z
+    .array(OwnType)
+    .check(z.minLength(1, "must hold at least one type"), z.maxLength(500, "must hold at most 500 types")),
 });
 
 /** The owner's own device types as the text of an open file, to be taken into another railway. */

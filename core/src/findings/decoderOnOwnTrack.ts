@@ -1,7 +1,8 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { changeSupply, firstOfType } from "../equip/devices.ts";
+import { changeSupply } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
+import { firstOfType } from "../equip/feed.ts";
 import { isFedByTrack } from "../schematic/recipes/supplyToBoard.ts";
 import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { list, volts } from "../units/format.ts";

@@ -1,4 +1,4 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { checkRecord } from "./checkRecord.ts";
 import { Id } from "./fields.ts";
 import { KIND_ENTRIES, KINDS, type Kind, LISTS, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
@@ -23,12 +23,14 @@ export type Edit =
   | { [K in Kind]: { op: "put"; kind: K; value: ValueOf<K> } }[Kind]
   | { op: "remove"; kind: Kind; id: string }
   | { op: "railway"; value: Railway };
-export const Edit = z.union([Put, Remove, SetRailway]) as unknown as z.ZodType<Edit>;
+export const Edit = z.union([Put, Remove, SetRailway]) as unknown as z.ZodMiniType<Edit>;
 
 /** Edits which are applied together or not at all, with what they do in plain words. */
 export const EditGroup = z.strictObject({
-  words: z.string().min(1).max(200),
-  edits: z.array(Edit).min(1, "must hold at least one edit").max(20_000, "must hold at most 20000 edits"),
+  words: z.string().check(z.minLength(1), z.maxLength(200)),
+  edits: z
+    .array(Edit)
+    .check(z.minLength(1, "must hold at least one edit"), z.maxLength(20_000, "must hold at most 20000 edits")),
 });
 export type EditGroup = z.infer<typeof EditGroup>;
 

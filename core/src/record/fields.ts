@@ -1,26 +1,30 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 
 /** Identifier of a thing within its railway: lower-case letters, digits and hyphens. */
 export const Id = z
   .string()
-  .regex(/^[a-z0-9][a-z0-9-]{0,39}$/, "must be 1 to 40 lower-case letters, digits or hyphens");
+  .check(z.regex(/^[a-z0-9][a-z0-9-]{0,39}$/, "must be 1 to 40 lower-case letters, digits or hyphens"));
 
 /** What people call a thing: short, visible characters, no blanks at the ends. */
 export const Label = z
   .string()
-  .min(1, "must not be empty")
-  .max(24, "must have at most 24 characters")
-  .regex(/^[^\s\p{C}]([^\p{C}]*[^\s\p{C}])?$/u, "must not begin or end with a blank or hold control characters");
+  .check(
+    z.minLength(1, "must not be empty"),
+    z.maxLength(24, "must have at most 24 characters"),
+    z.regex(/^[^\s\p{C}]([^\p{C}]*[^\s\p{C}])?$/u, "must not begin or end with a blank or hold control characters"),
+  );
 
 export const Name = z
   .string()
-  .max(80, "must have at most 80 characters")
-  .regex(/^[^\p{C}]*$/u, "must not hold control characters");
-export const Note = z.string().max(2000, "must have at most 2000 characters");
-export const Order = z.int().min(0).max(1_000_000);
+  .check(
+    z.maxLength(80, "must have at most 80 characters"),
+    z.regex(/^[^\p{C}]*$/u, "must not hold control characters"),
+  );
+export const Note = z.string().check(z.maxLength(2000, "must have at most 2000 characters"));
+export const Order = z.int().check(z.gte(0), z.lte(1_000_000));
 /** A length, one way. */
-export const Metres = z.number().min(0.05).max(200);
+export const Metres = z.number().check(z.gte(0.05), z.lte(200));
 /** UTC, ISO 8601. */
 export const When = z.iso.datetime();
 /** Number of an output, input, zone or contact set. */
-export const Way = z.int().min(1).max(64);
+export const Way = z.int().check(z.gte(1), z.lte(64));

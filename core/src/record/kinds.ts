@@ -1,4 +1,4 @@
-import type * as z from "zod";
+import type * as z from "zod/mini";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
 import {
   Acceptance,
@@ -31,7 +31,7 @@ interface Reference<T, To extends string> {
   onRemove: "remove" | "clear" | ((holder: T, removed: Removed) => T | null);
 }
 
-interface Entry<L extends string, S extends z.ZodType<{ id: string }>, To extends string> {
+interface Entry<L extends string, S extends z.ZodMiniType<{ id: string }>, To extends string> {
   /** Name of its list in the record and in the railway file. */
   list: L;
   /** What the owner calls the list. */
@@ -46,7 +46,7 @@ interface Entry<L extends string, S extends z.ZodType<{ id: string }>, To extend
 }
 
 /** Keeps the literal types of an entry, so that the record's type follows from the table. */
-function kind<const L extends string, S extends z.ZodType<{ id: string }>, const To extends string = never>(
+function kind<const L extends string, S extends z.ZodMiniType<{ id: string }>, const To extends string = never>(
   entry: Entry<L, S, To>,
 ): Entry<L, S, To> {
   return entry;
@@ -150,7 +150,7 @@ export type ListOf<K extends Kind> = (typeof KINDS)[K]["list"];
 export type RailwayRecord = { railway: Railway } & { [K in Kind as ListOf<K>]: ValueOf<K>[] };
 
 /** A kind's row in the table, whichever kind it is. */
-export type KindEntry = Entry<ListOf<Kind>, z.ZodType<{ id: string }>, Kind>;
+export type KindEntry = Entry<ListOf<Kind>, z.ZodMiniType<{ id: string }>, Kind>;
 
 /** The rows of the table, typed alike, in the table's order. */
 export const KIND_ENTRIES = Object.entries(KINDS) as unknown as [Kind, KindEntry][];

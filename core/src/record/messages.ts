@@ -1,4 +1,4 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { Edit } from "./edits.ts";
 import { KIND_ENTRIES, type RailwayRecord } from "./kinds.ts";
 import { Railway } from "./schemas.ts";
@@ -6,33 +6,33 @@ import { Railway } from "./schemas.ts";
 // What server and interface tell each other about a railway; docs/http.md says when.
 
 /** Identifier of a group of edits, made by whoever sends it: the stamp of the revision that it makes. */
-export const Stamp = z.string().regex(/^[A-Za-z0-9-]{1,64}$/, "must be 1 to 64 letters, digits or hyphens");
+export const Stamp = z.string().check(z.regex(/^[A-Za-z0-9-]{1,64}$/, "must be 1 to 64 letters, digits or hyphens"));
 
 /** A record as it is sent: its lists, and the railway's own fields. */
 export const RecordMessage = z.strictObject({
   railway: Railway,
   ...Object.fromEntries(KIND_ENTRIES.map(([, { list, schema }]) => [list, z.array(schema)])),
-}) as unknown as z.ZodType<RailwayRecord>;
+}) as unknown as z.ZodMiniType<RailwayRecord>;
 
 /** A railway in the list. */
 export const Summary = z.object({
   id: z.string(),
   name: z.string(),
-  revision: z.int().min(0),
-  turnouts: z.int().min(0),
+  revision: z.int().check(z.gte(0)),
+  turnouts: z.int().check(z.gte(0)),
   /** Things left open: noted by hand, or seen in the record. */
-  openEnds: z.int().min(0),
+  openEnds: z.int().check(z.gte(0)),
   /** ISO 8601. */
   changedAt: z.string(),
 });
 export type Summary = z.infer<typeof Summary>;
 
 /** What undo and redo would do next, in words; null when there is nothing. */
-export const Turns = z.object({ undo: z.string().nullable(), redo: z.string().nullable() });
+export const Turns = z.object({ undo: z.nullable(z.string()), redo: z.nullable(z.string()) });
 export type Turns = z.infer<typeof Turns>;
 
 /** A state of a railway: the number of its revision, and the stamp of the group that made it (of revision 0: the railway's identifier). */
-export const Version = z.object({ revision: z.int().min(0), stamp: z.string() });
+export const Version = z.object({ revision: z.int().check(z.gte(0)), stamp: z.string() });
 export type Version = z.infer<typeof Version>;
 
 /** A railway as it is opened. */
@@ -53,11 +53,11 @@ export type MissedChange = z.infer<typeof MissedChange>;
 
 /** One row of the history. */
 export const HistoryRow = z.object({
-  revision: z.int().min(1),
+  revision: z.int().check(z.gte(1)),
   words: z.string(),
   origin: z.enum(["edit", "undo", "redo"]),
   /** Revision of the group that an undo or redo is about. */
-  about: z.int().nullable(),
+  about: z.nullable(z.int()),
   /** ISO 8601. */
   at: z.string(),
 });
@@ -68,6 +68,6 @@ export const Refusal = z.object({
   error: z.object({
     message: z.string(),
     /** The server's history is not the one that the window knows: a backup was put back, or the window is of other data. */
-    diverged: z.boolean().optional(),
+    diverged: z.optional(z.boolean()),
   }),
 });

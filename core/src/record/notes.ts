@@ -1,4 +1,4 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { Id, Name, Way, When } from "./fields.ts";
 
 /** Places between finger and lamp where normal can turn into reverse. */
@@ -29,12 +29,12 @@ export const Sense = z.strictObject({
   link: z.enum(SENSE_LINKS),
   deviceId: Id,
   /** Output, input or contact set of the device; null where it has none to choose from. */
-  way: Way.nullable(),
+  way: z.nullable(Way),
   /** Whether it turns; false for what the assignments say themselves: leads, mounting, frog, lamp. */
   inverts: z.boolean(),
   known: z.enum(KNOWN_FROM),
   /** Times that it was turned round here. */
-  flips: z.int().min(0).max(1000),
+  flips: z.int().check(z.gte(0), z.lte(1000)),
   note: Name,
   at: When,
 });
@@ -46,12 +46,12 @@ export const STANDINGS = ["heard", "read", "measured"] as const;
 /** Something that the plan rests on, and how far it can be relied on: a figure of an own type, or anything about a type or device. */
 export const Fact = z.strictObject({
   id: Id,
-  text: Name.min(1, "must not be empty"),
+  text: Name.check(z.minLength(1, "must not be empty")),
   standing: z.enum(STANDINGS),
-  typeId: Id.nullable(),
+  typeId: z.nullable(Id),
   /** The figure of the type that it is about, or null. */
-  figure: z.string().max(40).nullable(),
-  deviceId: Id.nullable(),
+  figure: z.nullable(z.string().check(z.maxLength(40))),
+  deviceId: z.nullable(Id),
   /** Where it was heard or read, or how it was measured. */
   source: Name,
   at: When,
@@ -64,10 +64,10 @@ export const DEBT_KINDS = ["open end", "undecided", "awaited"] as const;
 export const Debt = z.strictObject({
   id: Id,
   kind: z.enum(DEBT_KINDS),
-  text: Name.min(1, "must not be empty"),
+  text: Name.check(z.minLength(1, "must not be empty")),
   /** What waits for it. */
   blocks: Name,
-  turnoutId: Id.nullable(),
+  turnoutId: z.nullable(Id),
   done: z.boolean(),
   at: When,
 });
@@ -79,13 +79,15 @@ export const MOST_PICTURE = 120_000;
 /** A small picture of a turnout or a device, as a data address of a JPEG. */
 export const Photo = z.strictObject({
   id: Id,
-  turnoutId: Id.nullable(),
-  deviceId: Id.nullable(),
+  turnoutId: z.nullable(Id),
+  deviceId: z.nullable(Id),
   caption: Name,
   picture: z
     .string()
-    .max(MOST_PICTURE, `must have at most ${MOST_PICTURE} characters`)
-    .regex(/^data:image\/jpeg;base64,[A-Za-z0-9+/]+={0,2}$/, "is no JPEG picture"),
+    .check(
+      z.maxLength(MOST_PICTURE, `must have at most ${MOST_PICTURE} characters`),
+      z.regex(/^data:image\/jpeg;base64,[A-Za-z0-9+/]+={0,2}$/, "is no JPEG picture"),
+    ),
   at: When,
 });
 export type Photo = z.infer<typeof Photo>;

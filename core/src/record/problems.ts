@@ -1,4 +1,8 @@
-import type * as z from "zod";
+import { en } from "zod/locales";
+import * as z from "zod/mini";
+
+// the small build of Zod brings no sentences of its own
+z.config(en());
 
 /** One thing that is wrong with what was given, and where. */
 export interface Problem {
@@ -26,7 +30,7 @@ export function recordError(message: string, path: Problem["path"] = []): Record
 }
 
 /** Zod's issues as problems, each message naming its place; at most ten, since one cause often repeats. */
-export function problemsOf(error: z.ZodError): Problem[] {
+export function problemsOf(error: z.core.$ZodError): Problem[] {
   return error.issues.slice(0, 10).map((issue) => {
     const path = issue.path.map((step) => (typeof step === "symbol" ? String(step) : step));
     const place = path.length > 0 ? `${path.join(".")}: ` : "";

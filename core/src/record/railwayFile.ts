@@ -1,4 +1,4 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { checkRecord, tooMany } from "./checkRecord.ts";
 import { KIND_ENTRIES, type RailwayRecord, thingsOf } from "./kinds.ts";
 import { problemsOf, RecordError, recordError } from "./problems.ts";
@@ -15,8 +15,8 @@ export const RailwayFile = z.strictObject({
   format: z.literal(FILE_FORMAT),
   version: z.literal(FILE_VERSION),
   railway: Railway,
-  ...Object.fromEntries(KIND_ENTRIES.map(([, { list, schema }]) => [list, z.array(schema).default([])])),
-}) as unknown as z.ZodType<RailwayRecord & { format: string; version: number }>;
+  ...Object.fromEntries(KIND_ENTRIES.map(([, { list, schema }]) => [list, z._default(z.array(schema), [])])),
+}) as unknown as z.ZodMiniType<RailwayRecord & { format: string; version: number }>;
 
 /** The JSON Schema (draft 2020-12) of a railway file, as text; what `npm run schema` publishes in docs/. */
 export function railwayFileSchema(): string {

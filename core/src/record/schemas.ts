@@ -1,4 +1,4 @@
-import * as z from "zod";
+import * as z from "zod/mini";
 import { GAUGES } from "../units/gauge.ts";
 import { Id, Label, Metres, Name, Note, Order, Way, When } from "./fields.ts";
 
@@ -7,21 +7,21 @@ export type Position = z.infer<typeof Position>;
 
 /** What belongs to the railway as a whole. Lengths in metres, one way. */
 export const Railway = z.strictObject({
-  name: Name.min(1, "must not be empty"),
+  name: Name.check(z.minLength(1, "must not be empty")),
   units: z.enum(["metric", "imperial"]),
   /** 0, or 4 when the command station counts accessory addresses from raw 0. */
   addressShift: z.union([z.literal(0), z.literal(4)]),
   wireGauge: z.enum(GAUGES),
   cableGauge: z.enum(GAUGES),
   /** Ways of one terminal strip, and cores of one cable. */
-  stripWays: z.int().min(2).max(24),
-  cableCores: z.int().min(2).max(8),
+  stripWays: z.int().check(z.gte(2), z.lte(24)),
+  cableCores: z.int().check(z.gte(2), z.lte(8)),
   /** Cable between the panel's strip and the strip under the layout. */
   cableMetres: Metres,
   /** Wire from the strip or board under the layout to a motor, when the turnout states none. */
   runMetres: Metres,
   /** What prices are told in. */
-  currency: z.string().min(1, "must not be empty").max(8, "must have at most 8 characters"),
+  currency: z.string().check(z.minLength(1, "must not be empty"), z.maxLength(8, "must have at most 8 characters")),
   note: Note,
 });
 export type Railway = z.infer<typeof Railway>;
@@ -36,10 +36,10 @@ export const Turnout = z.strictObject({
   label: Label,
   name: Name,
   hand: z.enum(HANDS),
-  zoneId: Id.nullable(),
+  zoneId: z.nullable(Id),
   /** The other end of a crossover which leads this one, or null. */
-  movesWith: Id.nullable(),
-  runMetres: Metres.nullable(),
+  movesWith: z.nullable(Id),
+  runMetres: z.nullable(Metres),
   order: Order,
   note: Note,
 });
@@ -49,22 +49,25 @@ export type Turnout = z.infer<typeof Turnout>;
 const OwnSetting = z.strictObject({
   name: Label,
   about: Name,
-  factory: z.string().max(40, "must have at most 40 characters"),
-  range: z.string().max(80, "must have at most 80 characters"),
+  factory: z.string().check(z.maxLength(40, "must have at most 40 characters")),
+  range: z.string().check(z.maxLength(80, "must have at most 80 characters")),
 });
 
 /** An owner's own device type: a catalogue type with what its leaflet says otherwise. */
 export const OwnType = z.strictObject({
   id: Id,
   basedOn: Id,
-  name: Name.min(1, "must not be empty"),
+  name: Name.check(z.minLength(1, "must not be empty")),
   /** SI units, by the figure's name. */
-  figures: z.record(z.string().regex(/^[a-z][A-Za-z]{0,39}$/, "is no name of a figure"), z.number()),
+  figures: z.record(z.string().check(z.regex(/^[a-z][A-Za-z]{0,39}$/, "is no name of a figure")), z.number()),
   /** What is printed beside its terminals, by the catalogue's name of each. */
-  printed: z.record(z.string().min(1).max(12), z.string().min(1, "must not be empty").max(12)),
-  settings: z.array(OwnSetting).max(60, "must be at most 60"),
+  printed: z.record(
+    z.string().check(z.minLength(1), z.maxLength(12)),
+    z.string().check(z.minLength(1, "must not be empty"), z.maxLength(12)),
+  ),
+  settings: z.array(OwnSetting).check(z.maxLength(60, "must be at most 60")),
   /** What comes with it in the box. */
-  box: z.string().max(500, "must have at most 500 characters"),
+  box: z.string().check(z.maxLength(500, "must have at most 500 characters")),
 });
 export type OwnType = z.infer<typeof OwnType>;
 
@@ -94,7 +97,7 @@ export const Assignment = z.discriminatedUnion("role", [
     role: z.literal("driver"),
     deviceId: Id,
     /** Output of a decoder; null for a driver without numbered outputs. */
-    way: Way.nullable(),
+    way: z.nullable(Way),
     motorId: Id,
   }),
   z.strictObject({
@@ -103,9 +106,9 @@ export const Assignment = z.discriminatedUnion("role", [
     deviceId: Id,
     turnoutId: Id,
     /** Zone of a detector or output of a decoder that commands; null for a control without numbered ways. */
-    way: Way.nullable(),
+    way: z.nullable(Way),
     /** The one position it asks for, or null when it asks for either, or for the other one at each press. */
-    to: Position.nullable(),
+    to: z.nullable(Position),
     /** Labelled for the other line: its normal asks for the turnout's reverse. */
     inverse: z.boolean(),
   }),
@@ -117,7 +120,7 @@ export const Assignment = z.discriminatedUnion("role", [
     /** What lights it: a motor or relay with a contact, a frog, a driver. */
     fromId: Id,
     /** Contact set, relay or output of that; null when it has none to choose from. */
-    way: Way.nullable(),
+    way: z.nullable(Way),
     /** The lamp's two leads are exchanged. */
     crossed: z.boolean(),
   }),
@@ -128,8 +131,8 @@ export const Assignment = z.discriminatedUnion("role", [
     deviceId: Id,
     turnoutId: Id,
     /** What feeds it: a motor or relay with a contact, or a polarity unit; null for a frog that stays dead. */
-    fromId: Id.nullable(),
-    way: Way.nullable(),
+    fromId: z.nullable(Id),
+    way: z.nullable(Way),
     /** The two rails are exchanged at the contact. */
     crossed: z.boolean(),
   }),
@@ -147,7 +150,13 @@ export const Assignment = z.discriminatedUnion("role", [
   }),
   z.strictObject({ id: Id, role: z.literal("supply"), deviceId: Id, toDeviceId: Id }),
   z.strictObject({ id: Id, role: z.literal("commands"), deviceId: Id, toDeviceId: Id }),
-  z.strictObject({ id: Id, role: z.literal("address"), deviceId: Id, way: Way, address: z.int().min(0).max(65535) }),
+  z.strictObject({
+    id: Id,
+    role: z.literal("address"),
+    deviceId: Id,
+    way: Way,
+    address: z.int().check(z.gte(0), z.lte(65535)),
+  }),
 ]);
 export type Assignment = z.infer<typeof Assignment>;
 export type Role = Assignment["role"];
@@ -157,20 +166,20 @@ export type AssignmentOf<R extends Role> = Extract<Assignment, { role: R }>;
 export const TestResult = z.strictObject({
   id: Id,
   turnoutId: Id,
-  step: z.string().min(1).max(60),
-  position: Position.nullable(),
+  step: z.string().check(z.minLength(1), z.maxLength(60)),
+  position: z.nullable(Position),
   unit: z.enum(["V", "ohm", "mA", "seen"]),
-  expected: z.number().nullable(),
-  low: z.number().nullable(),
-  high: z.number().nullable(),
-  read: z.number().nullable(),
-  seen: z.string().max(40).nullable(),
+  expected: z.nullable(z.number()),
+  low: z.nullable(z.number()),
+  high: z.nullable(z.number()),
+  read: z.nullable(z.number()),
+  seen: z.nullable(z.string().check(z.maxLength(40))),
   verdict: z.enum(["passed", "failed", "no-change"]),
   instrument: Name,
   note: Note,
   at: When,
   /** Name of each link in the chain, and what it was at the time. */
-  chain: z.record(z.string().min(1).max(80), z.string().max(200)),
+  chain: z.record(z.string().check(z.minLength(1), z.maxLength(80)), z.string().check(z.maxLength(200))),
 });
 export type TestResult = z.infer<typeof TestResult>;
 
@@ -178,20 +187,20 @@ export type TestResult = z.infer<typeof TestResult>;
 export const Reading = z.strictObject({
   id: Id,
   /** Terminals under the probes, as named in the circuit. */
-  red: z.string().min(1).max(80),
-  black: z.string().min(1).max(80),
+  red: z.string().check(z.minLength(1), z.maxLength(80)),
+  black: z.string().check(z.minLength(1), z.maxLength(80)),
   /** What is written beside them. */
-  redName: z.string().min(1).max(60),
-  blackName: z.string().min(1).max(60),
+  redName: z.string().check(z.minLength(1), z.maxLength(60)),
+  blackName: z.string().check(z.minLength(1), z.maxLength(60)),
   range: z.enum(["V", "ohm", "mA"]),
   /** Turnout that was looked at, as it stood, and the moment; null when none was. */
-  turnoutId: Id.nullable(),
-  position: Position.nullable(),
+  turnoutId: z.nullable(Id),
+  position: z.nullable(Position),
   moment: z.enum(["rest", "throwing", "held"]),
   /** SI units; null where the meter should have shown open. */
-  expected: z.number().nullable(),
-  low: z.number().nullable(),
-  high: z.number().nullable(),
+  expected: z.nullable(z.number()),
+  low: z.nullable(z.number()),
+  high: z.nullable(z.number()),
   read: z.number(),
   agrees: z.boolean(),
   at: When,
@@ -202,9 +211,9 @@ export type Reading = z.infer<typeof Reading>;
 export const Acceptance = z.strictObject({
   id: Id,
   rule: Id,
-  subject: z.string().min(1).max(80),
-  cause: z.string().max(400),
-  reason: Name.min(1, "must not be empty"),
+  subject: z.string().check(z.minLength(1), z.maxLength(80)),
+  cause: z.string().check(z.maxLength(400)),
+  reason: Name.check(z.minLength(1, "must not be empty")),
   at: When,
 });
 export type Acceptance = z.infer<typeof Acceptance>;

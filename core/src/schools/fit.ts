@@ -1,9 +1,11 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { setControls, type WantedControl } from "../equip/controls.ts";
-import { addBoardTo, firstOfType, requireType } from "../equip/devices.ts";
+import { addBoardTo } from "../equip/devices.ts";
 import type { Draft } from "../equip/draft.ts";
 import { setDriver, setMotor } from "../equip/equipment.ts";
+import { firstOfType } from "../equip/feed.ts";
 import { setFrog, setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
+import { requireType } from "../equip/typeMeant.ts";
 import { freeInput, freeWays } from "../equip/ways.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout } from "../record/find.ts";
 import type { Turnout } from "../record/schemas.ts";

@@ -1,6 +1,6 @@
 import { CALCULATORS, calculatorCalled } from "@alderman/core";
 import express, { Router } from "express";
-import { BODY_LIMIT } from "../app.ts";
+import { BODY_LIMIT } from "../limits.ts";
 
 /** The small calculators over HTTP: JSON in, JSON out, errors with the same body as the command's. */
 export function calculatorRoutes(): Router {

@@ -15,13 +15,13 @@ import {
 } from "@alderman/core";
 import express, { type Request, type Response, Router } from "express";
 import * as z from "zod";
-import { BODY_LIMIT, FILE_LIMIT } from "../app.ts";
+import { BODY_LIMIT, FILE_LIMIT } from "../limits.ts";
 import type { Store } from "../store/store.ts";
 
 const NewRailway = z.strictObject({ name: Railway.shape.name });
 const NewSample = z.strictObject({ sample: z.string().regex(/^[a-z0-9-]{1,40}$/) });
 /** What a group was made against; `stamp` and `makes` are left out by programs that need neither. */
-const BaseFields = { revision: z.int().min(0), stamp: Stamp.optional(), makes: Stamp.optional() };
+const BaseFields = { revision: z.int().min(0), stamp: z.optional(Stamp), makes: z.optional(Stamp) };
 const TurnBack = z.strictObject(BaseFields);
 const Edits = z.strictObject({
   ...BaseFields,
@@ -29,7 +29,7 @@ const Edits = z.strictObject({
   edits: z.array(Edit).min(1).max(20_000),
 });
 const Stamps = z.strictObject({ stamps: z.array(Stamp).max(1000) });
-const Since = z.object({ since: z.coerce.number().int().min(0), stamp: Stamp.optional() });
+const Since = z.object({ since: z.coerce.number().int().min(0), stamp: z.optional(Stamp) });
 const Before = z.object({ before: z.coerce.number().int().min(0).default(Number.MAX_SAFE_INTEGER) });
 
 /** Rows of history in one answer. */

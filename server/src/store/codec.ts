@@ -49,7 +49,7 @@ interface ObjectShape {
  *
  * @example codecOf("turnout", Turnout).columns[4] // { field: "zoneId", name: "zone_id", type: "TEXT", nullable: true, kept: "plain" }
  */
-export function codecOf<T extends object>(table: string, schema: z.ZodType<T>): Codec<T> {
+export function codecOf<T extends object>(table: string, schema: z.core.$ZodType<T>): Codec<T> {
   const whole = z.toJSONSchema(schema) as unknown as ObjectShape & { oneOf?: ObjectShape[]; anyOf?: ObjectShape[] };
   const shapes = whole.oneOf ?? whole.anyOf ?? [whole];
   const fields = [...new Set(shapes.flatMap(({ properties }) => Object.keys(properties)))];
@@ -63,7 +63,7 @@ export function codecOf<T extends object>(table: string, schema: z.ZodType<T>): 
       for (const column of columns) {
         if (shape && column.field in shape.properties) thing[column.field] = fromCell(row[column.name], column);
       }
-      const parsed = schema.safeParse(thing);
+      const parsed = z.safeParse(schema, thing);
       if (!parsed.success)
         throw new UnreadableRowError(table, row, problemsOf(parsed.error)[0]?.message ?? "it fits no schema.");
       return parsed.data;

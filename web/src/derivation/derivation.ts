@@ -1,10 +1,5 @@
-import { lean } from "@alderman/core";
-import { createSelector, createSlice, type PayloadAction } from "@reduxjs/toolkit";
-import { shownRecord } from "../session/shownSession.ts";
-import type { RootState, StartListening } from "../store/store.ts";
-import type { Focus } from "./derive.worker.ts";
+import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { NO_RESULTS, type Results } from "./deriver.ts";
-import { leaderOf } from "./focus.ts";
 
 /** What was worked out for the railway that is shown. */
 export const derivation = createSlice({
@@ -12,36 +7,3 @@ export const derivation = createSlice({
   initialState: NO_RESULTS,
   reducers: { found: (_state, { payload }: PayloadAction<Results>) => payload },
 });
-
-/** What the worker gets of the record; pictures weigh more than everything else, and nothing is worked out from them. */
-const workedOn = createSelector([shownRecord], (record) => record && lean(record, ["plan", "proof"]));
-
-/** What the screen is looking at, the same object until something of it changes. */
-const focusOf = createSelector(
-  [
-    leaderOf,
-    ({ view }: RootState) => view.asked,
-    (state: RootState) => state.view.by[leaderOf(state) ?? ""] ?? null,
-    ({ view }: RootState) => view.moment,
-    ({ view }: RootState) => view.red?.key ?? null,
-    ({ view }: RootState) => view.black?.key ?? null,
-    ({ view }: RootState) => view.range,
-    ({ view }: RootState) => view.lamp,
-  ],
-  (turnoutId, asked, by, moment, red, black, range, lamp): Focus => ({
-    ...{ turnoutId, asked, by, moment, red, black, range, lamp },
-  }),
-);
-
-/** Keeps the worker at what is shown. */
-export function startDeriving(startListening: StartListening): void {
-  startListening({
-    predicate: (_action, now, before) =>
-      now.sessions !== before.sessions || now.view !== before.view || before.derivation === undefined,
-    effect: (_action, { getState, dispatch, extra: { checker } }) => {
-      const state = getState();
-      checker.publish = (results) => void dispatch(derivation.actions.found(results));
-      checker.want(state.sessions.shown, workedOn(state), focusOf(state));
-    },
-  });
-}

@@ -2,7 +2,7 @@ import { turnoutsInOrder, typeOf } from "@alderman/core";
 import { Command } from "cmdk";
 import { COMMANDS, type CommandContext } from "../frame/commands.ts";
 import { Dialog } from "../kit/Dialog.tsx";
-import { inputClass } from "../kit/TextField.tsx";
+import { inputClass } from "../kit/Input.tsx";
 import { useRecord } from "../session/hooks.ts";
 import { useAppDispatch } from "../store/store.ts";
 import { choose } from "../store/view.ts";

@@ -1,12 +1,13 @@
 import { type Acceptance, Draft, type Finding, freshId, type Remedy } from "@alderman/core";
-import { type PointerEvent, useRef, useState } from "react";
+import { lazy, type PointerEvent, Suspense, useRef, useState } from "react";
 import { Mark, verdictFor } from "../drawing/Mark.tsx";
 import { Button } from "../kit/Button.tsx";
-import { Popover } from "../kit/Popover.tsx";
-import { Input } from "../kit/TextField.tsx";
+import { Input } from "../kit/Input.tsx";
 import { useRecord } from "../session/hooks.ts";
 import { useEdit } from "../session/useEdit.ts";
-import { RemedyPreview } from "./RemedyPreview.tsx";
+
+// loaded when somebody first looks
+const RemedyLook = lazy(async () => ({ default: (await import("./RemedyLook.tsx")).RemedyLook }));
 
 /** A finding: where, why in one sentence with the numbers, and what can be done about it. */
 export function FindingCard({ finding }: { finding: Finding }) {
@@ -53,6 +54,7 @@ function RemedyButton({ remedy: { label, group, harm }, best }: { remedy: Remedy
   const [looked, setLooked] = useState<"looking" | "asking" | null>(null);
   const waiting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const touched = useRef(false);
+  const button = useRef<HTMLButtonElement>(null);
   if (!group) {
     return (
       <span className="flex items-center gap-2">
@@ -75,37 +77,33 @@ function RemedyButton({ remedy: { label, group, harm }, best }: { remedy: Remedy
     act(group);
   };
   return (
-    <Popover
-      label={`What "${label}" changes`}
-      open={looked !== null}
-      setOpen={(open) => !open && setLooked(null)}
-      grabsFocus={looked === "asking"}
-      anchor={
-        <Button
-          look={best ? "best" : "plain"}
-          onPointerDown={(event: PointerEvent) => {
-            touched.current = event.pointerType === "touch";
-          }}
-          onClick={() => (touched.current ? setLooked("asking") : make())}
-          onFocus={() => !touched.current && look()}
-          onBlur={leave}
-          onMouseEnter={look}
-          onMouseLeave={leave}
-        >
-          {label}
-        </Button>
-      }
-    >
-      <RemedyPreview group={group} />
-      {looked === "asking" && (
-        <div className="flex gap-2 border-t border-rule p-2">
-          <Button look="best" onClick={make}>
-            Make the change
-          </Button>
-          <Button onClick={() => setLooked(null)}>Leave it</Button>
-        </div>
+    <>
+      <Button
+        ref={button}
+        look={best ? "best" : "plain"}
+        onPointerDown={(event: PointerEvent) => {
+          touched.current = event.pointerType === "touch";
+        }}
+        onClick={() => (touched.current ? setLooked("asking") : make())}
+        onFocus={() => !touched.current && look()}
+        onBlur={leave}
+        onMouseEnter={look}
+        onMouseLeave={leave}
+      >
+        {label}
+      </Button>
+      {looked !== null && (
+        <Suspense>
+          <RemedyLook
+            anchor={button}
+            label={label}
+            group={group}
+            make={looked === "asking" ? make : null}
+            close={() => setLooked(null)}
+          />
+        </Suspense>
       )}
-    </Popover>
+    </>
   );
 }
 

@@ -3,18 +3,19 @@ import { ErrorBoundary } from "react-error-boundary";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { TipsProvider } from "../kit/Tooltip.tsx";
 import { useAppSelector } from "../store/store.ts";
-import { Notices } from "./Notices.tsx";
 import { PageFailure } from "./PageFailure.tsx";
 import { RailwayFrame } from "./RailwayFrame.tsx";
 import { STAGES } from "./stages.ts";
 
 const RailwaysPage = lazy(async () => ({ default: (await import("../pages/RailwaysPage.tsx")).RailwaysPage }));
 const QuickSumsPage = lazy(async () => ({ default: (await import("../pages/QuickSumsPage.tsx")).QuickSumsPage }));
+const Toasts = lazy(async () => ({ default: (await import("./Notices.tsx")).Notices }));
 const STAGE_PAGES = STAGES.map(({ path, load }) => ({ path, Page: lazy(load) }));
 
 /** Every address of the interface, with what surrounds each page: the theme, tips, and sentences shown for a while. */
 export function App() {
   const theme = useAppSelector((state) => state.view.theme);
+  const told = useAppSelector((state) => state.notices.length > 0);
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
     localStorage.setItem("alderman-theme", theme);
@@ -38,7 +39,7 @@ export function App() {
           </Suspense>
         </ErrorBoundary>
       </BrowserRouter>
-      <Notices />
+      <Suspense>{told && <Toasts />}</Suspense>
     </TipsProvider>
   );
 }

@@ -1,6 +1,6 @@
 import { useCombobox } from "downshift";
 import { useMemo, useState } from "react";
-import { inputClass } from "./TextField.tsx";
+import { inputClass } from "./Input.tsx";
 
 /** Choices shown at once. */
 const SHOWN = 60;

@@ -15,23 +15,20 @@ import {
   tableFeatures,
   useTable,
 } from "@tanstack/react-table";
-import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowDown, ArrowUp, Columns3 } from "lucide-react";
+import { ArrowDown, ArrowUp } from "lucide-react";
 import {
   type ComponentProps,
   type ComponentType,
   Fragment,
   type KeyboardEvent,
+  lazy,
   type ReactNode,
+  Suspense,
   useEffect,
   useMemo,
   useRef,
   useState,
 } from "react";
-import { IconButton } from "./IconButton.tsx";
-import { ShownMenu } from "./Menu.tsx";
-import { Input } from "./TextField.tsx";
-import { Toolbar } from "./Toolbar.tsx";
 import { useKeptState } from "./useKeptState.ts";
 
 /** A column of a table. */
@@ -91,7 +88,10 @@ type Features = typeof features;
 
 /** Above so many rows only those in sight are drawn. */
 const MOST_DRAWN = 50;
-const ROW_HEIGHT = 29;
+
+// what only long tables, or those that can be searched, need is loaded with the first of them
+const ManyRows = lazy(async () => ({ default: (await import("./ManyRows.tsx")).ManyRows }));
+const TableBar = lazy(async () => ({ default: (await import("./TableBar.tsx")).TableBar }));
 
 type Kept = Partial<Pick<TableState<Features>, "sorting" | "columnVisibility" | "columnSizing">>;
 
@@ -132,23 +132,11 @@ export function DataTable<T>(props: Props<T>) {
   const scroll = useRef<HTMLDivElement>(null);
   const rows = table.getRowModel().rows;
   const many = !flowing && rows.length > MOST_DRAWN;
-  const virtual = useVirtualizer({
-    count: rows.length,
-    enabled: many,
-    getScrollElement: () => scroll.current,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 10,
-    useFlushSync: false,
-  });
   const at = rows.findIndex(({ id }) => id === chosen);
   useEffect(() => {
-    if (at < 0) return;
-    if (many) virtual.scrollToIndex(at);
-    else scroll.current?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
-  }, [at, many, virtual]);
-  const inSight = many
-    ? virtual.getVirtualItems().map(({ index, start, end }) => ({ index, start, end }))
-    : rows.map((_, index) => ({ index, start: 0, end: 0 }));
+    if (at >= 0 && !many)
+      scroll.current?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
+  }, [at, many]);
   const shownColumns = table.getVisibleLeafColumns();
   const onRowKey = (event: KeyboardEvent<HTMLTableRowElement>, index: number) => {
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
@@ -165,35 +153,65 @@ export function DataTable<T>(props: Props<T>) {
     event.preventDefault();
   };
   const Row = props.row ?? PlainRow;
-  const before = inSight[0]?.start ?? 0;
-  const after = many ? virtual.getTotalSize() - (inSight.at(-1)?.end ?? 0) : 0;
+  const drawRow = (index: number, measure: ((element: Element | null) => void) | null) => {
+    const row = rows[index];
+    if (!row) return null;
+    const item = row.original as T;
+    const more = below?.(item);
+    return (
+      <Fragment key={row.id}>
+        <Row
+          item={item}
+          data-index={index}
+          ref={measure}
+          aria-rowindex={index + 2}
+          {...(onChoose
+            ? {
+                "aria-selected": row.id === chosen,
+                tabIndex: row.id === chosen || (at < 0 && index === 0) ? 0 : -1,
+                onClick: () => onChoose(item),
+                onKeyDown: (event: KeyboardEvent<HTMLTableRowElement>) => onRowKey(event, index),
+              }
+            : {})}
+          className={`focus-visible:-outline-offset-3 ${onChoose ? "cursor-pointer" : ""} ${row.id === chosen ? "bg-copper-wash [&>td:first-child]:shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
+        >
+          {shownColumns.map((column) => {
+            const own = columns.find(({ id }) => id === column.id);
+            return (
+              <td key={column.id} className={cellClass(own, more !== undefined && more !== null)}>
+                {own?.cell ? own.cell(item) : own?.value?.(item)}
+              </td>
+            );
+          })}
+        </Row>
+        {more && (
+          <tr>
+            <td colSpan={shownColumns.length} className="border-b border-rule px-3 pb-1.5 text-small">
+              {more}
+            </td>
+          </tr>
+        )}
+      </Fragment>
+    );
+  };
   return (
     <>
       {keptAs && items.length > 0 && (
-        <Toolbar label={`${label}: find and columns`}>
-          {bar}
-          <Input
-            type="search"
-            className="w-40!"
-            aria-label={`Find in: ${label}`}
-            placeholder="Find"
-            value={wanted}
-            onChange={(event) => setWanted(event.target.value)}
-          />
-          <span className="flex-1 text-small text-ink-2" role="status">
-            {rows.length === items.length ? "" : `${rows.length} of ${items.length}`}
-          </span>
-          <ShownMenu
-            title="Columns shown"
-            trigger={<IconButton icon={Columns3} label={`Columns of: ${label}`} />}
-            items={table.getAllLeafColumns().map((column) => ({
+        <Suspense>
+          <TableBar
+            label={label}
+            bar={bar}
+            wanted={wanted}
+            setWanted={setWanted}
+            words={rows.length === items.length ? "" : `${rows.length} of ${items.length}`}
+            columns={table.getAllLeafColumns().map((column) => ({
               id: column.id,
               text: titleOf(columns, column.id),
               shown: column.getIsVisible(),
               toggle: (shown) => column.toggleVisibility(shown),
             }))}
           />
-        </Toolbar>
+        </Suspense>
       )}
       <div ref={scroll} className={flowing ? "" : "min-h-0 flex-1 overflow-auto"}>
         {items.length === 0 && empty}
@@ -216,49 +234,19 @@ export function DataTable<T>(props: Props<T>) {
               </tr>
             </thead>
             <tbody>
-              {before > 0 && <Gap height={before} span={shownColumns.length} />}
-              {inSight.map(({ index }) => {
-                const row = rows[index];
-                if (!row) return null;
-                const item = row.original as T;
-                const more = below?.(item);
-                return (
-                  <Fragment key={row.id}>
-                    <Row
-                      item={item}
-                      data-index={index}
-                      ref={many ? virtual.measureElement : null}
-                      aria-rowindex={index + 2}
-                      {...(onChoose
-                        ? {
-                            "aria-selected": row.id === chosen,
-                            tabIndex: row.id === chosen || (at < 0 && index === 0) ? 0 : -1,
-                            onClick: () => onChoose(item),
-                            onKeyDown: (event) => onRowKey(event, index),
-                          }
-                        : {})}
-                      className={`focus-visible:-outline-offset-3 ${onChoose ? "cursor-pointer" : ""} ${row.id === chosen ? "bg-copper-wash [&>td:first-child]:shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
-                    >
-                      {shownColumns.map((column) => {
-                        const own = columns.find(({ id }) => id === column.id);
-                        return (
-                          <td key={column.id} className={cellClass(own, more !== undefined && more !== null)}>
-                            {own?.cell ? own.cell(item) : own?.value?.(item)}
-                          </td>
-                        );
-                      })}
-                    </Row>
-                    {more && (
-                      <tr>
-                        <td colSpan={shownColumns.length} className="border-b border-rule px-3 pb-1.5 text-small">
-                          {more}
-                        </td>
-                      </tr>
-                    )}
-                  </Fragment>
-                );
-              })}
-              {after > 0 && <Gap height={after} span={shownColumns.length} />}
+              {many ? (
+                <Suspense>
+                  <ManyRows
+                    count={rows.length}
+                    chosen={at}
+                    columns={shownColumns.length}
+                    scroll={scroll}
+                    row={drawRow}
+                  />
+                </Suspense>
+              ) : (
+                rows.map((_, index) => drawRow(index, null))
+              )}
             </tbody>
           </table>
         )}
@@ -341,14 +329,5 @@ function Heading<T>({
         onDoubleClick={() => header.column.resetSize()}
       />
     </th>
-  );
-}
-
-/** The room of rows that are out of sight. */
-export function Gap({ height, span }: { height: number; span: number }) {
-  return (
-    <tr style={{ height }}>
-      <td colSpan={span} className="p-0" />
-    </tr>
   );
 }

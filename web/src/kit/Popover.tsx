@@ -1,5 +1,5 @@
 import { Popover as Radix } from "radix-ui";
-import type { ReactNode } from "react";
+import type { ReactNode, RefObject } from "react";
 
 /** Something that opens beside what it is about, over the rest, so that nothing moves under the hand; Escape closes it. */
 export function Popover({
@@ -12,7 +12,8 @@ export function Popover({
 }: {
   open: boolean;
   setOpen: (open: boolean) => void;
-  anchor: ReactNode;
+  /** What it is about, and beside which it opens. */
+  anchor: RefObject<HTMLElement | null>;
   children: ReactNode;
   label: string;
   /** It is opened to act in it, not only to look at it. */
@@ -20,7 +21,7 @@ export function Popover({
 }) {
   return (
     <Radix.Root open={open} onOpenChange={setOpen}>
-      <Radix.Anchor asChild>{anchor}</Radix.Anchor>
+      <Radix.Anchor virtualRef={anchor as RefObject<HTMLElement>} />
       <Radix.Portal>
         <Radix.Content
           aria-label={label}

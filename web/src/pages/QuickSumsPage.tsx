@@ -5,9 +5,9 @@ import { PlainFrame } from "../frame/PlainFrame.tsx";
 import { Choice } from "../kit/Choice.tsx";
 import { DataTable } from "../kit/DataTable.tsx";
 import { Field } from "../kit/Field.tsx";
+import { Input, inputClass } from "../kit/Input.tsx";
 import { Sheet, SheetBody } from "../kit/Sheet.tsx";
 import { Sheets } from "../kit/Sheets.tsx";
-import { Input, inputClass } from "../kit/TextField.tsx";
 
 /** The calculators, without a railway. */
 export function QuickSumsPage() {

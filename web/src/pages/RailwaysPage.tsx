@@ -4,17 +4,18 @@ import { Download, FolderOpen, Trash2, Upload } from "lucide-react";
 import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { Link, useNavigate } from "react-router";
-import * as z from "zod";
+import * as z from "zod/mini";
 import { PlainFrame } from "../frame/PlainFrame.tsx";
 import { Button, buttonClass } from "../kit/Button.tsx";
 import { DataTable } from "../kit/DataTable.tsx";
 import { AlertDialog } from "../kit/Dialog.tsx";
 import { Field, Problem } from "../kit/Field.tsx";
 import { FileButton } from "../kit/FileButton.tsx";
+import { Input } from "../kit/Input.tsx";
 import { Sheet } from "../kit/Sheet.tsx";
 import { Sheets } from "../kit/Sheets.tsx";
-import { Input } from "../kit/TextField.tsx";
 import { api, sentenceOf } from "../store/api.ts";
+import { trimmed } from "../tools/trimmed.ts";
 import { dateAndTime } from "../tools/when.ts";
 
 const SAMPLES: Record<string, string> = {
@@ -117,7 +118,7 @@ export function RailwaysPage() {
   );
 }
 
-const NewFields = z.object({ name: z.string().trim().pipe(Railway.shape.name) });
+const NewFields = z.object({ name: trimmed(Railway.shape.name) });
 
 function NewRailway() {
   const [create, { isLoading }] = api.useCreateMutation();

@@ -10,7 +10,7 @@ import {
   Version,
   writeRailwayFile,
 } from "@alderman/core";
-import * as z from "zod";
+import * as z from "zod/mini";
 import type { Entry } from "./queue.ts";
 
 /** An answer that is not what was hoped for, with a sentence for the owner. */
@@ -55,7 +55,7 @@ export interface Server {
   listen(id: string, tell: (event: ServerEvent) => void): () => void;
 }
 
-async function ask<T>(path: string, schema: z.ZodType<T>, init?: RequestInit): Promise<T> {
+async function ask<T>(path: string, schema: z.ZodMiniType<T>, init?: RequestInit): Promise<T> {
   let response: Response;
   let text: string;
   try {
@@ -121,7 +121,7 @@ export const httpServer: Server = {
 
   listen(id, tell) {
     const source = new EventSource(`/api/railways/${id}/events`);
-    const on = <T>(name: string, schema: z.ZodType<T>, eventOf: (data: T) => ServerEvent) =>
+    const on = <T>(name: string, schema: z.ZodMiniType<T>, eventOf: (data: T) => ServerEvent) =>
       source.addEventListener(name, ({ data }: MessageEvent<string>) => {
         const parsed = schema.safeParse(parsedJson(data));
         tell(parsed.success ? eventOf(parsed.data) : { kind: "unclear" });

@@ -3,7 +3,7 @@ import { type Edit, putEdit } from "@alderman/core";
 import fc from "fast-check";
 import { beforeEach, expect, it, vi } from "vitest";
 import { PlayedBrowser, PlayedServer, playedServices } from "../../testing/playedServer.ts";
-import { makeStore } from "../store/store.ts";
+import { makeStore } from "../store/makeStore.ts";
 import { commit, keepAsCopy, leaveRailway, openRailway, resumeWaiting, takeFile, turnBack } from "./actions.ts";
 import { ServerError } from "./server.ts";
 import { shownSession } from "./shownSession.ts";

@@ -1,6 +1,6 @@
 import { HistoryRow, Summary } from "@alderman/core";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
-import * as z from "zod";
+import * as z from "zod/mini";
 import { laterMiddleware, reducer } from "./store.ts";
 
 const Made = z.object({ id: z.string() });

@@ -9,13 +9,14 @@ import {
   type SupplyLoad,
   traitsOf,
 } from "@alderman/core";
-import { memo, type ReactNode, useMemo, useState } from "react";
+import { lazy, memo, type ReactNode, Suspense, useMemo, useState } from "react";
 import { useResults } from "../../derivation/hooks.ts";
 import { Button } from "../../kit/Button.tsx";
 import { useRecord } from "../../session/hooks.ts";
-import { AddBoardDialog, BoardDialog } from "./BoardDialogs.tsx";
-import { DROP_HERE, useDropTurnout } from "./dragging.tsx";
 import { WaysGlyph } from "./smallGlyphs.tsx";
+
+const BoardDialog = lazy(async () => ({ default: (await import("./BoardDialogs.tsx")).BoardDialog }));
+const AddBoardDialog = lazy(async () => ({ default: (await import("./BoardDialogs.tsx")).AddBoardDialog }));
 
 /** A board or supply as the lists show it. */
 export interface BoardEntry {
@@ -96,13 +97,15 @@ export function WithDialogs({
   return (
     <>
       {children(setOpen, () => setAdding(true))}
-      {chosen && <BoardDialog {...chosen} close={() => setOpen(null)} />}
-      {adding && <AddBoardDialog close={() => setAdding(false)} />}
+      <Suspense>
+        {chosen && <BoardDialog {...chosen} close={() => setOpen(null)} />}
+        {adding && <AddBoardDialog close={() => setAdding(false)} />}
+      </Suspense>
     </>
   );
 }
 
-/** A board or supply in the list; a turnout dropped on it gets its first free output. */
+/** A board or supply in the list; it opens with its outputs. */
 const BoardRow = memo(function BoardRow({
   device,
   type,
@@ -110,14 +113,12 @@ const BoardRow = memo(function BoardRow({
   used,
   open,
 }: BoardEntry & { open: (deviceId: string) => void }) {
-  const { ref, over } = useDropTurnout({ deviceId: device.id, way: null, name: device.label }, "boards");
   return (
     <button
       type="button"
-      className={`grid w-full grid-cols-[32px_1fr_auto_auto] items-center gap-2 border-t border-rule px-2.5 text-left hover:bg-sheet-2 ${over ? DROP_HERE : ""}`}
+      className="grid w-full grid-cols-[32px_1fr_auto_auto] items-center gap-2 border-t border-rule px-2.5 text-left hover:bg-sheet-2"
       style={{ minHeight: 27 }}
       onClick={() => open(device.id)}
-      ref={ref}
     >
       <b className="mono">{device.label}</b>
       <span className="truncate text-small">{wordsFor(type, load)}</span>

@@ -3,9 +3,9 @@ import { Columns3, Upload } from "lucide-react";
 import { Checkbox } from "../../kit/Checkbox.tsx";
 import { FileButton } from "../../kit/FileButton.tsx";
 import { IconButton } from "../../kit/IconButton.tsx";
+import { Input } from "../../kit/Input.tsx";
 import { ShownMenu } from "../../kit/Menu.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
-import { Input } from "../../kit/TextField.tsx";
 import { Toolbar } from "../../kit/Toolbar.tsx";
 import type { GridTable, Look } from "./gridTable.ts";
 

@@ -28,12 +28,10 @@ export function Lacking({ turnout, go }: { turnout: Turnout; go: (column: string
           )}
         </>
       ) : (
-        <>
-          <Checked>
-            <Mark verdict="good" size={15} />{" "}
-            <span className="text-ink-2">{turnout.label} is complete, and all checks are clear.</span>
-          </Checked>
-        </>
+        <Checked>
+          <Mark verdict="good" size={15} />{" "}
+          <span className="text-ink-2">{turnout.label} is complete, and all checks are clear.</span>
+        </Checked>
       )}
     </div>
   );

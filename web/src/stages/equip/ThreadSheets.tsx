@@ -1,16 +1,18 @@
-import { controlsOf, find, type RailwayRecord, type Thread, typeOf } from "@alderman/core";
+import { find, type RailwayRecord, type Thread, typeOf } from "@alderman/core";
+import { lazy, Suspense } from "react";
 import { threadsThrough } from "../../derivation/focus.ts";
 import { useResults } from "../../derivation/hooks.ts";
 import { ThreadDrawing } from "../../drawing/thread/ThreadDrawing.tsx";
 import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { Button } from "../../kit/Button.tsx";
-import { Choice } from "../../kit/Choice.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
-import { lookAt, throwBy } from "../../store/view.ts";
+import { lookAt } from "../../store/view.ts";
 import { ThrowSelector } from "./ThrowSelector.tsx";
+
+const BySelector = lazy(async () => ({ default: (await import("./BySelector.tsx")).BySelector }));
 
 /** The thread of the chosen turnout, and the findings on it. */
 export function ThreadSheets({ thread }: { thread: Thread }) {
@@ -28,7 +30,7 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
         about={describe(thread)}
         actions={
           <>
-            <BySelector thread={thread} />
+            <Suspense>{thread.moreControls.length > 0 && <BySelector thread={thread} />}</Suspense>
             <ThrowSelector turnoutId={thread.turnout.id} />
           </>
         }
@@ -87,24 +89,4 @@ function describe({ turnout, motors }: Thread): string {
   const words =
     motors.length === 0 ? "no motor yet" : motors.length === 1 ? `${kind} motor` : `${motors.length} ${kind} motors`;
   return [turnout.name, words].filter(Boolean).join("; ");
-}
-
-/** Which of several controls is used. */
-function BySelector({ thread }: { thread: Thread }) {
-  const chosen = useAppSelector((state) => state.view.by[thread.turnout.id]);
-  const dispatch = useAppDispatch();
-  const controls = [...new Map(controlsOf(thread).map((control) => [control.device.id, control])).values()];
-  const [first] = controls;
-  if (!first || controls.length < 2) return null;
-  return (
-    <Choice
-      label="Thrown by"
-      value={chosen ?? first.device.id}
-      options={controls.map(({ device, assignment }) => ({
-        value: device.id,
-        text: `by ${device.label}${assignment.inverse ? " inverse" : ""}`,
-      }))}
-      onChange={(controlId) => dispatch(throwBy({ turnoutId: thread.turnout.id, controlId }))}
-    />
-  );
 }

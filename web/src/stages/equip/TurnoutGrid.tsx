@@ -5,7 +5,7 @@ import { flushSync } from "react-dom";
 import { useResults } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { Button } from "../../kit/Button.tsx";
-import { Gap } from "../../kit/DataTable.tsx";
+import { Gap } from "../../kit/ManyRows.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { Tip } from "../../kit/Tooltip.tsx";
 import { useKeptState } from "../../kit/useKeptState.ts";
@@ -205,7 +205,7 @@ function Rows({
         const chosen = item.kind === "turnout" && several && item.row >= range.top && item.row <= range.bottom;
         return (
           <Fragment key={item.kind === "zone" ? `zone ${item.title}` : item.turnout.id}>
-            {before > 0 && <Gap height={before} span={columns.length} />}
+            <Gap height={before} span={columns.length} />
             {item.kind === "zone" ? (
               <tr style={{ height: ROW_HEIGHT }}>
                 <th
@@ -234,7 +234,7 @@ function Rows({
           </Fragment>
         );
       })}
-      <Gap height={Math.max(0, rows.getTotalSize() - (shown.at(-1)?.end ?? 0))} span={columns.length} />
+      <Gap height={rows.getTotalSize() - (shown.at(-1)?.end ?? 0)} span={columns.length} />
     </>
   );
 }

@@ -68,7 +68,7 @@ it("shows what boards and supplies give, and how many ways are free", () => {
 
 it("says that there are no boards yet, and how they come", () => {
   opened(railway(["A", "", "stall-motor"]));
-  expect(words(<BoardsSheet />)).toContain("None yet. Allot proposes them, or add one.");
+  expect(words(<BoardsSheet />)).toContain("None yet. Allot outputs proposes them, or add one.");
 });
 
 it("says which turnouts move when power returns", () => {

@@ -1,12 +1,13 @@
 import { Draft, Fact, freshId, type RailwayRecord, restsOn, STANDINGS, threadsOf } from "@alderman/core";
 import { Trash2 } from "lucide-react";
 import { useMemo } from "react";
-import * as z from "zod";
+import * as z from "zod/mini";
 import { Choice } from "../../kit/Choice.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { IconButton } from "../../kit/IconButton.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useEdit } from "../../session/useEdit.ts";
+import { trimmed } from "../../tools/trimmed.ts";
 import { date } from "../../tools/when.ts";
 import { NoteForm } from "./NoteForm.tsx";
 
@@ -82,8 +83,8 @@ function restsWords(rest: readonly { label: string }[]): string {
 
 const NewFactFields = z.object({
   standing: Fact.shape.standing,
-  text: z.string().trim().pipe(Fact.shape.text),
-  source: z.string().trim().pipe(Fact.shape.source),
+  text: trimmed(Fact.shape.text),
+  source: trimmed(Fact.shape.source),
   deviceId: Fact.shape.deviceId,
 });
 

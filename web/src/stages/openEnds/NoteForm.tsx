@@ -1,12 +1,12 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { Plus } from "lucide-react";
 import { Controller, type DefaultValues, type FieldValues, type Path, useForm } from "react-hook-form";
-import type * as z from "zod";
+import type * as z from "zod/mini";
 import { Button } from "../../kit/Button.tsx";
 import { Choice } from "../../kit/Choice.tsx";
 import { Combobox } from "../../kit/Combobox.tsx";
 import { Problem } from "../../kit/Field.tsx";
-import { Input } from "../../kit/TextField.tsx";
+import { Input } from "../../kit/Input.tsx";
 
 interface NoteField<T extends FieldValues> {
   name: Path<T>;
@@ -30,7 +30,7 @@ export function NoteForm<T extends FieldValues>({
   add,
 }: {
   label: string;
-  schema: z.ZodType<T, T>;
+  schema: z.ZodMiniType<T, T>;
   fresh: DefaultValues<T>;
   fields: readonly NoteField<T>[];
   /** Notes it. @returns whether it could be */

@@ -1,7 +1,7 @@
 import { DEBT_KINDS, Debt, Draft, find, freshId, type OpenEnd, openEnds, type RailwayRecord } from "@alderman/core";
 import { useMemo } from "react";
 import { useParams } from "react-router";
-import * as z from "zod";
+import * as z from "zod/mini";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Button, ButtonLink } from "../../kit/Button.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
@@ -11,6 +11,7 @@ import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
+import { trimmed } from "../../tools/trimmed.ts";
 import { Facts } from "./Facts.tsx";
 import { NoteForm } from "./NoteForm.tsx";
 
@@ -86,8 +87,8 @@ function EndAction({ end, record }: { end: OpenEnd; record: RailwayRecord }) {
 
 const NewDebtFields = z.object({
   kind: Debt.shape.kind,
-  text: z.string().trim().pipe(Debt.shape.text),
-  blocks: z.string().trim().pipe(Debt.shape.blocks),
+  text: trimmed(Debt.shape.text),
+  blocks: trimmed(Debt.shape.blocks),
   turnoutId: Debt.shape.turnoutId,
 });
 

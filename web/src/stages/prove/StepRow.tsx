@@ -16,7 +16,7 @@ import { Band } from "../../drawing/Band.tsx";
 import { Mark, PositionMark, type Verdict } from "../../drawing/Mark.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Problem } from "../../kit/Field.tsx";
-import { Input } from "../../kit/TextField.tsx";
+import { Input } from "../../kit/Input.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 import { dateAndTime } from "../../tools/when.ts";

@@ -1,0 +1,48 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { type ReactNode, type RefObject, useEffect } from "react";
+
+const ROW_HEIGHT = 29;
+
+/** Of many rows those in sight, with the room of the others; the chosen one is brought into sight. */
+export function ManyRows({
+  count,
+  chosen,
+  columns,
+  scroll,
+  row,
+}: {
+  count: number;
+  /** Place of the chosen row; -1 for none. */
+  chosen: number;
+  columns: number;
+  scroll: RefObject<HTMLElement | null>;
+  row: (index: number, measure: (element: Element | null) => void) => ReactNode;
+}) {
+  const virtual = useVirtualizer({
+    count,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 10,
+    useFlushSync: false,
+  });
+  useEffect(() => {
+    if (chosen >= 0) virtual.scrollToIndex(chosen);
+  }, [chosen, virtual]);
+  const shown = virtual.getVirtualItems();
+  return (
+    <>
+      <Gap height={shown[0]?.start ?? 0} span={columns} />
+      {shown.map(({ index }) => row(index, virtual.measureElement))}
+      <Gap height={virtual.getTotalSize() - (shown.at(-1)?.end ?? 0)} span={columns} />
+    </>
+  );
+}
+
+/** The room of rows that are out of sight. */
+export function Gap({ height, span }: { height: number; span: number }) {
+  return height > 0 ? (
+    <tr style={{ height }}>
+      <td colSpan={span} className="p-0" />
+    </tr>
+  ) : null;
+}
