@@ -1,15 +1,15 @@
-import { beginRailway, expect, openDemo, test } from "./server.ts";
+import { beginRailway, expect, giveFile, openDemo, test } from "./server.ts";
 
 const csv = (text: string) => ({ name: "turnouts.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
 const json = (text: string) => ({ name: "railway.json", mimeType: "application/json", buffer: Buffer.from(text) });
 
 test("a malformed table names row and column, and nothing is taken over", async ({ page, server }) => {
   await beginRailway(page, server, "Tables");
-  const open = (text: string) => page.getByLabel("Take in CSV").setInputFiles(csv(text));
+  const open = (text: string) => giveFile(page, page.getByRole("button", { name: "Import CSV" }), csv(text));
   const problem = page.getByRole("alert");
   await open("label,hand\nA1,left\nA2,sideways\n");
   await expect(problem).toContainText(
-    'Nothing was taken in. Row 3, hand: "sideways" is no hand; type left, right or wye.',
+    'Nothing was imported. Row 3, hand: "sideways" is no hand; type left, right or wye.',
   );
   await open("label,speed\nA1,9\n");
   await expect(problem).toContainText('Row 1, column 2: "speed" is no heading of the turnout list');
@@ -36,7 +36,7 @@ test("a table is pasted from a spreadsheet, with its equipment", async ({ page, 
 
 test("what cannot be typed is said, and what was typed stays", async ({ page, server }) => {
   await openDemo(page, server);
-  await page.getByRole("button", { name: "List" }).click();
+  await page.getByRole("tab", { name: "List" }).click();
   await page.getByRole("button", { name: /^Run, m of L1:/ }).focus();
   await page.keyboard.type("far");
   await page.keyboard.press("Enter");
@@ -48,7 +48,8 @@ test("what cannot be typed is said, and what was typed stays", async ({ page, se
 
 test("a broken, foreign, too new or hostile railway file gets a sentence", async ({ page, server }) => {
   await page.goto(server.address);
-  const open = (text: string) => page.getByLabel("Choose a railway file").setInputFiles(json(text));
+  const open = (text: string) =>
+    giveFile(page, page.getByRole("button", { name: "Choose a railway file" }), json(text));
   const problem = page.getByRole("alert");
   const good = await (await page.request.get(`${server.address}/api/railways`)).json();
   const file = await (await page.request.get(`${server.address}/api/railways/${good[0].id}/file`)).text();
@@ -72,7 +73,7 @@ test("an address of a railway that is not there leads back to the list", async (
   await page.goto(`${server.address}/r/rnothing/equip`);
   await expect(page.getByText("There is no such railway here.")).toBeVisible();
   await page.getByRole("link", { name: "Go to the list of railways" }).click();
-  await expect(page.getByRole("link", { name: "Skerrin Ferry" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Skerrin Ferry", exact: true })).toBeVisible();
 });
 
 test("a railway is removed only by its name, and every window of it is told", async ({ page, server, context }) => {
@@ -80,9 +81,9 @@ test("a railway is removed only by its name, and every window of it is told", as
   const list = await context.newPage();
   await list.goto(server.address);
   await list.getByRole("button", { name: "Remove" }).click();
-  await expect(list.getByRole("dialog").getByRole("button", { name: "Remove" })).toBeDisabled();
+  await expect(list.getByRole("alertdialog").getByRole("button", { name: "Remove" })).toBeDisabled();
   await list.getByLabel("Type its name to remove it").fill("Skerrin Ferry");
-  await list.getByRole("dialog").getByRole("button", { name: "Remove" }).click();
+  await list.getByRole("alertdialog").getByRole("button", { name: "Remove" }).click();
   await expect(list.getByText("None yet.")).toBeVisible();
   await expect(page.getByText("This railway was removed in another window.")).toBeVisible();
 });

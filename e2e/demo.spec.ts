@@ -1,5 +1,5 @@
 import { AXE, violations } from "./axe.ts";
-import { expect, openDemo, test } from "./server.ts";
+import { expect, openDemo, pick, test } from "./server.ts";
 
 test("the demo shows its five mistakes and what follows from them, and each is put right by a button", async ({
   page,
@@ -9,7 +9,7 @@ test("the demo shows its five mistakes and what follows from them, and each is p
   await expect(page.getByRole("link", { name: "Findings: 5 wrong, 1 doubtful" })).toBeVisible();
   const crossover = page.getByRole("article", { name: /throw against each other/ });
   await expect(crossover).toContainText("Asked for N, M1 goes to N and M2 to R");
-  await expect(crossover).toContainText("No use here: one output drives both");
+  await expect(crossover).toContainText("Not useful here: one output drives both");
   await crossover.getByRole("button", { name: "Swap the leads at M2+/M2−" }).click();
   await expect(page.getByText("All checks are clear.")).toBeVisible();
   await page.keyboard.press("g");
@@ -33,7 +33,7 @@ test("the demo shows its five mistakes and what follows from them, and each is p
 test("a stale test says what has changed since", async ({ page, server }) => {
   await openDemo(page, server);
   await page.getByRole("link", { name: /Prove/ }).click();
-  await page.getByRole("table", { name: "Progress" }).getByRole("button", { name: "Y1" }).click();
+  await page.getByRole("table", { name: "Progress" }).getByRole("row", { name: /^Y1/ }).click();
   const step = page.getByRole("listitem", { name: /Goes to normal/ });
   await expect(step).toContainText("Stale");
   await expect(step).toContainText("Wire K2-10 to Y1-N was changed since.");
@@ -81,7 +81,7 @@ test("an edit made while the server is away is kept and sent when it is back", a
   await server.stop("SIGKILL");
   await page.getByLabel("Address of D1-2").fill("40");
   await page.keyboard.press("Enter");
-  await expect(page.getByText("Not saved: the server does not answer. Trying again.")).toBeVisible();
+  await expect(page.getByText(/^Not saved yet, kept in this browser\..*Trying again\.$/)).toBeVisible();
   await server.start();
   await expect(page.getByText(/^Saved \d/)).toBeVisible({ timeout: 20_000 });
   await page.reload();
@@ -94,14 +94,15 @@ test("a stage that cannot be loaded says so, and comes when the server is back",
   await page.getByRole("link", { name: /Loom/ }).click();
   await expect(page.getByText("A part of the program could not be loaded")).toBeVisible();
   await server.start();
-  await page.getByRole("button", { name: "Load the page anew" }).click();
+  await page.getByRole("button", { name: "Reload the page" }).click();
   await expect(page.getByRole("table", { name: "Wire schedule" })).toBeVisible();
 });
 
 test("an own type is copied, changed and fitted, and its figures are reckoned with", async ({ page, server }) => {
   await openDemo(page, server);
   await page.getByRole("link", { name: "Device types" }).click();
-  await page.getByRole("button", { name: "12 V DC supply" }).click();
+  await page.getByLabel("Find in: Device types").fill("12 V DC");
+  await page.getByRole("row", { name: "12 V DC supply" }).click();
   await page.getByRole("button", { name: "Copy, and change the figures" }).click();
   await page.getByLabel("rating").fill("0.05");
   await page.keyboard.press("Enter");
@@ -111,7 +112,7 @@ test("an own type is copied, changed and fitted, and its figures are reckoned wi
   await page.keyboard.press("g");
   await page.getByRole("link", { name: /Equip/ }).click();
   await page.getByRole("button", { name: /PS2/ }).click();
-  await page.getByLabel("Type").selectOption({ label: "12 V DC supply, my own" });
+  await pick(page, page.getByLabel("Type"), "12 V DC supply, my own");
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
   await page.getByRole("link", { name: /^Findings:/ }).click();
   await expect(page.getByRole("article", { name: /near or over its rating: PS2/ })).toContainText(
@@ -122,6 +123,7 @@ test("an own type is copied, changed and fitted, and its figures are reckoned wi
 test("everything is found by its label, and keys lead everywhere", async ({ page, server }) => {
   await openDemo(page, server);
   await page.keyboard.press("/");
+  await expect(page.getByRole("dialog", { name: "Find or do" })).toBeVisible();
   await page.keyboard.type("LP8");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Thread of Y3" })).toBeVisible();
@@ -140,7 +142,7 @@ test("everything is found by its label, and keys lead everywhere", async ({ page
     await expect(page.getByRole("heading", { name: heading, exact: true })).toBeVisible();
   }
   await page.keyboard.press("?");
-  await expect(page.getByRole("dialog")).toContainText("red, black probe on the focused terminal");
+  await expect(page.getByRole("dialog")).toContainText("put the red probe on it");
 });
 
 test("quick sums answer as one types and say which field is wrong", async ({ page, server }) => {

@@ -1,4 +1,4 @@
-import { beginRailway, expect, openDemo, test } from "./server.ts";
+import { beginRailway, drag, expect, giveFile, openDemo, pick, test } from "./server.ts";
 
 /** Puts text on the clipboard and pastes it into the cell that has the focus. */
 async function paste(page: import("@playwright/test").Page, text: string): Promise<void> {
@@ -52,7 +52,7 @@ test("four turnouts are equipped by keyboard alone: typed, chosen, filled down, 
 
 test("a block is pasted over the list, and what cannot be is said with row and column", async ({ page, server }) => {
   await openDemo(page, server);
-  await page.getByRole("button", { name: "List", exact: true }).click();
+  await page.getByRole("tab", { name: "List" }).click();
   await page.getByRole("button", { name: "Hand of L1: right" }).focus();
   await paste(page, "left\tHarbour\nup\tHarbour");
   await expect(page.getByRole("alert")).toContainText('Row 2, Hand of L2: "up" is no hand');
@@ -75,16 +75,16 @@ test("the list is sorted, searched and grouped, and one turnout's equipment is g
   server,
 }) => {
   await openDemo(page, server);
-  await page.getByRole("button", { name: "List", exact: true }).click();
+  await page.getByRole("tab", { name: "List" }).click();
   const labels = () => page.locator('[data-cell$=":0"]').allTextContents();
-  await page.getByTitle("Sort by Run, m").click();
+  await page.getByRole("button", { name: "Sort by Run, m" }).click();
   expect((await labels())[0]).toBe("Y1");
-  await page.getByTitle("Sort by Run, m").click();
+  await page.getByRole("button", { name: "Sort by Run, m" }).click();
   expect((await labels())[0]).toBe("L3");
-  await page.getByTitle("Sort by Run, m").click();
-  await page.getByLabel("By zone").check();
+  await page.getByRole("button", { name: "Sort by Run, m" }).click();
+  await page.getByRole("checkbox", { name: "By zone" }).check();
   await expect(page.getByRole("rowheader", { name: "Shed (2)" }).or(page.getByText("Shed (2)"))).toBeVisible();
-  await page.getByLabel("By zone").uncheck();
+  await page.getByRole("checkbox", { name: "By zone" }).uncheck();
   await page.getByLabel("Find in the list").fill("linkspan");
   await expect(page.getByText("3 of 14 turnouts")).toBeVisible();
   // L1 first, then L3 with Shift
@@ -103,7 +103,7 @@ test("boards are allotted, looked at first, and accepted in part", async ({ page
     `label\tzone\tmotor\n${Array.from({ length: 10 }, (_, row) => `T${row}\t${row % 2 ? "West" : "East"}\tstall-motor`).join("\n")}`,
   );
   await expect(page.getByRole("button", { name: "Turnout of T9: T9" })).toBeVisible();
-  await page.getByRole("button", { name: "Allot" }).click();
+  await page.getByRole("button", { name: "Allot outputs" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("New boards of a kind").fill("1");
   await dialog.getByRole("button", { name: "Propose" }).click();
@@ -125,7 +125,7 @@ test("boards stand beside the list with what they give, and a turnout is moved t
   server,
 }) => {
   await openDemo(page, server);
-  await page.getByRole("button", { name: "List", exact: true }).click();
+  await page.getByRole("tab", { name: "List" }).click();
   const boards = page.getByRole("table", { name: "Boards and supplies" });
   const row = (label: string) => boards.getByRole("row", { name: new RegExp(`^${label} `) });
   // five motors of four turnouts and pairs; the output of the crossover gives two
@@ -137,10 +137,10 @@ test("boards stand beside the list with what they give, and a turnout is moved t
   await expect(page.getByRole("button", { name: "Driver of L1: D1-3" })).toBeVisible();
   await expect(page.getByRole("button", { name: "Driver of L2: D1-2" })).toBeVisible();
   await expect(page.getByRole("button", { name: "Address of L1: 22" })).toBeVisible();
-  await page.getByRole("button", { name: "Turnout of L1: L1" }).dragTo(row("D2"));
+  await drag(page, page.getByRole("button", { name: "Turnout of L1: L1" }), row("D2"));
   await expect(page.getByRole("button", { name: "Driver of L1: D2-2" })).toBeVisible();
   await expect(row("D1")).toContainText("3/8");
-  await page.getByRole("button", { name: "Turnout of Y1: Y1" }).dragTo(row("D1"));
+  await drag(page, page.getByRole("button", { name: "Turnout of Y1: Y1" }), row("D1"));
   await expect(page.getByText("D1 cannot drive Y1: an output for stall motors gives milliamps").first()).toBeVisible();
   await page.getByRole("button", { name: "Fold" }).click();
   await expect(boards).toBeHidden();
@@ -158,7 +158,7 @@ test("forty turnouts are pasted, allotted, lit by filling down, and complete, wi
   );
   await paste(page, `label\tzone\tmotor\twith\n${rows.join("\n")}`);
   await expect(page.getByText("40 turnouts", { exact: true })).toBeVisible();
-  await page.getByRole("button", { name: "Allot" }).click();
+  await page.getByRole("button", { name: "Allot outputs" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByRole("button", { name: "Propose" }).click();
   // 39 outputs, the crossover on one of them
@@ -193,21 +193,23 @@ test("what was seen goes into the sense ledger, and the cheapest turn puts it ri
     .getByRole("row", { name: /^left hand L2|L2/ })
     .first()
     .click();
-  await page.getByRole("button", { name: "Sense", exact: true }).click();
+  await page.getByRole("tab", { name: "Sense" }).click();
   await page.getByRole("row", { name: /L3/ }).first().click();
-  await expect(page.getByText("By this ledger everything goes as asked.")).toBeVisible();
+  await expect(page.getByText("According to these entries, everything moves as asked.")).toBeVisible();
   for (const what of ["blades of L3", "frog of L3"])
     await page
-      .getByRole("group", { name: `Seen: ${what}` })
-      .getByRole("button", { name: "the other way" })
+      .getByRole("radiogroup", { name: `Seen: ${what}` })
+      .getByRole("radio", { name: "the other way" })
       .click();
   await page.getByRole("button", { name: "Note what was seen" }).click();
-  await expect(page.getByText("By this ledger blades of L3 and frog of L3 go the other way.")).toBeVisible();
+  await expect(
+    page.getByText("According to these entries, blades of L3 and frog of L3 go the other way."),
+  ).toBeVisible();
   await expect(page.getByText("1 min; kept in the decoder; a reset undoes it.")).toBeVisible();
   await page.getByRole("button", { name: "Swap the leads at L3" }).click();
-  await expect(page.getByText("By this ledger everything goes as asked.")).toBeVisible();
+  await expect(page.getByText("According to these entries, everything moves as asked.")).toBeVisible();
   await expect(page.getByText("turned by hand once")).toBeVisible();
-  await page.getByRole("button", { name: "Thread", exact: true }).click();
+  await page.getByRole("tab", { name: "Thread" }).click();
   await expect(page.getByRole("group", { name: "Thread of L3" })).toContainText("L3 stands at N");
 });
 
@@ -217,13 +219,13 @@ test("the lamp says what it knows, the schools stand side by side, and power-up 
 }) => {
   await openDemo(page, server);
   await page.getByRole("row", { name: /L1/ }).first().click();
-  await page.getByRole("button", { name: "Lamp", exact: true }).click();
+  await page.getByRole("tab", { name: "Lamp" }).click();
   await expect(page.getByText("It cannot tell the blades")).toBeVisible();
   await expect(page.getByRole("row", { name: /asked for R, the link came off at N/ })).toContainText("a lie");
-  await page.getByRole("button", { name: "Schools", exact: true }).click();
+  await page.getByRole("tab", { name: "Schools" }).click();
   await page.getByRole("button", { name: /^Choose: Stall motors on reversing toggles/ }).click();
   await expect(page.getByRole("row", { name: /Stall motors on reversing toggles/ })).toContainText("as it is");
-  await page.getByRole("button", { name: "Power-up", exact: true }).click();
+  await page.getByRole("tab", { name: "Power-up" }).click();
   const moving = page.getByText(/may move by themselves when power returns/);
   await expect(moving).toContainText("L1");
   await expect(moving).toContainText("S1");
@@ -235,7 +237,7 @@ test("findings are filtered, gone through by key, and a remedy says first what i
 }) => {
   await openDemo(page, server);
   await page.getByRole("link", { name: /Findings/ }).click();
-  await page.getByRole("group", { name: "Severity" }).getByRole("button", { name: "wrong" }).click();
+  await page.getByRole("radiogroup", { name: "Severity" }).getByRole("radio", { name: "wrong" }).click();
   await expect(page.getByRole("article")).toHaveCount(5);
   await page.getByLabel("Place").fill("quay");
   await expect(page.getByRole("article")).toHaveCount(1);
@@ -247,9 +249,10 @@ test("findings are filtered, gone through by key, and a remedy says first what i
   await expect(second).toBeFocused();
   const swap = second.getByRole("button", { name: /^Swap the leads at M2/ });
   await swap.focus();
-  await expect(second.getByRole("status")).toContainText("leads straight, mounted the other way round → leads crossed");
-  await expect(second.getByRole("status")).toContainText("Cures 1 finding");
-  await page.getByRole("group", { name: "Severity" }).getByRole("button", { name: "kept" }).click();
+  const change = page.getByRole("dialog", { name: /^What "Swap the leads at M2/ });
+  await expect(change).toContainText("leads straight, mounted the other way round → leads crossed");
+  await expect(change).toContainText("Cures 1 finding");
+  await page.getByRole("radiogroup", { name: "Severity" }).getByRole("radio", { name: "kept" }).click();
   await expect(page.getByText("Kept: the wires behind the panel get a fuse; it is on the list")).toHaveCount(2);
 });
 
@@ -257,19 +260,14 @@ test("notes and photos are kept small, and what is no picture is refused", async
   await openDemo(page, server);
   await page.getByRole("button", { name: "Fittings of M1/M2" }).click();
   const dialog = page.getByRole("dialog");
+  const addPhoto = dialog.getByRole("button", { name: "Add a photo of M1" });
   await dialog.getByLabel("Note on M1").fill("beam in the way");
-  await dialog
-    .getByLabel("Add a photo of M1")
-    .setInputFiles({ name: "no.jpg", mimeType: "image/jpeg", buffer: Buffer.from("text") });
+  await giveFile(page, addPhoto, { name: "no.jpg", mimeType: "image/jpeg", buffer: Buffer.from("text") });
   await expect(dialog.getByRole("alert")).toContainText("no.jpg is no picture that can be opened");
-  await dialog
-    .getByLabel("Add a photo of M1")
-    .setInputFiles({ name: "huge.png", mimeType: "image/png", buffer: Buffer.alloc(40_000_000) });
+  await giveFile(page, addPhoto, { name: "huge.png", mimeType: "image/png", buffer: Buffer.alloc(40_000_000) });
   await expect(dialog.getByRole("alert")).toContainText("huge.png has 40 MB; a photo may have 25 MB");
   const png = await page.screenshot();
-  await dialog
-    .getByLabel("Add a photo of M1")
-    .setInputFiles({ name: "under the board.png", mimeType: "image/png", buffer: png });
+  await giveFile(page, addPhoto, { name: "under the board.png", mimeType: "image/png", buffer: png });
   const photo = dialog.getByRole("img", { name: "under the board" });
   await expect(photo).toBeVisible();
   const size = await photo.evaluate((image: HTMLImageElement) => [image.naturalWidth, image.src.length]);
@@ -287,7 +285,7 @@ test("an own type says what is on it, and a change of one in use is shown before
 }) => {
   await openDemo(page, server);
   await page.getByRole("link", { name: "Device types" }).click();
-  await page.getByRole("button", { name: "Stall motor with two contacts" }).click();
+  await page.getByRole("row", { name: "Stall motor with two contacts" }).first().click();
   await page.getByRole("button", { name: "Copy, and change the figures" }).click();
   await page.getByLabel("rough price of one").fill("19.5");
   await page.keyboard.press("Enter");
@@ -301,22 +299,20 @@ test("an own type says what is on it, and a change of one in use is shown before
   await page.getByRole("link", { name: /Equip/ }).first().click();
   await page.getByRole("row", { name: /L1/ }).first().click();
   await page.getByRole("button", { name: "Fittings of L1" }).click();
-  await page
-    .getByRole("group", { name: "Motor L1" })
-    .getByLabel("Type")
-    .selectOption({ label: "Stall motor with two contacts, my own" });
+  const type = page.getByRole("group", { name: "Motor L1" }).getByLabel("Type");
+  await pick(page, type, "Stall motor with two contacts, my own");
   await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
   await page.getByRole("link", { name: "Device types" }).click();
-  await page.getByRole("button", { name: "Stall motor with two contacts, my own" }).click();
+  await page.getByRole("row", { name: "Stall motor with two contacts, my own" }).click();
   await expect(page.getByLabel("Printed beside +")).toHaveValue("RED");
   await expect(page.getByLabel("name of setting 1")).toHaveValue("throw");
   await page.getByLabel("resistance while stalled", { exact: false }).first().fill("100");
   await page.keyboard.press("Enter");
-  const change = page.getByRole("group", { name: "Before it is changed" });
+  const change = page.getByRole("alertdialog", { name: "Before it is changed" });
   await expect(change).toContainText("L1 is of this type");
   await expect(change).toContainText(/L1 driver at rest: 15.0 mA → 54.\d mA/);
   await change.getByRole("button", { name: "Make the change" }).click();
-  await page.getByLabel(/^Standing of: resistance while stalled/).selectOption("heard");
+  await pick(page, page.getByLabel(/^Standing of: resistance while stalled/), "heard");
   await page.getByRole("link", { name: /^Findings:/ }).click();
   await expect(page.getByRole("article", { name: /only heard: L1/ })).toContainText("L1 rests on it");
   await page.getByRole("link", { name: /Open ends/ }).click();

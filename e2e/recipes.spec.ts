@@ -1,6 +1,6 @@
 // The schools side by side: frogs, controls, kept readings, and mistakes with their cures, as an owner meets them.
 import { AXE, violations } from "./axe.ts";
-import { beginRailway, expect, openDemo, test, typeCell } from "./server.ts";
+import { beginRailway, expect, giveFile, openDemo, pick, test, typeCell } from "./server.ts";
 
 /** Opens a sample from the list of railways. */
 async function openSample(page: import("@playwright/test").Page, address: string, words: RegExp): Promise<void> {
@@ -33,23 +33,23 @@ test("a crossover with two toggles and fed frogs is typed into the list and draw
   await write("Lamp", "A", "lamps-frog-diodes");
   await expect(cell("Frog", "A")).toHaveAccessibleName("Frog of A: S1");
   await write("Frog", "A", "S9");
-  await page.getByRole("button", { name: "Thread" }).click();
+  await page.getByRole("tab", { name: "Thread" }).click();
   const thread = page.getByRole("group", { name: "Thread of A" });
   await expect(thread).toContainText("T2 inverse");
-  await page.getByRole("button", { name: "Throwing" }).click();
+  await page.getByRole("radio", { name: "Throwing" }).click();
   await expect(thread).toContainText("C to N closed");
   // by the second toggle the first one stays at its centre, and the motor goes all the same
-  await page.getByLabel("Thrown by").selectOption("by T2 inverse");
+  await pick(page, page.getByLabel("Thrown by"), "by T2 inverse");
   await expect(thread).toContainText("all open");
   await expect(thread).toContainText("A stands at N");
-  await page.getByRole("button", { name: "At rest" }).click();
+  await page.getByRole("radio", { name: "At rest" }).click();
   await expect(thread).toContainText("Frog A");
-  await page.getByRole("button", { name: "List" }).click();
+  await page.getByRole("tab", { name: "List" }).click();
   await write("Frog", "A", "nonsense");
   await expect(page.getByRole("alert")).toContainText("is no reader type");
   await page.keyboard.press("Escape");
   await write("Frog", "A", "S1 crossed");
-  await page.getByRole("button", { name: "Thread" }).click();
+  await page.getByRole("tab", { name: "Thread" }).click();
   await expect(thread).toContainText("carries L, not R");
   await page.getByRole("button", { name: "Swap the rails at A-S1n/A-S1r" }).click();
   await expect(thread).toContainText("carries R");
@@ -104,7 +104,10 @@ test("own types go out to a file and come into another railway; a file that is n
 }) => {
   await openDemo(page, server);
   await page.getByRole("link", { name: "Device types" }).click();
-  await page.getByRole("button", { name: "Servo", exact: true }).click();
+  await page
+    .getByRole("row", { name: /^Servo / })
+    .first()
+    .click();
   await expect(page.getByText("used by").or(page.getByText("not used yet"))).toBeVisible();
   await page.getByRole("button", { name: "Copy, and change the figures" }).click();
   const name = page.getByLabel("Name of the type");
@@ -115,15 +118,12 @@ test("own types go out to a file and come into another railway; a file that is n
   const path = await (await download).path();
   await beginRailway(page, server, "Elsewhere");
   await page.getByRole("link", { name: "Device types" }).click();
-  await page.getByLabel("Take in types from a file").setInputFiles(path);
+  const importTypes = page.getByRole("button", { name: "Import types from a file" });
+  await giveFile(page, importTypes, path);
   await expect(page.getByText("1 of your own")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Shelf servo" })).toBeVisible();
-  await page.getByLabel("Take in types from a file").setInputFiles({
-    name: "types.json",
-    mimeType: "application/json",
-    buffer: Buffer.from("{"),
-  });
-  await expect(page.getByText(/Nothing was taken in\. The file is not a file of device types/).first()).toBeVisible();
+  await expect(page.getByRole("row", { name: "Shelf servo" })).toBeVisible();
+  await giveFile(page, importTypes, { name: "types.json", mimeType: "application/json", buffer: Buffer.from("{") });
+  await expect(page.getByText(/Nothing was imported\. The file is not a file of device types/).first()).toBeVisible();
 });
 
 for (const theme of ["bench", "shed"] as const) {
@@ -135,9 +135,13 @@ for (const theme of ["bench", "shed"] as const) {
     await page.addInitScript((wanted) => localStorage.setItem("alderman-theme", wanted), theme);
     await openSample(page, server.address, /The schools side by side/);
     const thread = page.getByRole("group", { name: /^Thread of/ });
+    const roster = page.getByRole("table", { name: "Turnouts" });
     // a reversing toggle, several controls, a reader, a servo, a bus, a frog by relay, a lamp from the frog
     for (const label of ["6", "19", "25", "22", "28", "34", "45"]) {
-      await page.locator(`[data-turnout="x${label}-a"]`).click();
+      await roster
+        .getByRole("row", { name: new RegExp(`^\\S+ hand ${label}\\b|^${label}\\b`) })
+        .first()
+        .click();
       await expect(thread).toHaveAccessibleName(new RegExp(`^Thread of ${label}`));
       expect(await violations(page), `turnout ${label}`).toEqual([]);
     }

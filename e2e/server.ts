@@ -2,7 +2,7 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { test as base, expect, type Page } from "@playwright/test";
+import { test as base, expect, type FileChooser, type Locator, type Page } from "@playwright/test";
 
 const HOUSE = join(import.meta.dirname, "..");
 
@@ -53,7 +53,10 @@ export const test = base.extend<{ server: TestServer; quiet: undefined }>({
       page.on("pageerror", (error) => errors.push(String(error)));
       page.on("console", (message) => {
         // a refused request is what some tests are about
-        if (message.type() === "error" && !/Failed to load resource|ERR_/.test(message.text()))
+        if (
+          message.type() === "error" &&
+          !/Failed to load resource|ERR_|Failed to fetch dynamically imported module/.test(message.text())
+        )
           errors.push(message.text());
       });
       await use(undefined);
@@ -68,7 +71,7 @@ export { expect };
 /** Opens the demo railway. */
 export async function openDemo(page: Page, server: TestServer): Promise<void> {
   await page.goto(server.address);
-  await page.getByRole("link", { name: "Skerrin Ferry" }).click();
+  await page.getByRole("link", { name: "Skerrin Ferry", exact: true }).click();
   await expect(page.getByRole("heading", { name: "Thread of M1/M2" })).toBeVisible();
 }
 
@@ -84,4 +87,30 @@ export async function beginRailway(page: Page, server: TestServer, name: string)
 export async function typeCell(page: Page, text: string, key: "Tab" | "Enter" = "Tab"): Promise<void> {
   await page.keyboard.type(text);
   await page.keyboard.press(key);
+}
+
+/** Chooses from a list that opens. */
+export async function pick(page: Page, list: Locator, text: string | RegExp): Promise<void> {
+  await list.click();
+  await page.getByRole("option", { name: text, exact: typeof text === "string" }).click();
+}
+
+type Given = Parameters<FileChooser["setFiles"]>[0];
+
+/** Presses a button that asks for a file, and gives it one. */
+export async function giveFile(page: Page, button: Locator, file: Given): Promise<void> {
+  const asked = page.waitForEvent("filechooser");
+  await button.click();
+  await (await asked).setFiles(file);
+}
+
+/** Drags one thing onto another, as a hand does: a little at first. */
+export async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
+  const [start, end] = [await from.boundingBox(), await to.boundingBox()];
+  if (!start || !end) throw new Error("what is to be dragged is not there");
+  await page.mouse.move(start.x + 12, start.y + start.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(start.x + 24, start.y + start.height / 2, { steps: 3 });
+  await page.mouse.move(end.x + end.width / 2, end.y + end.height / 2, { steps: 8 });
+  await page.mouse.up();
 }

@@ -41,7 +41,7 @@ test("from a list of turnouts to wires, numbers and recorded tests", async ({ pa
   });
 
   await test.step("the thread with computed values in both positions", async () => {
-    await page.getByRole("button", { name: "Thread" }).click();
+    await page.getByRole("tab", { name: "Thread" }).click();
     await page.getByRole("row", { name: /M1\/M2/ }).click();
     const thread = page.getByRole("group", { name: "Thread of M1/M2" });
     await expect(thread).toContainText("8.9 V");
@@ -52,15 +52,15 @@ test("from a list of turnouts to wires, numbers and recorded tests", async ({ pa
     await expect(thread).toContainText("M2 stands at R");
     await expect(thread).toContainText("YE lit");
     await page.getByRole("row", { name: /Y1/ }).click();
-    await page.getByRole("button", { name: "Throwing" }).click();
+    await page.getByRole("radio", { name: "Throwing" }).click();
     await expect(page.getByRole("group", { name: "Thread of Y1" })).toContainText(/N 4\.\d\d A/);
-    await page.getByRole("button", { name: "At rest" }).click();
+    await page.getByRole("radio", { name: "At rest" }).click();
   });
 
   await test.step("the meter between two terminals", async () => {
     await page.getByRole("button", { name: "Terminal Y1-N" }).press("r");
     await page.getByRole("button", { name: "Terminal Y1-C" }).press("b");
-    await page.getByRole("group", { name: "Range" }).getByRole("button", { name: "ohm" }).click();
+    await page.getByRole("radiogroup", { name: "Range" }).getByRole("radio", { name: "ohm" }).click();
     await expect(page.getByTestId("expect")).toHaveText("4.0ohm");
     await page.getByLabel("Meter said").fill("4.1");
     await expect(page.getByText("Agrees.")).toBeVisible();
@@ -70,7 +70,7 @@ test("from a list of turnouts to wires, numbers and recorded tests", async ({ pa
 
   await test.step("a finding, and its remedy by its button", async () => {
     await page.keyboard.press("Escape");
-    await page.getByRole("button", { name: "List" }).click();
+    await page.getByRole("tab", { name: "List" }).click();
     await put("Control", "Y1", "latching");
     await page.getByRole("link", { name: /^Findings: 2 wrong/ }).click();
     const finding = page.getByRole("article", { name: /A coil stays energised: Y1/ });
@@ -82,9 +82,10 @@ test("from a list of turnouts to wires, numbers and recorded tests", async ({ pa
   await test.step("the wire schedule, and its CSV", async () => {
     await page.getByRole("link", { name: /Loom/ }).click();
     const schedule = page.getByRole("table", { name: "Wire schedule" });
+    await page.getByLabel("Find in: Wire schedule").fill("M1+");
     await expect(schedule.getByRole("row", { name: /D1-1A M1\+ BU blue 0.5 mm2 1550/ })).toBeVisible();
     const download = page.waitForEvent("download");
-    await page.getByRole("button", { name: "Download CSV" }).click();
+    await page.getByRole("button", { name: "CSV" }).click();
     const csv = readFileSync(await (await download).path(), "utf8");
     expect(csv).toMatch(/^wire,from,to,run,colour code,colour,gauge,cut mm,cable,core,flag at from,flag at to\r\n/);
     expect(csv).toContain(",D1-1A,M1+,layout,BU,blue,0.5 mm2,1550,");
@@ -103,7 +104,7 @@ test("from a list of turnouts to wires, numbers and recorded tests", async ({ pa
 
   await test.step("four tests of one turnout", async () => {
     await page.getByRole("link", { name: /Prove/ }).click();
-    await page.getByRole("table", { name: "Progress" }).getByRole("button", { name: "Y1" }).click();
+    await page.getByRole("table", { name: "Progress" }).getByRole("row", { name: /^Y1/ }).click();
     await page
       .getByRole("listitem", { name: /Normal coil/ })
       .getByRole("button", { name: /Normal coil/ })
@@ -144,7 +145,7 @@ test("from a list of turnouts to wires, numbers and recorded tests", async ({ pa
     await page.keyboard.press("Control+Shift+z");
     await expect(page.getByLabel("Address of D1-1")).toHaveValue("21");
     await page.getByRole("button", { name: "History" }).click();
-    await expect(page.getByRole("dialog")).toContainText("Done again: D1-1 has address 21");
+    await expect(page.getByRole("dialog")).toContainText("Redone: D1-1 has address 21");
     await expect(page.getByRole("dialog")).toContainText("Added turnout Y1");
   });
 });

@@ -23,7 +23,7 @@ export const Name = z
 export const Note = z.string().check(z.maxLength(2000, "must have at most 2000 characters"));
 export const Order = z.int().check(z.gte(0), z.lte(1_000_000));
 /** A length, one way. */
-export const Metres = z.number().check(z.gte(0.05), z.lte(200));
+export const Metres = z.number().check(z.gte(0.05, "must be 0.05 to 200 m"), z.lte(200, "must be 0.05 to 200 m"));
 /** UTC, ISO 8601. */
 export const When = z.iso.datetime();
 /** Number of an output, input, zone or contact set. */

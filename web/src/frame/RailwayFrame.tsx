@@ -13,8 +13,12 @@ import { PageFailure } from "./PageFailure.tsx";
 import { Spine } from "./Spine.tsx";
 import { useCommandContext } from "./useCommandContext.ts";
 
-const Panels = lazy(async () => ({ default: (await import("../dialogs/Panels.tsx")).Panels }));
+const loadPanels = async () => ({ default: (await import("../dialogs/Panels.tsx")).Panels });
+const Panels = lazy(loadPanels);
 const WayOut = lazy(async () => ({ default: (await import("./WayOut.tsx")).WayOut }));
+
+/** Time after which the dialogs of the frame are fetched, milliseconds. */
+const PANELS_AFTER = 2000;
 
 /** The frame around the stages of one railway: spine, sheets, meter. */
 export function RailwayFrame() {
@@ -26,6 +30,11 @@ export function RailwayFrame() {
   const close = useCallback(() => setPanel(null), []);
   const context = useCommandContext(railwayId, setPanel);
   useUnkeptWarning();
+  useEffect(() => {
+    // what a key opens is there by the time somebody presses it
+    const waiting = setTimeout(() => void loadPanels().catch(() => undefined), PANELS_AFTER);
+    return () => clearTimeout(waiting);
+  }, []);
   useEffect(() => {
     dispatch(choose(null));
     dispatch(openRailway(railwayId));

@@ -92,7 +92,7 @@ function SavedWords() {
   const waiting = queue.length > 0;
   const words =
     trouble?.kind === "unanswered"
-      ? `${waiting ? "Not saved yet, kept in this browser: " : ""}${trouble.sentence} Trying again.`
+      ? `${waiting ? "Not saved yet, kept in this browser. " : ""}${trouble.sentence} Trying again.`
       : waiting
         ? "Saving ..."
         : savedAt

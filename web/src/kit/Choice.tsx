@@ -1,3 +1,4 @@
+import { getNonce } from "get-nonce";
 import { ChevronDown } from "lucide-react";
 import { Select } from "radix-ui";
 import { useCoarsePointer } from "./useCoarsePointer.ts";
@@ -99,7 +100,7 @@ function ListChoice<T extends string | null>({
           collisionPadding={8}
           className="z-50 max-h-(--radix-select-content-available-height) min-w-(--radix-select-trigger-width) overflow-hidden rounded-[3px] border border-ink bg-sheet text-ink"
         >
-          <Select.Viewport>
+          <Select.Viewport nonce={getNonce()}>
             {options.map((option) => (
               <Select.Item
                 key={textOf(option.value)}

@@ -26,7 +26,6 @@ import {
   Suspense,
   useEffect,
   useMemo,
-  useRef,
   useState,
 } from "react";
 import { useKeptState } from "./useKeptState.ts";
@@ -129,14 +128,14 @@ export function DataTable<T>(props: Props<T>) {
     onColumnVisibilityChange: keep("columnVisibility"),
     onColumnSizingChange: keep("columnSizing"),
   });
-  const scroll = useRef<HTMLDivElement>(null);
+  // as state: what draws only the rows in sight must be drawn again once it is there
+  const [scroll, setScroll] = useState<HTMLDivElement | null>(null);
   const rows = table.getRowModel().rows;
   const many = !flowing && rows.length > MOST_DRAWN;
   const at = rows.findIndex(({ id }) => id === chosen);
   useEffect(() => {
-    if (at >= 0 && !many)
-      scroll.current?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
-  }, [at, many]);
+    if (at >= 0 && !many) scroll?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
+  }, [at, many, scroll]);
   const shownColumns = table.getVisibleLeafColumns();
   const onRowKey = (event: KeyboardEvent<HTMLTableRowElement>, index: number) => {
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
@@ -213,7 +212,7 @@ export function DataTable<T>(props: Props<T>) {
           />
         </Suspense>
       )}
-      <div ref={scroll} className={flowing ? "" : "min-h-0 flex-1 overflow-auto"}>
+      <div ref={setScroll} className={flowing ? "" : "min-h-0 flex-1 overflow-auto"}>
         {items.length === 0 && empty}
         {items.length > 0 && (
           <table

@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type ReactNode, type RefObject, useEffect } from "react";
+import { type ReactNode, useEffect } from "react";
 
 const ROW_HEIGHT = 29;
 
@@ -15,12 +15,12 @@ export function ManyRows({
   /** Place of the chosen row; -1 for none. */
   chosen: number;
   columns: number;
-  scroll: RefObject<HTMLElement | null>;
+  scroll: HTMLElement | null;
   row: (index: number, measure: (element: Element | null) => void) => ReactNode;
 }) {
   const virtual = useVirtualizer({
     count,
-    getScrollElement: () => scroll.current,
+    getScrollElement: () => scroll,
     estimateSize: () => ROW_HEIGHT,
     overscan: 10,
     useFlushSync: false,

@@ -39,6 +39,12 @@ export function TextField({ label, ids, value, save, lines, goesOn, className = 
   const latest = useRef(save);
   latest.current = save;
   const problem = formState.errors.text?.message;
+  // a field that is left by Enter is left twice, and what is kept comes back a moment later: the same text is not sent again
+  const sent = useRef<string | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whatever value comes ends the waiting
+  useEffect(() => {
+    sent.current = null;
+  }, [value]);
   const keep = () => {
     const text = getValues("text").trim();
     if (text === value) {
@@ -46,7 +52,9 @@ export function TextField({ label, ids, value, save, lines, goesOn, className = 
       clearErrors();
       return;
     }
+    if (text === sent.current) return;
     const refusal = latest.current(text);
+    sent.current = refusal ? null : text;
     if (refusal) setError("text", { message: refusal });
     else clearErrors();
   };

@@ -115,5 +115,8 @@ function drop(id: string): AppThunk {
 function withoutPlace({ path, message }: RecordError["problems"][number]) {
   const place = `${path.join(".")}: `;
   const field = String(path.at(-1) ?? "");
-  return { path, message: message.startsWith(place) ? `The ${field} ${message.slice(place.length)}` : message };
+  return { path, message: message.startsWith(place) ? `${nameOf(field)} ${message.slice(place.length)}` : message };
 }
+
+/** What a field is called in a sentence beside it: by its name where that is a word. */
+const nameOf = (field: string) => (/^[a-z]+$/.test(field) ? `The ${field}` : "It");

@@ -1,6 +1,6 @@
 import type { Choice } from "@alderman/core";
 import { useCombobox } from "downshift";
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+import { type ChangeEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Mark } from "../../drawing/Mark.tsx";
 
 /** How editing began: with the text that was there, or with a letter in place of it. */
@@ -29,7 +29,10 @@ export function CellInput({ label, begin, choices, done, cancel }: Props) {
   const [text, setText] = useState(begin.text);
   const typed = text !== begin.text || begin.letter;
   const finished = useRef(false);
-  const items = useMemo(() => shownOf(choices, typed ? text : ""), [choices, text, typed]);
+  const items = useMemo(
+    () => (typed ? shownOf(choices, text) : firstOfAll(choices, begin.text)),
+    [choices, text, typed, begin.text],
+  );
   const finish = (step: "down" | "right" | "stay", wanted = text) => {
     if (finished.current) return;
     finished.current = true;
@@ -42,9 +45,6 @@ export function CellInput({ label, begin, choices, done, cancel }: Props) {
     itemToString: (item) => item?.text ?? "",
     // the first one that the typed letters begin is highlighted, so that it is seen what Enter takes
     defaultHighlightedIndex: typed && text.trim() !== "" && !exactly(choices, text) && items.length > 0 ? 0 : -1,
-    onInputValueChange: ({ inputValue, type }) => {
-      if (type === useCombobox.stateChangeTypes.InputChange) setText(inputValue);
-    },
     stateReducer: (_state, { type, changes }) =>
       // it stays open while one types; what a key takes is decided below
       type === useCombobox.stateChangeTypes.InputChange
@@ -87,6 +87,8 @@ export function CellInput({ label, begin, choices, done, cancel }: Props) {
           "aria-label": label,
           autoComplete: "off",
           spellCheck: false,
+          // at once: letters typed fast are lost when the text is set from the combobox's own state, a moment later
+          onChange: (event: ChangeEvent<HTMLInputElement>) => setText(event.currentTarget.value),
           onKeyDown,
           onBlur: (event) => {
             (event.nativeEvent as { preventDownshiftDefault?: boolean }).preventDownshiftDefault = true;
@@ -124,6 +126,13 @@ const exactly = (choices: readonly Choice[], text: string) =>
 function firstFor(choices: readonly Choice[], text: string): number {
   return text.trim() === "" || exactly(choices, text) || shownOf(choices, text).length === 0 ? -1 : 0;
 }
+
+/** All choices, what the cell holds before the others. */
+const firstOfAll = (choices: readonly Choice[], held: string) =>
+  shownOf(
+    [...choices].sort((a, b) => Number(b.text === held) - Number(a.text === held)),
+    "",
+  );
 
 /** The choices that a text fits; what begins with it comes before what only holds it. */
 function shownOf(choices: readonly Choice[], text: string): Choice[] {

@@ -88,14 +88,19 @@ function Face(props: CellProps) {
 function LabelFace(props: CellProps) {
   const { turnout, text, verdict, leader } = props;
   const { ref, listeners } = useDragTurnout(turnout.movesWith ?? turnout.id, text, `list ${turnout.id}`);
-  const { onKeyDown: _, ...pointer } = listeners;
+  const { onKeyDown: _, onMouseDown: drag, ...touch } = listeners;
+  const face = faceProps(props);
   return (
     <button
       type="button"
       ref={ref}
       className={`${FACE} touch-manipulation pl-3 ${verdict ? "pr-4.5" : ""}`}
-      {...pointer}
-      {...faceProps(props)}
+      {...touch}
+      {...face}
+      onMouseDown={(event) => {
+        face.onMouseDown(event);
+        if (!event.shiftKey) drag?.(event);
+      }}
     >
       <b>{text}</b>
       <CellMark verdict={verdict} leader={leader} />

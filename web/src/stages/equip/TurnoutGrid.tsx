@@ -81,7 +81,7 @@ function Grid({ record }: { record: RailwayRecord }) {
     event.preventDefault();
     event.clipboardData.setData("text/plain", text);
   };
-  const scroll = useRef<HTMLDivElement>(null);
+  const [scroll, setScroll] = useState<HTMLDivElement | null>(null);
   const current = turnouts[here.row];
   const empty = record.turnouts.length === 0;
   return (
@@ -124,7 +124,7 @@ function Grid({ record }: { record: RailwayRecord }) {
           </Button>
         </p>
       )}
-      <div className="min-h-0 flex-1 overflow-auto" ref={scroll} data-skip-to onPaste={onPaste} onCopy={onCopy}>
+      <div className="min-h-0 flex-1 overflow-auto" ref={setScroll} data-skip-to onPaste={onPaste} onCopy={onCopy}>
         <table
           ref={cells}
           aria-label="List of turnouts"
@@ -182,12 +182,12 @@ function Rows({
   verdicts: ReturnType<typeof cellVerdicts>;
   selection: Selection;
   handlers: CellHandlers;
-  scroll: React.RefObject<HTMLDivElement | null>;
+  scroll: HTMLDivElement | null;
 }) {
   const currentItem = items.findIndex((item) => item.kind === "turnout" && item.row === here.row);
   const rows = useVirtualizer({
     count: items.length,
-    getScrollElement: () => scroll.current,
+    getScrollElement: () => scroll,
     estimateSize: () => ROW_HEIGHT,
     overscan: 8,
     // several scroll events in one frame are drawn once
