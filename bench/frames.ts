@@ -31,9 +31,10 @@ export async function benchFrames(): Promise<void> {
     });
     await page.goto(`${server.address}/r/${id}/equip`);
     await page.getByRole("heading", { name: /Thread of A1/ }).waitFor({ timeout: 60_000 });
-    await page.waitForTimeout(4000);
+    await page.waitForLoadState("networkidle");
     const bytes = (await Promise.all(scripts)).reduce((sum, each) => sum + each, 0);
     line("Script of the first page, as it goes over the wire", `${Math.round(bytes / 1000)} kB`);
+    await page.waitForTimeout(4000);
     // as text, since what compiles this file would leave helpers of its own in a function
     await page.evaluate(`
       window.frameTimes = [];
@@ -50,11 +51,11 @@ export async function benchFrames(): Promise<void> {
       );
     };
     for (let press = 0; press < 8; press++) {
-      await page.getByRole("button", { name: press % 2 === 0 ? "Reverse" : "Normal" }).click();
+      await page.getByRole("radio", { name: press % 2 === 0 ? "Reverse" : "Normal" }).click();
       await page.waitForTimeout(400);
     }
     await report("turnouts thrown on the thread");
-    await page.getByRole("button", { name: "List", exact: true }).click();
+    await page.getByRole("tab", { name: "List" }).click();
     await page.waitForTimeout(1500);
     await page.evaluate("window.frameTimes.length = 0");
     for (let round = 1; round <= 6; round++) {

@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { test as base, expect, type FileChooser, type Locator, type Page } from "@playwright/test";
@@ -27,6 +27,16 @@ export class TestServer {
     });
   }
 
+  /** Copies the data while the server is stopped, as somebody keeps a backup. */
+  keepBackup(): void {
+    cpSync(this.folder, `${this.folder}-backup`, { recursive: true });
+  }
+
+  putBackupBack(): void {
+    rmSync(this.folder, { recursive: true });
+    cpSync(`${this.folder}-backup`, this.folder, { recursive: true });
+  }
+
   async stop(signal: "SIGTERM" | "SIGKILL" = "SIGTERM"): Promise<void> {
     const child = this.child;
     if (!child || child.exitCode !== null || child.signalCode !== null) return;
@@ -45,7 +55,7 @@ export const test = base.extend<{ server: TestServer; quiet: undefined }>({
     await server.start();
     await use(server);
     await server.stop();
-    rmSync(folder, { recursive: true, force: true });
+    for (const each of [folder, `${folder}-backup`]) rmSync(each, { recursive: true, force: true });
   },
   quiet: [
     async ({ page }, use) => {

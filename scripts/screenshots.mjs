@@ -40,7 +40,7 @@ const VIEWS = [
     path: "equip",
     act: async (page) => {
       await choose("Y2")(page);
-      await page.getByRole("button", { name: "Throwing" }).click();
+      await page.getByRole("radio", { name: "Throwing" }).click();
     },
   },
   {

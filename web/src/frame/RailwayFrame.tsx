@@ -18,7 +18,7 @@ const Panels = lazy(loadPanels);
 const WayOut = lazy(async () => ({ default: (await import("./WayOut.tsx")).WayOut }));
 
 /** Time after which the dialogs of the frame are fetched, milliseconds. */
-const PANELS_AFTER = 2000;
+const PANELS_AFTER = 5000;
 
 /** The frame around the stages of one railway: spine, sheets, meter. */
 export function RailwayFrame() {

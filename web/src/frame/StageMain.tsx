@@ -7,7 +7,7 @@ import { usePageTitle } from "./usePageTitle.ts";
 
 /** How the part of the page beside the spine is laid out: a heading line, and the sheets below it. */
 export const MAIN =
-  "grid min-w-0 grid-rows-[48px_minmax(0,1fr)] px-2.5 pb-2.5 max-[699px]:grid-rows-[auto_auto] max-[699px]:gap-2 max-[699px]:pt-2";
+  "grid min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[48px_minmax(0,1fr)] px-2.5 pb-2.5 max-[699px]:grid-rows-[auto_auto] max-[699px]:gap-2 max-[699px]:pt-2";
 
 /** The part of the frame that a stage fills: its title, the title block, and its sheets. */
 export function StageMain({

@@ -1,7 +1,7 @@
 import { getNonce } from "get-nonce";
 import { ChevronDown } from "lucide-react";
 import { Select } from "radix-ui";
-import { useCoarsePointer } from "./useCoarsePointer.ts";
+import { useCoarsePointer } from "./useMedia.ts";
 
 export interface Option<T extends string | null> {
   value: T;

@@ -29,6 +29,7 @@ import {
   useState,
 } from "react";
 import { useKeptState } from "./useKeptState.ts";
+import { useNarrow } from "./useMedia.ts";
 
 /** A column of a table. */
 export interface DataColumn<T> {
@@ -43,6 +44,8 @@ export interface DataColumn<T> {
   /** Figures, at the right and in mono. */
   figures?: boolean;
   mono?: boolean;
+  /** Left out at first where the screen is narrow; it can be shown by the bar, when there is one. */
+  spare?: boolean;
   /** Pixels to begin with; the rest shares what is left. */
   width?: number;
   wraps?: boolean;
@@ -102,6 +105,7 @@ export function DataTable<T>(props: Props<T>) {
   const { label, items, columns, idOf, chosen = null, onChoose, empty, keptAs, bar, below, flowing = false } = props;
   const [kept, setKept] = useKeptState<Kept>(keptAs ? `table-${keptAs}` : null, {});
   const [wanted, setWanted] = useState("");
+  const narrow = useNarrow();
   const data = useMemo(() => [...items], [items]);
   const defs = useMemo(() => columns.map((column) => defOf(column)), [columns]);
   const keep =
@@ -120,7 +124,7 @@ export function DataTable<T>(props: Props<T>) {
     globalFilterFn: "includesString",
     state: {
       sorting: kept.sorting ?? [],
-      columnVisibility: kept.columnVisibility ?? {},
+      columnVisibility: { ...(narrow ? spared(columns) : {}), ...kept.columnVisibility },
       columnSizing: kept.columnSizing ?? {},
       globalFilter: wanted,
     },
@@ -268,7 +272,7 @@ function cellClass<T>(column: DataColumn<T> | undefined, joined: boolean): strin
       : column?.wraps
         ? "align-top py-1"
         : "whitespace-nowrap overflow-hidden text-ellipsis";
-  return `h-7 px-1.5 first:pl-3 last:pr-3 ${line} ${text}`;
+  return `h-7 px-1.5 max-sm:px-1 first:pl-3 last:pr-3 ${line} ${text}`;
 }
 
 function defOf<T>(column: DataColumn<T>): object {
@@ -278,6 +282,9 @@ function defOf<T>(column: DataColumn<T>): object {
     ? { id, accessorFn: value, sortFn: "alphanumeric", sortUndefined: "last", minSize: 36, ...size }
     : { id, enableSorting: false, enableGlobalFilter: false, minSize: 24, ...size };
 }
+
+const spared = <T,>(columns: readonly DataColumn<T>[]) =>
+  Object.fromEntries(columns.filter(({ spare }) => spare).map(({ id }) => [id, false]));
 
 const titleOf = <T,>(columns: readonly DataColumn<T>[], id: string) =>
   columns.find((column) => column.id === id)?.title ?? id;
@@ -305,7 +312,7 @@ function Heading<T>({
       scope="col"
       aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : undefined}
       style={width === undefined ? undefined : { width }}
-      className={`group sticky top-0 z-1 h-7 border-b border-rule-2 bg-sheet px-1.5 font-head text-label font-semibold text-ink-2 first:pl-3 last:pr-3 ${column.figures ? "text-right" : "text-left"} whitespace-nowrap`}
+      className={`group sticky top-0 z-1 h-7 border-b border-rule-2 bg-sheet px-1.5 max-sm:px-1 font-head text-label font-semibold text-ink-2 first:pl-3 last:pr-3 ${column.figures ? "text-right" : "text-left"} whitespace-nowrap max-sm:whitespace-normal`}
     >
       {header.column.getCanSort() && !column.untitled ? (
         <button

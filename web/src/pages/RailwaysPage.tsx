@@ -80,15 +80,15 @@ export function RailwaysPage() {
                       "nothing"
                     ),
                 },
-                { id: "revision", title: "Revision", figures: true, value: ({ revision }) => revision },
+                { id: "revision", spare: true, title: "Revision", figures: true, value: ({ revision }) => revision },
                 {
-                  ...{ id: "changed", title: "Last changed", value: ({ changedAt }) => changedAt },
+                  ...{ id: "changed", spare: true, title: "Last changed", value: ({ changedAt }) => changedAt },
                   cell: ({ changedAt }) => dateAndTime(changedAt),
                 },
                 {
-                  ...{ id: "actions", title: "What to do", untitled: true, width: 176 },
+                  ...{ id: "actions", title: "What to do", untitled: true },
                   cell: (railway) => (
-                    <span className="flex justify-end gap-1.5">
+                    <span className="flex justify-end gap-1.5 max-sm:flex-col">
                       <a
                         className={buttonClass("plain", "small")}
                         href={`/api/railways/${railway.id}/file`}

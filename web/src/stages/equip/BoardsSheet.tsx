@@ -41,15 +41,15 @@ const COLUMNS: DataColumn<BoardEntry>[] = [
       ) : null,
   },
   {
-    ...{ id: "free", title: "Free", figures: true },
+    ...{ id: "free", spare: true, title: "Free", figures: true },
     value: ({ used }) => (used.length > 0 ? used.filter((each) => !each).length : null),
   },
   {
-    ...{ id: "rest", title: "At rest", figures: true, value: ({ load }) => load?.rest ?? null },
+    ...{ id: "rest", spare: true, title: "At rest", figures: true, value: ({ load }) => load?.rest ?? null },
     cell: ({ load }) => load && amps(load.rest),
   },
   {
-    ...{ id: "moving", title: "All moving", figures: true, value: ({ load }) => load?.moving ?? null },
+    ...{ id: "moving", spare: true, title: "All moving", figures: true, value: ({ load }) => load?.moving ?? null },
     cell: ({ load }) => load && amps(load.moving),
   },
   {
@@ -63,7 +63,7 @@ const COLUMNS: DataColumn<BoardEntry>[] = [
       ),
   },
   {
-    ...{ id: "rated", title: "May give", figures: true, value: rated },
+    ...{ id: "rated", spare: true, title: "May give", figures: true, value: rated },
     cell: (entry) => {
       const most = rated(entry);
       return most === null ? null : amps(most);

@@ -54,7 +54,7 @@ export function EquipStage() {
           </>
         }
       >
-        <TabPanel value={chosen} tabIndex={-1} className="grid min-h-0">
+        <TabPanel value={chosen} tabIndex={-1} className="grid min-h-0 grid-cols-[minmax(0,1fr)]">
           <Suspense fallback={<p className="p-6 text-ink-2">Opening ...</p>}>
             {chosen === "list" ? (
               <ListView />

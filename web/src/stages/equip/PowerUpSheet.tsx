@@ -27,8 +27,8 @@ const COLUMNS: DataColumn<PowerUpRow>[] = [
     ),
   },
   { id: "short", title: "After a short on the track", wraps: true, value: ({ short }) => short },
-  { id: "reset", title: "After a reset", wraps: true, value: ({ reset }) => reset },
-  { id: "computer", title: "Computer started again", wraps: true, value: ({ computer }) => computer },
+  { id: "reset", spare: true, title: "After a reset", wraps: true, value: ({ reset }) => reset },
+  { id: "computer", spare: true, title: "Computer started again", wraps: true, value: ({ computer }) => computer },
 ];
 
 const START_COLUMNS: DataColumn<StartOfDay>[] = [

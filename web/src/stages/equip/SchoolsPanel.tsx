@@ -98,11 +98,17 @@ function columnsFor(currency: string, choose: (schoolId: string) => void): DataC
   return [
     { id: "school", title: "School", wraps: true, value: ({ name }) => name, cell: ({ name }) => <b>{name}</b> },
     { id: "cost", title: currency, figures: true, value: ({ cost }) => Math.round(cost) },
-    { id: "wires", title: "Wires", figures: true, value: ({ wires }) => wires },
-    { id: "cores", title: "To panel", figures: true, value: ({ cores }) => cores },
-    { id: "joints", title: "Joints below", figures: true, value: ({ jointsUnderneath }) => jointsUnderneath },
+    { id: "wires", spare: true, title: "Wires", figures: true, value: ({ wires }) => wires },
+    { id: "cores", spare: true, title: "To panel", figures: true, value: ({ cores }) => cores },
     {
-      ...{ id: "rest", title: "At rest", figures: true, value: ({ restAmps }) => restAmps },
+      id: "joints",
+      spare: true,
+      title: "Joints below",
+      figures: true,
+      value: ({ jointsUnderneath }) => jointsUnderneath,
+    },
+    {
+      ...{ id: "rest", spare: true, title: "At rest", figures: true, value: ({ restAmps }) => restAmps },
       cell: ({ restAmps }) => amps(restAmps),
     },
     {

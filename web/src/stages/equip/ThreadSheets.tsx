@@ -24,7 +24,7 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
   const counted = own.filter(({ kept }) => kept === null);
   const wrong = counted.filter(({ severity }) => severity === "stop").length;
   return (
-    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2.5 max-[699px]:flex max-[699px]:flex-col min-[1600px]:grid-cols-[minmax(0,1fr)_360px] min-[1600px]:grid-rows-[minmax(0,1fr)]">
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)] gap-2.5 max-[699px]:flex max-[699px]:flex-col min-[1600px]:grid-cols-[minmax(0,1fr)_360px] min-[1600px]:grid-rows-[minmax(0,1fr)]">
       <Sheet
         title={`Thread of ${thread.label}`}
         about={describe(thread)}

@@ -129,7 +129,7 @@ function Grid({ record }: { record: RailwayRecord }) {
           ref={cells}
           aria-label="List of turnouts"
           aria-rowcount={turnouts.length + 2}
-          className="w-full min-w-[860px] table-fixed border-collapse"
+          className="w-full min-[700px]:min-w-[860px] table-fixed border-collapse"
         >
           <GridHead table={table} toCells={() => selection.goTo({ row: 0, column: here.column })} />
           <tbody>

@@ -19,6 +19,7 @@ import {
 } from "@tanstack/react-table";
 import { type Dispatch, type SetStateAction, useMemo } from "react";
 import { type Verdict, verdictFor } from "../../drawing/Mark.tsx";
+import { useNarrow } from "../../kit/useMedia.ts";
 import { textsOf } from "./cellTexts.ts";
 
 /** How the list is looked at; nothing of it is part of the railway. */
@@ -112,6 +113,11 @@ const columnDefs = COLUMNS.map(
   }),
 );
 
+/** Columns that are left out at first where the screen is narrow. */
+const SPARED: Record<string, boolean> = Object.fromEntries(
+  COLUMNS.filter(({ id }) => !["label", "motor", "driver", "address"].includes(id)).map(({ id }) => [id, false]),
+);
+
 /** The table of turnouts: which rows and columns are shown, in which order. */
 export function useGridTable(
   record: RailwayRecord,
@@ -133,6 +139,11 @@ export function useGridTable(
       setLook((now) => ({ ...now, [name]: typeof next === "function" ? next(now[name]) : next }));
   const { text, show } = look;
   const filter = useMemo(() => ({ text, show }), [text, show]);
+  const narrow = useNarrow();
+  const visibility = useMemo(
+    () => ({ ...(narrow ? SPARED : {}), ...look.columnVisibility }),
+    [narrow, look.columnVisibility],
+  );
   const table = useTable<Features, GridRecord>({
     features,
     data,
@@ -144,7 +155,7 @@ export function useGridTable(
     enableSortingRemoval: true,
     sortDescFirst: false,
     state: {
-      ...{ sorting: look.sorting, columnVisibility: look.columnVisibility, columnSizing: look.columnSizing },
+      ...{ sorting: look.sorting, columnVisibility: visibility, columnSizing: look.columnSizing },
       ...{ globalFilter: filter, grouping: look.grouped ? ["zone"] : [] },
     },
     onSortingChange: keep("sorting"),
@@ -153,7 +164,7 @@ export function useGridTable(
   });
   const rows = table.getSortedRowModel().rows;
   const items = useMemo(() => itemsOf(record, rows, look.grouped), [record, rows, look.grouped]);
-  const columns = COLUMNS.filter(({ id }) => look.columnVisibility[id] !== false);
+  const columns = COLUMNS.filter(({ id }) => visibility[id] !== false);
   return { table, items, columns };
 }
 

@@ -118,19 +118,19 @@ function columnsWith(labels: ReadonlyMap<string, string>): DataColumn<Wire>[] {
       ...{ id: "colour", title: "Colour", value: ({ colour }) => colour },
       cell: ({ colour }) => <Swatch colour={colour} named />,
     },
-    { id: "gauge", title: "Gauge", mono: true, value: ({ gauge }) => gauge },
+    { id: "gauge", spare: true, title: "Gauge", mono: true, value: ({ gauge }) => gauge },
     {
       ...{ id: "cut", title: "Cut mm", figures: true },
       value: ({ cutMetres }) => Math.round(cutMetres * 1000),
     },
     {
-      ...{ id: "core", title: "Core", mono: true },
+      ...{ id: "core", spare: true, title: "Core", mono: true },
       value: ({ core }) => (core ? `${core.cable}.${core.number}` : ""),
     },
-    { id: "flag-from", title: "Flag at from", mono: true, value: ({ flags }) => flags[0] },
-    { id: "flag-to", title: "Flag at to", mono: true, value: ({ flags }) => flags[1] },
+    { id: "flag-from", spare: true, title: "Flag at from", mono: true, value: ({ flags }) => flags[0] },
+    { id: "flag-to", spare: true, title: "Flag at to", mono: true, value: ({ flags }) => flags[1] },
     {
-      ...{ id: "for", title: "For", value: turnout },
+      ...{ id: "for", spare: true, title: "For", value: turnout },
       cell: (wire) => (wire.turnoutId ? turnout(wire) : <span className="text-ink-2">boards</span>),
     },
   ];

@@ -86,11 +86,11 @@ function columnsFor(shift: number): DataColumn<OutputAddress>[] {
       cell: (output) => <AddressField output={output} />,
     },
     {
-      ...{ id: "other", title: shift === 0 ? "From raw 0" : "By the standard", figures: true },
+      ...{ id: "other", spare: true, title: shift === 0 ? "From raw 0" : "By the standard", figures: true },
       value: ({ address, packet }) => (packet ? address + (shift === 0 ? 4 : -4) : null),
     },
-    { id: "decoder", title: "Decoder", figures: true, value: ({ packet }) => packet?.decoder ?? "none" },
-    { id: "pair", title: "Pair", figures: true, value: ({ packet }) => packet?.pair ?? null },
+    { id: "decoder", spare: true, title: "Decoder", figures: true, value: ({ packet }) => packet?.decoder ?? "none" },
+    { id: "pair", spare: true, title: "Pair", figures: true, value: ({ packet }) => packet?.pair ?? null },
     {
       ...{ id: "throws", title: "Throws", value: ({ throws }) => throws },
       cell: ({ throws }) => (throws ? <b>{throws}</b> : <span className="text-ink-2">free</span>),

@@ -1,0 +1,110 @@
+// What may happen to a window: its server goes away, answers late, has other data, or the checking ends.
+import { beginRailway, expect, openDemo, test } from "./server.ts";
+
+test("a backup put back under an open window is noticed, and what the window knows is kept as a copy", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("22");
+  await server.stop();
+  server.keepBackup();
+  await server.start();
+  await page.getByLabel("Address of D1-2").fill("30");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/^Saved \d/)).toBeVisible({ timeout: 20_000 });
+  await server.stop();
+  server.putBackupBack();
+  let requests = 0;
+  page.on("request", () => requests++);
+  await server.start();
+  const way = page.getByRole("alertdialog", { name: "This window knows more than the file" });
+  await expect(way).toBeVisible({ timeout: 30_000 });
+  // nothing goes round in circles while the owner thinks
+  const before = requests;
+  await page.waitForTimeout(3000);
+  expect(requests - before).toBeLessThan(10);
+  await way.getByRole("button", { name: "Keep mine as a copy" }).click();
+  await expect(page.getByRole("heading", { name: "Equip" })).toBeVisible();
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("30");
+  await page.goto(`${server.address}/railways`);
+  await expect(page.getByRole("link", { name: /^Skerrin Ferry/ })).toHaveCount(2);
+});
+
+test("the file's side can be taken instead", async ({ page, server }) => {
+  await openDemo(page, server);
+  await server.stop();
+  server.keepBackup();
+  await server.start();
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await page.getByLabel("Address of D1-2").fill("30");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/^Saved \d/)).toBeVisible({ timeout: 20_000 });
+  await server.stop();
+  server.putBackupBack();
+  await server.start();
+  await page.getByRole("button", { name: "Take the file's" }).click({ timeout: 30_000 });
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("22");
+});
+
+test("an edit that the server never got is still there after a reload, and is sent then", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await page.route("**/edits", (route) => route.abort());
+  await page.getByLabel("Address of D1-2").fill("40");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/^Not saved yet, kept in this browser/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
+  await page.unroute("**/edits");
+  await expect(page.getByText(/^Saved \d/)).toBeVisible({ timeout: 30_000 });
+  await page.reload();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
+});
+
+test("a railway whose answer comes late does not take the place of the one that is shown", async ({ page, server }) => {
+  await beginRailway(page, server, "Shelf");
+  await page.getByRole("button", { name: "new ..." }).focus();
+  await page.keyboard.type("A1");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: "Turnout of A1: A1" })).toBeVisible();
+  const railways = (await (await page.request.get(`${server.address}/api/railways`)).json()) as {
+    id: string;
+    name: string;
+  }[];
+  const demo = railways.find(({ name }) => name === "Skerrin Ferry");
+  let release: () => void = () => undefined;
+  const held = new Promise<void>((done) => {
+    release = done;
+  });
+  await page.route(`**/api/railways/${demo?.id}`, async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.getByRole("link", { name: "Railways" }).click();
+  await page.getByRole("link", { name: "Skerrin Ferry", exact: true }).click();
+  await expect(page.getByText("Opening the railway ...")).toBeVisible();
+  await page.goBack();
+  await page.getByRole("link", { name: "Shelf", exact: true }).click();
+  await expect(page.getByRole("button", { name: /Alderman Shelf/ })).toBeVisible();
+  release();
+  await page.keyboard.press("g");
+  await page.keyboard.press("n");
+  await expect(page.getByRole("heading", { name: "Numbers" })).toBeVisible();
+  await page.waitForTimeout(1000);
+  await expect(page.getByRole("button", { name: /Alderman Shelf/ })).toBeVisible();
+  await expect(page.getByText("No decoder yet.", { exact: false })).toBeVisible();
+});
+
+test("checks that cannot be made are not called clear, and can be made again", async ({ page, server }) => {
+  await page.route("**/derive.worker*", (route) => route.abort());
+  await page.goto(server.address);
+  await page.getByRole("link", { name: "Skerrin Ferry", exact: true }).click();
+  await expect(page.getByText("Could not be checked", { exact: false }).first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText("All checks are clear.")).toHaveCount(0);
+  await page.unroute("**/derive.worker*");
+  await page.getByRole("button", { name: "Check again" }).first().click();
+  await expect(page.getByRole("link", { name: "Findings: 5 wrong, 1 doubtful" })).toBeVisible();
+});
