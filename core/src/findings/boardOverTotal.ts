@@ -1,5 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { gate } from "../catalogue/gate.ts";
 import { addBoardTo } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { moveOutput } from "../equip/move.ts";
@@ -39,7 +40,8 @@ export const boardOverTotal = rule<Total>({
     solved > limit
       ? `${device.label} gives ${amps(solved)} to ${count(motors, "motor")}; all its outputs together may give ${amps(limit)}.`
       : `${count(motors, "motor")} on ${device.label} would take ${amps(stalled)} held against their stops; all its outputs together may give ${amps(limit)}.`,
-  remedies: ({ device, type, threads }, { record }) => moveElsewhere(record, device, type, threads.at(-1)),
+  remedies: ({ device, type, threads }, { record }) =>
+    moveElsewhere(record, device, type, threads.filter((thread) => suits(thread, type)).at(-1)),
   caution: ({ type }) => type,
 });
 
@@ -55,7 +57,11 @@ function totalOf({ record, threads }: Look, { deviceId, rest, moving, limit }: B
   return [{ device, type, threads: driven, motors: motors.length, solved, stalled, limit }];
 }
 
-/** The last turnout on the board to a free output of another of its kind, or of a new one. */
+/** Whether a board of a type can drive a turnout at all: what cannot is no better off on another one of its kind. */
+const suits = ({ motors }: Thread, driver: DeviceType) =>
+  motors.every((motor) => gate({ motor: motor.type, driver }).fits !== "cannot");
+
+/** The last turnout on the board that it suits to a free output of another of its kind, or of a new one. */
 function moveElsewhere(record: RailwayRecord, from: Device, type: DeviceType, thread: Thread | undefined): Remedy[] {
   if (!thread) return [];
   const draft = new Draft(record);

@@ -1,3 +1,8 @@
+import { tickStep, ticks } from "d3-array";
+
+/** About so many marks stand on the rule. */
+const TICKS = 4;
+
 /** The rule below a reading: copper band for what passes, ink pointer for what was read. */
 export function Band({
   low,
@@ -16,10 +21,8 @@ export function Band({
   const reach = Math.max(half * 3, read === null ? 0 : Math.abs(read - middle) * 1.12);
   const inner = width - 12;
   const x = (value: number) => 6 + ((value - (middle - reach)) / (2 * reach)) * inner;
-  const step = niceStep(reach / 2.5);
-  const ticks: number[] = [];
-  for (let tick = Math.ceil((middle - reach) / step) * step; tick <= middle + reach + step * 1e-6; tick += step)
-    ticks.push(tick);
+  const marks = ticks(middle - reach, middle + reach, TICKS);
+  const step = tickStep(middle - reach, middle + reach, TICKS);
   const digits = Math.max(0, Math.min(3, -Math.floor(Math.log10(step) + 1e-9)));
   const write = (value: number) => {
     const text = value.toFixed(digits);
@@ -36,7 +39,7 @@ export function Band({
         stroke="var(--copper)"
       />
       <path d={`M0 22H${width}`} stroke="var(--ink)" strokeWidth="1.2" />
-      {ticks.map((tick) => (
+      {marks.map((tick) => (
         <g key={tick}>
           <path d={`M${x(tick)} 22V30`} stroke="var(--ink)" />
           <path d={`M${x(tick + step / 2)} 22V26`} stroke="var(--ink)" strokeWidth=".8" />
@@ -55,10 +58,4 @@ export function Band({
       )}
     </svg>
   );
-}
-
-/** The step of 1, 2 or 5 times a power of ten at or above a wish. */
-function niceStep(wish: number): number {
-  const power = 10 ** Math.floor(Math.log10(wish));
-  return power * (wish / power <= 1 ? 1 : wish / power <= 2 ? 2 : wish / power <= 5 ? 5 : 10);
 }
