@@ -135,8 +135,8 @@ describe("lamps between a frog and the rails, at 15 V of square wave", () => {
   });
 });
 
-// common practice: two boards as bought both answer to 1 to 8
-it("finds eight collisions between two boards as bought", () => {
+// common practice: two boards with factory settings both answer to 1 to 8
+it("finds eight collisions between two boards with factory settings", () => {
   const two = drafted(railway(["A", "", "stall-motor", "stall-decoder-8"]), (draft) => {
     const board = draft.addDevice("stall-decoder-8", "D", "layout");
     draft.assign("supply", { deviceId: "ps1", toDeviceId: board.id });

@@ -10,7 +10,7 @@ import type { Turnout } from "../record/schemas.ts";
 import { drivesItself, type Thread, threadsOf } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
 
-/** How addresses are given out: on from the highest in use, board by board; the number in the turnout's label; a hundred for each zone; as bought. */
+/** How addresses are given out: on from the highest in use, board by board; the number in the turnout's label; a hundred for each zone; factory setting. */
 export const ADDRESSING = ["runs", "numbers", "zones", "factory"] as const;
 export type Addressing = (typeof ADDRESSING)[number];
 
@@ -109,7 +109,7 @@ function wantOf(record: RailwayRecord, thread: Thread, options: AllotOptions): W
   };
 }
 
-/** Volts that a board for coils is charged to, as bought (common practice). */
+/** Volts that a board for coils is charged to by factory setting (common practice). */
 const COIL_VOLTS = 15;
 
 /** Amps that one motor draws of an output: while it moves or stalls, or at the peak of its pulse. */

@@ -65,7 +65,7 @@ export const board = (idle: number, least: number, most: number): Record<string,
 
 export const ON_TRACK = {
   commandOhms: figure(100_000, "ohm", "load of the command input on the track bus", { origin: "from memory" }),
-  factoryAddress: figure(1, "", "address of output 1 as bought", { min: 1, max: 2040 }),
+  factoryAddress: figure(1, "", "factory address of output 1", { min: 1, max: 2040 }),
 };
 
 export const PAIR = {

@@ -161,7 +161,7 @@ export const MOTORS: readonly DeviceType[] = [
       idleOhms: figure(1500, "ohm", "at rest: (15 V at 10 mA)", { origin: "from memory", tolerance: 0.3 }),
       leastVolts: figure(10, "V", "runs from", { origin: "from memory" }),
       mostVolts: figure(22, "V", "made for at most", { origin: "from memory" }),
-      factoryAddress: figure(1, "", "address as bought", { min: 1, max: 2040 }),
+      factoryAddress: figure(1, "", "factory address", { min: 1, max: 2040 }),
     },
     settings: [
       {

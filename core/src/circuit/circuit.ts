@@ -10,7 +10,7 @@ const MOST_ITERATIONS = 150;
 /** Changes of controlled switches and breakers before the circuit counts as one that never comes to rest. */
 const MOST_FLIPS = 60;
 /**
- * The iteration has settled when at each curved element the line that was solved and the curve agree within this. Voltages are no measure of it: a part that only blocked diodes hold has none to many digits.
+ * The iteration has settled when at each curved element the line that was solved and the curve agree within this. Voltage differences alone do not show convergence: a part that only blocked diodes hold has none to many digits.
  */
 const ABSOLUTE_AMPS = 1e-19;
 /** At first only elements that are wrong by more than this are laid anew, so that leakage waits until what conducts is near. */

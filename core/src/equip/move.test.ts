@@ -74,7 +74,7 @@ it("keeps every turnout on one output and its address with it, through any serie
     fc.constantFrom("d1", "d2"),
     fc.option(fc.integer({ min: 1, max: 8 })),
   );
-  /** Address of each turnout; as bought, two boards have the same ones, so each is set. */
+  /** Address of each turnout; by factory setting, two boards have the same ones, so each is set. */
   const addressed = () =>
     ["a", "b", "c", "d", "e", "f"].reduce(
       (record, id, index) => typed(record, id, "address", String(101 + index)),

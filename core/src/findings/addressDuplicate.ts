@@ -36,7 +36,7 @@ export const addressDuplicate = rule<Clash>({
   turnouts: ({ threads }) => threads,
   why: ({ address, outputs }) => {
     const named = outputs.map(
-      ({ label, throws, factory }) => `${label} (${throws ?? "free"}${factory ? ", as bought" : ""})`,
+      ({ label, throws, factory }) => `${label} (${throws ?? "free"}${factory ? ", factory setting" : ""})`,
     );
     return `A command to ${address} reaches ${list(named)}.`;
   },

@@ -126,7 +126,7 @@ describe("a lamp's current", () => {
 
 describe("addresses", () => {
   // common practice: two new boards with factory addresses 1 to 8 clash eight times
-  it("clash eight times on two boards as bought, and one button renumbers the second", () => {
+  it("clash eight times on two boards with factory settings, and one button renumbers the second", () => {
     const record = railway(
       ["A", "", "stall-motor", "stall-decoder-8", "", ""],
       ["B", "", "stall-motor", "stall-decoder-8", "", ""],
@@ -135,7 +135,7 @@ describe("addresses", () => {
     expect(found).toHaveLength(8);
     expect(found[0]).toMatchObject({ severity: "stop", where: "Address 1" });
     expect(found[1]).toMatchObject({ severity: "look" });
-    expect(found[0]!.why).toBe("A command to 1 reaches D1-1 (A, as bought) and D2-1 (B, as bought).");
+    expect(found[0]!.why).toBe("A command to 1 reaches D1-1 (A, factory setting) and D2-1 (B, factory setting).");
     expect(findingsOf(remedied(record, found[0]!, "Number D2 from 9 to 16"), "address-duplicate")).toEqual([]);
   });
 

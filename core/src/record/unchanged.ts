@@ -44,7 +44,7 @@ function turning({ senses }: RailwayRecord): string {
 
 /**
  * Whether two records are wired alike: the same devices, types and assignments (the same objects), and turnouts that differ
- * in nothing but what they are called at length and how long their wires are.
+ * only in name and wire length.
  */
 export function isWiredAlike(a: RailwayRecord, b: RailwayRecord): boolean {
   if (a.devices !== b.devices || a.assignments !== b.assignments || a.types !== b.types) return false;

@@ -29,7 +29,7 @@ export interface Focus {
   red: string | null;
   black: string | null;
   range: Range;
-  /** Whether its lamp is looked at, in all that may befall it. */
+  /** Whether its lamp is inspected in every fault situation. */
   lamp: boolean;
 }
 

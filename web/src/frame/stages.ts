@@ -18,7 +18,7 @@ export interface Stage {
   pictures: readonly string[];
 }
 
-/** Every stage, in the order of the work; spine, routes, keys, palette and screenshots follow from this list. */
+/** Every stage, in the order of the work; spine, routes, keys and palette follow from this list. */
 export const STAGES: readonly Stage[] = [
   {
     ...{ path: "equip", title: "Equip", key: "e", share: equipShare },

@@ -22,7 +22,7 @@ export interface ViewState {
   /** Which probe the next click places. */
   next: "red" | "black";
   theme: "bench" | "shed";
-  /** The lamp of the chosen turnout is looked at in all that may befall it. */
+  /** The lamp of the chosen turnout is inspected in every fault situation. */
   lamp: boolean;
   /** Boards and supplies are unfolded below the list. */
   boards: boolean;
