@@ -1,50 +1,8 @@
-// The core's one front door.
+// The core's one front door: what server, interface and commands use, and nothing else.
 
-export { acceptProposal, allot, type Placement, type Proposal, type ProposedBoard } from "./allot/allot.ts";
-export { ADDRESSING, type Addressing, type AllotOptions, usualOptions } from "./allot/wants.ts";
-export type { Calculator, Field, Result } from "./calculators/calculator.ts";
-export { CALCULATORS, calculatorCalled } from "./calculators/registry.ts";
-export { CATALOGUE, figureValue, findType, genericType, typeOf, typesOfFamily } from "./catalogue/catalogue.ts";
-export { drivesMotors } from "./catalogue/checkTypes.ts";
-export type { DeviceType, Family, Figure, Model, OutputKind } from "./catalogue/deviceType.ts";
-export { edit, openRailwayFile } from "./catalogue/edit.ts";
-export { gate, type Kinds, type Verdict } from "./catalogue/gate.ts";
-export { traitsOf } from "./catalogue/traits.ts";
-export { type Consequence, consequencesOf, type Touched, touchedWords } from "./consequences/consequences.ts";
-export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
-export { Derived } from "./derive.ts";
-export type { Choice } from "./equip/choices.ts";
-export { COLUMNS, type Column, columnCalled } from "./equip/columns.ts";
-export { addBoard, changeSupply, changeType, copyType, removeDevice, setFigure } from "./equip/devices.ts";
-export { Draft } from "./equip/draft.ts";
-export { setAddress } from "./equip/equipment.ts";
-export { copyBlock, equipLike, fillDown, pasteBlock } from "./equip/fill.ts";
-export { moveBy, moveOutput, outputsOf } from "./equip/move.ts";
-export { MOST_ROWS, turnoutsFromTable } from "./equip/table.ts";
-export { removeTurnouts } from "./equip/turnouts.ts";
-export { typesFromFile, writeTypesFile } from "./equip/typesFile.ts";
-export { freeWays } from "./equip/ways.ts";
-export { addTurnout, writeCell } from "./equip/write.ts";
-export { FINDING_STAGES, type Finding, type FindingStage, type Remedy, type Severity } from "./findings/rule.ts";
-export { RULES } from "./findings/rules.ts";
-export { type Knowledge, knowledgeOf } from "./indicators/knowledge.ts";
-export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
-export { type Shows, type Situation, situationsOf } from "./indicators/situations.ts";
-export type { Loom, Run, StripWay, Wire } from "./loom/loom.ts";
-export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
-export { accessoryAddress, addressRange } from "./numbers/accessoryAddress.ts";
-export type { OutputAddress } from "./numbers/addressList.ts";
-export { changeWords } from "./proving/chain.ts";
-export { type MeasuringPoint, measuringPoints, nextPlace, standingAt } from "./proving/nextPlace.ts";
-export { testResult } from "./proving/testResult.ts";
-export type { TestStep } from "./proving/testSteps.ts";
-export type { Found, Standing } from "./proving/verdict.ts";
-export type { BoardLoad } from "./readings/boardLoads.ts";
-export { type MeterReading, measure, type Range } from "./readings/meter.ts";
-export type { Moment, RailwayState } from "./readings/states.ts";
-export type { SupplyLoad } from "./readings/supplyLoads.ts";
-export { type FrogReading, type MotorReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
-export { applyEdits, Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
+// The record: what the owner states, its edits and its file.
+
+export { Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
 export { Id, Label } from "./record/fields.ts";
 export { find, freshId, turnoutsInOrder } from "./record/find.ts";
 export {
@@ -80,35 +38,81 @@ export {
   STANDINGS,
 } from "./record/notes.ts";
 export { type Problem, problemsOf, RecordError, recordError } from "./record/problems.ts";
-export {
-  FILE_FORMAT,
-  FILE_VERSION,
-  MOST_CHARACTERS,
-  railwayFileSchema,
-  readRailwayFile,
-  writeRailwayFile,
-} from "./record/railwayFile.ts";
+export { MOST_CHARACTERS, railwayFileSchema, readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
 export {
   type Acceptance,
   type Assignment,
-  type AssignmentOf,
   type Device,
   type OwnType,
-  PLAIN_TYPE,
   type Position,
   Railway,
   type Reading,
-  type TestResult,
   type Turnout,
   type Zone,
 } from "./record/schemas.ts";
-export { isSame, withUnchanged } from "./record/unchanged.ts";
+export { withUnchanged } from "./record/unchanged.ts";
+
+// Types of devices.
+
+export { CATALOGUE, figureValue, findType, genericType, typeOf, typesOfFamily } from "./catalogue/catalogue.ts";
+export { drivesMotors } from "./catalogue/checkTypes.ts";
+export type { DeviceType, Family, Figure, Model } from "./catalogue/deviceType.ts";
+export { edit, openRailwayFile } from "./catalogue/edit.ts";
+export { gate, type Verdict } from "./catalogue/gate.ts";
+export { traitsOf } from "./catalogue/traits.ts";
+
+// What the owner does to a record, as groups of edits.
+
+export { acceptProposal, allot, type Placement, type Proposal } from "./allot/allot.ts";
+export { ADDRESSING, type Addressing, type AllotOptions, usualOptions } from "./allot/wants.ts";
+export { type Consequence, consequencesOf, touchedWords } from "./consequences/consequences.ts";
+export type { Choice } from "./equip/choices.ts";
+export { COLUMNS, type Column, columnCalled } from "./equip/columns.ts";
+export { addBoard, changeSupply, changeType, copyType, removeDevice, setFigure } from "./equip/devices.ts";
+export { Draft } from "./equip/draft.ts";
+export { setAddress } from "./equip/equipment.ts";
+export { copyBlock, equipLike, fillDown, pasteBlock } from "./equip/fill.ts";
+export { moveBy, moveOutput, outputsOf } from "./equip/move.ts";
+export { turnoutsFromTable } from "./equip/table.ts";
+export { removeTurnouts } from "./equip/turnouts.ts";
+export { typesFromFile, writeTypesFile } from "./equip/typesFile.ts";
+export { freeWays } from "./equip/ways.ts";
+export { addTurnout, writeCell } from "./equip/write.ts";
+export { applySchool, type Compared, compareSchool } from "./schools/compare.ts";
+export { SCHOOLS, type School } from "./schools/schools.ts";
+export { type Advice, adviceFor, explain, type Flip, guessOf, recordFlip } from "./sense/advice.ts";
+export { noteSense, takeOver } from "./sense/edits.ts";
+export { type Ledger, type Link as SenseAt, ledgerOf, type Outcome } from "./sense/ledger.ts";
+export { PLACES } from "./sense/places.ts";
+
+// What follows from a record.
+
+export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
+export { Derived } from "./derive.ts";
+export type { Finding, Remedy, Severity } from "./findings/rule.ts";
+export { RULES } from "./findings/rules.ts";
+export { knowledgeOf } from "./indicators/knowledge.ts";
+export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
+export type { Shows, Situation } from "./indicators/situations.ts";
+export type { Loom, Run, StripWay, Wire } from "./loom/loom.ts";
+export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
+export { addressRange } from "./numbers/accessoryAddress.ts";
+export type { OutputAddress } from "./numbers/addressList.ts";
+export { changeWords } from "./proving/chain.ts";
+export { measuringPoints, nextPlace, standingAt } from "./proving/nextPlace.ts";
+export { testResult } from "./proving/testResult.ts";
+export type { TestStep } from "./proving/testSteps.ts";
+export type { Found, Standing } from "./proving/verdict.ts";
+export type { BoardLoad } from "./readings/boardLoads.ts";
+export { type MeterReading, measure, type Range } from "./readings/meter.ts";
+export type { Moment, RailwayState } from "./readings/states.ts";
+export type { SupplyLoad } from "./readings/supplyLoads.ts";
+export { type FrogReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";
-export { type Net, PURPOSES, type Purpose, terminalName } from "./schematic/nets.ts";
+export { PURPOSES, terminalName } from "./schematic/nets.ts";
 export { controlSides, sideMade } from "./schematic/recipes/controlSides.ts";
 export { heardAt } from "./schematic/recipes/controlToInputs.ts";
 export { railAtContact } from "./schematic/recipes/frogFeed.ts";
-export { outputEnds } from "./schematic/recipes/lampFromOutput.ts";
 export { motorEnds, outputTerminals } from "./schematic/recipes/outputToMotor.ts";
 export { outTerminals } from "./schematic/recipes/toggleToMotor.ts";
 export { restsOn } from "./schematic/restsOn.ts";
@@ -125,13 +129,12 @@ export {
   threadLedBy,
   threadsOf,
 } from "./schematic/thread.ts";
-export { applySchool, type Compared, compareSchool } from "./schools/compare.ts";
-export { SCHOOLS, type School } from "./schools/schools.ts";
-export { type Advice, adviceFor, explain, type Flip, type Guess, guessOf, recordFlip } from "./sense/advice.ts";
-export { noteSense, takeOver } from "./sense/edits.ts";
-export { type Ledger, type Link as SenseAt, ledgerOf, type Outcome } from "./sense/ledger.ts";
-export { PLACES } from "./sense/places.ts";
+
+// Units, figures and small calculators.
+
+export type { Calculator, Field, Result } from "./calculators/calculator.ts";
+export { CALCULATORS, calculatorCalled } from "./calculators/registry.ts";
 export { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./units/format.ts";
-export { GAUGES, type Gauge, ohmsPerMetre } from "./units/gauge.ts";
-export { type NumberRead, readNumber } from "./units/readNumber.ts";
+export { GAUGES, type Gauge } from "./units/gauge.ts";
+export { readNumber } from "./units/readNumber.ts";
 export { WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";
