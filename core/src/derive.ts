@@ -22,7 +22,8 @@ export class Derived {
   readonly loom: Loom;
   readonly circuitry: Circuitry;
   readonly addresses: OutputAddress[];
-  private readonly readings = new Map<string, ThreadReading>();
+  /** Readings of each thread, by its leader and then by state. */
+  private readonly readings = new Map<string, Map<string, ThreadReading>>();
   private readonly kept = new Map<string, unknown>();
 
   /** @param previous what was derived before an edit; solutions that the edit did not touch are taken over */
@@ -47,16 +48,19 @@ export class Derived {
         .filter((thread) => before.has(thread) && !devicesOfThread(thread).some((id) => touched.has(id)))
         .map(({ turnout }) => turnout.id),
     );
-    for (const [key, reading] of previous.readings) {
-      if (untouched.has(key.split(" ")[0] ?? "")) this.readings.set(key, reading);
+    for (const [leader, readings] of previous.readings) {
+      if (untouched.has(leader)) this.readings.set(leader, new Map(readings));
     }
   }
 
   /** @param by control by which the thread is thrown or held, when it is not its first one */
   readonly reading = (thread: Thread, position: Position, moment: Moment, by?: string): ThreadReading => {
-    const key = `${thread.turnout.id} ${position} ${moment} ${by ?? ""}`;
-    const known = this.readings.get(key) ?? threadReading(this.circuitry, thread, position, moment, by);
-    this.readings.set(key, known);
+    const leader = thread.turnout.id;
+    const own = this.readings.get(leader) ?? new Map<string, ThreadReading>();
+    this.readings.set(leader, own);
+    const state = `${position} ${moment} ${by ?? ""}`;
+    const known = own.get(state) ?? threadReading(this.circuitry, thread, position, moment, by);
+    own.set(state, known);
     return known;
   };
 

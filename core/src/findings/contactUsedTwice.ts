@@ -21,22 +21,22 @@ export const contactUsedTwice = rule<Shared>({
   about:
     "A motor has one or two sets of contacts, and frog, lamp and feedback compete for them. One set can serve one of them only: a lamp's supply on a frog's contact joins two supplies, and puts the lamp's volts on the rail.",
   look: ({ record, threads }) => {
-    const users = new Map<string, Assignment[]>();
+    const users = new Map<string, { fromId: string; way: number; uses: Assignment[] }>();
     for (const assignment of record.assignments) {
       if (assignment.role !== "frog" && assignment.role !== "lamp") continue;
       if (assignment.fromId === null || assignment.way === null) continue;
       if (fitted(record, assignment.fromId).type.contactSets === 0) continue;
       const key = `${assignment.fromId} ${assignment.way}`;
-      users.set(key, [...(users.get(key) ?? []), assignment]);
+      const { fromId, way } = assignment;
+      users.set(key, { fromId, way, uses: [...(users.get(key)?.uses ?? []), assignment] });
     }
-    return [...users].flatMap(([key, [first, second]]): Shared[] => {
+    return [...users.values()].flatMap(({ fromId, way, uses: [first, second] }): Shared[] => {
       if (!first || !second) return [];
-      const [id = "", way = "1"] = key.split(" ");
       const turnouts = [first, second].flatMap((each) => ("turnoutId" in each ? [each.turnoutId] : []));
       const own = threads.filter(({ turnout, followers }) =>
         [turnout, ...followers].some((each) => turnouts.includes(each.id)),
       );
-      return [{ threads: own, from: fitted(record, id), way: Number(way), uses: [first, second] }];
+      return [{ threads: own, from: fitted(record, fromId), way, uses: [first, second] }];
     });
   },
   subject: ({ from, way }) => `${from.device.id} ${way}`,

@@ -43,8 +43,9 @@ export class Behaviour {
   /** Relays whose coils are being looked at. */
   private readonly picking = new Set<string>();
   /** Where motors go, by motor, what is asked and by which control; found out once for a railway. */
-  private readonly went = new Map<string, Position | null>();
-  private readonly heard = new Map<string, Position | null>();
+  private readonly went = new Map<string, Went>();
+  /** What the boards of each thread heard, by its leader and then by what was asked. */
+  private readonly heard = new Map<string, Map<string, Position | null>>();
   private readonly charges = new Map<string, number>();
 
   constructor(
@@ -64,22 +65,21 @@ export class Behaviour {
    * @returns whether all motors that are still there go where they went, so that the other pieces are as they were
    */
   takeOver(previous: Behaviour, touches: (elementId: string) => boolean): boolean {
-    for (const [key, to] of previous.went) {
-      const [motorId = "", asked = "N", by = ""] = key.split(" ");
+    for (const [key, { motorId, asked, by, to }] of previous.went) {
       const motor = this.roles.motorOf.get(motorId);
       const thread = this.roles.threadOf.get(motorId);
       // a motor that is gone has left no contact in a piece that the edit did not touch
       if (!motor || !thread) continue;
       const same = previous.roles.threadOf.get(motorId) === thread;
       const untouched = same && !touches(`${motorId}.${windingOf(motor)}`);
-      const now = untouched ? to : this.findOutGoesTo(motor, thread, asked as Position, by || undefined);
-      this.went.set(key, now);
+      const now = untouched ? to : this.findOutGoesTo(motor, thread, asked, by);
+      this.went.set(key, { motorId, asked, by, to: now });
       if (now === to) continue;
       this.went.clear();
       return false;
     }
-    for (const [key, position] of previous.heard)
-      if (this.roles.led.has(key.split(" ")[0] ?? "")) this.heard.set(key, position);
+    for (const [leader, heard] of previous.heard)
+      if (this.roles.led.has(leader)) this.heard.set(leader, new Map(heard));
     for (const [deviceId, volts] of previous.charges) {
       if (this.roles.types.has(deviceId) && !touches(`${deviceId}.capacitor`)) this.charges.set(deviceId, volts);
     }
@@ -98,9 +98,9 @@ export class Behaviour {
     const by = this.byOf(thread, state);
     const short = `${motorId} ${asked} ${by ?? ""}`;
     const found = this.went.get(short);
-    if (found !== undefined) return found;
+    if (found !== undefined) return found.to;
     const to = this.findOutGoesTo(motor, thread, asked, by);
-    this.went.set(short, to);
+    this.went.set(short, { motorId, asked, by, to });
     return to;
   }
 
@@ -136,8 +136,10 @@ export class Behaviour {
     const listeners = this.roles.heardOf.get(leader);
     const listener = listeners?.find(({ control }) => acts(control, asked, by));
     if (!listener) return asked;
-    const key = `${leader} ${asked} ${by ?? ""}`;
-    const known = this.heard.get(key);
+    const own = this.heard.get(leader) ?? new Map<string, Position | null>();
+    this.heard.set(leader, own);
+    const key = `${asked} ${by ?? ""}`;
+    const known = own.get(key);
     if (known !== undefined) return known;
     const before = this.listening;
     this.listening = true;
@@ -148,7 +150,7 @@ export class Behaviour {
         acting: leader,
         ...(by ? { by } : {}),
       });
-      this.heard.set(key, position);
+      own.set(key, position);
       return position;
     } finally {
       this.listening = before;
@@ -410,6 +412,14 @@ function turnedIf(turned: boolean, position: Position): Position {
 /** The part of a motor that moves it. */
 export function windingOf({ type }: Pick<ThreadMotor, "type">): string {
   return traitsOf(type).movedBy === "pulse" ? "N" : "motor";
+}
+
+/** Where a motor went when its turnout was asked for a position, by a control or by its first one. */
+interface Went {
+  motorId: string;
+  asked: Position;
+  by: string | undefined;
+  to: Position | null;
 }
 
 type Listener = { control: ThreadControl; heard: Heard };

@@ -97,12 +97,8 @@ const TableBar = lazy(async () => ({ default: (await import("./TableBar.tsx")).T
 
 type Kept = Partial<Pick<TableState<Features>, "sorting" | "columnVisibility" | "columnSizing">>;
 
-/**
- * A table: its headings sort, its columns can be made wider, found in and left out, and only rows in sight are drawn when
- * there are many.
- */
-export function DataTable<T>(props: Props<T>) {
-  const { label, items, columns, idOf, chosen = null, onChoose, empty, keptAs, bar, below, flowing = false } = props;
+/** The table behind what is drawn: its rows as sorted and found, its columns as shown and sized, kept in this browser. */
+function useDataTable<T>({ items, columns, idOf, keptAs }: Props<T>) {
   const [kept, setKept] = useKeptState<Kept>(keptAs ? `table-${keptAs}` : null, {});
   const [wanted, setWanted] = useState("");
   const narrow = useNarrow();
@@ -132,6 +128,16 @@ export function DataTable<T>(props: Props<T>) {
     onColumnVisibilityChange: keep("columnVisibility"),
     onColumnSizingChange: keep("columnSizing"),
   });
+  return { table, kept, wanted, setWanted };
+}
+
+/**
+ * A table: its headings sort, its columns can be made wider, found in and left out, and only rows in sight are drawn when
+ * there are many.
+ */
+export function DataTable<T>(props: Props<T>) {
+  const { label, items, columns, chosen = null, onChoose, empty, keptAs, bar, below, flowing = false } = props;
+  const { table, kept, wanted, setWanted } = useDataTable(props);
   // as state: what draws only the rows in sight must be drawn again once it is there
   const [scroll, setScroll] = useState<HTMLDivElement | null>(null);
   const rows = table.getRowModel().rows;
