@@ -25,7 +25,9 @@ const SHOWN = 30;
  * A cell being typed into, with what may be typed below it: the arrows highlight, Enter and Tab take what is highlighted, or
  * else the text as it is typed. Leaving the cell takes the typed text too, but not a single letter that only began it.
  */
-export function CellInput({ label, begin, choices, done, cancel }: Props) {
+export function CellInput({ label, begin: given, choices, done, cancel }: Props) {
+  // how it began stays, however often the cell is drawn meanwhile: results that come must not select what is being typed
+  const [begin] = useState(given);
   const [text, setText] = useState(begin.text);
   const typed = text !== begin.text || begin.letter;
   const finished = useRef(false);
