@@ -31,61 +31,48 @@ const textOf = (value: string | null) => value ?? NONE;
 
 /** One of some, in a list that opens; the device's own list where one points with a finger. */
 export function Choice<T extends string | null>(props: Props<T>) {
-  const coarse = useCoarsePointer();
-  return coarse ? <NativeChoice {...props} /> : <ListChoice {...props} />;
-}
-
-function NativeChoice<T extends string | null>({
-  id,
-  label,
-  value,
-  options,
-  onChange,
-  size = "normal",
-  className = "",
-}: Props<T>) {
+  const { id, label, value, options, onChange, size = "normal", className = "" } = props;
+  const List = useCoarsePointer() ? NativeList : OpeningList;
   return (
-    <select
-      {...(id ? { id } : {})}
-      {...(label ? { "aria-label": label } : {})}
-      className={`${FIELD} ${SIZES[size]} ${className}`}
+    <List
+      face={{
+        ...(id ? { id } : {}),
+        ...(label ? { "aria-label": label } : {}),
+        className: `${FIELD} ${SIZES[size]} ${className}`,
+      }}
       value={textOf(value)}
-      onChange={(event) => {
-        const chosen = options.find((option) => textOf(option.value) === event.target.value);
+      options={options}
+      choose={(text) => {
+        const chosen = options.find((option) => textOf(option.value) === text);
         if (chosen) onChange(chosen.value);
       }}
-    >
+    />
+  );
+}
+
+interface ListProps {
+  face: { id?: string; "aria-label"?: string; className: string };
+  value: string;
+  options: readonly Option<string | null>[];
+  choose: (text: string) => void;
+}
+
+function NativeList({ face, value, options, choose }: ListProps) {
+  return (
+    <select {...face} value={value} onChange={(event) => choose(event.target.value)}>
       {options.map((option) => (
         <option key={textOf(option.value)} value={textOf(option.value)}>
-          {option.text} {option.hint}
+          {option.hint ? `${option.text} ${option.hint}` : option.text}
         </option>
       ))}
     </select>
   );
 }
 
-function ListChoice<T extends string | null>({
-  id,
-  label,
-  value,
-  options,
-  onChange,
-  size = "normal",
-  className = "",
-}: Props<T>) {
+function OpeningList({ face, value, options, choose }: ListProps) {
   return (
-    <Select.Root
-      value={textOf(value)}
-      onValueChange={(text) => {
-        const chosen = options.find((option) => textOf(option.value) === text);
-        if (chosen) onChange(chosen.value);
-      }}
-    >
-      <Select.Trigger
-        {...(id ? { id } : {})}
-        {...(label ? { "aria-label": label } : {})}
-        className={`${FIELD} ${SIZES[size]} ${className}`}
-      >
+    <Select.Root value={value} onValueChange={choose}>
+      <Select.Trigger {...face}>
         <span className="truncate">
           <Select.Value />
         </span>

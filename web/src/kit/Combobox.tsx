@@ -1,9 +1,11 @@
 import { useCombobox } from "downshift";
-import { useMemo, useState } from "react";
+import { type SyntheticEvent, useMemo, useState } from "react";
 import { inputClass } from "./Input.tsx";
 
 /** Choices shown at once. */
 const SHOWN = 60;
+
+const selectAll = (event: SyntheticEvent<HTMLInputElement>) => event.currentTarget.select();
 
 /** One of many, found by typing a part of it. */
 export function Combobox<T extends string | null>({
@@ -37,7 +39,15 @@ export function Combobox<T extends string | null>({
   });
   return (
     <div className={`relative ${className}`}>
-      <input className={inputClass()} {...getInputProps({ "aria-label": label })} />
+      <input
+        className={inputClass()}
+        {...getInputProps({
+          "aria-label": label,
+          // what is typed takes the place of what was chosen
+          onFocus: selectAll,
+          onClick: selectAll,
+        })}
+      />
       <ul
         className={`absolute z-30 max-h-58 min-w-full overflow-auto rounded-b-[3px] border border-ink bg-sheet ${isOpen ? "" : "hidden"}`}
         {...getMenuProps({ "aria-label": label })}

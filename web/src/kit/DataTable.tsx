@@ -8,14 +8,12 @@ import {
   createSortedRowModel,
   filterFn_includesString,
   globalFilteringFeature,
-  type Header,
   rowSortingFeature,
   sortFn_alphanumeric,
   type TableState,
   tableFeatures,
   useTable,
 } from "@tanstack/react-table";
-import { ArrowDown, ArrowUp } from "lucide-react";
 import {
   type ComponentProps,
   type ComponentType,
@@ -28,6 +26,7 @@ import {
   useMemo,
   useState,
 } from "react";
+import { ColumnHead } from "./ColumnHead.tsx";
 import { useKeptState } from "./useKeptState.ts";
 import { useNarrow } from "./useMedia.ts";
 
@@ -232,14 +231,20 @@ export function DataTable<T>(props: Props<T>) {
           >
             <thead>
               <tr>
-                {shownColumns.map((column) => (
-                  <Heading
-                    key={column.id}
-                    header={headerOf(table.getHeaderGroups()[0]?.headers ?? [], column.id)}
-                    column={columns.find(({ id }) => id === column.id)}
-                    width={kept.columnSizing?.[column.id] ?? columns.find(({ id }) => id === column.id)?.width}
-                  />
-                ))}
+                {(table.getHeaderGroups()[0]?.headers ?? []).map((header) => {
+                  const column = columns.find(({ id }) => id === header.id);
+                  return (
+                    <ColumnHead
+                      key={header.id}
+                      head={header}
+                      title={titleOf(columns, header.id)}
+                      untitled={column?.untitled ?? false}
+                      figures={column?.figures ?? false}
+                      width={kept.columnSizing?.[header.id] ?? column?.width}
+                      className="whitespace-nowrap last:pr-3 max-sm:whitespace-normal"
+                    />
+                  );
+                })}
               </tr>
             </thead>
             <tbody>
@@ -294,52 +299,3 @@ const spared = <T,>(columns: readonly DataColumn<T>[]) =>
 
 const titleOf = <T,>(columns: readonly DataColumn<T>[], id: string) =>
   columns.find((column) => column.id === id)?.title ?? id;
-
-type AnyHeader = Header<Features, object, unknown>;
-
-function headerOf(headers: readonly AnyHeader[], id: string): AnyHeader | undefined {
-  return headers.find((header) => header.column.id === id);
-}
-
-function Heading<T>({
-  header,
-  column,
-  width,
-}: {
-  header: AnyHeader | undefined;
-  column: DataColumn<T> | undefined;
-  width: number | undefined;
-}) {
-  if (!header || !column) return null;
-  const sorted = header.column.getIsSorted();
-  const words = column.untitled ? <span className="sr-only">{column.title}</span> : column.title;
-  return (
-    <th
-      scope="col"
-      aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : undefined}
-      style={width === undefined ? undefined : { width }}
-      className={`group sticky top-0 z-1 h-7 border-b border-rule-2 bg-sheet px-1.5 max-sm:px-1 font-head text-label font-semibold text-ink-2 first:pl-3 last:pr-3 ${column.figures ? "text-right" : "text-left"} whitespace-nowrap max-sm:whitespace-normal`}
-    >
-      {header.column.getCanSort() && !column.untitled ? (
-        <button
-          type="button"
-          className={`inline-flex max-w-full items-center gap-0.5 ${column.figures ? "flex-row-reverse" : ""}`}
-          onClick={header.column.getToggleSortingHandler()}
-        >
-          <span className="truncate">{words}</span>
-          {sorted &&
-            (sorted === "asc" ? <ArrowUp size={12} aria-hidden="true" /> : <ArrowDown size={12} aria-hidden="true" />)}
-        </button>
-      ) : (
-        words
-      )}
-      <span
-        aria-hidden="true"
-        className="absolute inset-y-1 right-0 w-1.5 cursor-col-resize touch-none border-r border-transparent group-hover:border-rule-2"
-        onMouseDown={header.getResizeHandler()}
-        onTouchStart={header.getResizeHandler()}
-        onDoubleClick={() => header.column.resetSize()}
-      />
-    </th>
-  );
-}

@@ -13,7 +13,7 @@ import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { CommandPart } from "./CommandPart.tsx";
-import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
+import { ControlFace } from "./ControlFace.tsx";
 import { Heading } from "./Heading.tsx";
 import { Lane, LoomHeadings, viaWords } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
@@ -106,15 +106,8 @@ function HeardPart({
   const lanes = rows.map(({ row }) => row);
   const others = controlsOf(thread).filter((each) => each.device.id !== control.device.id);
   const boardX = control.reader ? READER.x : ALONE.x;
-  const [how, manner] = controlWords(control, made);
   return (
     <g>
-      <Heading
-        x={12}
-        number={1}
-        words={controlName(control)}
-        verdict={linkVerdict(findings, thread, [control.device.label])}
-      />
       <LoomHeadings rows={lanes} />
       <Lane rows={lanes} ys={OUT_ROWS} boardX={rows.map(() => boardX)} />
       {control.reader && (
@@ -125,7 +118,12 @@ function HeardPart({
           strokeWidth="1.4"
         />
       )}
-      <ControlGlyph control={control} made={made} />
+      <ControlFace
+        control={control}
+        made={made}
+        verdict={linkVerdict(findings, thread, [control.device.label])}
+        notes={[...others.map(otherWords), ...viaWords(lanes, "panel")]}
+      />
       {rows.map(({ row, input, letter }, index) => (
         <g key={row.panel.key}>
           <Terminal end={row.panel.key} name={row.panel.name} x={90} y={OUT_ROWS[index] ?? 0} label={letter} />
@@ -140,17 +138,6 @@ function HeardPart({
             />
           )}
         </g>
-      ))}
-      <text className="tm" x="12" y="202">
-        {how}
-      </text>
-      <text className="tq" x="12" y="218">
-        {manner}
-      </text>
-      {[...others.map(otherWords), ...viaWords(lanes, "panel")].slice(0, 2).map((words, index) => (
-        <text key={words} className="tm" x="12" y={235 + index * 15}>
-          {words}
-        </text>
       ))}
       {reading && lanes.every(({ layout }) => layout === null) && <WirePath d="M90 124H100" colour="GY" dashed />}
     </g>

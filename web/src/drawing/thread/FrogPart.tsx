@@ -109,14 +109,17 @@ export function FrogPart({
       </text>
       {reads && (
         <>
-          <text className="tm" x="536" y="461">
+          <text className="tm" x="536" y="461" style={{ fontSize: "11px" }}>
             F-L {volts(Math.abs(reads.toLeft))}
           </text>
           <text
             className="tm"
             x="536"
             y="474"
-            style={frogVerdict(frog, reads) === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}}
+            style={{
+              fontSize: "11px",
+              ...(frogVerdict(frog, reads) === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}),
+            }}
           >
             {frogWords(reads)}
           </text>

@@ -4,7 +4,7 @@ import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { madeNow } from "./BoardLane.tsx";
 import { leadHeight, MOTOR_X, motorTop } from "./boards.ts";
-import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
+import { ControlFace } from "./ControlFace.tsx";
 import { Heading } from "./Heading.tsx";
 import { Lane, LoomHeadings } from "./Lane.tsx";
 import type { LaneProps } from "./laneProps.ts";
@@ -30,16 +30,9 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
     wiring.row(drawnEnd(control, minusAt), drawnEnd(driver, minus)),
   ];
   const made = madeNow(control, reading, by);
-  const [how, manner] = controlWords(control, made);
   const turns = [430, 442];
   return (
     <g>
-      <Heading
-        x={12}
-        number={1}
-        words={controlName(control)}
-        verdict={linkVerdict(findings, thread, [control.device.label])}
-      />
       <LoomHeadings rows={rows} />
       <Lane rows={rows} ys={ROWS} boardX={[...turns, 330, 330]} />
       {rows.slice(0, 2).map((row, index) => {
@@ -61,7 +54,12 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
           </g>
         );
       })}
-      <ControlGlyph control={control} made={made} />
+      <ControlFace
+        control={control}
+        made={made}
+        verdict={linkVerdict(findings, thread, [control.device.label])}
+        notes={["1N–2R, 1R–2N", "joined on it"]}
+      />
       {rows.map((row, index) => (
         <Terminal
           key={row.panel.key}
@@ -72,18 +70,6 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
           label={row.panel.name.slice(-2)}
         />
       ))}
-      <text className="tm" x="12" y="202">
-        {how}
-      </text>
-      <text className="tq" x="12" y="218">
-        {manner}
-      </text>
-      <text className="tq" x="12" y="235">
-        1N–2R, 1R–2N
-      </text>
-      <text className="tq" x="12" y="249">
-        joined on it
-      </text>
       <Heading
         x={318}
         number={5}

@@ -14,7 +14,7 @@ import type { Verdict } from "../Mark.tsx";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { madeNow, otherWords } from "./BoardLane.tsx";
-import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
+import { ControlFace } from "./ControlFace.tsx";
 import { CoilMotor, StallMotor } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
 import { Lane, LoomHeadings, viaWords } from "./Lane.tsx";
@@ -85,13 +85,16 @@ function ControlPart({
 }) {
   const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const made = madeNow(control, reading, by);
-  const [how, manner] = controlWords(control, made);
   return (
     <>
-      <Heading x={12} number={1} words={controlName(control)} verdict={verdict(control.device.label)} />
       <LoomHeadings rows={rows} />
       <Lane rows={rows} ys={OUT_ROWS} boardX={[456, 330, 456]} />
-      <ControlGlyph control={control} made={made} />
+      <ControlFace
+        control={control}
+        made={made}
+        verdict={verdict(control.device.label)}
+        notes={[...thread.moreControls.map(otherWords), ...viaWords(rows, "panel")]}
+      />
       {rows.map(({ panel }, index) => (
         <Terminal
           key={panel.key}
@@ -101,17 +104,6 @@ function ControlPart({
           y={OUT_ROWS[index] ?? 0}
           label={panel.key.slice(panel.key.lastIndexOf(":") + 1)}
         />
-      ))}
-      <text className="tm" x="12" y="202">
-        {how}
-      </text>
-      <text className="tq" x="12" y="218">
-        {manner}
-      </text>
-      {[...thread.moreControls.map(otherWords), ...viaWords(rows, "panel")].slice(0, 2).map((words, index) => (
-        <text key={words} className="tm" x="12" y={235 + index * 15}>
-          {words}
-        </text>
       ))}
     </>
   );

@@ -178,7 +178,7 @@ function Figures({ type, own, users }: { type: DeviceType; own: OwnType | undefi
       ),
     },
     {
-      ...{ id: "value", title: "Value", figures: true, width: 160 },
+      ...{ id: "value", title: "Value", figures: true, width: own ? 160 : 100 },
       cell: ([name, figure]) =>
         own ? (
           <FigureField typeId={own.id} name={name} figure={figure} stage={stage} />
@@ -187,7 +187,7 @@ function Figures({ type, own, users }: { type: DeviceType; own: OwnType | undefi
         ),
     },
     {
-      ...{ id: "origin", title: "Origin", width: 130 },
+      ...{ id: "origin", title: "Origin", width: 120 },
       cell: ([name, figure]) =>
         own && figure.origin === "own" ? (
           <StandingField type={own} name={name} figure={figure} />

@@ -1,0 +1,37 @@
+import type { Position, ThreadControl } from "@alderman/core";
+import type { Verdict } from "../Mark.tsx";
+import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
+import { Heading } from "./Heading.tsx";
+
+/** The control with which a thread begins: what it is, how it stands, and at most two more things to be said of it. */
+export function ControlFace({
+  control,
+  made,
+  verdict,
+  notes,
+}: {
+  control: ThreadControl;
+  /** The side on which it is made. */
+  made: Position | null;
+  verdict: Verdict;
+  notes: readonly string[];
+}) {
+  const [how, manner] = controlWords(control, made);
+  return (
+    <>
+      <Heading x={12} number={1} words={controlName(control)} verdict={verdict} />
+      <ControlGlyph control={control} made={made} />
+      <text className="tm" x="12" y="202">
+        {how}
+      </text>
+      <text className="tq" x="12" y="218">
+        {manner}
+      </text>
+      {notes.slice(0, 2).map((words, index) => (
+        <text key={words} className="tm" x="12" y={235 + index * 15}>
+          {words}
+        </text>
+      ))}
+    </>
+  );
+}
