@@ -3,7 +3,7 @@
 // The record: what the owner states, its edits and its file.
 
 export { Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
-export { Id, Label } from "./record/fields.ts";
+export { Id, Label, NAME_LENGTH } from "./record/fields.ts";
 export { find, freshId, turnoutsInOrder } from "./record/find.ts";
 export {
   emptyRecord,

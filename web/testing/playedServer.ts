@@ -1,5 +1,14 @@
 // A server with several railways, played in memory: answers can be slow, lost, refused, or of an older file.
-import { type Change, type Edit, edit, emptyRecord, type RailwayRecord, type Version } from "@alderman/core";
+import {
+  type Change,
+  type Edit,
+  edit,
+  emptyRecord,
+  openRailwayFile,
+  type RailwayRecord,
+  type Version,
+  writeRailwayFile,
+} from "@alderman/core";
 import type { Checker } from "../src/derivation/checker.ts";
 import type { KeptQueue } from "../src/session/keptQueue.ts";
 import type { Entry } from "../src/session/queue.ts";
@@ -135,7 +144,9 @@ export class PlayedServer implements Server {
 
   importCopy = async (record: RailwayRecord) => {
     const copy = this.add(`copy-${this.railways.size}`);
-    copy.revisions = [{ stamp: "imported", words: "", edits: [], inverses: [], record }];
+    // as the server reads it: from the text of a file, checked
+    const read = openRailwayFile(writeRailwayFile(record));
+    copy.revisions = [{ stamp: "imported", words: "", edits: [], inverses: [], record: read }];
     return copy.id;
   };
 

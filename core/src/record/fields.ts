@@ -14,10 +14,13 @@ export const Label = z
     z.regex(/^[^\s\p{C}]([^\p{C}]*[^\s\p{C}])?$/u, "must not begin or end with a blank or hold control characters"),
   );
 
+/** Characters that a name may have. */
+export const NAME_LENGTH = 80;
+
 export const Name = z
   .string()
   .check(
-    z.maxLength(80, "must have at most 80 characters"),
+    z.maxLength(NAME_LENGTH, `must have at most ${NAME_LENGTH} characters`),
     z.regex(/^[^\p{C}]*$/u, "must not hold control characters"),
   );
 export const Note = z.string().check(z.maxLength(2000, "must have at most 2000 characters"));

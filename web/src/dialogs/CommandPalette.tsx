@@ -6,6 +6,7 @@ import { inputClass } from "../kit/Input.tsx";
 import { useRecord } from "../session/hooks.ts";
 import { useAppDispatch } from "../store/store.ts";
 import { choose } from "../store/view.ts";
+import { paletteScore } from "./paletteScore.ts";
 
 const ITEM =
   "flex cursor-pointer justify-between gap-3 px-2.5 py-1.5 data-[selected=true]:bg-copper-wash data-[selected=true]:shadow-[inset_3px_0_0_var(--copper)]";
@@ -23,7 +24,7 @@ export function CommandPalette({ close, context }: { close: () => void; context:
   };
   return (
     <Dialog title="Find or do" close={close}>
-      <Command label="Find or do">
+      <Command label="Find or do" filter={(words, typed, [label = ""] = []) => paletteScore(words, typed, label)}>
         <Command.Input className={inputClass("mb-2")} placeholder="A label, a name, or what to do" autoFocus />
         <Command.List className="max-h-[50vh] overflow-auto">
           <Command.Empty className="p-2 text-ink-2">Nothing is called that.</Command.Empty>
@@ -33,6 +34,7 @@ export function CommandPalette({ close, context }: { close: () => void; context:
                 key={command.words}
                 className={ITEM}
                 value={`${command.words} ${command.also ?? ""}`}
+                keywords={[command.words]}
                 onSelect={run(() => command.run(context))}
               >
                 {command.words} <span className="mono text-ink-2">{command.written}</span>
@@ -45,6 +47,7 @@ export function CommandPalette({ close, context }: { close: () => void; context:
                 key={id}
                 className={ITEM}
                 value={`turnout ${label} ${name}`}
+                keywords={[label]}
                 onSelect={run(() => dispatch(choose({ kind: "turnout", id })))}
               >
                 <b>{label}</b> <span className="text-ink-2">{name}</span>
@@ -56,7 +59,8 @@ export function CommandPalette({ close, context }: { close: () => void; context:
               <Command.Item
                 key={device.id}
                 className={ITEM}
-                value={`device ${device.label}`}
+                value={`device ${device.label} ${typeOf(record, device).name}`}
+                keywords={[device.label]}
                 onSelect={run(() => {
                   dispatch(choose({ kind: "device", id: device.id }));
                   context.goTo("equip?view=thread");

@@ -13,6 +13,7 @@ export function KeysDialog({ close }: { close: () => void }) {
           <h3 className="mb-1">{place}</h3>
           <DataTable
             flowing
+            className="table-fixed"
             label={place}
             items={keys}
             idOf={([written]) => written}

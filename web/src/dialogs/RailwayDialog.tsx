@@ -69,7 +69,7 @@ export function RailwayDialog({ close }: { close: () => void }) {
             />
           )}
         </Field>
-        <Field label="Wire to a motor, unless said, m">
+        <Field label="Usual wire to a motor, m">
           {(ids) => (
             <NumberField
               ids={ids}

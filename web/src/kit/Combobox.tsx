@@ -1,6 +1,7 @@
 import { useCombobox } from "downshift";
 import { type SyntheticEvent, useMemo, useState } from "react";
 import { inputClass } from "./Input.tsx";
+import { useDropped } from "./useDropped.ts";
 
 /** Choices shown at once. */
 const SHOWN = 60;
@@ -37,11 +38,13 @@ export function Combobox<T extends string | null>({
     // leaving it takes nothing that was not highlighted: what was chosen before stands there again
     onIsOpenChange: ({ isOpen: open }) => !open && setInputValue(chosen?.text ?? ""),
   });
+  const { setField, setList, style } = useDropped(isOpen);
   return (
-    <div className={`relative ${className}`}>
+    <div className={className}>
       <input
         className={inputClass()}
         {...getInputProps({
+          ref: setField,
           "aria-label": label,
           // what is typed takes the place of what was chosen
           onFocus: selectAll,
@@ -49,8 +52,8 @@ export function Combobox<T extends string | null>({
         })}
       />
       <ul
-        className={`absolute z-30 max-h-58 min-w-full overflow-auto rounded-b-[3px] border border-ink bg-sheet ${isOpen ? "" : "hidden"}`}
-        {...getMenuProps({ "aria-label": label })}
+        className={`z-30 overflow-auto rounded-[3px] border border-ink bg-sheet ${isOpen ? "" : "hidden"}`}
+        {...getMenuProps({ "aria-label": label, ref: setList, style })}
       >
         {isOpen &&
           items.map((item, index) => (

@@ -1,11 +1,20 @@
 import { X } from "lucide-react";
 import { AlertDialog as Alert, Dialog as Radix } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { Button, buttonClass } from "./Button.tsx";
 
 const VEIL = "fixed inset-0 z-40 bg-[color-mix(in_srgb,var(--bottle)_45%,transparent)]";
 const BOX =
   "fixed left-1/2 top-[10vh] z-41 max-h-[80vh] w-[min(600px,calc(100vw-24px))] -translate-x-1/2 overflow-auto rounded-[3px] border border-ink bg-sheet p-4";
+
+/** Gives the focus back to what had it before; dialogs here are not opened by a trigger that the package knows. */
+function useFocusBack() {
+  const [before] = useState(() => document.activeElement);
+  return (event: Event) => {
+    event.preventDefault();
+    if (before instanceof HTMLElement && before.isConnected) before.focus();
+  };
+}
 
 /** A dialog over the sheets; Escape and a click outside close it. */
 export function Dialog({
@@ -19,11 +28,16 @@ export function Dialog({
   close: () => void;
   children: ReactNode;
 }) {
+  const focusBack = useFocusBack();
   return (
     <Radix.Root open onOpenChange={(open) => !open && close()}>
       <Radix.Portal>
         <Radix.Overlay className={VEIL} />
-        <Radix.Content className={BOX} {...(about ? {} : { "aria-describedby": undefined })}>
+        <Radix.Content
+          className={BOX}
+          onCloseAutoFocus={focusBack}
+          {...(about ? {} : { "aria-describedby": undefined })}
+        >
           <div className="mb-3 flex items-start gap-3">
             <div className="min-w-0 flex-1">
               <Radix.Title asChild>
@@ -57,11 +71,16 @@ export function AlertDialog({
   children?: ReactNode;
   actions: ReactNode;
 }) {
+  const focusBack = useFocusBack();
   return (
     <Alert.Root open onOpenChange={(open) => !open && close?.()}>
       <Alert.Portal>
         <Alert.Overlay className={VEIL} />
-        <Alert.Content className={`${BOX} grid gap-3`} onEscapeKeyDown={(event) => !close && event.preventDefault()}>
+        <Alert.Content
+          className={`${BOX} grid gap-3`}
+          onCloseAutoFocus={focusBack}
+          onEscapeKeyDown={(event) => !close && event.preventDefault()}
+        >
           <Alert.Title asChild>
             <h2>{title}</h2>
           </Alert.Title>

@@ -1,4 +1,4 @@
-import { EditGroup, edit, problemsOf, RecordError } from "@alderman/core";
+import { EditGroup, edit, NAME_LENGTH, problemsOf, RecordError } from "@alderman/core";
 import { notify } from "../store/notices.ts";
 import type { AppThunk } from "../store/store.ts";
 import { leftRailway } from "../store/view.ts";
@@ -75,6 +75,9 @@ function enter(id: string, entry: Entry, record: Parameters<typeof done>[0]["rec
   };
 }
 
+/** What is added to the name of a copy. */
+const OF_THIS_WINDOW = ", as this window had it";
+
 /**
  * Keeps the railway as this window knows it as a railway of its own.
  * @returns identifier of the copy
@@ -84,7 +87,7 @@ export function keepAsCopy(): AppThunk<Promise<string | null>> {
   return async (dispatch, getState, { server }) => {
     const session = shownSession(getState());
     if (!session?.record) return null;
-    const name = `${session.record.railway.name.slice(0, 60)}, as this window had it`;
+    const name = `${session.record.railway.name.slice(0, NAME_LENGTH - OF_THIS_WINDOW.length)}${OF_THIS_WINDOW}`;
     const copy = { ...session.record, railway: { ...session.record.railway, name } };
     const id = await server.importCopy(copy);
     dispatch(drop(session.id));

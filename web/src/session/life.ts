@@ -85,6 +85,7 @@ class Life {
     const { id, api } = this;
     const { server, keptQueue } = this.services;
     const railway = await server.open(id);
+    this.tries = 0;
     if (!waiting) return void api.dispatch(opened({ railway, queue: [], theirs: [] }));
     const stamps = waiting.queue.map((entry) => entry.id);
     const applied = new Set(await server.applied(id, stamps));

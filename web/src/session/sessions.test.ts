@@ -392,6 +392,17 @@ it("stops, and asks which is to count, when an older file was put back", async (
   await until(() => browser.kept.length === 0);
 });
 
+it("keeps a copy of a railway whose name is as long as a name may be", async () => {
+  const window = newWindow();
+  window.open("a");
+  await settled(window);
+  const railway = window.session()!.record!.railway;
+  window.put({ op: "railway", value: { ...railway, name: "n".repeat(80) } });
+  await settled(window);
+  const id = await window.store.dispatch(keepAsCopy());
+  expect(server.railways.get(id ?? "")?.record.railway.name).toMatch(/^n+, as this window had it$/);
+});
+
 it("notices an older file that has gone on by itself, also without an edit here", async () => {
   const { window, railway } = await windowAhead(1);
   server.silent = true;

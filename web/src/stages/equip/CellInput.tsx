@@ -2,6 +2,7 @@ import type { Choice } from "@alderman/core";
 import { useCombobox } from "downshift";
 import { type ChangeEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
 import { Mark } from "../../drawing/Mark.tsx";
+import { useDropped } from "../../kit/useDropped.ts";
 
 /** How editing began: with the text that was there, or with a letter in place of it. */
 export interface Begin {
@@ -81,11 +82,15 @@ export function CellInput({ label, begin: given, choices, done, cancel }: Props)
     } else finish("stay");
   };
   const open = isOpen && items.length > 0;
+  const { setField, setList, style } = useDropped(open);
   return (
     <>
       <input
         {...getInputProps({
-          ref: input,
+          ref: (element: HTMLInputElement | null) => {
+            input.current = element;
+            setField(element);
+          },
           "aria-label": label,
           autoComplete: "off",
           spellCheck: false,
@@ -100,8 +105,8 @@ export function CellInput({ label, begin: given, choices, done, cancel }: Props)
         className="block h-7 w-full bg-sheet px-1.5 outline-3 -outline-offset-3 outline-copper"
       />
       <ul
-        {...getMenuProps({ "aria-label": `${label}: what may be typed` })}
-        className={`absolute top-7 left-0 z-20 max-h-58 min-w-65 overflow-auto rounded-b-[3px] border border-ink bg-sheet text-left ${open ? "" : "hidden"}`}
+        {...getMenuProps({ "aria-label": `${label}: what may be typed`, ref: setList, style })}
+        className={`z-20 w-65 overflow-auto rounded-[3px] border border-ink bg-sheet text-left ${open ? "" : "hidden"}`}
       >
         {open &&
           items.map((choice, index) => (
