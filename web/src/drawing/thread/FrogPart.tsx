@@ -109,15 +109,15 @@ export function FrogPart({
       </text>
       {reads && (
         <>
-          <text className="tm" x="536" y="461" style={{ fontSize: "11px" }}>
+          <text className="tm" x="534" y="461" style={{ fontSize: "10.5px" }}>
             F-L {volts(Math.abs(reads.toLeft))}
           </text>
           <text
             className="tm"
-            x="536"
+            x="534"
             y="474"
             style={{
-              fontSize: "11px",
+              fontSize: "10.5px",
               ...(frogVerdict(frog, reads) === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}),
             }}
           >

@@ -173,7 +173,7 @@ function Figures({ type, own, users }: { type: DeviceType; own: OwnType | undefi
       cell: ([, { about, tolerance }]) => (
         <>
           {about}
-          {tolerance > 0 && <span className="text-ink-2"> ±{Math.round(tolerance * 100)} %</span>}
+          {tolerance > 0 && <span className="whitespace-nowrap text-ink-2"> ±{Math.round(tolerance * 100)} %</span>}
         </>
       ),
     },
