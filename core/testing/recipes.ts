@@ -3,12 +3,16 @@ import type { Draft } from "../src/equip/draft.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { drafted, railway } from "./build.ts";
 
-const control = (deviceId: string, more: { way?: number; to?: "N" | "R" } = {}) => ({
+interface How {
+  turnoutId?: string;
+  way?: number;
+  to?: "N" | "R";
+  inverse?: boolean;
+}
+
+const control = (deviceId: string, how: How = {}) => ({
   deviceId,
-  turnoutId: "a",
-  way: more.way ?? null,
-  to: more.to ?? null,
-  inverse: false,
+  ...{ turnoutId: "a", way: null, to: null, inverse: false, ...how },
 });
 
 /** A thread driven by a bare 12 V supply through a reversing toggle. */
@@ -42,7 +46,7 @@ export function readBy(reader: string): RailwayRecord {
   return drafted(railway(["A", "", "stall-motor", "output-node-8", "push-pair"]), (draft) => {
     const board = draft.addDevice(reader, "IN", "layout");
     draft.assign("supply", { deviceId: "ps1", toDeviceId: board.id });
-    draft.assign("input", { deviceId: board.id, way: 3, controlId: "b1" });
+    draft.assign("input", { deviceId: board.id, way: 3, controlId: "b1", controlWay: null });
   });
 }
 
@@ -155,3 +159,77 @@ export const LAMPS: Record<string, () => RailwayRecord> = {
   "a fibre box": () => coil("fibre-signal-box"),
   "a dwarf signal": () => stall("dwarf-signal"),
 };
+
+/** Two turnouts, A and B, that lead themselves and have one control between them, in the ways given. */
+function shared(motor: string, driver: string, type: string, ofA: How, ofB: How): RailwayRecord {
+  const two = railway(["A", "", motor, driver], ["B", "", motor, driver === "cdu" ? "CD1" : driver]);
+  return drafted(two, (draft) => {
+    const device = draft.addDevice(type, "T", "panel");
+    const unit =
+      draft.record.devices.find(({ typeId }) => typeId === "dc-12") ?? draft.addDevice("dc-12", "PS", "layout");
+    for (const a of draft.record.assignments) {
+      if (a.role === "motor" && driver === "")
+        draft.assign("driver", { deviceId: unit.id, way: null, motorId: a.deviceId });
+    }
+    draft.assign("control", control(device.id, { ...ofA, turnoutId: "a" }));
+    draft.assign("control", control(device.id, { ...ofB, turnoutId: "b" }));
+  });
+}
+
+/** Two turnouts on one output of a decoder, each with the address of the other. */
+function onOneOutput(): RailwayRecord {
+  return railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "", "stall-motor", "D1-1"]);
+}
+
+interface Shared {
+  make: () => RailwayRecord;
+  stays: boolean;
+  follows: { N: string; R: string };
+}
+
+/** Two turnouts that share something, by what it is; whether it goes on asking when let go, and where
+ * B goes when A is asked for normal and for reverse. */
+export const SHARED: Record<string, Shared> = {
+  "one reversing toggle": {
+    make: () => shared("stall-motor", "", "toggle-reversing", {}, {}),
+    stays: true,
+    follows: { N: "N", R: "R" },
+  },
+  "one reversing toggle, for B labelled the other way": {
+    make: () => shared("stall-motor", "", "toggle-reversing", {}, { inverse: true }),
+    stays: true,
+    follows: { N: "R", R: "N" },
+  },
+  "one latching toggle at two outputs": {
+    make: () => shared("stall-motor", "input-decoder-4", "toggle-latching", {}, { inverse: true }),
+    stays: true,
+    follows: { N: "R", R: "N" },
+  },
+  "a pole of one lever each": {
+    make: () =>
+      shared("twin-coil-surface", "cdu", "toggle-reversing-centre-off", { way: 1 }, { way: 2, inverse: true }),
+    stays: false,
+    follows: { N: "R", R: "N" },
+  },
+  "one output of a decoder": { make: onOneOutput, stays: true, follows: { N: "N", R: "R" } },
+};
+
+/** One button of a route: it asks A for normal and B for reverse, each at its output's own inputs. */
+export function routeButton(): RailwayRecord {
+  return shared("stall-motor", "input-decoder-4", "push-button", { to: "N" }, { to: "R" });
+}
+
+/** Two zones of a detector, each at an input of its own, each asking one turnout for reverse. */
+export function zonesAtInputs(): RailwayRecord {
+  const two = railway(["A", "", "stall-motor", "output-node-8"], ["B", "", "stall-motor", "output-node-8"]);
+  return drafted(two, (draft) => {
+    const node = draft.addDevice("input-node-16", "IN", "layout");
+    const detector = draft.addDevice("current-detector-4", "BD", "layout");
+    for (const { id } of [node, detector]) draft.assign("supply", { deviceId: "ps1", toDeviceId: id });
+    for (const [index, turnoutId] of ["a", "b"].entries()) {
+      const way = index + 1;
+      draft.assign("control", control(detector.id, { turnoutId, way, to: "R" }));
+      draft.assign("input", { deviceId: node.id, way: way + 4, controlId: detector.id, controlWay: way });
+    }
+  });
+}

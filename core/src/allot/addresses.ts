@@ -2,6 +2,7 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import type { Draft } from "../equip/draft.ts";
 import { driverOfTurnout, setAddress } from "../equip/equipment.ts";
 import { addressRange } from "../numbers/accessoryAddress.ts";
+import { ByWay } from "../record/byWay.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
 import { recordError } from "../record/problems.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
@@ -28,7 +29,9 @@ export class Addresses {
     const { record } = this.draft;
     const fresh = new Set(newBoards);
     const wanted = turnoutIds.flatMap((id) => this.outputsOf(id));
-    const stated = new Set(this.how === "runs" ? [] : wanted.map(({ deviceId, way }) => `${deviceId} ${way}`));
+    // in runs, each board's outputs follow one another whatever is on them
+    const own = new ByWay<string>();
+    if (this.how !== "runs") for (const { deviceId, way, turnoutId } of wanted) own.at(deviceId, way, () => turnoutId);
     for (const device of record.devices) {
       if (fresh.has(device.id)) continue;
       const first = typeOf(record, device).figures.factoryAddress?.value;
@@ -36,15 +39,15 @@ export class Addresses {
       const outputs = Math.max(1, typeOf(record, device).outputs);
       for (let way = 1; way <= outputs; way++) this.taken.add(this.statedAt(device.id, way) ?? first + way - 1);
     }
-    // in runs, each board's outputs follow one another whatever is on them
-    for (const { deviceId, way, turnoutId } of this.how === "runs" ? [] : wanted)
-      if (fresh.has(deviceId)) this.set(deviceId, way, this.from(turnoutId));
+    for (const { deviceId, way } of wanted) {
+      const turnoutId = own.get(deviceId, way);
+      if (turnoutId !== undefined && fresh.has(deviceId)) this.set(deviceId, way, this.from(turnoutId));
+    }
     // free outputs must not answer to a number that another has
     for (const deviceId of newBoards) {
       const type = typeOf(record, deviceOf(record, deviceId));
       if (!type.figures.factoryAddress) continue;
-      for (let way = 1; way <= type.outputs; way++)
-        if (!stated.has(`${deviceId} ${way}`)) this.set(deviceId, way, this.next());
+      for (let way = 1; way <= type.outputs; way++) if (!own.has(deviceId, way)) this.set(deviceId, way, this.next());
     }
   }
 
@@ -91,14 +94,14 @@ export class Addresses {
       turnoutId,
       ...record.turnouts.filter(({ movesWith }) => movesWith === turnoutId).map(({ id }) => id),
     ];
-    const outputs = new Map<string, { deviceId: string; way: number; turnoutId: string }>();
+    const outputs = new ByWay<{ deviceId: string; way: number; turnoutId: string }>();
     for (const id of together) {
       const [motor] = assignmentsOfTurnout(record, id, "motor");
       const driver = motor ? driverOfTurnout(record, id) : undefined;
       const device = driver && find(record, "device", driver.deviceId);
       if (!driver || driver.way === null || !device || !typeOf(record, device).figures.factoryAddress) continue;
-      outputs.set(`${driver.deviceId} ${driver.way}`, { deviceId: driver.deviceId, way: driver.way, turnoutId: id });
+      outputs.set(driver.deviceId, driver.way, { deviceId: driver.deviceId, way: driver.way, turnoutId: id });
     }
-    return [...outputs.values()];
+    return outputs.values();
   }
 }

@@ -4,9 +4,9 @@ import { usualSupply } from "../catalogue/traits.ts";
 import { addBoardTo, changeSupply } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setMotor } from "../equip/equipment.ts";
-
 import { freeWays } from "../equip/ways.ts";
 import { addressList } from "../numbers/addressList.ts";
+import { ByWay } from "../record/byWay.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -195,16 +195,16 @@ function foretell(record: RailwayRecord, proposal: Proposal): void {
   const all = new Set(proposal.places.map(({ turnoutId }) => turnoutId));
   const after = edit(record, acceptProposal(record, proposal, all).edits).record;
   const threads = new Map(threadsOf(after).map((thread) => [thread.turnout.id, thread]));
-  const addresses = new Map(
-    addressList(after, [...threads.values()]).map(({ deviceId, way, address }) => [`${deviceId} ${way}`, address]),
-  );
+  const addresses = new ByWay<number>();
+  for (const { deviceId, way, address } of addressList(after, [...threads.values()]))
+    addresses.set(deviceId, way, address);
   for (const place of proposal.places) {
     const driver = threads.get(place.turnoutId)?.motors[0]?.driver;
     const board = proposal.boards[place.board];
     if (!driver || !board) continue;
     board.label = driver.device.label;
     board.fedBy = supplyOf(after, driver.device.id)?.device.label ?? null;
-    place.address = addresses.get(`${driver.device.id} ${driver.way}`) ?? null;
+    place.address = addresses.get(driver.device.id, driver.way) ?? null;
   }
 }
 

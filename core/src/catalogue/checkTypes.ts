@@ -123,10 +123,39 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
     if (way !== null && way > type.outputs)
       return `${device.label} has ${type.outputs} outputs; there is no output ${way}.`;
   }
+  if (assignment.role === "control" && way !== null && way > waysToCommand(type))
+    return noSuchWay(device.label, type, way);
+  if (assignment.role === "input" && assignment.controlWay !== null) {
+    const control = find(record, "device", assignment.controlId);
+    const read = control && findType(record, control.typeId);
+    if (control && read && assignment.controlWay > waysToCommand(read))
+      return noSuchWay(control.label, read, assignment.controlWay);
+  }
   if (assignment.role === "input" && assignment.way > (type.inputs ?? 0)) {
     return `${device.label} has inputs 1 to ${type.inputs}; there is no input ${assignment.way}.`;
   }
   return undefined;
+}
+
+/** How many zones, outputs or poles of a type can each command turnouts of their own; 0 for a control without any. */
+export function waysToCommand(type: DeviceType): number {
+  if (type.zones !== undefined) return type.zones;
+  if (type.drives === "pair") return type.outputs;
+  return traitsOf(type).asks === "poles" ? 2 : 0;
+}
+
+/** What those are called. */
+export function namedWays(type: DeviceType): "zones" | "outputs" | "poles" {
+  if (type.zones !== undefined) return "zones";
+  return traitsOf(type).asks === "poles" ? "poles" : "outputs";
+}
+
+function noSuchWay(label: string, type: DeviceType, way: number): string {
+  const what = namedWays(type);
+  const most = waysToCommand(type);
+  return most === 0
+    ? `${label} has no numbered ${what}.`
+    : `${label} has ${what} 1 to ${most}; there is no ${label}-${way}.`;
 }
 
 /** Whether a type has terminals for a supply: boards, lamps, frogs' rails, motors and controls with electronics. */

@@ -28,9 +28,9 @@ export interface Consequence {
 /** What a group of edits changes of the record, thing by thing, as it was and as it will be. */
 export function touchedWords(record: RailwayRecord, edits: readonly Edit[]): Touched[] {
   const next = edit(record, edits).record;
-  return [...new Set(touchedThings(edits))].flatMap((thing): Touched[] => {
-    if (thing === "railway") return [{ what: "The railway", from: "as it is", to: "other settings" }];
-    const [kind = "", id = ""] = thing.split(":");
+  return [...touchedThings(edits).values()].flatMap((thing): Touched[] => {
+    if (thing.kind === "railway") return [{ what: "The railway", from: "as it is", to: "other settings" }];
+    const { kind, id } = thing;
     const words = { from: describe(record, kind, id), to: describe(next, kind, id) };
     if (words.from === words.to) return [];
     return [{ what: nameOf(record, next, kind, id), from: words.from ?? "not there", to: words.to ?? "taken away" }];

@@ -69,7 +69,7 @@ describe("controls", () => {
 
   it.each([
     ["BD1", /Say which zone of BD1 commands A, as "BD1-1"/],
-    ["BD1-9", /BD1 has controls 1 to 4; there is no BD1-9/],
+    ["BD1-9", /BD1 has zones 1 to 4; there is no BD1-9/],
     ["T1 by X-3", /"X-3" names no input; type the board's label and the number/],
     ["T1 by BD1-3", /BD1 has no numbered inputs/],
     ["lever", /"lever" is no control type; say/],

@@ -1,7 +1,9 @@
 import { expect, it } from "vitest";
-import { railway } from "../../testing/build.ts";
+import { drafted, HEAD, railway } from "../../testing/build.ts";
+import { edit } from "../catalogue/edit.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { controlChoices, driverChoices, frogChoices, motorChoices } from "./choices.ts";
+import { turnoutsFromTable } from "./table.ts";
 
 const mixed = () =>
   railway(
@@ -9,6 +11,8 @@ const mixed = () =>
     ["B", "", "twin-coil-under-board", "cdu", "toggle-centre-off"],
     ["C", "", "stall-motor"],
   );
+const added = (record: RailwayRecord, row: string[]) =>
+  edit(record, turnoutsFromTable(record, [HEAD, row]).edits).record;
 const turnout = (record: RailwayRecord, id: string) => record.turnouts.find((each) => each.id === id)!;
 
 it("offers free outputs first, those in use behind, and last what cannot be, with the reason", () => {
@@ -27,8 +31,18 @@ it("says of motors and controls whether they go with what is there", () => {
   expect(motor("Stall motor with two contacts")?.fits).toBe("fits");
   expect(motor("Twin-coil motor, under-board, with contact")?.fits).toBe("cannot");
   const controls = controlChoices(record, turnout(record, "b"));
-  expect(controls.find(({ text }) => text === "T1")).toMatchObject({ hint: "share this one", fits: "fits" });
+  expect(controls.find(({ text }) => text === "T1")).toMatchObject({ hint: "as it is", fits: "fits" });
   expect(controls.find(({ text }) => text === "Toggle, latching")?.fits).toBe("cannot");
+});
+
+it("offers controls that are there with who has them, and each pole of a toggle that has two", () => {
+  const record = drafted(mixed(), (draft) => void draft.addDevice("toggle-reversing-centre-off", "TR", "panel"));
+  const other = added(record, ["D", "", "twin-coil-surface", "CD1"]);
+  const offered = (text: string) => controlChoices(other, turnout(other, "d")).find((choice) => choice.text === text);
+  expect(offered("T1")).toMatchObject({ hint: "shared with B: they move together", fits: "fits" });
+  expect(offered("TR1")?.fits).toBe("cannot");
+  expect(offered("TR1-2")).toMatchObject({ hint: "pole 2, nothing uses it yet", fits: "fits" });
+  expect(offered("TR1-3")).toBeUndefined();
 });
 
 it("offers a frog the contacts that its motor has", () => {

@@ -1,11 +1,13 @@
 import { typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
-import { drivesMotors } from "../catalogue/checkTypes.ts";
-import type { DeviceType } from "../catalogue/deviceType.ts";
+import { drivesMotors, waysToCommand } from "../catalogue/checkTypes.ts";
+import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { gate, type Kinds, type Verdict } from "../catalogue/gate.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { assignmentsOfTurnout, find } from "../record/find.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import type { Turnout } from "../record/schemas.ts";
+import type { AssignmentOf, Turnout } from "../record/schemas.ts";
+import { turnoutLabel } from "../schematic/thread.ts";
+import { list } from "../units/format.ts";
 import { driverOfTurnout } from "./equipment.ts";
 
 /** Something that may be typed into a cell, and what it is. */
@@ -23,7 +25,7 @@ export function motorChoices(record: RailwayRecord, turnout: Turnout): Choice[] 
 
 /** Controls that a turnout may have: new ones by type, and those that are there. */
 export function controlChoices(record: RailwayRecord, turnout: Turnout): Choice[] {
-  return [...typeChoices(record, turnout, "control"), ...deviceChoices(record, turnout, "control")];
+  return [...typeChoices(record, turnout, "control"), ...presentControls(record, turnout)];
 }
 
 /** Lamps that a turnout may have. */
@@ -38,14 +40,14 @@ export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[]
     const type = typeOf(record, device);
     if (type.family !== "driver" || !drivesMotors(type)) return [];
     if (type.outputs === 0) return [checked(type, { text: device.label, hint: type.name })];
-    const used = new Set(
-      record.assignments.map((a) => (a.role === "driver" && a.deviceId === device.id ? a.way : null)),
-    );
+    const used = turnoutsByWay(record, device.id);
     const ways = Array.from({ length: type.outputs }, (_, index) => index + 1);
     return ways.map((way) =>
       checked(type, {
         text: `${device.label}-${way}`,
-        hint: used.has(way) ? IN_USE : `free output of ${type.short}`,
+        hint: used.has(way)
+          ? `${IN_USE} by ${list(used.get(way) ?? [])}: they move together`
+          : `free output of ${type.short}`,
       }),
     );
   });
@@ -60,9 +62,21 @@ export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[]
 
 const IN_USE = "in use";
 
+/** Labels of the turnouts that have a motor on each output of a board. */
+function turnoutsByWay(record: RailwayRecord, deviceId: string): Map<number, string[]> {
+  const labels = new Map<number, string[]>();
+  for (const a of assignmentsOfDevice(record, deviceId)) {
+    if (a.role !== "driver" || a.deviceId !== deviceId || a.way === null) continue;
+    const moved = assignmentsOfDevice(record, a.motorId).find((each) => each.role === "motor");
+    const label = moved?.role === "motor" ? turnoutLabel(record, moved.turnoutId) : a.motorId;
+    labels.set(a.way, [...(labels.get(a.way) ?? []), label]);
+  }
+  return labels;
+}
+
 function rankOf({ fits, hint }: Choice): number {
   if (fits === "cannot") return 2;
-  return hint === IN_USE ? 1 : 0;
+  return hint.startsWith(IN_USE) ? 1 : 0;
 }
 
 /** What may feed a turnout's frog. */
@@ -87,12 +101,34 @@ function typeChoices(record: RailwayRecord, turnout: Turnout, family: "motor" | 
   );
 }
 
-function deviceChoices(record: RailwayRecord, turnout: Turnout, family: "control"): Choice[] {
-  return record.devices
-    .filter((device) => typeOf(record, device).family === family)
-    .map((device) =>
-      gated(record, turnout, family, typeOf(record, device), { text: device.label, hint: "share this one" }),
+/** Controls that are there: as they are, and each pole of those that have two by itself. */
+function presentControls(record: RailwayRecord, turnout: Turnout): Choice[] {
+  return record.devices.flatMap((device): Choice[] => {
+    const type = typeOf(record, device);
+    if (type.family !== "control") return [];
+    const hint = sharedWith(record, device.id, turnout.id);
+    const whole = gated(record, turnout, "control", type, { text: device.label, hint });
+    const poles = numbered(waysToCommand(type)).map((pole) =>
+      gated(record, turnout, "control", onePole(type), {
+        text: `${device.label}-${pole}`,
+        hint: `pole ${pole}, ${hint}`,
+      }),
     );
+    return [whole, ...poles];
+  });
+}
+
+/** Who else has a control, in few words. */
+function sharedWith(record: RailwayRecord, deviceId: string, turnoutId: string): string {
+  const all = assignmentsOfDevice(record, deviceId).flatMap((a) => (a.role === "control" ? [a.turnoutId] : []));
+  const others = [...new Set(all)].filter((id) => id !== turnoutId);
+  if (others.length > 0) return `shared with ${list(others.map((id) => turnoutLabel(record, id)))}: they move together`;
+  return all.length > 0 ? "as it is" : "nothing uses it yet";
+}
+
+/** A toggle of two poles of which one is used: a changeover like any other. */
+function onePole(type: DeviceType): DeviceType {
+  return { ...type, model: type.maintained ? "latching-toggle" : "momentary-toggle" };
 }
 
 /** A choice with what the gate says of it beside what the turnout has already. */
@@ -119,11 +155,15 @@ function kindsOf(record: RailwayRecord, turnout: Turnout): Kinds {
     const device = deviceId === undefined ? undefined : find(record, "device", deviceId);
     return device && typeOf(record, device);
   };
+  const controlType = (a: AssignmentOf<"control"> | undefined) => {
+    const type = typeAt(a?.deviceId);
+    return type && traitsOf(type).asks === "poles" && a?.way !== null ? onePole(type) : type;
+  };
   const [motor] = assignmentsOfTurnout(record, turnout.id, "motor");
   const [control] = assignmentsOfTurnout(record, leader, "control");
   return {
     motor: typeAt(motor?.deviceId),
     driver: typeAt(driverOfTurnout(record, leader)?.deviceId),
-    control: typeAt(control?.deviceId),
+    control: controlType(control),
   };
 }

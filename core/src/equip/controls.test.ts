@@ -43,6 +43,30 @@ describe("controls as text", () => {
     expect(read(written(record, "T1"))).toBe("T1");
   });
 
+  it("name a zone or a pole, each with a reading of its own", () => {
+    const record = drafted(panel(), (draft) => {
+      draft.addDevice("current-detector-4", "BD", "layout");
+      draft.addDevice("toggle-reversing-centre-off", "TR", "panel");
+    });
+    for (const text of ["BD1-2 to R by IN1-5", "TR1-2", "TR1", "TR1-1 by IN1-3"])
+      expect(read(written(record, text))).toBe(text);
+    const zones = written(record, "BD1-1 to N by IN1-1 + BD1-2 to R by IN1-2");
+    expect(read(zones).split(" + ").sort()).toEqual(["BD1-1 to N by IN1-1", "BD1-2 to R by IN1-2"]);
+    expect(() => written(record, "TR1-3")).toThrow("TR1 has poles 1 to 2; there is no TR1-3.");
+    expect(() => written(record, "BD1-5")).toThrow("BD1 has zones 1 to 4; there is no BD1-5.");
+  });
+
+  it("bring what reads a shared control along, and leave it with the others when they go", () => {
+    const read1 = typed(panel(), "a", "control", "T1 by IN1-5");
+    const inputs = ({ assignments }: RailwayRecord) => assignments.filter((a) => a.role === "input");
+    const both = written(read1, "T1");
+    expect(read(both)).toBe("T1 by IN1-5");
+    expect(inputs(both)).toHaveLength(1);
+    expect(inputs(written(both, ""))).toHaveLength(1);
+    // a change that is said changes it for both
+    expect(readControls(written(both, "T1 by IN1-9"), find(both, "turnout", "a")!)).toBe("T1 by IN1-9");
+  });
+
   it("add a control for a type's name, and take one away that commands nothing any more", () => {
     const record = written(panel(), "Toggle, latching");
     expect(read(record)).toBe("T2");

@@ -1,8 +1,10 @@
 import { findType, typeOf } from "../catalogue/catalogue.ts";
+import { namedWays, waysToCommand } from "../catalogue/checkTypes.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import type { AssignmentOf, Device, Position, Turnout } from "../record/schemas.ts";
+import { inputOf } from "../schematic/thread.ts";
 import { removeDeviceFrom } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { feed } from "./feed.ts";
@@ -30,11 +32,21 @@ export function setControls(draft: Draft, turnoutId: string, wanted: readonly Wa
     const { way = null, to = null, inverse = false } = each;
     draft.assign("control", { deviceId: device.id, turnoutId, way, to, inverse });
     feed(draft, device, typeOf(draft.record, device));
-    draft.unassign((a) => a.role === "input" && a.controlId === device.id);
-    if (each.by) draft.assign("input", { ...each.by, controlId: device.id });
+    // a control that is shared with another turnout from now on brings what reads it along
+    const had = present.some((a) => a.deviceId === device.id && a.way === way);
+    if (!each.by && !had && isShared(draft.record, device.id, way, turnoutId)) continue;
+    draft.unassign((a) => a.role === "input" && a.controlId === device.id && a.controlWay === way);
+    if (each.by) draft.assign("input", { ...each.by, controlId: device.id, controlWay: way });
   }
   for (const each of present.slice(wanted.length)) draft.remove("assignment", each.id);
   for (const { deviceId } of present) if (!kept.has(deviceId)) removeUnused(draft, deviceId);
+}
+
+/** Whether a control, or one zone, output or pole of it, commands another turnout too. */
+function isShared(record: RailwayRecord, deviceId: string, way: number | null, turnoutId: string): boolean {
+  return assignmentsOfDevice(record, deviceId).some(
+    (a) => a.role === "control" && a.turnoutId !== turnoutId && a.way === way,
+  );
 }
 
 function deviceFor(draft: Draft, { device }: WantedControl, before: AssignmentOf<"control"> | undefined): Device {
@@ -68,11 +80,11 @@ function removeUnused(draft: Draft, deviceId: string): void {
 export function readControls(record: RailwayRecord, turnout: Turnout): string {
   return assignmentsOfTurnout(record, turnout.id, "control")
     .map(({ deviceId, way, to, inverse }) => {
-      const input = assignmentsOfDevice(record, deviceId).find((a) => a.role === "input" && a.controlId === deviceId);
+      const input = inputOf(record, deviceId, way);
       const words = [`${deviceOf(record, deviceId).label}${way === null ? "" : `-${way}`}`];
       if (inverse) words.push("inverse");
       if (to) words.push(`to ${to}`);
-      if (input?.role === "input") words.push(`by ${deviceOf(record, input.deviceId).label}-${input.way}`);
+      if (input) words.push(`by ${deviceOf(record, input.deviceId).label}-${input.way}`);
       return words.join(" ");
     })
     .join(" + ");
@@ -126,13 +138,18 @@ export function wayOf(
   const device = deviceCalled(record, label);
   const type = device && findType(record, device.typeId);
   if (!device || !type) throw recordError(`"${text}" names no ${use}; type the board's label and the number, as D1-3.`);
-  const most = use === "input" ? (type.inputs ?? 0) : Math.max(type.outputs, type.zones ?? 0, type.contactSets);
+  const most = {
+    input: type.inputs ?? 0,
+    control: waysToCommand(type),
+    output: Math.max(type.outputs, type.contactSets),
+  }[use];
   const way = Number(digits);
   if (way < 1 || way > most) {
+    const ways = use === "control" ? namedWays(type) : `${use}s`;
     throw recordError(
       most === 0
-        ? `${device.label} has no numbered ${use}s.`
-        : `${device.label} has ${use}s 1 to ${most}; there is no ${text}.`,
+        ? `${device.label} has no numbered ${ways}.`
+        : `${device.label} has ${ways} 1 to ${most}; there is no ${text}.`,
     );
   }
   return { deviceId: device.id, way };

@@ -2,10 +2,11 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { EditGroup } from "../record/edits.ts";
-import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, turnoutOf } from "../record/find.ts";
+import { assignmentsOfTurnout, deviceOf, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Problem, RecordError, recordError } from "../record/problems.ts";
 import type { Turnout } from "../record/schemas.ts";
+import { inputOf } from "../schematic/thread.ts";
 import { count, list } from "../units/format.ts";
 import { COLUMNS, type Column, writeText } from "./columns.ts";
 import { setControls, type WantedControl } from "./controls.ts";
@@ -136,8 +137,8 @@ function controlsLike(draft: Draft, fromId: string): WantedControl[] {
       throw recordError(
         `${device.label}-${way} commands one turnout only; say which output or zone commands this one.`,
       );
-    const input = assignmentsOfDevice(record, deviceId).find((a) => a.role === "input" && a.controlId === deviceId);
-    if (input?.role !== "input") return { device: { typeId: type.id }, to, inverse };
+    const input = inputOf(record, deviceId, way);
+    if (!input) return { device: { typeId: type.id }, to, inverse };
     const inputs = traitsOf(type).asks === "press" || to !== null ? 1 : 2;
     const free = freeInput(record, input.deviceId, inputs);
     if (free === null)

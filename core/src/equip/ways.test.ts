@@ -29,7 +29,7 @@ it("finds a run of free inputs, a single button taking one and others two", () =
   const one = drafted(two, (draft) => {
     const button = draft.addDevice("push-button", "B", "panel");
     draft.assign("control", { deviceId: button.id, turnoutId: "a", way: null, to: "R", inverse: false });
-    draft.assign("input", { deviceId: id(two, "IN1"), way: 5, controlId: button.id });
+    draft.assign("input", { deviceId: id(two, "IN1"), way: 5, controlId: button.id, controlWay: null });
   });
   expect(freeInput(one, id(two, "IN1"), 3)).toBe(6);
 });

@@ -31,9 +31,11 @@ export function freeInput(record: RailwayRecord, deviceId: string, inputs: numbe
   const used = new Set<number>();
   for (const a of assignmentsOfDevice(record, deviceId)) {
     if (a.role !== "input" || a.deviceId !== deviceId) continue;
-    const asksBy = traitsOf(typeOf(record, deviceOf(record, a.controlId))).asks;
-    const asks = assignmentsOfDevice(record, a.controlId).find((each) => each.role === "control");
-    const single = asksBy === "press" || (asks?.role === "control" && asks.to !== null);
+    const { asks } = traitsOf(typeOf(record, deviceOf(record, a.controlId)));
+    const command = assignmentsOfDevice(record, a.controlId).find(
+      (each) => each.role === "control" && each.way === a.controlWay,
+    );
+    const single = asks === "press" || (command?.role === "control" && command.to !== null);
     for (let way = a.way; way < a.way + (single ? 1 : 2); way++) used.add(way);
   }
   const all = typeOf(record, deviceOf(record, deviceId)).inputs ?? 0;

@@ -1,6 +1,7 @@
 import { Draft } from "../equip/draft.ts";
 import { setAddress } from "../equip/equipment.ts";
 import { freeAddress, type OutputAddress } from "../numbers/addressList.ts";
+import { deviceOf } from "../record/find.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Remedy, rule } from "./rule.ts";
@@ -25,7 +26,7 @@ export const addressDuplicate = rule<Clash>({
       if (output.sharedWith.length === 0) continue;
       const clash = clashes.get(output.address) ?? { address: output.address, outputs: [], threads: [] };
       clash.outputs.push(output);
-      clash.threads.push(...threads.filter((thread) => thread.turnout.id === output.turnoutId));
+      clash.threads.push(...threads.filter((thread) => output.turnoutIds.includes(thread.turnout.id)));
       clashes.set(output.address, clash);
     }
     return [...clashes.values()];
@@ -88,7 +89,7 @@ function renumberBoard(
   }
   const draft = new Draft(record);
   for (const [index, each] of board.entries()) setAddress(draft, each.deviceId, each.way, start + index);
-  const name = output.label.slice(0, output.label.lastIndexOf("-"));
+  const name = deviceOf(record, output.deviceId).label;
   return {
     label: `Number ${name} from ${start} to ${start + board.length - 1}`,
     group: draft.group(`${name} has addresses ${start} to ${start + board.length - 1}`),

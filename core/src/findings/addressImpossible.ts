@@ -24,7 +24,7 @@ export const addressImpossible = rule<Impossible>({
       .filter((output) => output.packet === null)
       .map((output) => ({
         output,
-        threads: threads.filter((thread) => thread.turnout.id === output.turnoutId),
+        threads: threads.filter((thread) => output.turnoutIds.includes(thread.turnout.id)),
         ...addressRange(record.railway.addressShift),
       })),
   subject: ({ output }) => `${output.deviceId}-${output.way}`,

@@ -1,5 +1,6 @@
 import { Draft } from "../equip/draft.ts";
 import { freeContact } from "../equip/ways.ts";
+import { ByWay } from "../record/byWay.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Assignment } from "../record/schemas.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
@@ -21,16 +22,15 @@ export const contactUsedTwice = rule<Shared>({
   about:
     "A motor has one or two sets of contacts, and frog, lamp and feedback compete for them. One set can serve one of them only: a lamp's supply on a frog's contact joins two supplies, and puts the lamp's volts on the rail.",
   look: ({ record, threads }) => {
-    const users = new Map<string, { fromId: string; way: number; uses: Assignment[] }>();
+    const users = new ByWay<{ fromId: string; way: number; uses: Assignment[] }>();
     for (const assignment of record.assignments) {
       if (assignment.role !== "frog" && assignment.role !== "lamp") continue;
       if (assignment.fromId === null || assignment.way === null) continue;
       if (fitted(record, assignment.fromId).type.contactSets === 0) continue;
-      const key = `${assignment.fromId} ${assignment.way}`;
       const { fromId, way } = assignment;
-      users.set(key, { fromId, way, uses: [...(users.get(key)?.uses ?? []), assignment] });
+      users.at(fromId, way, () => ({ fromId, way, uses: [] })).uses.push(assignment);
     }
-    return [...users.values()].flatMap(({ fromId, way, uses: [first, second] }): Shared[] => {
+    return users.values().flatMap(({ fromId, way, uses: [first, second] }): Shared[] => {
       if (!first || !second) return [];
       const turnouts = [first, second].flatMap((each) => ("turnoutId" in each ? [each.turnoutId] : []));
       const own = threads.filter(({ turnout, followers }) =>

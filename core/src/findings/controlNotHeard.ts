@@ -6,12 +6,13 @@ import { stateFor } from "../readings/threadReading.ts";
 import type { Position } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { type Heard, heardAt } from "../schematic/recipes/controlToInputs.ts";
-import { controlsOf, supplyOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
+import { controlsOf, isSameControl, supplyOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
 import { type Look, POSITIONS, rule } from "./rule.ts";
 
 interface Deaf {
-  thread: Thread;
+  /** Those that the control commands; the first of them was looked at. */
+  threads: Thread[];
   control: ThreadControl;
   heard: Heard;
   position: Position;
@@ -29,17 +30,24 @@ export const controlNotHeard = rule<Deaf>({
   title: "A board does not hear its control",
   about:
     "A control asks by pulling a board's input down to the board's own 0 V. Without a common 0 V between the two, without the board's supply, or with both inputs closed at once, the board understands nothing. The rule presses each control in the solved circuit and looks at the volts of the inputs.",
-  look: (look) =>
-    look.threads.flatMap((thread) =>
-      controlsOf(thread).flatMap((control): Deaf[] => {
+  look: (look) => {
+    const found: Deaf[] = [];
+    for (const thread of look.threads) {
+      for (const control of controlsOf(thread)) {
         const heard = heardAt(thread, control);
-        return heard ? deafTo(look, thread, control, heard).slice(0, 1) : [];
-      }),
-    ),
-  subject: ({ control }) => control.device.id,
+        const [deaf] = heard ? deafTo(look, thread, control, heard) : [];
+        const known = deaf && found.find((each) => isSameControl(each.control, control));
+        if (known) known.threads.push(thread);
+        else if (deaf) found.push(deaf);
+      }
+    }
+    return found;
+  },
+  subject: ({ control: { device, assignment } }) =>
+    assignment.way === null ? device.id : `${device.id}-${assignment.way}`,
   where: ({ control }) => control.device.label,
   terminals: ({ heard, input }) => [terminalName(heard.board.device.label, input)],
-  turnouts: ({ thread }) => [thread],
+  turnouts: ({ threads }) => threads,
   why: ({ control, heard, position, input, at, powered }) => {
     const board = heard.board.device.label;
     if (!powered) return `${board} has no supply, so it does not hear ${control.device.label}.`;
@@ -63,11 +71,11 @@ function deafTo({ record, circuitry }: Look, thread: Thread, control: ThreadCont
   const asked = POSITIONS.filter((position) => to === null || to === position);
   const id = heard.board.device.id;
   return asked
-    .filter((position) => circuitry.hears(thread.turnout.id, position, control.device.id) === null)
+    .filter((position) => circuitry.hears(thread.turnout.id, position, control.assignment.id) === null)
     .map((position) => {
       const input = to === null && traitsOf(control.type).asks === "press" ? heard.press : heard[position];
-      const state = stateFor(thread, position, "throwing", control.device.id);
+      const state = stateFor(thread, position, "throwing", control.assignment.id);
       const at = circuitry.volts(`${id}:${input}`, `${id}:−`, state) ?? null;
-      return { thread, control, heard, position, input, at, powered: supplyOf(record, id) !== null };
+      return { threads: [thread], control, heard, position, input, at, powered: supplyOf(record, id) !== null };
     });
 }

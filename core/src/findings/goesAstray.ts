@@ -77,7 +77,7 @@ export const goesAstray = rule<Astray>({
 /** What turns a motor's blades, by the sense ledger, as parts of a sentence. */
 function causesOf(record: RailwayRecord, thread: Thread, { turnout }: ThreadMotor): string[] {
   const { links, outcomes } = ledgerOf(record, thread);
-  const outcome = outcomes.find(({ what, key }) => what === "blades" && key.endsWith(` ${turnout.id}`));
+  const outcome = outcomes.find(({ what, thingId }) => what === "blades" && thingId === turnout.id);
   return links
     .filter(({ key, inverts }) => inverts && outcome?.chain.includes(key))
     .map(({ link, at }) => {

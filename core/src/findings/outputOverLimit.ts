@@ -1,13 +1,16 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { Draft } from "../equip/draft.ts";
+import { ByWay } from "../record/byWay.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, count, volts } from "../units/format.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Overloaded {
-  deviceId: string;
+  device: Device;
+  /** What is written beside the output, as "D1-3". */
   label: string;
   way: number;
   threads: Thread[];
@@ -28,16 +31,14 @@ export const outputOverLimit = rule<Overloaded>({
   about:
     "Each output of a decoder has a limit. Both the solved current and the sum of what the motors' leaflets say must stay below it: the first is what flows with this output's inside resistance, the second what a stiffer output would have to give.",
   look: ({ threads, reading }) => {
-    const byOutput = new Map<string, Overloaded>();
+    const byOutput = new ByWay<Overloaded>();
     for (const thread of threads) {
       for (const motor of thread.motors) {
         const { driver } = motor;
         // a pulse is over before its amps do harm
         if (!driver || driver.way === null || driver.type.drives === "coil") continue;
-        const key = `${driver.device.id} ${driver.way}`;
-        const known = byOutput.get(key);
-        const entry = known ?? {
-          deviceId: driver.device.id,
+        const entry = byOutput.get(driver.device.id, driver.way) ?? {
+          device: driver.device,
           label: `${driver.device.label}-${driver.way}`,
           way: driver.way,
           threads: [],
@@ -47,7 +48,7 @@ export const outputOverLimit = rule<Overloaded>({
           solved: 0,
           outputVolts: 0,
         };
-        byOutput.set(key, entry);
+        byOutput.set(driver.device.id, driver.way, entry);
         entry.motors.push(motor);
         entry.rated += motor.type.figures.ratedAmps?.value ?? 0;
         if (entry.threads.includes(thread)) continue;
@@ -61,9 +62,9 @@ export const outputOverLimit = rule<Overloaded>({
         }
       }
     }
-    return [...byOutput.values()].filter(({ limit, rated, solved }) => Math.max(rated, solved) > limit * (1 + 1e-9));
+    return byOutput.values().filter(({ limit, rated, solved }) => Math.max(rated, solved) > limit * (1 + 1e-9));
   },
-  subject: ({ deviceId, way }) => `${deviceId}-${way}`,
+  subject: ({ device, way }) => `${device.id}-${way}`,
   where: ({ label }) => label,
   terminals: ({ label }) => [label],
   turnouts: ({ threads }) => threads,
@@ -73,17 +74,14 @@ export const outputOverLimit = rule<Overloaded>({
       ? `${count(motors.length, "motor")} on ${label} may take ${amps(rated)} by their leaflets; the output may give ${amps(limit)}. As solved, ${flows}.`
       : `${label} may give ${amps(limit)}; ${flows}.`;
   },
-  remedies: ({ deviceId, threads, motors, label }, { record }) => {
+  remedies: ({ device, threads, motors }, { record }) => {
     const last = motors.at(-1);
-    const free = freeOutput(record, deviceId, last?.driver?.type.outputs ?? 0);
+    const free = freeOutput(record, device.id, last?.driver?.type.outputs ?? 0);
     if (!last?.driver || free === null || traitsOf(last.type).movedBy !== "reversal") return [];
     const draft = new Draft(record);
     draft.put("assignment", { ...last.driver.assignment, way: free });
-    const board = label.slice(0, label.lastIndexOf("-"));
-    const remedy: Remedy = {
-      label: `Move ${last.device.label} to ${board}-${free}`,
-      group: draft.group(`Moved ${last.device.label} to ${board}-${free}`),
-    };
+    const to = `${last.device.label} to ${device.label}-${free}`;
+    const remedy: Remedy = { label: `Move ${to}`, group: draft.group(`Moved ${to}`) };
     const sharing = threads.some((thread) => thread.followers.length > 0);
     return sharing && motors.length < 3
       ? [{ ...remedy, label: `${remedy.label}, with an address of its own` }]

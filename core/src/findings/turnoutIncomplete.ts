@@ -8,7 +8,7 @@ import { feed, usualCommands } from "../equip/feed.ts";
 import { setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { switchesCurrent } from "../schematic/recipes/controlSides.ts";
+import { asksBy, switchesCurrent } from "../schematic/recipes/controlSides.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { outputEnds } from "../schematic/recipes/lampFromOutput.ts";
 import { isFedByTrack } from "../schematic/recipes/supplyToBoard.ts";
@@ -132,7 +132,7 @@ function isRead(thread: Thread, control: ThreadControl): boolean {
   if (heardAt(thread, control)) return true;
   const driver = thread.motors[0]?.driver;
   const direct = driver !== null && driver !== undefined && driver.way === null;
-  return direct && (switchesCurrent(control) || traitsOf(control.type).asks === "poles");
+  return direct && (switchesCurrent(control) || asksBy(control) === "poles");
 }
 
 function unreadBecause({ device, type }: Fitted): string {

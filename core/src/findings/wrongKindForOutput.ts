@@ -1,6 +1,7 @@
 import { findType, typesOfFamily } from "../catalogue/catalogue.ts";
 import type { OutputKind } from "../catalogue/deviceType.ts";
 import { type MovedBy, traitsOf } from "../catalogue/traits.ts";
+import { asksBy } from "../schematic/recipes/controlSides.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { fitInstead, putOnDischargeUnit } from "./remedies.ts";
 import { rule } from "./rule.ts";
@@ -77,10 +78,7 @@ function suits({ control }: Thread, { type }: ThreadMotor, driver: NonNullable<T
     case "pulse":
       return driver.type.drives === "coil" || !driver.type.drives;
     case "reversal":
-      return (
-        driver.type.drives === "pair" ||
-        (traitsOf(control?.type).asks === "poles" && traitsOf(driver.type).gives === "dc")
-      );
+      return driver.type.drives === "pair" || (asksBy(control) === "poles" && traitsOf(driver.type).gives === "dc");
     case "signal":
       return driver.type.drives === "servo";
     default:

@@ -15,6 +15,8 @@ export interface WireEnd {
   node: string;
   /** What is written beside the terminal, as "T1-N" or "K1-3". */
   name: string;
+  /** The device's terminal that it is; null for a screw. */
+  of: End | null;
 }
 
 export interface Wire {
@@ -201,7 +203,8 @@ function wiresOfNet(record: RailwayRecord, net: Net, index: number, ways: StripW
 
 function wireEnd(record: RailwayRecord, end: End): WireEnd {
   const key = endKey(end);
-  return { key, node: key, name: terminalName(deviceOf(record, end.deviceId).label, end.terminal) };
+  const { deviceId, terminal } = end;
+  return { key, node: key, name: terminalName(deviceOf(record, deviceId).label, terminal), of: { deviceId, terminal } };
 }
 
 /** Wire to a motor takes its turnout's run; wire between boards is short. */
@@ -226,6 +229,7 @@ function nextWay(
     key: `${letter}${strip}:${way}`,
     node: `${letter} of ${anchor}`,
     name: `${letter}${strip}-${way}`,
+    of: null,
   });
   return {
     net,

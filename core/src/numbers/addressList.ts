@@ -1,5 +1,6 @@
 import { figureValue, typeOf } from "../catalogue/catalogue.ts";
 import { numbered } from "../catalogue/deviceType.ts";
+import { ByWay } from "../record/byWay.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { drivesItself, type Thread } from "../schematic/thread.ts";
@@ -16,9 +17,10 @@ export interface OutputAddress {
   factory: boolean;
   /** Decoder and pair in the packets, or null when the address is impossible. */
   packet: { decoder: number; pair: number; raw: number } | null;
-  /** Label of the turnout or pair it throws, null when free. */
+  /** Labels of the turnouts or pairs it throws, null when free. */
   throws: string | null;
-  turnoutId: string | null;
+  /** Leaders of those. */
+  turnoutIds: string[];
   /** Labels of other outputs with the same address. */
   sharedWith: string[];
 }
@@ -28,12 +30,12 @@ const ORDER = new Intl.Collator("en", { numeric: true });
 
 /** The address list: each output of each decoder, in the order of boards' labels and outputs. */
 export function addressList(record: RailwayRecord, threads: readonly Thread[]): OutputAddress[] {
-  const uses = new Map<string, Thread>();
+  const uses = new ByWay<Set<Thread>>();
   for (const thread of threads) {
     for (const motor of thread.motors) {
       const { driver } = motor;
-      if (drivesItself(motor)) uses.set(`${motor.device.id} 1`, thread);
-      else if (driver) uses.set(`${driver.device.id} ${driver.way}`, thread);
+      const [device, way] = drivesItself(motor) ? [motor.device, 1] : [driver?.device, driver?.way ?? null];
+      if (device) uses.at(device.id, way, () => new Set()).add(thread);
     }
   }
   const outputs = record.devices
@@ -47,7 +49,7 @@ export function addressList(record: RailwayRecord, threads: readonly Thread[]): 
       }
       return numbered(Math.max(type.outputs, 1)).map((way): OutputAddress => {
         const address = stated.get(way) ?? figureValue(type, "factoryAddress") + way - 1;
-        const thread = uses.get(`${device.id} ${way}`);
+        const threads = [...(uses.get(device.id, way) ?? [])];
         return {
           deviceId: device.id,
           way,
@@ -55,8 +57,8 @@ export function addressList(record: RailwayRecord, threads: readonly Thread[]): 
           address,
           factory: !stated.has(way),
           packet: packetOf(address, record.railway.addressShift),
-          throws: thread?.label ?? null,
-          turnoutId: thread?.turnout.id ?? null,
+          throws: threads.map(({ label }) => label).join(", ") || null,
+          turnoutIds: threads.map(({ turnout }) => turnout.id),
           sharedWith: [],
         };
       });

@@ -15,13 +15,18 @@ it("lists every output with its factory address until another is stated", () => 
   );
   expect(list[0]).toMatchObject({
     throws: "M1/M2",
-    turnoutId: "m1",
+    turnoutIds: ["m1"],
     factory: true,
     packet: { decoder: 1, pair: 0, raw: 4 },
   });
   expect(list[1]).toMatchObject({ throws: null, factory: true });
   const stated = listOf(typed(smallRailway(), "m1", "address", "117"));
   expect(stated[0]).toMatchObject({ address: 117, factory: false, packet: { decoder: 30, pair: 0, raw: 120 } });
+});
+
+it("names all turnouts on an output, unlinked ones too", () => {
+  const two = railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "", "stall-motor", "D1-1"]);
+  expect(listOf(two)[0]).toMatchObject({ label: "D1-1", throws: "A, B", turnoutIds: ["a", "b"] });
 });
 
 it("lets an address go back to the factory's", () => {

@@ -2,7 +2,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Reading } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
-import { controlSides } from "../schematic/recipes/controlSides.ts";
+import { asksBy, controlSides } from "../schematic/recipes/controlSides.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { motorEnds, outputTerminals } from "../schematic/recipes/outputToMotor.ts";
 import { powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
@@ -89,7 +89,7 @@ function powerLists(record: RailwayRecord, thread: Thread): MeasuringPoint[][] {
       const [plus, minus] = outTerminals(driver);
       const { control } = thread;
       const sides = control && controlSides(control);
-      const reversing = traitsOf(control?.type).asks === "poles";
+      const reversing = asksBy(control) === "poles";
       const atControl = control && sides && !reversing ? [point(control, sides.common, driver, minus)] : [];
       const atMotor =
         traitsOf(motor.type).movedBy === "pulse" ? [point(motor, "N", motor, "C")] : [pair(motor, ["+", "−"])];

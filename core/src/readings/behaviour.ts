@@ -1,28 +1,21 @@
 import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Device, Position } from "../record/schemas.ts";
-import { controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
+import { asksBy, controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
 import type { Heard } from "../schematic/recipes/controlToInputs.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
-import {
-  controlsOf,
-  type Fitted,
-  type Thread,
-  type ThreadControl,
-  type ThreadLamp,
-  type ThreadMotor,
-} from "../schematic/thread.ts";
+import type { Fitted, Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
 import type { DeviceState } from "./kit.ts";
 import { stateThatMatters, storeNode, storesPulse } from "./models.ts";
 import type { Throw } from "./pieces.ts";
 import type { Pulse } from "./pulse.ts";
-import type { Roles } from "./roles.ts";
-import { acts, askedOf, isActing, PRESSED, type RailwayState, RESTING } from "./states.ts";
+import type { Commands, Roles } from "./roles.ts";
+import { acts, actsFor, askedOf, heldBy, isActing, PRESSED, type RailwayState, RESTING } from "./states.ts";
 
 /** What the behaviour of devices is found out from: the solved circuit. */
 export interface Solver {
-  solve(key: string, state: RailwayState): OperatingPoint | undefined;
+  /** Devices and wires in which more than a current flows, of the piece that holds an element. */
+  carrying(elementId: string, state: RailwayState, amps: number): string[];
   amps(deviceId: string, part: string, state: RailwayState): number;
   volts(plus: string, minus: string, state: RailwayState): number | undefined;
   pulse(motorId: string, coil: Position, state: RailwayState): Pulse | null;
@@ -66,11 +59,11 @@ export class Behaviour {
    */
   takeOver(previous: Behaviour, touches: (elementId: string) => boolean): boolean {
     for (const [key, { motorId, asked, by, to }] of previous.went) {
-      const motor = this.roles.motorOf.get(motorId);
-      const thread = this.roles.threadOf.get(motorId);
+      const found = this.roles.motorOf.get(motorId);
       // a motor that is gone has left no contact in a piece that the edit did not touch
-      if (!motor || !thread) continue;
-      const same = previous.roles.threadOf.get(motorId) === thread;
+      if (!found) continue;
+      const { motor, thread } = found;
+      const same = previous.roles.motorOf.get(motorId)?.thread === thread;
       const untouched = same && !touches(`${motorId}.${windingOf(motor)}`);
       const now = untouched ? to : this.findOutGoesTo(motor, thread, asked, by);
       this.went.set(key, { motorId, asked, by, to: now });
@@ -91,14 +84,14 @@ export class Behaviour {
    * @returns null when it gets too little to move, or when nothing hears what was asked
    */
   motorGoesTo(motorId: string, state: RailwayState): Position | null {
-    const motor = this.roles.motorOf.get(motorId);
-    const thread = this.roles.threadOf.get(motorId);
-    if (!motor || !thread) return null;
+    const found = this.roles.motorOf.get(motorId);
+    if (!found) return null;
+    const { motor, thread } = found;
     const asked = askedOf(state, thread.turnout.id);
     const by = this.byOf(thread, state);
     const short = `${motorId} ${asked} ${by ?? ""}`;
-    const found = this.went.get(short);
-    if (found !== undefined) return found.to;
+    const known = this.went.get(short);
+    if (known !== undefined) return known.to;
     const to = this.findOutGoesTo(motor, thread, asked, by);
     this.went.set(short, { motorId, asked, by, to });
     return to;
@@ -124,8 +117,9 @@ export class Behaviour {
   }
 
   /** The control that acts on a thread when it is not its first one. */
-  private byOf(thread: Thread, { acting, by }: RailwayState): string | undefined {
-    return acting === thread.turnout.id && by !== thread.control?.device.id ? by : undefined;
+  private byOf(thread: Thread, state: RailwayState): string | undefined {
+    const by = heldBy(state, thread.turnout.id);
+    return by && by !== thread.control?.assignment.id ? by : undefined;
   }
 
   /**
@@ -195,12 +189,12 @@ export class Behaviour {
     if (movedBy === "signal") return { to: this.servoGoesTo(motor, state, flip), live: null };
     if (movedBy === "reversal") {
       // one that its control lets go of again runs while it is held
-      const sprung = traitsOf(thread.control?.type).asks === "poles" && !thread.control?.type.maintained;
-      const all = asked === "N" ? ALL_NORMAL : ALL_REVERSE;
+      const sprung = asksBy(thread.control) === "poles" && !thread.control?.type.maintained;
+      const all: RailwayState = { ...RESTING, otherwise: asked, asked: { [leader]: asked } };
       const volts = this.solver.volts(`${id}:+`, `${id}:−`, by || sprung ? state : all) ?? 0;
       return { to: Math.abs(volts) >= least ? flip(volts > 0 ? "N" : "R") : null, live: null };
     }
-    const live = this.solver.solve(`${id}.N`, state)?.carrying(LIVE_AMPS) ?? [];
+    const live = this.solver.carrying(`${id}.N`, state, LIVE_AMPS);
     const throws = (coil: Position) => {
       // the first instant tells whether there is anything to follow
       const first = Math.abs(this.solver.amps(id, coil, state));
@@ -241,9 +235,11 @@ export class Behaviour {
     const used = this.roles.outputsOf.get(deviceId);
     if (!used) return NO_OUTPUTS;
     const outputs = new Map<number, Position>();
-    for (const [way, leader] of used) {
+    for (const [way, { leaders, commands }] of used) {
+      // the one that is being thrown sends the command
+      const leader = leaders.find((each) => isActing(state, each)) ?? leaders[0] ?? "";
       const asked = askedOf(state, leader);
-      const direct = this.listening || this.roles.commanding.has(`${deviceId} ${way}`);
+      const direct = this.listening || commands;
       const turned = this.roles.isTurned(deviceId, way, "event", "setting", "end-points");
       outputs.set(way, direct ? asked : turnedIf(turned, this.understood(leader, asked, state)));
     }
@@ -257,14 +253,14 @@ export class Behaviour {
   }
 
   stateOf({ device, type }: { device: Device; type: DeviceType }, state: RailwayState): DeviceState {
-    const thread = this.roles.threadOf.get(device.id);
+    const [thread] = this.roles.threadsOf.get(device.id) ?? [];
     const asked = thread ? askedOf(state, thread.turnout.id) : "N";
     const held = state.moment !== "rest" && thread !== undefined && isActing(state, thread.turnout.id);
     const moving = held && state.moment === "throwing";
     return stateThatMatters(type, {
       off: state.off,
       half: state.half ?? 1,
-      made: this.madeOn(device.id, type, state, asked, held),
+      made: this.madeOn(device.id, type, state),
       contacts: this.contactsOf(device.id, type, state, asked, moving),
       moving,
       outputs: this.outputsAsked(device.id, state),
@@ -276,21 +272,23 @@ export class Behaviour {
   }
 
   /** Side on which a control is made: one that stays put always, another while it is the one that is held. */
-  private madeOn(
-    deviceId: string,
-    type: DeviceType,
-    state: RailwayState,
-    asked: Position,
-    held: boolean,
-  ): Position | null {
-    const control = this.roles.controlOf.get(deviceId);
-    if (!control) return null;
-    const thread = this.roles.threadOf.get(deviceId);
-    const acting = held && thread && controlsOf(thread).find((each) => acts(each, asked, state.by));
-    if (!type.maintained && acting !== control) return null;
-    const { to } = control.assignment;
-    if (to !== null && to !== asked) return null;
-    return turnedIf(this.roles.isTurned(deviceId, null, "label", "control"), sideMade(control, asked));
+  private madeOn(deviceId: string, type: DeviceType, state: RailwayState): Position | null {
+    for (const commands of this.roles.commandsOf.get(deviceId) ?? []) {
+      if (!type.maintained && !this.isHeld(commands, state)) continue;
+      const { control, thread } = commands;
+      const asked = askedOf(state, thread.turnout.id);
+      const { to } = control.assignment;
+      if (to !== null && to !== asked) continue;
+      return turnedIf(this.roles.isTurned(deviceId, null, "label", "control"), sideMade(control, asked));
+    }
+    return null;
+  }
+
+  /** Whether a control is the one by which its thread is being thrown or held. */
+  private isHeld({ control, thread }: Commands, state: RailwayState): boolean {
+    const leader = thread.turnout.id;
+    if (state.moment === "rest" || !isActing(state, leader)) return false;
+    return actsFor(thread, askedOf(state, leader), heldBy(state, leader)) === control;
   }
 
   /** Outputs that pulse or pull down, pins that are low, zones that are occupied. */
@@ -299,7 +297,8 @@ export class Behaviour {
     if (type.drives !== "coil" && !type.zones && !this.roles.onAt.has(deviceId)) return NOTHING_ON;
     const on = new Set<number>();
     if (type.drives === "coil" && state.moment === "throwing") {
-      for (const [way, leader] of this.roles.outputsOf.get(deviceId) ?? []) if (isActing(state, leader)) on.add(way);
+      for (const [way, { leaders }] of this.roles.outputsOf.get(deviceId) ?? [])
+        if (leaders.some((leader) => isActing(state, leader))) on.add(way);
     }
     const follows = this.roles.onAt.get(deviceId);
     for (const position of ["N", "R"] as const) {
@@ -310,12 +309,9 @@ export class Behaviour {
           on.add(way);
       }
     }
-    for (const { control, thread } of this.roles.zonesOf.get(deviceId) ?? []) {
-      const { way } = control.assignment;
-      const held = state.moment !== "rest" && isActing(state, thread.turnout.id);
-      const asked = askedOf(state, thread.turnout.id);
-      if (held && controlsOf(thread).find((each) => acts(each, asked, state.by)) === control) on.add(way ?? 1);
-    }
+    if (!type.zones) return on;
+    for (const commands of this.roles.commandsOf.get(deviceId) ?? [])
+      if (this.isHeld(commands, state)) on.add(commands.control.assignment.way ?? 1);
     return on;
   }
 
@@ -328,9 +324,10 @@ export class Behaviour {
     acting: boolean,
   ): Position {
     const following = this.finding || this.listening;
-    const frog = this.roles.frogOf.get(deviceId);
+    const [frog] = this.roles.frogsOf.get(deviceId) ?? [];
     if (frog) {
-      const motor = this.roles.threadOf.get(deviceId)?.motors.find(({ turnout }) => turnout.id === frog.turnout.id);
+      const [thread] = this.roles.threadsOf.get(deviceId) ?? [];
+      const motor = thread?.motors.find(({ turnout }) => turnout.id === frog.turnout.id);
       const lies = motor && !following ? (this.motorGoesTo(motor.device.id, state) ?? "N") : asked;
       return wantedRail(frog.turnout.hand, lies) === "L" ? "N" : "R";
     }
@@ -377,7 +374,7 @@ export class Behaviour {
 
   /** A latching relay goes over when a coil gets volts enough in the first instant of the motor's pulse. */
   private relayGoesTo(relayId: string, type: DeviceType, asked: Position): Position {
-    const leader = this.roles.threadOf.get(relayId)?.turnout.id;
+    const leader = this.roles.threadsOf.get(relayId)?.[0]?.turnout.id;
     if (traitsOf(type).relay !== "latching" || leader === undefined) return asked;
     const before = this.finding;
     this.finding = true;
@@ -426,9 +423,6 @@ type Listener = { control: ThreadControl; heard: Heard };
 
 const NO_OUTPUTS: ReadonlyMap<number, Position> = new Map();
 const NOTHING_ON: ReadonlySet<number> = new Set();
-
-const ALL_NORMAL: RailwayState = { ...RESTING, otherwise: "N" };
-const ALL_REVERSE: RailwayState = { ...RESTING, otherwise: "R" };
 
 /** Pulses shorter than this move no servo, seconds (common practice: 0.5 to 2.5 ms do). */
 const SHORTEST_PULSE = 0.0004;

@@ -12,7 +12,7 @@ import { isWiredAlike, turnsAlike } from "../record/unchanged.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
 import { Behaviour, type Solver } from "./behaviour.ts";
-import { type DeviceState, OPEN_OHMS, type Part } from "./kit.ts";
+import { type DevicePart, type DeviceState, OPEN_OHMS } from "./kit.ts";
 import { type Cut, cutIntoPieces, type Piece, partsIn, stateKey, type Throw, withWires } from "./pieces.ts";
 import { type Pulse, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
@@ -64,7 +64,9 @@ export class Circuitry implements Solver {
     }
     this.roles = new Roles(record, schematic);
     this.behaviour = new Behaviour(this.roles, this);
-    const before = new Map(previous?.cut.pieces.map((piece) => [piece.structure, piece]));
+    // what turnouts share decides how others stand while one is thrown, in pieces of which it is no part
+    const sharesAlike = previous?.roles.bonds.text === this.roles.bonds.text;
+    const before = new Map(sharesAlike ? previous?.cut.pieces.map((piece) => [piece.structure, piece]) : []);
     this.cut = cutIntoPieces(
       record.devices.map((device) => ({ device, type: this.typeOfDevice(device) })),
       loom,
@@ -73,7 +75,8 @@ export class Circuitry implements Solver {
       (id) => this.roles.fedBy(id),
       before,
     );
-    if (!previous || !turnsAlike(record, previous.record) || !liesAlike(record, previous.record)) return;
+    if (!previous || !sharesAlike || !turnsAlike(record, previous.record) || !liesAlike(record, previous.record))
+      return;
     const kept = new Set(previous.cut.pieces);
     const isOtherwise = ({ members }: Piece) =>
       members.some(({ device }) => this.roles.whole(device.id) !== previous.roles.whole(device.id));
@@ -173,7 +176,7 @@ export class Circuitry implements Solver {
   }
 
   /** Solves the piece that holds a terminal with something more in it. */
-  solveWith(key: string, state: RailwayState, extra: Extra): { circuit: Circuit; parts: Part[] } | undefined {
+  solveWith(key: string, state: RailwayState, extra: Extra): { circuit: Circuit; parts: DevicePart[] } | undefined {
     const number = this.cut.pieceOf.get(key);
     const piece = number === undefined ? undefined : this.cut.pieces[number];
     if (number === undefined || !piece) return undefined;
@@ -190,6 +193,13 @@ export class Circuitry implements Solver {
     });
     circuit.operatingPoint();
     return { circuit, parts };
+  }
+
+  /** Devices and wires of the piece that holds an element in which more than a current flows. */
+  carrying(elementId: string, state: RailwayState, amps: number): string[] {
+    const ownerOf = this.pieceWith(elementId)?.ownerOf;
+    const elements = this.solve(elementId, state)?.carrying(amps) ?? [];
+    return [...new Set(elements.map((id) => ownerOf?.get(id) ?? id))];
   }
 
   /** Amps through a part of a device, from its first terminal to its second; 0 when the device is joined to nothing. */
@@ -223,7 +233,8 @@ export class Circuitry implements Solver {
   }
 
   /** The pulse that a motor's coil gets when its turnout is thrown to a position, by a transient of what then conducts. */
-  pulse(motorId: string, coil: Position, state: RailwayState): Pulse | null {
+  pulse(motorId: string, coil: Position, asked: RailwayState): Pulse | null {
+    const state = this.roles.bonds.settle(asked);
     const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
     if (number === undefined) return null;
     const piece = this.cut.pieces[number];
@@ -241,16 +252,15 @@ export class Circuitry implements Solver {
   }
 
   /** For a transient: the charged source and contact that stand for a capacitor in its first instant become the capacitor. */
-  private withStores({ element }: Part): Element {
-    if (element.kind !== "voltage" || !element.id.endsWith(".capacitor")) return element;
-    const device = element.id.slice(0, -".capacitor".length);
-    const farads = this.roles.types.get(device)?.figures.farads?.value ?? 0;
+  private withStores({ element, deviceId }: DevicePart): Element {
+    if (element.kind !== "voltage" || element.id !== `${deviceId}.capacitor`) return element;
+    const farads = this.roles.types.get(deviceId)?.figures.farads?.value ?? 0;
     return { kind: "capacitor", id: element.id, nodes: element.nodes, farads, volts: element.volts };
   }
 
   /** Position to which a motor goes when its turnout is asked for one; null when it does not move. */
   motorGoesTo(motorId: string, state: RailwayState): Position | null {
-    return this.behaviour.motorGoesTo(motorId, state);
+    return this.behaviour.motorGoesTo(motorId, this.roles.bonds.settle(state));
   }
 
   /** Position that a thread's board understands when a control asks for one; null when it understands none. */
@@ -276,7 +286,8 @@ export class Circuitry implements Solver {
       : { ground: "0", elements: [] };
   }
 
-  private solvePiece(number: number, state: RailwayState): OperatingPoint | undefined {
+  private solvePiece(number: number, asked: RailwayState): OperatingPoint | undefined {
+    const state = this.roles.bonds.settle(asked);
     const piece = this.cut.pieces[number];
     if (!piece) return undefined;
     const solved = this.solvedOf(piece);
@@ -309,7 +320,8 @@ export class Circuitry implements Solver {
     return piece.circuit.operatingPoint(elements);
   }
 
-  private partsOfPiece(number: number, state: RailwayState): Part[] {
+  private partsOfPiece(number: number, asked: RailwayState): DevicePart[] {
+    const state = this.roles.bonds.settle(asked);
     return (this.cut.pieces[number]?.members ?? []).flatMap((member) => {
       const own = this.behaviour.stateOf(member, state);
       return partsIn(this.cut, number, member, own, stateKey(own));
@@ -340,9 +352,9 @@ export class Circuitry implements Solver {
   private nameOf(state: RailwayState): string {
     const known = this.stateNames.get(state);
     if (known !== undefined) return known;
-    const { asked, otherwise = "N", moment, acting, off, half = 1, by = "" } = state;
+    const { asked, otherwise = "N", moment, acting, off, half = 1, by = "", also = [] } = state;
     const others = Object.entries(asked).filter(([, position]) => position !== otherwise);
-    const name = `${others.map(([id]) => id).sort()}|${otherwise}|${moment}|${acting}|${off}|${half}|${by}`;
+    const name = `${others.map(([id]) => id).sort()}|${otherwise}|${moment}|${acting}|${off}|${half}|${by}|${[...also]}`;
     this.stateNames.set(state, name);
     return name;
   }

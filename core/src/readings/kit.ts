@@ -61,6 +61,11 @@ export interface Part {
   figure: string | null;
 }
 
+/** A part with the device that it belongs to. */
+export interface DevicePart extends Part {
+  deviceId: string;
+}
+
 /** Makes the elements of one device from its figures. */
 export class Kit {
   constructor(

@@ -3,7 +3,7 @@ import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { find } from "../record/find.ts";
 import type { Circuitry, Extra } from "./circuitry.ts";
-import type { Part } from "./kit.ts";
+import type { DevicePart } from "./kit.ts";
 import { wireId } from "./pieces.ts";
 import type { RailwayState } from "./states.ts";
 
@@ -153,16 +153,15 @@ function voltsBetween(circuit: Circuit, plus: string, minus: string): number {
 function spreadOfVolts(
   { record }: Circuitry,
   circuit: Circuit,
-  parts: readonly Part[],
+  parts: readonly DevicePart[],
   red: string,
   black: string,
 ): number {
   const adjoint = circuit.adjoint(red, black);
   const point = circuit.point();
   const changes = new Map<string, number>();
-  for (const { element, figure } of parts) {
+  for (const { element, figure, deviceId } of parts) {
     if (figure === null) continue;
-    const [deviceId = ""] = element.id.split(".");
     const device = find(record, "device", deviceId);
     const tolerance = (device && findType(record, device.typeId)?.figures[figure]?.tolerance) ?? 0;
     if (tolerance === 0) continue;

@@ -1,6 +1,6 @@
 import { type DeviceType, type Model, numbered, type OutputKind } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { type DeviceState, Kit, type Part } from "./kit.ts";
+import { type DevicePart, type DeviceState, Kit, type Part } from "./kit.ts";
 
 /**
  * Circuit elements of one device in one state. Nodes are `deviceId:terminal`; element ids are `deviceId.part`.
@@ -9,8 +9,8 @@ import { type DeviceState, Kit, type Part } from "./kit.ts";
  * circuit share one order of elimination; what differs is whether contacts are closed. Alternating supplies stand at
  * their peak in either half cycle.
  */
-export function partsOf(deviceId: string, type: DeviceType, state: DeviceState): Part[] {
-  return MODELS[type.model](new Kit(deviceId, type, state), state);
+export function partsOf(deviceId: string, type: DeviceType, state: DeviceState): DevicePart[] {
+  return MODELS[type.model](new Kit(deviceId, type, state), state).map((part) => ({ ...part, deviceId }));
 }
 
 /** The state without what its type does not depend on, so that like states have one name. */

@@ -6,7 +6,7 @@ import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Loom, Wire } from "../loom/loom.ts";
 import type { Device, Position } from "../record/schemas.ts";
-import { type DeviceState, type FedBy, IDLE, type Part } from "./kit.ts";
+import { type DevicePart, type DeviceState, type FedBy, IDLE } from "./kit.ts";
 import { partsOf } from "./models.ts";
 import type { Pulse } from "./pulse.ts";
 
@@ -17,7 +17,7 @@ export interface Member {
   /** What its state depends on beyond its type: whose thread it is in, which outputs are in use. */
   role: string;
   /** Its parts in each state that was asked for, those that lie in this piece only. */
-  parts: Map<string, Part[]>;
+  parts: Map<string, DevicePart[]>;
 }
 
 /**
@@ -40,6 +40,8 @@ export interface Piece {
   circuit: Circuit | null;
   /** Solutions by the states of the members. */
   solutions: Map<string, OperatingPoint>;
+  /** Device that each element belongs to; wires belong to none. */
+  ownerOf: Map<string, string>;
   /** Where its motors go, by motor and what is asked, as far as it was found out. */
   goesTo: Map<string, Throw>;
   /** Pulses through its coils, by coil and railway's state. */
@@ -48,7 +50,7 @@ export interface Piece {
   shorts: Map<string, { amps: number; volts: number }>;
 }
 
-/** Where a motor goes, and the names of the elements that carried current while that was found out. */
+/** Where a motor goes, and the devices and wires that carried current while that was found out. */
 export interface Throw {
   to: Position | null;
   live: readonly string[] | null;
@@ -203,9 +205,10 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
       return ohms !== undefined && wire.kind === "resistor" ? { ...wire, ohms } : wire;
     });
     const signature = `${piece.structure}\n${[...values.values()].join(" ")}`;
-    const { ground, onTrack, members, structure } = piece;
+    const { ground, onTrack, members, structure, ownerOf } = piece;
     return {
       ...emptyPiece(),
+      ownerOf,
       ground,
       onTrack,
       members,
@@ -230,6 +233,7 @@ function emptyPiece(): Piece {
     onTrack: false,
     circuit: null,
     solutions: new Map(),
+    ownerOf: new Map(),
     goesTo: new Map(),
     pulses: new Map(),
     shorts: new Map(),
@@ -241,8 +245,7 @@ function carriedOver(before: Piece, values: ReadonlyMap<string, number>): Pick<P
   const changed = new Set(
     [...values].filter(([name, value]) => before.values.get(name) !== value).map(([name]) => name),
   );
-  const touched = (id: string) => changed.has(id) || changed.has(id.split(".")[0] ?? "");
-  const goesTo = [...before.goesTo].filter(([, { live }]) => live !== null && !live.some(touched));
+  const goesTo = [...before.goesTo].filter(([, { live }]) => live !== null && !live.some((name) => changed.has(name)));
   return { circuit: before.circuit, goesTo: new Map(goesTo) };
 }
 
@@ -252,13 +255,15 @@ export function wireId({ from, to }: Pick<Wire, "from" | "to">): string {
 }
 
 /** The parts of a member that lie in its piece, in one state; the same objects whenever the state is the same. */
-export function partsIn(cut: Cut, number: number, member: Member, state: DeviceState, key: string): Part[] {
+export function partsIn(cut: Cut, number: number, member: Member, state: DeviceState, key: string): DevicePart[] {
   const known = member.parts.get(key);
   if (known) return known;
   const parts = partsOf(member.device.id, member.type, state).filter(
     ({ element }) => cut.pieceOf.get(element.nodes[0]) === number,
   );
   member.parts.set(key, parts);
+  const ownerOf = cut.pieces[number]?.ownerOf;
+  for (const { element, deviceId } of parts) ownerOf?.set(element.id, deviceId);
   return parts;
 }
 

@@ -14,15 +14,18 @@ import {
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
+import { controlsOf } from "../schematic/thread.ts";
 import { threadReading } from "./threadReading.ts";
 
 const POSITIONS = ["N", "R"] as const;
 
-/** What the one thread of a railway does in a position, at rest or in another moment. */
-function reads(record: RailwayRecord, position: Position, moment: "rest" | "throwing" = "rest", by?: string) {
+/** What the one thread of a railway does in a position, at rest or in another moment, asked by a control. */
+function reads(record: RailwayRecord, position: Position, moment: "rest" | "throwing" = "rest", device?: string) {
   const derived = new Derived(record);
   const [thread] = derived.schematic.threads;
   if (!thread) throw new Error("The railway has no thread.");
+  const asking = controlsOf(thread).filter(({ assignment: { to } }) => to === null || to === position);
+  const by = asking.find((control) => control.device.id === device)?.assignment.id;
   return threadReading(derived.circuitry, thread, position, moment, by);
 }
 

@@ -3,7 +3,7 @@ import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import type { SenseLink } from "../record/notes.ts";
+import type { Sense, SenseLink } from "../record/notes.ts";
 import { type Heard, heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
 import { firstPins } from "../schematic/recipes/supplyToBoard.ts";
@@ -16,6 +16,7 @@ import {
   type ThreadFrog,
   type ThreadMotor,
 } from "../schematic/thread.ts";
+import { Bonds } from "./bonds.ts";
 import type { FedBy } from "./kit.ts";
 
 /** Forward voltage of a rectifier's junction, volts (common practice). */
@@ -29,39 +30,52 @@ interface Follows {
   first: number;
 }
 
+/** A thread that a control commands, and the control as this thread has it. */
+export interface Commands {
+  control: ThreadControl;
+  thread: Thread;
+}
+
+/** An output in use: the leaders that it follows, in their order, and whether it commands a board instead. */
+export interface OutputRole {
+  leaders: string[];
+  commands: boolean;
+}
+
 /**
- * What each device has to do with the threads: whose it is, which of its ways follow which turnout, how it is fed. Made
- * once for a railway; states of devices are worked out from it.
+ * What each device has to do with the threads: which it belongs to, which of its ways follow which turnout, how it is fed.
+ * A device may belong to several. Made once for a railway; states of devices are worked out from it.
  */
 export class Roles {
   readonly types: ReadonlyMap<string, DeviceType>;
   /** Threads by their leader. */
   readonly led = new Map<string, Thread>();
-  readonly threadOf = new Map<string, Thread>();
-  readonly motorOf = new Map<string, ThreadMotor>();
-  readonly controlOf = new Map<string, ThreadControl>();
-  /** Leader that each numbered output in use follows, by device and way. */
-  readonly outputsOf = new Map<string, Map<number, string>>();
-  /** Outputs that command a board instead of following one. */
-  readonly commanding = new Set<string>();
+  /** Threads that a motor, relay, lamp or unit belongs to, in the owner's order. */
+  readonly threadsOf = new Map<string, Thread[]>();
+  readonly motorOf = new Map<string, { motor: ThreadMotor; thread: Thread }>();
+  /** What each control commands: a toggle, a detector's zones, a decoder's outputs. */
+  readonly commandsOf = new Map<string, Commands[]>();
+  /** The numbered outputs in use, by device and way. */
+  readonly outputsOf = new Map<string, Map<number, OutputRole>>();
   /** Outputs to 0 V that are on at normal, and those that are on at reverse; pins that are low at reverse. */
   readonly onAt = new Map<string, { N: Follows[]; R: Follows[] }>();
-  /** Zones that ask for a position, each as a control of its own. */
-  readonly zonesOf = new Map<string, { control: ThreadControl; thread: Thread }[]>();
-  /** Frog and unit, by the unit. */
-  readonly frogOf = new Map<string, ThreadFrog>();
+  /** Frogs that a polarity unit feeds. */
+  readonly frogsOf = new Map<string, ThreadFrog[]>();
   /** Motor that a relay lies beside, by the relay. */
   readonly besideOf = new Map<string, ThreadMotor>();
   /** Where the controls of a thread are heard, by leader; none for a thread that is commanded otherwise. */
   readonly heardOf = new Map<string, { control: ThreadControl; heard: Heard }[]>();
   private readonly wholes = new Map<string, string>();
   private readonly fed = new Map<string, { by: FedBy; volts: number }>();
-  /** Places that turn normal into reverse, by device, as `link way`. */
-  private readonly turning = new Map<string, Set<string>>();
+  /** Places of each device that turn normal into reverse. */
+  private readonly turning = new Map<string, Pick<Sense, "link" | "way">[]>();
+  /** What turnouts share and so do together. */
+  readonly bonds: Bonds;
 
   constructor(record: RailwayRecord, { threads }: Schematic) {
+    this.bonds = new Bonds(threads);
     for (const { link, deviceId, way, inverts } of record.senses) {
-      if (inverts) this.turning.set(deviceId, (this.turning.get(deviceId) ?? new Set()).add(`${link} ${way}`));
+      if (inverts) pushTo(this.turning, deviceId, { link, way });
     }
     this.types = new Map(record.devices.map((device) => [device.id, typeOf(record, device)]));
     const pins = this.pinsOf(record);
@@ -93,16 +107,18 @@ export class Roles {
   isTurned(deviceId: string, way: number | null, ...links: readonly SenseLink[]): boolean {
     const turning = this.turning.get(deviceId);
     if (!turning) return false;
-    return links.filter((link) => turning.has(`${link} ${way}`)).length % 2 === 1;
+    return turning.filter((place) => place.way === way && links.includes(place.link)).length % 2 === 1;
   }
 
   /** All that a device's elements and solutions depend on beyond its type and state, as text. */
   describe(deviceId: string): string {
-    const outputs = [...(this.outputsOf.get(deviceId) ?? [])].map(([way, leader]) => `${way}=${leader}`);
-    const control = this.controlOf.get(deviceId)?.assignment;
-    const asks = control ? `${control.to}${control.inverse}` : "";
-    const turning = [...(this.turning.get(deviceId) ?? [])].join();
-    return `${this.threadOf.get(deviceId)?.turnout.id ?? ""} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks} ${turning}`;
+    const outputs = [...(this.outputsOf.get(deviceId) ?? [])].map(([way, { leaders }]) => `${way}=${leaders}`);
+    const asks = (this.commandsOf.get(deviceId) ?? []).map(({ control: { assignment }, thread }) => {
+      return `${thread.turnout.id} ${assignment.way} ${assignment.to} ${assignment.inverse}`;
+    });
+    const turning = (this.turning.get(deviceId) ?? []).map(({ link, way }) => `${link} ${way}`);
+    const threads = (this.threadsOf.get(deviceId) ?? []).map(({ turnout }) => turnout.id);
+    return `${threads} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks} ${turning}`;
   }
 
   /** All that decides what a device does in a state of the railway, as text. */
@@ -115,50 +131,41 @@ export class Roles {
   }
 
   private makeWhole(deviceId: string): string {
-    const control = this.controlOf.get(deviceId);
-    const thread = this.threadOf.get(deviceId);
-    const zones = this.zonesOf.get(deviceId)?.map((zone) => `${zone.control.assignment.way} ${zone.thread.turnout.id}`);
-    const commands = [...(this.outputsOf.get(deviceId)?.keys() ?? [])].filter((way) =>
-      this.commanding.has(`${deviceId} ${way}`),
-    );
+    const commands = this.commandsOf.get(deviceId) ?? [];
+    const threads = [...(this.threadsOf.get(deviceId) ?? []), ...commands.map(({ thread }) => thread)];
+    const outputs = [...(this.outputsOf.get(deviceId) ?? [])].filter(([, role]) => role.commands);
     return [
       this.describe(deviceId),
-      control && thread ? controlsOf(thread).indexOf(control) : "",
+      commands.map(({ control, thread }) => controlsOf(thread).indexOf(control)).join(),
       // relays and polarity units follow the motors of their thread
-      thread?.motors.map(({ device }) => device.id).join() ?? "",
+      threads.flatMap(({ motors }) => motors.map(({ device }) => device.id)).join(),
       this.besideOf.get(deviceId)?.device.id ?? "",
-      this.frogOf.get(deviceId)?.device.id ?? "",
+      (this.frogsOf.get(deviceId) ?? []).map(({ device }) => device.id).join(),
       JSON.stringify(this.onAt.get(deviceId) ?? ""),
-      zones?.join() ?? "",
-      commands.join(),
+      outputs.map(([way]) => way).join(),
     ].join("|");
   }
 
   private addControls(thread: Thread): void {
     for (const control of controlsOf(thread)) {
       const { device, type, assignment } = control;
-      this.threadOf.set(device.id, thread);
-      this.controlOf.set(device.id, control);
-      if (type.zones) this.zonesOf.set(device.id, [...(this.zonesOf.get(device.id) ?? []), { control, thread }]);
-      if (type.drives && assignment.way !== null) {
-        this.follow(device.id, assignment.way, thread.turnout.id);
-        this.commanding.add(`${device.id} ${assignment.way}`);
-      }
+      pushTo(this.commandsOf, device.id, { control, thread });
+      if (type.drives && assignment.way !== null)
+        this.follow(device.id, assignment.way, thread.turnout.id).commands = true;
       const heard = heardAt(thread, control);
-      const known = this.heardOf.get(thread.turnout.id) ?? [];
-      if (heard) this.heardOf.set(thread.turnout.id, [...known, { control, heard }]);
+      if (heard) pushTo(this.heardOf, thread.turnout.id, { control, heard });
     }
   }
 
   private addMotors(thread: Thread): void {
     for (const motor of thread.motors) {
-      this.threadOf.set(motor.device.id, thread);
-      this.motorOf.set(motor.device.id, motor);
+      pushTo(this.threadsOf, motor.device.id, thread);
+      this.motorOf.set(motor.device.id, { motor, thread });
       const { driver } = motor;
       if (driver && driver.way !== null) this.follow(driver.device.id, driver.way, thread.turnout.id);
     }
     for (const { relay, motor } of relaysOf(thread)) {
-      this.threadOf.set(relay.device.id, thread);
+      pushTo(this.threadsOf, relay.device.id, thread);
       this.besideOf.set(relay.device.id, motor);
     }
   }
@@ -172,15 +179,15 @@ export class Roles {
     for (const frog of thread.frogs) {
       if (!frog.from) continue;
       if (traitsOf(frog.from.type).inTrack === "polarity-unit") {
-        this.frogOf.set(frog.from.device.id, frog);
-        this.threadOf.set(frog.from.device.id, thread);
+        pushTo(this.frogsOf, frog.from.device.id, frog);
+        pushTo(this.threadsOf, frog.from.device.id, thread);
       }
       relayAt(frog.from.device.id, frog.assignment.way);
     }
     const { lamp } = thread;
     if (!lamp) return;
     const { way } = lamp.assignment;
-    this.threadOf.set(lamp.device.id, thread);
+    pushTo(this.threadsOf, lamp.device.id, thread);
     relayAt(lamp.from.device.id, way);
     if (way === null) return;
     if (lamp.from.type.drives === "sink") {
@@ -193,10 +200,13 @@ export class Roles {
     }
   }
 
-  private follow(deviceId: string, way: number, leader: string): void {
-    const outputs = this.outputsOf.get(deviceId) ?? new Map<number, string>();
-    if (!outputs.has(way)) outputs.set(way, leader);
+  private follow(deviceId: string, way: number, leader: string): OutputRole {
+    const outputs = this.outputsOf.get(deviceId) ?? new Map<number, OutputRole>();
     this.outputsOf.set(deviceId, outputs);
+    const role = outputs.get(way) ?? { leaders: [], commands: false };
+    if (!role.leaders.includes(leader)) role.leaders.push(leader);
+    outputs.set(way, role);
+    return role;
   }
 
   private turnOn(deviceId: string, position: "N" | "R", follows: Follows): void {
@@ -218,4 +228,10 @@ export class Roles {
       ),
     );
   }
+}
+
+function pushTo<T>(lists: Map<string, T[]>, key: string, value: T): void {
+  const list = lists.get(key);
+  if (!list) lists.set(key, [value]);
+  else if (!list.includes(value)) list.push(value);
 }

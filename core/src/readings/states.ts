@@ -1,5 +1,5 @@
 import type { Position } from "../record/schemas.ts";
-import type { ThreadControl } from "../schematic/thread.ts";
+import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 
 /**
  * The moment at which the railway is looked at: nothing touched for a while; the chosen turnout being thrown (a stall
@@ -19,8 +19,13 @@ export interface RailwayState {
   off: boolean;
   /** Half cycle of alternating supplies; the positive one when not said. */
   half?: 1 | -1;
-  /** Control by which the acting turnout is thrown or held; its first one when not said. */
+  /** Control by which the acting turnout is thrown or held, by its assignment; its first one when not said. */
   by?: string;
+  /**
+   * Leaders of turnouts that are thrown along with the acting one, and the assignment of the control that does it; null
+   * for those that hang on its output.
+   */
+  also?: ReadonlyMap<string, string | null>;
 }
 
 /** Nothing touched, everything at normal. */
@@ -38,11 +43,21 @@ export function askedOf(state: RailwayState, leaderId: string): Position {
 }
 
 /** Whether a turnout is being thrown or held. */
-export function isActing({ acting }: RailwayState, leader: string): boolean {
-  return acting === leader || acting === EVERY;
+export function isActing({ acting, also }: RailwayState, leader: string): boolean {
+  return acting === leader || acting === EVERY || (also?.has(leader) ?? false);
 }
 
-/** Whether a control is the one that asks for a position: the one named, or any that can. */
-export function acts({ device, assignment }: ThreadControl, asked: Position, by: string | undefined): boolean {
-  return (assignment.to === null || assignment.to === asked) && (by === undefined || by === device.id);
+/** The control by which a turnout is thrown, by its assignment; undefined for its first one, null for none of its own. */
+export function heldBy({ acting, by, also }: RailwayState, leader: string): string | null | undefined {
+  return acting === leader ? by : also?.get(leader);
+}
+
+/** Whether a control is the one that asks for a position: the one named by its assignment, or any that can. */
+export function acts({ assignment }: ThreadControl, asked: Position, by: string | null | undefined): boolean {
+  return (assignment.to === null || assignment.to === asked) && (by === undefined || by === assignment.id);
+}
+
+/** The control of a thread that asks for a position, if any. @param by the one that is held, as `heldBy` tells */
+export function actsFor(thread: Thread, asked: Position, by: string | null | undefined): ThreadControl | undefined {
+  return controlsOf(thread).find((control) => acts(control, asked, by));
 }

@@ -66,10 +66,12 @@ export const AT_REST: Record<Position, RailwayState> = {
 /**
  * State in which a thread is asked for a position: thrown or held, all others stand at normal; at rest, all stand where
  * it does, so that one solution serves all threads.
+ * @param by the control that asks, by its assignment; the thread's first when not said
  */
 export function stateFor(thread: Thread, position: Position, moment: Moment, by?: string): RailwayState {
-  if (moment === "rest") return AT_REST[position];
-  const state = { asked: { [thread.turnout.id]: position }, moment, acting: thread.turnout.id, off: false };
+  const asked = { [thread.turnout.id]: position };
+  if (moment === "rest") return { ...AT_REST[position], asked };
+  const state = { asked, moment, acting: thread.turnout.id, off: false };
   return by === undefined ? state : { ...state, by };
 }
 

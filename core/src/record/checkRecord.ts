@@ -138,7 +138,10 @@ function soleJobs(assignment: Assignment): { key: string; what: string }[] {
     case "input":
       return [
         { key: `input ${assignment.deviceId} ${assignment.way}`, what: "An input reads one thing only" },
-        { key: `inputs of ${assignment.controlId}`, what: "A control is read by one board only" },
+        {
+          key: `inputs of ${assignment.controlId} ${assignment.controlWay}`,
+          what: "A control is read by one board only",
+        },
       ];
     case "block":
       return [{ key: `block ${assignment.deviceId} ${assignment.way}`, what: "A zone watches one block only" }];

@@ -97,11 +97,11 @@ it("refuses what is no edit", () => {
 });
 
 it("names the things that edits touch", () => {
-  expect(
-    touchedThings([
-      putEdit("zone", zone("a", "A")),
-      removeEdit("device", "d1"),
-      { op: "railway", value: emptyRecord("x").railway },
-    ]),
-  ).toEqual(["zone:a", "device:d1", "railway"]);
+  const touched = touchedThings([
+    putEdit("zone", zone("a", "A")),
+    removeEdit("device", "d1"),
+    putEdit("zone", zone("a", "B")),
+    { op: "railway", value: emptyRecord("x").railway },
+  ]);
+  expect([...touched.values()]).toEqual([{ kind: "zone", id: "a" }, { kind: "device", id: "d1" }, { kind: "railway" }]);
 });

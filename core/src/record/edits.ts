@@ -74,12 +74,18 @@ export function applyUnchecked(record: RailwayRecord, edits: readonly Edit[]): E
   return { record: next, inverses: inverses.reverse() };
 }
 
-/** Which things a group of edits touches, as `kind:id`; used to see whether two groups meet. */
-export function touchedThings(edits: readonly Edit[]): string[] {
-  return edits.map((edit) => {
-    if (edit.op === "railway") return "railway";
-    return `${edit.kind}:${edit.op === "put" ? edit.value.id : edit.id}`;
-  });
+/** A thing that edits touch, or the railway's own settings. */
+export type Touch = { kind: Kind; id: string } | { kind: "railway" };
+
+/** Which things a group of edits touches, each once, by a key that tells whether two groups meet. */
+export function touchedThings(edits: readonly Edit[]): ReadonlyMap<string, Touch> {
+  return new Map(
+    edits.map((edit): [string, Touch] => {
+      if (edit.op === "railway") return ["railway", { kind: "railway" }];
+      const id = edit.op === "put" ? edit.value.id : edit.id;
+      return [`${edit.kind}:${id}`, { kind: edit.kind, id }];
+    }),
+  );
 }
 
 /** An edit that puts a thing, typed by its kind. */

@@ -1,5 +1,6 @@
 import { expect, it } from "vitest";
 import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
+import { zonesAtInputs } from "../../testing/recipes.ts";
 import { readRailwayFile, writeRailwayFile } from "./railwayFile.ts";
 
 type RailwayJson = Record<string, unknown> &
@@ -81,11 +82,22 @@ it("reads a file of version 2, which said nothing of senses, facts, debts and pr
   expect(read).toEqual({ ...smallRailway(), types: read.types });
 });
 
+it("reads a file of version 3, in which one input read a control as a whole", () => {
+  const json = JSON.parse(writeRailwayFile(zonesAtInputs()));
+  json.version = 3;
+  const [first, second] = (json.assignments as { role: string }[]).filter(({ role }) => role === "input");
+  json.assignments = json.assignments
+    .filter((assignment: unknown) => assignment !== second)
+    .map(({ controlWay: _, ...assignment }: Record<string, unknown>) => assignment);
+  const inputs = readRailwayFile(JSON.stringify(json)).assignments.filter((a) => a.role === "input");
+  expect(inputs).toEqual([{ ...first, controlWay: 1 }]);
+});
+
 it.each([
   ["nothing", "", /not JSON/],
   ["a truncated file", file().slice(0, 900), /cut short/],
   ["another kind of file", '{"format":"other","version":1}', /does not say "format"/],
-  ["a newer version", changed((json) => (json.version = 4)), /of version 4; this program reads versions 1 to 3/],
+  ["a newer version", changed((json) => (json.version = 5)), /of version 5; this program reads versions 1 to 4/],
   ["a list that is none", changed((json) => (json.tests = 3 as never)), /tests/],
   [
     "a field too many",

@@ -5,7 +5,7 @@ import { problemsOf, RecordError, recordError } from "./problems.ts";
 import { PLAIN_TYPE, Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 3;
+export const FILE_VERSION = 4;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
@@ -85,6 +85,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   }
   if (head.data.version === 1) return parseFile(fromVersion1(json as Record<string, unknown>));
   if (head.data.version === 2) return parseFile(fromVersion2(json as Record<string, unknown>));
+  if (head.data.version === 3) return parseFile(fromVersion3(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -123,7 +124,23 @@ function fromVersion2(json: Record<string, unknown>): unknown {
   const types = Array.isArray(json.types)
     ? json.types.map((type) => (typeof type === "object" ? { ...type, ...PLAIN_TYPE } : type))
     : json.types;
-  return { ...json, railway, types, version: FILE_VERSION };
+  return { ...json, railway, types, version: 3 };
+}
+
+/** A file of version 3, in which an input read a control as a whole: it reads the first zone, output or pole that commands. */
+function fromVersion3(json: Record<string, unknown>): unknown {
+  const { assignments } = json;
+  const now = { ...json, version: FILE_VERSION };
+  if (!Array.isArray(assignments)) return now;
+  const wayOf = new Map<unknown, unknown>();
+  for (const assignment of assignments) {
+    if (assignment?.role === "control" && !wayOf.has(assignment.deviceId))
+      wayOf.set(assignment.deviceId, assignment.way ?? null);
+  }
+  const upgraded = assignments.map((assignment) =>
+    assignment?.role === "input" ? { ...assignment, controlWay: wayOf.get(assignment.controlId) ?? null } : assignment,
+  );
+  return { ...now, assignments: upgraded };
 }
 
 /** Refuses nesting that no railway file has, before anything walks into it. */

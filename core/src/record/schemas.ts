@@ -105,7 +105,10 @@ export const Assignment = z.discriminatedUnion("role", [
     role: z.literal("control"),
     deviceId: Id,
     turnoutId: Id,
-    /** Zone of a detector or output of a decoder that commands; null for a control without numbered ways. */
+    /**
+     * Zone of a detector, output of a decoder, or the one pole of a toggle that commands; null for a control without
+     * numbered ways, and for a toggle that reverses with both its poles.
+     */
     way: z.nullable(Way),
     /** The one position it asks for, or null when it asks for either, or for the other one at each press. */
     to: z.nullable(Position),
@@ -136,8 +139,15 @@ export const Assignment = z.discriminatedUnion("role", [
     /** The two rails are exchanged at the contact. */
     crossed: z.boolean(),
   }),
-  /** A control is read by a board with numbered inputs, from this input on. */
-  z.strictObject({ id: Id, role: z.literal("input"), deviceId: Id, way: Way, controlId: Id }),
+  /** A control, or one zone, output or pole of it, is read by a board with numbered inputs, from this input on. */
+  z.strictObject({
+    id: Id,
+    role: z.literal("input"),
+    deviceId: Id,
+    way: Way,
+    controlId: Id,
+    controlWay: z.nullable(Way),
+  }),
   /** A detector's zone watches an isolated stretch, in the feed of one of its rails. */
   z.strictObject({
     id: Id,

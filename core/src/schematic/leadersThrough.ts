@@ -22,30 +22,29 @@ export function leadersThrough(record: RailwayRecord, thing: ThingRef): string[]
   };
   if (thing.kind === "turnout") add(thing.id);
   else if (thing.kind === "zone") for (const { id, zoneId } of record.turnouts) zoneId === thing.id && add(id);
-  else if (thing.kind === "device") throughDevice(record, thing.id, thing.way, add, new Set());
+  else if (thing.kind === "device") throughDevice(record, thing.id, thing.way, add, new Map());
   return turnoutsInOrder(record).flatMap(({ id }) => (found.has(id) ? [id] : []));
 }
 
-/** Follows what a device does for turnouts and for other devices; each device once. */
+/** Follows what a device or one of its ways does for turnouts and for other devices; each once. */
 function throughDevice(
   record: RailwayRecord,
   deviceId: string,
   way: number | undefined,
   add: (turnoutId: string) => void,
-  seen: Set<string>,
+  seen: Map<string, Set<number | undefined>>,
 ): void {
-  if (seen.has(deviceId)) return;
-  seen.add(deviceId);
+  const ways = seen.get(deviceId) ?? new Set();
+  if (ways.has(way) || ways.has(undefined)) return;
+  seen.set(deviceId, ways.add(way));
   for (const assignment of assignmentsOfDevice(record, deviceId)) {
     if (way !== undefined && "way" in assignment && assignment.way !== null && assignment.way !== way) continue;
     if ("turnoutId" in assignment) add(assignment.turnoutId);
     // what it drives, reads, feeds or commands; not what drives, reads, feeds or commands it
     if (assignment.deviceId !== deviceId) continue;
-    for (const next of [
-      "motorId" in assignment ? assignment.motorId : null,
-      "controlId" in assignment ? assignment.controlId : null,
-      "toDeviceId" in assignment ? assignment.toDeviceId : null,
-    ])
-      if (next !== null) throughDevice(record, next, undefined, add, seen);
+    if ("motorId" in assignment) throughDevice(record, assignment.motorId, undefined, add, seen);
+    if ("toDeviceId" in assignment) throughDevice(record, assignment.toDeviceId, undefined, add, seen);
+    if ("controlId" in assignment)
+      throughDevice(record, assignment.controlId, assignment.controlWay ?? undefined, add, seen);
   }
 }

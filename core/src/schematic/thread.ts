@@ -98,7 +98,7 @@ function threadFor(record: RailwayRecord, turnout: Turnout, followers: Turnout[]
   const [control, ...moreControls] = assignmentsOfTurnout(record, turnout.id, "control").map((assignment) => ({
     ...fitted(record, assignment.deviceId),
     assignment,
-    reader: readerOf(record, assignment.deviceId),
+    reader: readerOf(record, assignment.deviceId, assignment.way),
   }));
   const frogs = [turnout, ...followers].flatMap((each) =>
     assignmentsOfTurnout(record, each.id, "frog").map((assignment): ThreadFrog => {
@@ -133,19 +133,31 @@ function driverOf(record: RailwayRecord, motorId: string): ThreadMotor["driver"]
   return null;
 }
 
-/** The board whose numbered inputs read a control, and the first of them. */
-function readerOf(record: RailwayRecord, controlId: string): ThreadControl["reader"] {
-  for (const assignment of assignmentsOfDevice(record, controlId)) {
-    if (assignment.role === "input" && assignment.controlId === controlId) {
-      return { ...fitted(record, assignment.deviceId), way: assignment.way };
-    }
-  }
-  return null;
+/** The board whose numbered inputs read a control or one of its ways, and the first of them. */
+function readerOf(record: RailwayRecord, controlId: string, controlWay: number | null): ThreadControl["reader"] {
+  const input = inputOf(record, controlId, controlWay);
+  return input ? { ...fitted(record, input.deviceId), way: input.way } : null;
+}
+
+/** The input that reads a control, or one zone, output or pole of it. */
+export function inputOf(
+  record: RailwayRecord,
+  controlId: string,
+  controlWay: number | null,
+): AssignmentOf<"input"> | undefined {
+  return assignmentsOfDevice(record, controlId).find(
+    (a): a is AssignmentOf<"input"> => a.role === "input" && a.controlId === controlId && a.controlWay === controlWay,
+  );
 }
 
 /** The controls of a thread, the leading one first. */
 export function controlsOf({ control, moreControls }: Thread): ThreadControl[] {
   return control ? [control, ...moreControls] : [];
+}
+
+/** Whether two threads have the same control, or the same zone, output or pole of one. */
+export function isSameControl(a: ThreadControl, b: ThreadControl): boolean {
+  return a.device.id === b.device.id && a.assignment.way === b.assignment.way;
 }
 
 /** Identifiers of all devices that a thread runs through, supplies apart. */

@@ -12,10 +12,9 @@ import { type Ledger, ledgerOf } from "./ledger.ts";
 
 /** What the solved circuit does with each outcome of a ledger: true where it does the opposite of what was asked. */
 function solved(derived: Derived, thread: Thread, { outcomes }: Ledger): boolean[] {
-  return outcomes.map(({ key, what }) => {
-    const [controlId = "", , id] = key.split(" ");
-    const by = controlId === thread.control?.device.id || controlId === "" ? undefined : controlId;
-    const to = controlsOf(thread).find(({ device }) => device.id === controlId)?.assignment.to;
+  return outcomes.map(({ thingId: id, controlId, what }) => {
+    const by = controlId === null || controlId === thread.control?.assignment.id ? undefined : controlId;
+    const to = controlsOf(thread).find(({ assignment }) => assignment.id === controlId)?.assignment.to;
     // a control that asks for one position is tried for that one, each other for reverse
     const position: Position = to ?? "R";
     const reading = derived.reading(thread, position, by ? "held" : "rest", by);

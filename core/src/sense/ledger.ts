@@ -26,6 +26,10 @@ export interface Link extends At {
 export interface Outcome {
   key: string;
   what: "blades" | "frog" | "lamp";
+  /** The turnout or the lamp. */
+  thingId: string;
+  /** The control by which it is asked, by its assignment; null when the turnout has none. */
+  controlId: string | null;
   /** Label of the turnout or of the lamp. */
   label: string;
   /** Label of the control by which it is asked, when the turnout has several. */
@@ -52,8 +56,9 @@ export function ledgerOf(record: RailwayRecord, thread: Thread): Ledger {
   const asks: (ThreadControl | null)[] = controls.length > 0 ? controls : [null];
   for (const control of asks) {
     const by = controls.length > 1 ? (control?.device.label ?? null) : null;
+    const controlId = control?.assignment.id ?? null;
     for (const { what, id, label, chain } of new Chains(thread, frontOf(thread, control)).things()) {
-      const outcome = `${control?.device.id ?? ""} ${what} ${id}`;
+      const outcome = `${controlId ?? ""} ${what} ${id}`;
       const keys = chain.map((at) => {
         const key = keyOf(at);
         const known = found.get(key);
@@ -61,7 +66,7 @@ export function ledgerOf(record: RailwayRecord, thread: Thread): Ledger {
         else found.set(key, { at, turns: new Set([outcome]) });
         return key;
       });
-      outcomes.push({ key: outcome, what, label, by, chain: keys, wrong: false });
+      outcomes.push({ key: outcome, what, thingId: id, controlId, label, by, chain: keys, wrong: false });
     }
   }
   const links = [...found]

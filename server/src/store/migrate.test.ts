@@ -187,6 +187,42 @@ it("brings lists within things of version 3 into the things, digit by digit and 
   database.close();
 });
 
+it("says of an input of version 5 which zone it reads, in the record and in the history", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  for (const name of ["002-frogs-inputs-readings", "003-equip", "004-columns-as-fields", "005-stamps"])
+    old.exec(readFileSync(new URL(`./migrations/${name}.sql`, import.meta.url), "utf8"));
+  old.pragma("user_version = 5");
+  old.exec(`INSERT INTO device VALUES ('r', 'bd1', 'current-detector-4', 'BD1', 'layout', ''),
+    ('r', 'in1', 'input-node-16', 'IN1', 'layout', '')`);
+  old.exec(`INSERT INTO assignment (railway_id, id, role, device_id, turnout_id, way, "to", inverse)
+    VALUES ('r', 'zone', 'control', 'bd1', 'a', 2, 'R', 0)`);
+  old.exec(`INSERT INTO assignment (railway_id, id, role, device_id, way, control_id)
+    VALUES ('r', 'read', 'input', 'in1', 5, 'bd1'), ('r', 'toggle', 'input', 'in1', 7, 't1')`);
+  const read = { id: "read", role: "input", deviceId: "in1", way: 5, controlId: "bd1" };
+  old
+    .prepare("INSERT INTO history VALUES ('r', 3, 'Read', 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z', 'stamp')")
+    .run(
+      JSON.stringify([{ op: "put", kind: "assignment", value: read }]),
+      JSON.stringify([{ op: "remove", kind: "assignment", id: "read" }]),
+    );
+  old.exec("UPDATE railway SET revision = 3");
+  old.close();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const inputs = () => store.open("r").record.assignments.filter(({ role }) => role === "input");
+  const both = [
+    { ...read, controlWay: 2 },
+    { ...read, id: "toggle", way: 7, controlId: "t1", controlWay: null },
+  ];
+  expect(inputs()).toEqual(both);
+  store.undo("r", { revision: 3 });
+  expect(inputs()).toEqual(both.slice(1));
+  store.redo("r", { revision: 4 });
+  expect(inputs()).toEqual(both);
+  database.close();
+});
+
 it("goes back to the backup as it was", () => {
   writeVersion1();
   openDatabase(folder).close();

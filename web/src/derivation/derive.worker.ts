@@ -23,7 +23,7 @@ import { changeOf, type Overview, type OverviewChange, overviewOf } from "./over
 export interface Focus {
   turnoutId: string | null;
   asked: Record<string, Position>;
-  /** Control by which the turnout is thrown; its first one when null. */
+  /** Control by which the turnout is thrown, by its assignment; its first one when null. */
   by: string | null;
   moment: Moment;
   red: string | null;
@@ -66,8 +66,12 @@ const worker = {
   focus({ turnoutId, asked, by, moment, red, black, range, lamp }: Focus): FocusResult {
     const thread = derived?.schematic.threads.find(({ turnout }) => turnout.id === turnoutId);
     const acting = thread?.turnout.id ?? null;
-    // a control that was named may be gone by now
-    const control = thread && controlsOf(thread).find(({ device }) => device.id === by)?.device.id;
+    // a control that was named may be gone by now, or ask for the other position only
+    const position = asked[thread?.turnout.id ?? ""] ?? "N";
+    const control =
+      thread &&
+      controlsOf(thread).find(({ assignment: { id, to } }) => id === by && (to === null || to === position))?.assignment
+        .id;
     const state: RailwayState = {
       asked,
       moment: acting ? moment : "rest",
@@ -78,7 +82,7 @@ const worker = {
     return {
       turnoutId,
       probes: { red, black },
-      reading: derived && thread ? derived.reading(thread, asked[thread.turnout.id] ?? "N", moment, control) : null,
+      reading: derived && thread ? derived.reading(thread, position, moment, control) : null,
       sheet: derived && acting ? derived.sheet(acting) : [],
       situations: derived && thread && lamp ? derived.situations(thread) : [],
       meter: derived && red && black ? measure(derived.circuitry, red, black, range, state) : null,

@@ -63,9 +63,9 @@ export function replay(
 
 /** The entries whose edits touch a thing that another window's edits touch as well. */
 export function metBy(queue: readonly Entry[], edits: readonly Edit[]): Entry[] {
-  const theirs = new Set(touchedThings(edits));
+  const theirs = touchedThings(edits);
   return queue.filter(
-    (entry) => entry.kind === "edits" && touchedThings(entry.edits).some((thing) => theirs.has(thing)),
+    (entry) => entry.kind === "edits" && [...touchedThings(entry.edits).keys()].some((key) => theirs.has(key)),
   );
 }
 

@@ -13,7 +13,7 @@ export interface ViewState {
   /** Of the threads through the chosen thing, the leader of the one that is shown; the first when not said. */
   along: string | null;
   asked: Record<string, Position>;
-  /** Control by which a turnout with several is thrown, by its leader; the first one when none is named. */
+  /** Control by which a turnout with several is thrown: its assignment, by the leader; the first one when none is named. */
   by: Record<string, string>;
   moment: Moment;
   red: ProbedEnd | null;
@@ -66,8 +66,8 @@ export const view = createSlice({
     lookAt: (state, { payload }: PayloadAction<string>) => {
       state.along = payload;
     },
-    throwTo: (state, { payload }: PayloadAction<{ turnoutId: string; position: Position }>) => {
-      state.asked[payload.turnoutId] = payload.position;
+    thrown: (state, { payload }: PayloadAction<Record<string, Position>>) => {
+      Object.assign(state.asked, payload);
     },
     throwBy: (state, { payload }: PayloadAction<{ turnoutId: string; controlId: string }>) => {
       state.by[payload.turnoutId] = payload.controlId;
@@ -102,7 +102,7 @@ export const {
   choose,
   lookAt,
   leftRailway,
-  throwTo,
+  thrown,
   throwBy,
   setMoment,
   setRange,

@@ -1,4 +1,4 @@
-import { traitsOf } from "../../catalogue/traits.ts";
+import { type Asks, traitsOf } from "../../catalogue/traits.ts";
 import type { Position } from "../../record/schemas.ts";
 import type { ThreadControl } from "../thread.ts";
 
@@ -13,7 +13,8 @@ export interface ControlSides {
 }
 
 /** Where a control is made, by position of the turnout: a control labelled for the other line has its sides exchanged. */
-export function controlSides({ type, assignment }: ThreadControl): ControlSides {
+export function controlSides(control: ThreadControl): ControlSides {
+  const { type, assignment } = control;
   const { to, inverse } = assignment;
   const way = assignment.way ?? 1;
   const single = (terminal: string, common: string): ControlSides => ({
@@ -36,6 +37,9 @@ export function controlSides({ type, assignment }: ThreadControl): ControlSides 
   switch (asks) {
     case "press":
       return single("N", "C");
+    case "poles":
+      // each pole is a changeover of its own; a board's inputs need one of them
+      return both(`${way}N`, `${way}R`, `${way}C`);
     case "position":
       return both("1", "2", "C");
     case "signal":
@@ -45,6 +49,12 @@ export function controlSides({ type, assignment }: ThreadControl): ControlSides 
   }
 }
 
+/** How a control asks its turnout: a toggle of two poles reverses with both, unless one of them is named. */
+export function asksBy(control: Pick<ThreadControl, "type" | "assignment"> | null | undefined): Asks | null {
+  const { asks } = traitsOf(control?.type);
+  return asks === "poles" && control?.assignment.way !== null ? "side" : asks;
+}
+
 /** On which of its own sides a control stands when it asks for a position of the turnout. */
 export function sideMade({ assignment }: Pick<ThreadControl, "assignment">, asked: Position): Position {
   if (!assignment.inverse) return asked;
@@ -52,7 +62,7 @@ export function sideMade({ assignment }: Pick<ThreadControl, "assignment">, aske
 }
 
 /** Whether a control sends current itself, instead of asking a board. */
-export function switchesCurrent({ type }: ThreadControl): boolean {
-  const { asks } = traitsOf(type);
+export function switchesCurrent(control: ThreadControl): boolean {
+  const asks = asksBy(control);
   return asks === "side" || asks === "press" || asks === "position";
 }

@@ -1,7 +1,7 @@
 import { traitsOf } from "../../catalogue/traits.ts";
 import type { End, Joiner } from "../nets.ts";
 import { controlsOf, type Thread, type ThreadMotor } from "../thread.ts";
-import { controlSides, switchesCurrent } from "./controlSides.ts";
+import { asksBy, controlSides, switchesCurrent } from "./controlSides.ts";
 import { powerTerminals } from "./supplyToBoard.ts";
 
 /**
@@ -28,7 +28,7 @@ export function toggleToMotor(thread: Thread, joiner: Joiner): void {
     const coils = switched.filter((motor) => traitsOf(motor.type).movedBy === "pulse");
     if (sides.R) joiner.join("to-reverse", id, [at(control.device.id, sides.R), ...coils.map((m) => coilEnd(m, "R"))]);
   }
-  if (traitsOf(thread.control?.type).asks === "poles") return;
+  if (asksBy(thread.control) === "poles") return;
   for (const motor of switched) {
     if (!motor.driver) continue;
     joiner.join("pulse-return", motor.turnout.id, [

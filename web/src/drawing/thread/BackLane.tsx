@@ -103,7 +103,7 @@ export function BackLane(props: LaneProps & Numbered) {
                   name={end.name}
                   x={444}
                   y={BACK_ROWS[index] ?? 0}
-                  label={end.key.slice(end.key.lastIndexOf(":") + 1)}
+                  label={end.terminal}
                   labelAt="aboveLeft"
                 />
               ) : null,

@@ -1,12 +1,4 @@
-import {
-  controlSides,
-  controlsOf,
-  heardAt,
-  type Position,
-  sideMade,
-  supplyOf,
-  type ThreadControl,
-} from "@alderman/core";
+import { controlSides, controlsOf, heardAt, type Position, supplyOf, type ThreadControl } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
 import { useRecord } from "../../session/hooks.ts";
 import { useAppSelector } from "../../store/store.ts";
@@ -14,6 +6,7 @@ import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { CommandPart } from "./CommandPart.tsx";
 import { ControlFace } from "./ControlFace.tsx";
+import { controlInWords, madeNow } from "./controlWords.ts";
 import { Heading } from "./Heading.tsx";
 import { Lane, LoomHeadings, viaWords } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
@@ -79,18 +72,6 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
   );
 }
 
-/** On which side a control is made in the moment that is looked at. */
-export function madeNow(
-  control: ThreadControl,
-  reading: LaneProps["reading"],
-  by: string | undefined,
-): Position | null {
-  const used = by === undefined || by === control.device.id;
-  if (!reading || (!control.type.maintained && (reading.moment === "rest" || !used))) return null;
-  const { to } = control.assignment;
-  return to !== null && to !== reading.position ? null : sideMade(control, reading.position);
-}
-
 /** A control with its conductors to the inputs that hear it. */
 function HeardPart({
   thread,
@@ -104,7 +85,7 @@ function HeardPart({
   if (!heard) return null;
   const rows = inputRows(thread, control, wiring);
   const lanes = rows.map(({ row }) => row);
-  const others = controlsOf(thread).filter((each) => each.device.id !== control.device.id);
+  const others = controlsOf(thread).filter((each) => each !== control);
   const boardX = control.reader ? READER.x : ALONE.x;
   return (
     <g>
@@ -122,7 +103,7 @@ function HeardPart({
         control={control}
         made={made}
         verdict={linkVerdict(findings, thread, [control.device.label])}
-        notes={[...others.map(otherWords), ...viaWords(lanes, "panel")]}
+        notes={[...others.map(controlInWords), ...viaWords(lanes, "panel")]}
       />
       {rows.map(({ row, input, letter }, index) => (
         <g key={row.panel.key}>
@@ -142,13 +123,6 @@ function HeardPart({
       {reading && lanes.every(({ layout }) => layout === null) && <WirePath d="M90 124H100" colour="GY" dashed />}
     </g>
   );
-}
-
-/** A control beside the first one, in few words. */
-export function otherWords({ device, assignment }: ThreadControl): string {
-  const { way, to, inverse } = assignment;
-  const name = `${device.label}${way === null ? "" : `-${way}`}`;
-  return `${name}${to ? ` to ${to}` : ""}${inverse ? " inverse" : ""}`;
 }
 
 interface InputRow {

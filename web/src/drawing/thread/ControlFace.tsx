@@ -1,6 +1,7 @@
 import type { Position, ThreadControl } from "@alderman/core";
 import type { Verdict } from "../Mark.tsx";
-import { ControlGlyph, controlName, controlWords } from "./controlGlyphs.tsx";
+import { ControlGlyph } from "./controlGlyphs.tsx";
+import { controlName, controlWords } from "./controlWords.ts";
 import { Heading } from "./Heading.tsx";
 
 /** The control with which a thread begins: what it is, how it stands, and at most two more things to be said of it. */

@@ -128,7 +128,7 @@ function Screw({ x, y, end, name, number }: { x: number; y: number; end: string;
 export function viaWords(rows: readonly Row[], side: "panel" | "layout"): string[] {
   return rows.flatMap((row) => {
     const via = side === "panel" ? row.panelVia : row.layoutVia;
-    const name = side === "panel" ? row.panel.name : row.layout?.name;
-    return via && name ? [`${name.slice(name.lastIndexOf("-") + 1)} via ${via}`] : [];
+    const end = side === "panel" ? row.panel : row.layout;
+    return via && end ? [`${end.terminal} via ${via}`] : [];
   });
 }

@@ -2,9 +2,9 @@ import { outTerminals, volts } from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
-import { madeNow } from "./BoardLane.tsx";
 import { leadHeight, MOTOR_X, motorTop } from "./boards.ts";
 import { ControlFace } from "./ControlFace.tsx";
+import { madeNow } from "./controlWords.ts";
 import { Heading } from "./Heading.tsx";
 import { Lane, LoomHeadings } from "./Lane.tsx";
 import type { LaneProps } from "./laneProps.ts";
@@ -21,13 +21,15 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
   const driver = motor?.driver;
   if (!control || !motor || !driver) return null;
   const [plus, minus] = outTerminals(driver);
-  const [first, second] = motor.assignment.crossed ? ["−", "+"] : ["+", "−"];
-  const [plusAt, minusAt] = control.assignment.inverse ? ["1R", "1N"] : ["1N", "1R"];
+  const { inverse } = control.assignment;
+  // leads of a motor at the commons of the first and the second pole
+  const leadsOf = ({ assignment }: typeof motor) => (assignment.crossed !== inverse ? ["−", "+"] : ["+", "−"]);
+  const [first = "+", second = "−"] = leadsOf(motor);
   const rows = [
     wiring.row(drawnEnd(control, "1C"), drawnEnd(motor, first)),
     wiring.row(drawnEnd(control, "2C"), drawnEnd(motor, second)),
-    wiring.row(drawnEnd(control, plusAt), drawnEnd(driver, plus)),
-    wiring.row(drawnEnd(control, minusAt), drawnEnd(driver, minus)),
+    wiring.row(drawnEnd(control, "1N"), drawnEnd(driver, plus)),
+    wiring.row(drawnEnd(control, "1R"), drawnEnd(driver, minus)),
   ];
   const made = madeNow(control, reading, by);
   const turns = [430, 442];
@@ -40,7 +42,7 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
         const turn = turns[index] ?? 430;
         const end = motorTop(0) + leadHeight(motor, index === 0 ? first : second);
         const next = thread.motors[1];
-        const lead = next && (next.assignment.crossed ? ["−", "+"] : ["+", "−"])[index];
+        const lead = next && leadsOf(next)[index];
         const below = next && lead ? motorTop(1) + leadHeight(next, lead) : null;
         return (
           <g key={row.panel.key}>
@@ -67,7 +69,7 @@ export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) 
           name={row.panel.name}
           x={90}
           y={ROWS[index] ?? 0}
-          label={row.panel.name.slice(-2)}
+          label={row.panel.terminal}
         />
       ))}
       <Heading

@@ -13,8 +13,8 @@ import { useAppSelector } from "../../store/store.ts";
 import type { Verdict } from "../Mark.tsx";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
-import { madeNow, otherWords } from "./BoardLane.tsx";
 import { ControlFace } from "./ControlFace.tsx";
+import { controlInWords, madeNow } from "./controlWords.ts";
 import { CoilMotor, StallMotor } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
 import { Lane, LoomHeadings, viaWords } from "./Lane.tsx";
@@ -93,7 +93,7 @@ function ControlPart({
         control={control}
         made={made}
         verdict={verdict(control.device.label)}
-        notes={[...thread.moreControls.map(otherWords), ...viaWords(rows, "panel")]}
+        notes={[...thread.moreControls.map(controlInWords), ...viaWords(rows, "panel")]}
       />
       {rows.map(({ panel }, index) => (
         <Terminal
@@ -102,7 +102,7 @@ function ControlPart({
           name={panel.name}
           x={90}
           y={OUT_ROWS[index] ?? 0}
-          label={panel.key.slice(panel.key.lastIndexOf(":") + 1)}
+          label={panel.terminal}
         />
       ))}
     </>

@@ -1,4 +1,4 @@
-import { controlsOf, drivesItself, heardAt, type Thread, type ThreadReading, traitsOf } from "@alderman/core";
+import { asksBy, controlsOf, drivesItself, heardAt, type Thread, type ThreadReading } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
 import { BackLane } from "./BackLane.tsx";
 import { BoardLane } from "./BoardLane.tsx";
@@ -74,7 +74,7 @@ function OutLane(props: LaneProps & { overview: Overview }) {
     );
   }
   if (motor.driver && motor.driver.way !== null) return <BoardLane {...props} />;
-  if (motor.driver && traitsOf(thread.control?.type).asks === "poles") return <ReversingLane {...props} />;
+  if (motor.driver && asksBy(thread.control) === "poles") return <ReversingLane {...props} />;
   return <SwitchedLane {...props} />;
 }
 

@@ -18,37 +18,6 @@ export function ControlGlyph({ control, made }: { control: ThreadControl; made: 
   return <Toggle made={made} rest={maintained ? "latching" : "at the centre"} />;
 }
 
-/** What stands below the control: how it is made, and what it does when let go. */
-export function controlWords(control: ThreadControl, made: Position | null): [string, string] {
-  const { maintained, zones, drives } = control.type;
-  const { asks } = traitsOf(control.type);
-  const { to } = control.assignment;
-  if (zones) return [made ? "occupied" : "clear", to ? `asks for ${to}` : "changes over"];
-  if (drives) return [made ? `stands at ${made}` : "", "a decoder's output"];
-  if (asks === "press") return [made ? "pressed" : "let go", to ? `asks for ${to}` : "changes over"];
-  return [
-    made ? `${asks === "poles" ? "made at" : "C to"} ${made}${asks === "poles" ? "" : " closed"}` : "all open",
-    maintained ? "stays where put" : "springs back",
-  ];
-}
-
-/** What a control is called in a heading. */
-export function controlName({ type, device }: ThreadControl): string {
-  if (type.zones) return `${traitsOf(type).inTrack === "spot-sensor" ? "Spot" : "Detector"} ${device.label}`;
-  if (type.drives) return `Decoder ${device.label}`;
-  const word = type.id === "push-pair" ? "Buttons" : (NAMES[type.model] ?? "Control");
-  return `${word} ${device.label}`;
-}
-
-const NAMES: Partial<Record<ThreadControl["type"]["model"], string>> = {
-  "momentary-toggle": "Toggle",
-  "latching-toggle": "Toggle",
-  "reversing-toggle": "Toggle",
-  "push-button": "Button",
-  rotary: "Rotary",
-  "touch-button": "Touch",
-};
-
 function Button({ pressed }: { pressed: boolean }) {
   return (
     <g transform="translate(48 124)">

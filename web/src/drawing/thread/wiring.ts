@@ -7,11 +7,12 @@ import { verdictFor } from "../Mark.tsx";
 export interface DrawnEnd {
   key: string;
   name: string;
+  terminal: string;
 }
 
 /** A terminal of a device as a drawing needs it. */
 export function drawnEnd({ device }: Pick<Fitted, "device">, terminal: string): DrawnEnd {
-  return { key: `${device.id}:${terminal}`, name: terminalName(device.label, terminal) };
+  return { key: `${device.id}:${terminal}`, name: terminalName(device.label, terminal), terminal };
 }
 
 /** One conductor of a lane, from a terminal on the panel through strips and cable to a terminal under the board. */
@@ -56,7 +57,7 @@ export class Wiring {
       from.key === key ? [to] : to.key === key ? [from] : [],
     );
     if (others.length === 0 || others.some((other) => other.key === target)) return null;
-    return others.find(({ key: other }) => !/^[PK]\d/.test(other))?.name ?? others[0]?.name ?? null;
+    return others.find(({ of }) => of !== null)?.name ?? others[0]?.name ?? null;
   }
 
   row(panel: DrawnEnd, layout: DrawnEnd | null): Row {

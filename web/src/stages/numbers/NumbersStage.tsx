@@ -38,8 +38,8 @@ export function NumbersStage() {
             items={outputs}
             columns={columns}
             idOf={({ label }) => label}
-            chosen={outputs.find(({ turnoutId }) => turnoutId !== null && turnoutId === leader)?.label ?? null}
-            onChoose={({ turnoutId }) => turnoutId && dispatch(choose({ kind: "turnout", id: turnoutId }))}
+            chosen={outputs.find(({ turnoutIds }) => leader !== null && turnoutIds.includes(leader))?.label ?? null}
+            onChoose={({ turnoutIds: [id] }) => id !== undefined && dispatch(choose({ kind: "turnout", id }))}
             empty={
               <p className="p-3 text-ink-2">
                 <Checked>

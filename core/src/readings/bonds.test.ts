@@ -1,0 +1,96 @@
+// Turnouts that share a control or an output do together what it does, whichever of them is asked.
+import { describe, expect, it } from "vitest";
+import { drafted, smallRailway, threadOf } from "../../testing/build.ts";
+import { routeButton, SHARED, zonesAtInputs } from "../../testing/recipes.ts";
+import { Derived } from "../derive.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Position } from "../record/schemas.ts";
+import { Bonds } from "./bonds.ts";
+import { askedOf, type RailwayState, RESTING } from "./states.ts";
+import { stateFor } from "./threadReading.ts";
+
+/** Where the motors of A and B go in a state. */
+function goes(record: RailwayRecord, state: (derived: Derived) => RailwayState): string {
+  const derived = new Derived(record);
+  return ["a", "b"].map((motor) => derived.circuitry.motorGoesTo(motor, state(derived)) ?? "-").join("");
+}
+
+const POSITIONS = ["N", "R"] as const;
+
+describe.each(Object.entries(SHARED))("%s", (_what, { make, follows, stays }) => {
+  const record = make();
+  const inverse = (position: Position) => POSITIONS.find((each) => follows[each] === position);
+
+  it.each(POSITIONS)("throws both when A is thrown to %s", (position) => {
+    const both = `${position}${follows[position]}`;
+    expect(goes(record, (derived) => stateFor(threadOf(derived, "A"), position, "throwing"))).toBe(both);
+    // what springs back leaves each to be thrown by others
+    expect(goes(record, () => ({ ...RESTING, asked: { a: position } }))).toBe(stays ? both : `${position}N`);
+  });
+
+  it.each(POSITIONS)("throws both when B is thrown to %s", (position) => {
+    const both = `${inverse(position)}${position}`;
+    expect(goes(record, (derived) => stateFor(threadOf(derived, "B"), position, "throwing"))).toBe(both);
+  });
+
+  it("reads both turnouts as they are asked, at rest too", () => {
+    const derived = new Derived(record);
+    for (const label of ["A", "B"]) {
+      const thread = threadOf(derived, label);
+      for (const position of POSITIONS)
+        expect([label, derived.reading(thread, position, "rest").motors[0]?.goesTo]).toEqual([label, position]);
+    }
+    expect(derived.findings.filter(({ ruleId }) => ruleId === "goes-astray")).toEqual([]);
+  });
+
+  it("is worked out anew when the sharing ends, as if it had never been", () => {
+    const before = new Derived(record);
+    for (const thread of before.schematic.threads) before.reading(thread, "R", "rest");
+    const parted = drafted(record, (draft) => draft.unassign((a) => a.role === "control" && a.turnoutId === "b"));
+    const [after, anew] = [new Derived(parted, before), new Derived(parted)];
+    const all = (derived: Derived) =>
+      derived.schematic.threads.flatMap((thread) => POSITIONS.map((at) => derived.reading(thread, at, "throwing")));
+    expect(all(after)).toEqual(all(anew));
+  });
+});
+
+it("throws the turnouts of a route with its one button, each to its own side", () => {
+  const record = routeButton();
+  expect(goes(record, (derived) => stateFor(threadOf(derived, "A"), "N", "throwing"))).toBe("NR");
+  expect(goes(record, (derived) => stateFor(threadOf(derived, "B"), "R", "throwing"))).toBe("NR");
+  const derived = new Derived(record);
+  const [a, b] = derived.schematic.threads;
+  expect(derived.findings.filter(({ ruleId }) => ruleId === "control-not-heard")).toEqual([]);
+  // both boards' inputs see the one press
+  const pressed = stateFor(a!, "N", "throwing");
+  expect(derived.circuitry.volts("d1:I1N", "d1:−", pressed)).toBeLessThan(1);
+  expect(derived.circuitry.volts("d2:I1R", "d2:−", pressed)).toBeLessThan(1);
+  expect(b?.control?.device.label).toBe("T1");
+});
+
+it("hears two zones of one detector at two inputs", () => {
+  const derived = new Derived(zonesAtInputs());
+  const [a, b] = derived.schematic.threads;
+  expect([a?.control?.reader?.way, b?.control?.reader?.way]).toEqual([5, 6]);
+  const occupied = stateFor(a!, "R", "throwing");
+  const volts = (input: string) => derived.circuitry.volts(`in1:${input}`, "in1:−", occupied) ?? Number.NaN;
+  expect(volts("I5")).toBeLessThan(1);
+  expect(volts("I6")).toBeGreaterThan(3);
+  expect(derived.findings.filter(({ ruleId }) => ruleId === "control-not-heard")).toEqual([]);
+});
+
+it("leaves a state as it is where nothing is shared", () => {
+  const { threads } = new Derived(smallRailway()).schematic;
+  const state: RailwayState = { ...RESTING, asked: { y1: "R" } };
+  expect(new Bonds(threads).settle(state)).toBe(state);
+});
+
+it("lets the turnout that is thrown decide, then those that are named, then the order of the list", () => {
+  const bonds = new Bonds(
+    new Derived(SHARED["one reversing toggle, for B labelled the other way"]!.make()).schematic.threads,
+  );
+  const stands = (state: RailwayState) => ["a", "b"].map((leader) => askedOf(bonds.settle(state), leader)).join("");
+  expect(stands({ ...RESTING, asked: { a: "R", b: "R" }, moment: "held", acting: "b" })).toBe("NR");
+  expect(stands({ ...RESTING, asked: { b: "N" } })).toBe("RN");
+  expect(stands({ ...RESTING, otherwise: "R" })).toBe("RN");
+});

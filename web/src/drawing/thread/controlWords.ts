@@ -1,0 +1,51 @@
+import { asksBy, type Position, sideMade, type ThreadControl, type ThreadReading, traitsOf } from "@alderman/core";
+
+/** On which side a control is made in the moment that is looked at. */
+export function madeNow(
+  control: ThreadControl,
+  reading: ThreadReading | null,
+  by: string | undefined,
+): Position | null {
+  const used = by === undefined || by === control.assignment.id;
+  if (!reading || (!control.type.maintained && (reading.moment === "rest" || !used))) return null;
+  const { to } = control.assignment;
+  return to !== null && to !== reading.position ? null : sideMade(control, reading.position);
+}
+
+/** What stands below the control: how it is made, and what it does when let go. */
+export function controlWords(control: ThreadControl, made: Position | null): [string, string] {
+  const { maintained, zones, drives } = control.type;
+  const asks = asksBy(control);
+  const { to } = control.assignment;
+  if (zones) return [made ? "occupied" : "clear", to ? `asks for ${to}` : "changes over"];
+  if (drives) return [made ? `stands at ${made}` : "", "a decoder's output"];
+  if (asks === "press") return [made ? "pressed" : "let go", to ? `asks for ${to}` : "changes over"];
+  return [
+    made ? `${asks === "poles" ? "made at" : "C to"} ${made}${asks === "poles" ? "" : " closed"}` : "all open",
+    maintained ? "stays where put" : "springs back",
+  ];
+}
+
+/** What a control is called in a heading. */
+export function controlName({ type, device }: ThreadControl): string {
+  if (type.zones) return `${traitsOf(type).inTrack === "spot-sensor" ? "Spot" : "Detector"} ${device.label}`;
+  if (type.drives) return `Decoder ${device.label}`;
+  const word = type.id === "push-pair" ? "Buttons" : (NAMES[type.model] ?? "Control");
+  return `${word} ${device.label}`;
+}
+
+const NAMES: Partial<Record<ThreadControl["type"]["model"], string>> = {
+  "momentary-toggle": "Toggle",
+  "latching-toggle": "Toggle",
+  "reversing-toggle": "Toggle",
+  "push-button": "Button",
+  rotary: "Rotary",
+  "touch-button": "Touch",
+};
+
+/** A control as it is named in a list of several, as "BD1-2 to R". */
+export function controlInWords({ device, assignment }: ThreadControl): string {
+  const { way, to, inverse } = assignment;
+  const name = `${device.label}${way === null ? "" : `-${way}`}`;
+  return `${name}${to ? ` to ${to}` : ""}${inverse ? " inverse" : ""}`;
+}
