@@ -1,8 +1,7 @@
 import { ByWay } from "../record/byWay.ts";
-import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
 import { controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
-import { controlsOf, type Thread, type ThreadControl, threadsOf } from "../schematic/thread.ts";
+import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { actsFor, askedOf, heldBy, isActing, type RailwayState } from "./states.ts";
 
 /** Two threads that one control commands, or whose motors hang on one output: one cannot be asked without the other. */
@@ -123,20 +122,23 @@ export class Bonds {
 
 /**
  * How turnouts stand after one was thrown: itself, and those that share the control or the output that does it.
- * @param by the control, by its assignment; the turnout's first when not said
+ * @param threads of the railway
+ * @param by the control, by its assignment; the turnout's first when not said or gone
  * @returns positions by the leader's identifier
  */
 export function thrownAlong(
-  record: RailwayRecord,
+  threads: readonly Thread[],
   leader: string,
   position: Position,
   by?: string,
 ): Record<string, Position> {
+  const thread = threads.find(({ turnout }) => turnout.id === leader);
+  const isThere = thread && controlsOf(thread).some(({ assignment }) => assignment.id === by);
   const state: RailwayState = {
     ...{ asked: { [leader]: position }, moment: "throwing", acting: leader, off: false },
-    ...(by === undefined ? {} : { by }),
+    ...(isThere && by !== undefined ? { by } : {}),
   };
-  return Object.fromEntries(new Bonds(threadsOf(record)).along(leader, state));
+  return Object.fromEntries(new Bonds(threads).along(leader, state));
 }
 
 interface Share {

@@ -1,4 +1,4 @@
-import { type Position, thrownAlong } from "@alderman/core";
+import { type Position, threadsOf, thrownAlong } from "@alderman/core";
 import { shownRecord } from "../session/shownSession.ts";
 import type { AppThunk } from "./store.ts";
 import { thrown } from "./view.ts";
@@ -8,6 +8,6 @@ export function throwTo(turnoutId: string, position: Position): AppThunk {
   return (dispatch, getState) => {
     const record = shownRecord(getState());
     const by = getState().view.by[turnoutId];
-    dispatch(thrown(record ? thrownAlong(record, turnoutId, position, by) : { [turnoutId]: position }));
+    dispatch(thrown(record ? thrownAlong(threadsOf(record), turnoutId, position, by) : { [turnoutId]: position }));
   };
 }

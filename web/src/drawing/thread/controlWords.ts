@@ -27,11 +27,16 @@ export function controlWords(control: ThreadControl, made: Position | null): [st
 }
 
 /** What a control is called in a heading. */
-export function controlName({ type, device }: ThreadControl): string {
-  if (type.zones) return `${traitsOf(type).inTrack === "spot-sensor" ? "Spot" : "Detector"} ${device.label}`;
-  if (type.drives) return `Decoder ${device.label}`;
-  const word = type.id === "push-pair" ? "Buttons" : (NAMES[type.model] ?? "Control");
-  return `${word} ${device.label}`;
+export function controlName(control: ThreadControl): string {
+  const { type } = control;
+  const own = type.id === "push-pair" ? "Buttons" : NAMES[type.model];
+  const inTrack = traitsOf(type).inTrack === "spot-sensor" ? "Spot" : "Zone";
+  return `${own ?? (type.zones ? inTrack : type.drives ? "Output" : "Control")} ${controlLabel(control)}`;
+}
+
+/** A control by its label, and the way of it that commands, as "BD1-2". */
+export function controlLabel({ device, assignment: { way } }: ThreadControl): string {
+  return way === null ? device.label : `${device.label}-${way}`;
 }
 
 const NAMES: Partial<Record<ThreadControl["type"]["model"], string>> = {
@@ -44,8 +49,7 @@ const NAMES: Partial<Record<ThreadControl["type"]["model"], string>> = {
 };
 
 /** A control as it is named in a list of several, as "BD1-2 to R". */
-export function controlInWords({ device, assignment }: ThreadControl): string {
-  const { way, to, inverse } = assignment;
-  const name = `${device.label}${way === null ? "" : `-${way}`}`;
-  return `${name}${to ? ` to ${to}` : ""}${inverse ? " inverse" : ""}`;
+export function controlInWords(control: ThreadControl): string {
+  const { to, inverse } = control.assignment;
+  return `${controlLabel(control)}${to ? ` to ${to}` : ""}${inverse ? " inverse" : ""}`;
 }

@@ -1,7 +1,7 @@
 // Every recipe's thread as it is drawn: all terminals can take a probe, and no value is without sense.
 import { Derived, type Position, type RailwayRecord } from "@alderman/core";
 import { mounted, railway, retyped, smallRailway, typed } from "@alderman/core/testing/build";
-import { DRIVING, FROGS, LAMPS } from "@alderman/core/testing/recipes";
+import { DRIVING, FROGS, LAMPS, SHARED, zonesAtInputs } from "@alderman/core/testing/recipes";
 import { renderToStaticMarkup } from "react-dom/server";
 import { Provider } from "react-redux";
 import { expect, it } from "vitest";
@@ -58,7 +58,14 @@ const RECIPES = Object.entries({ ...DRIVING, ...FROGS, ...LAMPS }).map(
   },
 );
 
-it.each([...THREADS, ...RECIPES])("draws %s, in both positions and moments", (_what, record, label) => {
+const TOGETHER = [
+  ...Object.entries(SHARED).map(([what, { make }]) => [what, make] as const),
+  ["zones", zonesAtInputs] as const,
+].flatMap(([what, make]) =>
+  ["A", "B"].map((label): [string, RailwayRecord, string] => [`${what}: ${label}`, make(), label]),
+);
+
+it.each([...THREADS, ...RECIPES, ...TOGETHER])("draws %s, in both positions and moments", (_what, record, label) => {
   for (const position of ["N", "R"] as const) {
     for (const moment of ["rest", "throwing"] as const) {
       const { markup, words } = drawn(record, label, position, moment);

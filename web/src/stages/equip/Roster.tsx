@@ -1,6 +1,7 @@
 import type { Finding, Thread } from "@alderman/core";
 import { useLeader, useResults } from "../../derivation/hooks.ts";
 import { Mark, type Verdict, verdictFor } from "../../drawing/Mark.tsx";
+import { controlLabel } from "../../drawing/thread/controlWords.ts";
 import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
 import { Tip } from "../../kit/Tooltip.tsx";
 import { useAppDispatch } from "../../store/store.ts";
@@ -38,8 +39,8 @@ export function Roster() {
       cell: (thread) => <Short text={driverText(thread)} name={thread.motors[0]?.driver?.type.name} />,
     },
     {
-      ...{ id: "control", title: "Ctrl", value: ({ control }) => control?.device.label ?? null },
-      cell: ({ control }) => <Short text={control?.device.label ?? null} name={control?.type.name} />,
+      ...{ id: "control", title: "Ctrl", value: ({ control }) => control && controlLabel(control) },
+      cell: ({ control }) => <Short text={control && controlLabel(control)} name={control?.type.name} />,
     },
     {
       ...{ id: "lamp", title: "Lamp", value: ({ lamp }) => lamp?.device.label ?? null },

@@ -1,7 +1,8 @@
-import { find, type RailwayRecord, type Thread, typeOf } from "@alderman/core";
-import { lazy, Suspense } from "react";
+import { find, type RailwayRecord, type Thread, thrownAlong, typeOf } from "@alderman/core";
+import { lazy, Suspense, useMemo } from "react";
 import { threadsThrough } from "../../derivation/focus.ts";
 import { useResults } from "../../derivation/hooks.ts";
+import { PositionMark } from "../../drawing/Mark.tsx";
 import { ThreadDrawing } from "../../drawing/thread/ThreadDrawing.tsx";
 import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
@@ -9,7 +10,7 @@ import { Button } from "../../kit/Button.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
-import { lookAt } from "../../store/view.ts";
+import { choose, lookAt } from "../../store/view.ts";
 import { ThrowSelector } from "./ThrowSelector.tsx";
 
 const BySelector = lazy(async () => ({ default: (await import("./BySelector.tsx")).BySelector }));
@@ -36,6 +37,7 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
         }
       >
         <SharedBy record={record} thread={thread} />
+        <GoAlong record={record} threads={overview.threads} thread={thread} />
         <div className="overflow-x-auto [&_svg.draw]:max-h-[64vh] min-[1600px]:[&_svg.draw]:max-h-none">
           <ThreadDrawing overview={overview} thread={thread} reading={reading} />
         </div>
@@ -77,6 +79,27 @@ function SharedBy({ record, thread }: { record: RailwayRecord; thread: Thread })
           onClick={() => dispatch(lookAt(id))}
         >
           {find(record, "turnout", id)?.label}
+        </Button>
+      ))}
+    </p>
+  );
+}
+
+/** The turnouts that are thrown along with this one, because they share its control or its output. */
+function GoAlong({ record, threads, thread }: { record: RailwayRecord; threads: readonly Thread[]; thread: Thread }) {
+  const leader = thread.turnout.id;
+  const position = useAppSelector((state) => state.view.asked[leader] ?? "N");
+  const by = useAppSelector((state) => state.view.by[leader]);
+  const dispatch = useAppDispatch();
+  const along = useMemo(() => thrownAlong(threads, leader, position, by), [threads, leader, position, by]);
+  const others = Object.entries(along).filter(([id]) => id !== leader);
+  if (others.length === 0) return null;
+  return (
+    <p className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-rule px-3 py-1.5" role="status">
+      <span>Thrown with it, by the same control or output:</span>
+      {others.map(([id, to]) => (
+        <Button key={id} size="small" onClick={() => dispatch(choose({ kind: "turnout", id }))}>
+          {find(record, "turnout", id)?.label} to {to} <PositionMark position={to} />
         </Button>
       ))}
     </p>
