@@ -1,10 +1,14 @@
 // Turnouts that share a control or an output do together what it does, whichever of them is asked.
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drafted, smallRailway, threadOf } from "../../testing/build.ts";
+import { drafted, railway, smallRailway, threadOf } from "../../testing/build.ts";
 import { routeButton, SHARED, zonesAtInputs } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
+import { ByWay } from "../record/byWay.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
+import { sideMade } from "../schematic/recipes/controlSides.ts";
+import { controlsOf, threadsOf } from "../schematic/thread.ts";
 import { Bonds } from "./bonds.ts";
 import { askedOf, type RailwayState, RESTING } from "./states.ts";
 import { stateFor } from "./threadReading.ts";
@@ -93,4 +97,56 @@ it("lets the turnout that is thrown decide, then those that are named, then the 
   expect(stands({ ...RESTING, asked: { a: "R", b: "R" }, moment: "held", acting: "b" })).toBe("NR");
   expect(stands({ ...RESTING, asked: { b: "N" } })).toBe("RN");
   expect(stands({ ...RESTING, otherwise: "R" })).toBe("RN");
+});
+
+/** Turnouts of which each but the first shares a latching toggle with an earlier one, on either side of it. */
+const tree = fc
+  .array(fc.record({ parent: fc.nat(), inverseThere: fc.boolean(), inverseHere: fc.boolean() }), {
+    minLength: 1,
+    maxLength: 6,
+  })
+  .map((links) =>
+    drafted(railway(...["first", ...links.map((_, index) => `V${index}`)].map((label) => [label])), (draft) => {
+      for (const [index, { parent, inverseThere, inverseHere }] of links.entries()) {
+        const { turnouts } = draft.record;
+        const byOrder = [...turnouts].sort((a, b) => a.order - b.order);
+        const { id: deviceId } = draft.addDevice("toggle-latching", "T", "panel");
+        const asks = { deviceId, way: null, to: null };
+        draft.assign("control", { ...asks, turnoutId: byOrder[parent % (index + 1)]!.id, inverse: inverseThere });
+        draft.assign("control", { ...asks, turnoutId: byOrder[index + 1]!.id, inverse: inverseHere });
+      }
+    }),
+  );
+
+it("leaves no toggle on two sides at once, whatever a state names", () => {
+  const position = fc.constantFrom<Position>("N", "R");
+  const looks = fc.record({
+    named: fc.array(fc.tuple(fc.nat(6), position), { maxLength: 3 }),
+    otherwise: position,
+    acting: fc.option(fc.nat(6)),
+  });
+  fc.assert(
+    fc.property(tree, looks, (record, { named, otherwise, acting }) => {
+      const threads = threadsOf(record);
+      const leader = (index: number) => threads[index % threads.length]!.turnout.id;
+      const asked = Object.fromEntries(named.map(([index, to]) => [leader(index), to]));
+      const state: RailwayState =
+        acting === null
+          ? { ...RESTING, asked, otherwise }
+          : { ...RESTING, asked, otherwise, moment: "throwing", acting: leader(acting) };
+      const bonds = new Bonds(threads);
+      const settled = bonds.settle(state);
+      expect(bonds.settle(settled)).toBe(settled);
+      if (state.acting) expect(askedOf(settled, state.acting)).toBe(askedOf(state, state.acting));
+      const sides = new ByWay<Set<Position>>();
+      for (const thread of threads) {
+        for (const control of controlsOf(thread)) {
+          const side = sideMade(control, askedOf(settled, thread.turnout.id));
+          sides.at(control.device.id, null, () => new Set()).add(side);
+        }
+      }
+      for (const made of sides.values()) expect(made.size).toBe(1);
+    }),
+    { numRuns: 200 },
+  );
 });
