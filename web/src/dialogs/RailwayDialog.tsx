@@ -2,7 +2,7 @@ import { CATALOGUE, GAUGES, type RailwayRecord } from "@alderman/core";
 import { Download } from "lucide-react";
 import { useParams } from "react-router";
 import { buttonClass } from "../kit/Button.tsx";
-import { Choice } from "../kit/Choice.tsx";
+import { ChoiceField } from "../kit/ChoiceField.tsx";
 import { Dialog } from "../kit/Dialog.tsx";
 import { Field, FormGrid } from "../kit/Field.tsx";
 import { NumberField } from "../kit/NumberField.tsx";
@@ -21,12 +21,6 @@ export function RailwayDialog({ close }: { close: () => void }) {
   const { railway } = record;
   const set = (words: string, change: Partial<RailwayRecord["railway"]>) =>
     tryEdit({ words: words.slice(0, 200), edits: [{ op: "railway", value: { ...railway, ...change } }] });
-  const metres = (
-    words: (length: number) => string,
-    change: (length: number) => Partial<RailwayRecord["railway"]>,
-  ) => ({
-    save: (length: number | null) => (length === null ? "Type metres." : set(words(length), change(length))),
-  });
   return (
     <Dialog title={railway.name} about="Settings of the railway. Each is saved when it is changed." close={close}>
       <FormGrid>
@@ -35,88 +29,49 @@ export function RailwayDialog({ close }: { close: () => void }) {
             <TextField ids={ids} value={railway.name} save={(name) => set(`The railway is called ${name}`, { name })} />
           )}
         </Field>
-        <Field label="Single wires">
-          {({ id }) => (
-            <Choice
-              id={id}
-              className="w-full"
-              value={railway.wireGauge}
-              options={GAUGE_OPTIONS}
-              onChange={(wireGauge) => set(`Single wires are ${wireGauge}`, { wireGauge })}
-            />
-          )}
-        </Field>
-        <Field label="Cores of cables">
-          {({ id }) => (
-            <Choice
-              id={id}
-              className="w-full"
-              value={railway.cableGauge}
-              options={GAUGE_OPTIONS}
-              onChange={(cableGauge) => set(`Cores of cables are ${cableGauge}`, { cableGauge })}
-            />
-          )}
-        </Field>
-        <Field label="Cable, panel to layout, m">
-          {(ids) => (
-            <NumberField
-              ids={ids}
-              value={railway.cableMetres}
-              {...metres(
-                (length) => `The cable is ${length} m`,
-                (cableMetres) => ({ cableMetres }),
-              )}
-            />
-          )}
-        </Field>
-        <Field label="Usual wire to a motor, m">
-          {(ids) => (
-            <NumberField
-              ids={ids}
-              value={railway.runMetres}
-              {...metres(
-                (length) => `A wire to a motor is ${length} m`,
-                (runMetres) => ({ runMetres }),
-              )}
-            />
-          )}
-        </Field>
-        <Field label="Ways of a strip">
-          {({ id }) => (
-            <Choice
-              id={id}
-              className="w-full"
-              value={String(railway.stripWays)}
-              options={sizes("ways", railway.stripWays)}
-              onChange={(ways) => set(`Strips have ${ways} ways`, { stripWays: Number(ways) })}
-            />
-          )}
-        </Field>
-        <Field label="Cores of a cable">
-          {({ id }) => (
-            <Choice
-              id={id}
-              className="w-full"
-              value={String(railway.cableCores)}
-              options={sizes("cores", railway.cableCores)}
-              onChange={(cores) => set(`Cables have ${cores} cores`, { cableCores: Number(cores) })}
-            />
-          )}
-        </Field>
-        <Field label="Command station counts">
-          {({ id }) => (
-            <Choice
-              id={id}
-              className="w-full"
-              value={railway.addressShift === 4 ? "4" : "0"}
-              options={[
-                { value: "0", text: "as the standard does" },
-                { value: "4", text: "from raw 0: four off" },
-              ]}
-              onChange={(shift) => set("How addresses are counted", { addressShift: shift === "4" ? 4 : 0 })}
-            />
-          )}
-        </Field>
+        <ChoiceField
+          label="Single wires"
+          value={railway.wireGauge}
+          options={GAUGE_OPTIONS}
+          onChange={(wireGauge) => set(`Single wires are ${wireGauge}`, { wireGauge })}
+        />
+        <ChoiceField
+          label="Cores of cables"
+          value={railway.cableGauge}
+          options={GAUGE_OPTIONS}
+          onChange={(cableGauge) => set(`Cores of cables are ${cableGauge}`, { cableGauge })}
+        />
+        <MetresField
+          label="Cable, panel to layout, m"
+          value={railway.cableMetres}
+          set={(cableMetres) => set(`The cable is ${cableMetres} m`, { cableMetres })}
+        />
+        <MetresField
+          label="Usual wire to a motor, m"
+          value={railway.runMetres}
+          set={(runMetres) => set(`A wire to a motor is ${runMetres} m`, { runMetres })}
+        />
+        <ChoiceField
+          label="Ways of a strip"
+          value={String(railway.stripWays)}
+          options={sizes("ways", railway.stripWays)}
+          onChange={(ways) => set(`Strips have ${ways} ways`, { stripWays: Number(ways) })}
+        />
+        <ChoiceField
+          label="Cores of a cable"
+          value={String(railway.cableCores)}
+          options={sizes("cores", railway.cableCores)}
+          onChange={(cores) => set(`Cables have ${cores} cores`, { cableCores: Number(cores) })}
+        />
+        <ChoiceField
+          label="Command station counts"
+          value={railway.addressShift === 4 ? "4" : "0"}
+          options={[
+            { value: "0", text: "as the standard does" },
+            { value: "4", text: "from raw 0: four off" },
+          ]}
+          onChange={(shift) => set("How addresses are counted", { addressShift: shift === "4" ? 4 : 0 })}
+        />
       </FormGrid>
       <p className="mt-2 text-small text-ink-2">
         To find out how it counts: throw addresses 1 and 5, and see which of them moves the first output of a board with
@@ -138,6 +93,25 @@ export function RailwayDialog({ close }: { close: () => void }) {
         <Download size={14} aria-hidden="true" /> Export the railway as a file
       </a>
     </Dialog>
+  );
+}
+
+/** A length that may not be left out. */
+function MetresField({
+  label,
+  value,
+  set,
+}: {
+  label: string;
+  value: number;
+  set: (metres: number) => ReturnType<ReturnType<typeof useTryEdit>>;
+}) {
+  return (
+    <Field label={label}>
+      {(ids) => (
+        <NumberField ids={ids} value={value} save={(metres) => (metres === null ? "Type metres." : set(metres))} />
+      )}
+    </Field>
   );
 }
 

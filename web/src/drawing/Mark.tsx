@@ -1,6 +1,5 @@
-import type { Position, Severity } from "@alderman/core";
-
-export type Verdict = "good" | "wrong" | "doubtful" | "stale" | "open";
+import type { Position } from "@alderman/core";
+import type { Verdict } from "./verdict.ts";
 
 const WORDS: Record<Verdict, string> = {
   good: "agrees",
@@ -9,11 +8,6 @@ const WORDS: Record<Verdict, string> = {
   stale: "stale",
   open: "not finished",
 };
-
-/** The verdict that a finding's severity stands for. */
-export function verdictFor(severity: Severity): Verdict {
-  return severity === "stop" ? "wrong" : severity === "look" ? "doubtful" : "open";
-}
 
 /** A verdict's shape, centred on 0,0 and 16 units wide, for use within a drawing. */
 export function MarkShape({ verdict }: { verdict: Verdict }) {

@@ -1,9 +1,5 @@
 import type { WireColour } from "@alderman/core";
-
-/** The two colours of a wire: its own and that of its stripe, the same for a plain one. */
-export function colourPair(colour: WireColour): [string, string] {
-  return [`var(--w-${colour.slice(0, 2)})`, `var(--w-${colour.slice(-2)})`];
-}
+import { colourPair } from "./colourPair.ts";
 
 /** A wire in its true colour over an ink line; a dashed one is laid elsewhere and only passes on. */
 export function WirePath({ d, colour, dashed = false }: { d: string; colour: WireColour; dashed?: boolean }) {

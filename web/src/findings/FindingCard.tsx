@@ -1,6 +1,7 @@
 import { type Acceptance, Draft, type Finding, freshId, type Remedy } from "@alderman/core";
 import { lazy, type PointerEvent, Suspense, useRef, useState } from "react";
-import { Mark, verdictFor } from "../drawing/Mark.tsx";
+import { Mark } from "../drawing/Mark.tsx";
+import { verdictFor } from "../drawing/verdict.ts";
 import { Button } from "../kit/Button.tsx";
 import { Input } from "../kit/Input.tsx";
 import { useRecord } from "../session/hooks.ts";

@@ -17,7 +17,6 @@ import {
 import {
   type ComponentProps,
   type ComponentType,
-  Fragment,
   type KeyboardEvent,
   lazy,
   type ReactNode,
@@ -145,7 +144,7 @@ export function DataTable<T>(props: Props<T>) {
   useEffect(() => {
     if (at >= 0 && !many) scroll?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
   }, [at, many, scroll]);
-  const shownColumns = table.getVisibleLeafColumns();
+  const shown = table.getVisibleLeafColumns().flatMap(({ id }) => columns.find((column) => column.id === id) ?? []);
   const onRowKey = (event: KeyboardEvent<HTMLTableRowElement>, index: number) => {
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     const next = rows[index + step];
@@ -160,46 +159,32 @@ export function DataTable<T>(props: Props<T>) {
     } else return;
     event.preventDefault();
   };
-  const Row = props.row ?? PlainRow;
   const drawRow = (index: number, measure: ((element: Element | null) => void) | null) => {
     const row = rows[index];
     if (!row) return null;
     const item = row.original as T;
-    const more = below?.(item);
     return (
-      <Fragment key={row.id}>
-        <Row
-          item={item}
-          data-index={index}
-          ref={measure}
-          aria-rowindex={index + 2}
-          {...(onChoose
+      <BodyRow
+        key={row.id}
+        item={item}
+        columns={shown}
+        more={below?.(item)}
+        isChosen={row.id === chosen}
+        as={props.row ?? PlainRow}
+        own={{
+          "data-index": index,
+          "aria-rowindex": index + 2,
+          ref: measure,
+          ...(onChoose
             ? {
                 "aria-selected": row.id === chosen,
                 tabIndex: row.id === chosen || (at < 0 && index === 0) ? 0 : -1,
                 onClick: () => onChoose(item),
                 onKeyDown: (event: KeyboardEvent<HTMLTableRowElement>) => onRowKey(event, index),
               }
-            : {})}
-          className={`focus-visible:-outline-offset-3 ${onChoose ? "cursor-pointer" : ""} ${row.id === chosen ? "bg-copper-wash [&>td:first-child]:shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
-        >
-          {shownColumns.map((column) => {
-            const own = columns.find(({ id }) => id === column.id);
-            return (
-              <td key={column.id} className={cellClass(own, more !== undefined && more !== null)}>
-                {own?.cell ? own.cell(item) : own?.value?.(item)}
-              </td>
-            );
-          })}
-        </Row>
-        {more && (
-          <tr>
-            <td colSpan={shownColumns.length} className="border-b border-rule px-3 pb-1.5 text-small">
-              {more}
-            </td>
-          </tr>
-        )}
-      </Fragment>
+            : {}),
+        }}
+      />
     );
   };
   return (
@@ -229,34 +214,11 @@ export function DataTable<T>(props: Props<T>) {
             aria-rowcount={rows.length + 1}
             className={`w-full border-collapse ${Object.keys(kept.columnSizing ?? {}).length > 0 ? "table-fixed" : ""} ${props.className ?? ""}`}
           >
-            <thead>
-              <tr>
-                {(table.getHeaderGroups()[0]?.headers ?? []).map((header) => {
-                  const column = columns.find(({ id }) => id === header.id);
-                  return (
-                    <ColumnHead
-                      key={header.id}
-                      head={header}
-                      title={titleOf(columns, header.id)}
-                      untitled={column?.untitled ?? false}
-                      figures={column?.figures ?? false}
-                      width={kept.columnSizing?.[header.id] ?? column?.width}
-                      className="whitespace-nowrap last:pr-3 max-sm:whitespace-normal"
-                    />
-                  );
-                })}
-              </tr>
-            </thead>
+            <Head table={table} columns={columns} widths={kept.columnSizing} />
             <tbody>
               {many ? (
                 <Suspense>
-                  <ManyRows
-                    count={rows.length}
-                    chosen={at}
-                    columns={shownColumns.length}
-                    scroll={scroll}
-                    row={drawRow}
-                  />
+                  <ManyRows count={rows.length} chosen={at} columns={shown.length} scroll={scroll} row={drawRow} />
                 </Suspense>
               ) : (
                 rows.map((_, index) => drawRow(index, null))
@@ -270,17 +232,92 @@ export function DataTable<T>(props: Props<T>) {
   );
 }
 
+/** The headings: they sort, and their edges size the columns. */
+function Head<T>({
+  table,
+  columns,
+  widths,
+}: {
+  table: ReturnType<typeof useDataTable<T>>["table"];
+  columns: readonly DataColumn<T>[];
+  /** Widths that somebody has set, by column. */
+  widths: Readonly<Record<string, number>> | undefined;
+}) {
+  return (
+    <thead>
+      <tr>
+        {(table.getHeaderGroups()[0]?.headers ?? []).map((header) => {
+          const column = columns.find(({ id }) => id === header.id);
+          return (
+            <ColumnHead
+              key={header.id}
+              head={header}
+              title={titleOf(columns, header.id)}
+              untitled={column?.untitled ?? false}
+              figures={column?.figures ?? false}
+              width={widths?.[header.id] ?? column?.width}
+              className="whitespace-nowrap last:pr-3 max-sm:whitespace-normal"
+            />
+          );
+        })}
+      </tr>
+    </thead>
+  );
+}
+
+/** A row with the cells of the columns that are shown, and what stands below it. */
+function BodyRow<T>({
+  item,
+  columns,
+  more,
+  isChosen,
+  as: Row,
+  own,
+}: {
+  item: T;
+  columns: readonly DataColumn<T>[];
+  more: ReactNode;
+  isChosen: boolean;
+  as: NonNullable<Props<T>["row"]>;
+  /** What the row element gets, so that it can be measured, chosen and reached by keys. */
+  own: ComponentProps<"tr"> & { "data-index": number };
+}) {
+  const joined = more !== undefined && more !== null;
+  return (
+    <>
+      <Row
+        item={item}
+        {...own}
+        className={`focus-visible:-outline-offset-3 ${own.onClick ? "cursor-pointer" : ""} ${isChosen ? "bg-copper-wash [&>td:first-child]:shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
+      >
+        {columns.map((column) => (
+          <td key={column.id} className={cellClass(column, joined)}>
+            {column.cell ? column.cell(item) : column.value?.(item)}
+          </td>
+        ))}
+      </Row>
+      {more && (
+        <tr>
+          <td colSpan={columns.length} className="border-b border-rule px-3 pb-1.5 text-small">
+            {more}
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
 function PlainRow({ item: _, ...rest }: { item: unknown } & ComponentProps<"tr">) {
   return <tr {...rest} />;
 }
 
-function cellClass<T>(column: DataColumn<T> | undefined, joined: boolean): string {
+function cellClass<T>(column: DataColumn<T>, joined: boolean): string {
   const line = joined ? "" : "border-b border-rule";
-  const text = column?.figures
+  const text = column.figures
     ? "text-right font-mono text-[12px] whitespace-nowrap"
-    : column?.mono
+    : column.mono
       ? "font-mono text-[12px] whitespace-nowrap"
-      : column?.wraps
+      : column.wraps
         ? "align-top py-1"
         : "whitespace-nowrap overflow-hidden text-ellipsis";
   return `h-7 px-1.5 max-sm:px-1 first:pl-3 last:pr-3 ${line} ${text}`;

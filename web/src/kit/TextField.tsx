@@ -1,6 +1,7 @@
 import { type KeyboardEvent, useEffect, useRef } from "react";
 import { useForm } from "react-hook-form";
 import { Problem } from "./Field.tsx";
+import { focusNext } from "./focusNext.ts";
 import { inputClass } from "./Input.tsx";
 
 interface SavedProps {
@@ -22,15 +23,6 @@ interface SavedProps {
   goesOn?: boolean;
   /** Lines; a field of several is no longer left by Enter. */
   lines?: number;
-}
-
-/** Puts the focus on the field that follows one in its table, list or form. */
-export function focusNext(field: HTMLElement): void {
-  const list = field.closest("table, [role=list], form");
-  const fields = [...(list?.querySelectorAll<HTMLElement>("input:not([type=file]):not([disabled])") ?? [])];
-  const next = fields[fields.indexOf(field) + 1];
-  next?.focus();
-  if (next instanceof HTMLInputElement) next.select();
 }
 
 /** A text that is saved when it is left. What cannot be saved stays as it was typed, with the sentence below it; Escape brings back what is kept. */

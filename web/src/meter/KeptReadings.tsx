@@ -1,63 +1,12 @@
-import {
-  freshId,
-  type MeterReading,
-  measuringPoints,
-  milliamps,
-  nextPlace,
-  ohms as ohmsText,
-  putEdit,
-  type Reading,
-  standingAt,
-  threadLedBy,
-  volts as voltsText,
-} from "@alderman/core";
+import { measuringPoints, nextPlace, standingAt, threadLedBy } from "@alderman/core";
 import { useLeader } from "../derivation/hooks.ts";
 import { Mark } from "../drawing/Mark.tsx";
 import { Button } from "../kit/Button.tsx";
 import { useRecord } from "../session/hooks.ts";
-import { useEdit } from "../session/useEdit.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { probe, setRange } from "../store/view.ts";
 import { shortDateAndTime } from "../tools/when.ts";
-
-/** How a value is written on a range of the meter; SI units. */
-export const WRITE: Record<MeterReading["range"], (value: number) => string> = {
-  V: voltsText,
-  ohm: ohmsText,
-  mA: (value) => milliamps(value * 1000),
-};
-
-/** Keeps what the meter said between the probes, with the state that was looked at and the time. */
-export function useKeepReading(): (reading: MeterReading, read: number) => void {
-  const { red, black, asked, moment } = useAppSelector((state) => state.view);
-  const record = useRecord();
-  const leader = useLeader();
-  const act = useEdit();
-  return (reading, read) => {
-    if (!record || !red || !black) return;
-    const { range, value, tolerance } = reading;
-    const at = new Date().toISOString();
-    const known = value !== null;
-    const kept: Reading = {
-      id: freshId(record, "reading", `${red.name}-${black.name}`),
-      red: red.key,
-      black: black.key,
-      redName: red.name,
-      blackName: black.name,
-      range,
-      turnoutId: leader,
-      position: leader ? (asked[leader] ?? "N") : null,
-      moment: leader ? moment : "rest",
-      expected: value,
-      low: known ? value - tolerance : null,
-      high: known ? value + tolerance : null,
-      read,
-      agrees: known && Math.abs(read - value) <= tolerance,
-      at,
-    };
-    act({ words: `Read ${red.name} to ${black.name}: ${WRITE[range](read)}`, edits: [putEdit("reading", kept)] });
-  };
-}
+import { WRITE } from "./writeValue.ts";
 
 /** Where to measure next when a kept reading on the chosen thread disagrees: half-way back along it. */
 export function NextPlace() {

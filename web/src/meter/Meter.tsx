@@ -10,7 +10,9 @@ import { Input } from "../kit/Input.tsx";
 import { Segmented } from "../kit/Segmented.tsx";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { isOfProbes, probe, setRange } from "../store/view.ts";
-import { LastReadings, NextPlace, useKeepReading, WRITE } from "./KeptReadings.tsx";
+import { LastReadings, NextPlace } from "./KeptReadings.tsx";
+import { useKeepReading } from "./useKeepReading.ts";
+import { WRITE } from "./writeValue.ts";
 
 /** A heading within the dock. */
 export function Heading({ children }: { children: ReactNode }) {

@@ -13,10 +13,11 @@ import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { Arm, Contact, Lamp } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
-import { Lane, viaWords } from "./Lane.tsx";
+import { Lane } from "./Lane.tsx";
 import { lampTerminals, linksBack, sourceOf } from "./lampSource.ts";
 import { BACK_ROWS, type LaneProps, type Numbered } from "./laneProps.ts";
-import { drawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
+import { linkVerdict } from "./linkVerdict.ts";
+import { drawnEnd, type Row, viaWords, type Wiring } from "./wiring.ts";
 
 /** What lights the lamp, the cable between, and the lamp. */
 export function BackLane(props: LaneProps & Numbered) {
@@ -179,7 +180,7 @@ function ContactSource({
   }) {
   const { from, assignment } = lamp;
   const way = assignment.way ?? 1;
-  const [into, out] = lamp.type.commonPlus ? ["−", "+"] : ["+", "−"];
+  const [into, out] = lamp.type.commonPlus ? (["−", "+"] as const) : (["+", "−"] as const);
   const label = from.device.label;
   const plus = supply && wiring.joined(`${supply.id}:${into}`, `${from.device.id}:S${way}c`);
   const plusVia = supply && plus ? wiring.via(`${from.device.id}:S${way}c`, `${supply.id}:${into}`) : null;
@@ -226,33 +227,7 @@ function ContactSource({
         <Missing x={400} y={350} words="No contact for it" />
       )}
       {supply ? (
-        <>
-          <path d="M440 396H500V424H440Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
-          <text className="tv" x="470" y="415" textAnchor="middle">
-            {supply.label}
-          </text>
-          <Terminal
-            end={`${supply.id}:${out}`}
-            name={terminalName(supply.label, out)}
-            x={440}
-            y={410}
-            label={out}
-            labelAt="aboveLeft"
-          />
-          <Terminal
-            end={`${supply.id}:${into}`}
-            name={terminalName(supply.label, into)}
-            x={500}
-            y={410}
-            label={into}
-            labelAt="aboveRight"
-          />
-          {reading?.lamp && (
-            <text className="tm" x="318" y="306">
-              {volts(reading.lamp.contactVolts ?? 0)} at the contact
-            </text>
-          )}
-        </>
+        <ContactSupply label={supply.label} id={supply.id} into={into} out={out} at={reading?.lamp?.contactVolts} />
       ) : (
         <Missing x={400} y={410} words="No supply" />
       )}
@@ -262,5 +237,45 @@ function ContactSource({
         </text>
       ))}
     </g>
+  );
+}
+
+/** The supply whose one side goes through the contact, with its volts there. */
+function ContactSupply({
+  id,
+  label,
+  into,
+  out,
+  at,
+}: {
+  id: string;
+  label: string;
+  /** Terminal that goes to the contact, and the other one. */
+  into: string;
+  out: string;
+  /** Volts at the contact; undefined while nothing was solved. */
+  at: number | null | undefined;
+}) {
+  return (
+    <>
+      <path d="M440 396H500V424H440Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
+      <text className="tv" x="470" y="415" textAnchor="middle">
+        {label}
+      </text>
+      <Terminal end={`${id}:${out}`} name={terminalName(label, out)} x={440} y={410} label={out} labelAt="aboveLeft" />
+      <Terminal
+        end={`${id}:${into}`}
+        name={terminalName(label, into)}
+        x={500}
+        y={410}
+        label={into}
+        labelAt="aboveRight"
+      />
+      {at !== undefined && (
+        <text className="tm" x="318" y="306">
+          {volts(at ?? 0)} at the contact
+        </text>
+      )}
+    </>
   );
 }

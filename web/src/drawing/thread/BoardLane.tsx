@@ -8,10 +8,11 @@ import { CommandPart } from "./CommandPart.tsx";
 import { ControlFace } from "./ControlFace.tsx";
 import { controlInWords, madeNow } from "./controlWords.ts";
 import { Heading } from "./Heading.tsx";
-import { Lane, LoomHeadings, viaWords } from "./Lane.tsx";
+import { Lane, LoomHeadings } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
+import { linkVerdict } from "./linkVerdict.ts";
 import { OutputPart } from "./OutputPart.tsx";
-import { type DrawnEnd, drawnEnd, linkVerdict, type Row, type Wiring } from "./wiring.ts";
+import { type DrawnEnd, drawnEnd, type Row, viaWords, type Wiring } from "./wiring.ts";
 
 /** Where the board that reads a control and the driver behind it stand. */
 const READER = { x: 316, width: 42 };

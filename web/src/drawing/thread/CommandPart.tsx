@@ -3,7 +3,8 @@ import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
 import { Heading, Missing } from "./Heading.tsx";
 import type { LaneProps } from "./laneProps.ts";
-import { linkVerdict } from "./wiring.ts";
+
+import { linkVerdict } from "./linkVerdict.ts";
 
 /** How a thread without a control at inputs is commanded: by address over the track, by events over a bus, or by itself. */
 export function CommandPart({ thread, findings, overview }: LaneProps & { overview: Overview }) {

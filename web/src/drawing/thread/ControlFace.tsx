@@ -1,5 +1,5 @@
 import type { Position, ThreadControl } from "@alderman/core";
-import type { Verdict } from "../Mark.tsx";
+import type { Verdict } from "../verdict.ts";
 import { ControlGlyph } from "./controlGlyphs.tsx";
 import { controlName, controlWords } from "./controlWords.ts";
 import { Heading } from "./Heading.tsx";

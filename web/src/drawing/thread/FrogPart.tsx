@@ -1,25 +1,18 @@
-import { type FrogReading, railAtContact, type ThreadFrog, terminalName, traitsOf, volts } from "@alderman/core";
-import type { Verdict } from "../Mark.tsx";
+import {
+  type Fitted,
+  type FrogReading,
+  railAtContact,
+  type ThreadFrog,
+  terminalName,
+  traitsOf,
+  volts,
+} from "@alderman/core";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
+import { frogVerdict, frogWords } from "./frogWords.ts";
 import { Heading } from "./Heading.tsx";
 
 const RAIL_NAMES = { L: "left rail", R: "right rail" };
-
-/** The verdict on a frog: carries what it must, the wrong rail, or nothing. */
-export function frogVerdict(frog: ThreadFrog, reads: FrogReading | undefined): Verdict {
-  if (!frog.from || !reads?.wanted) return "open";
-  if (reads.carries === null) return "doubtful";
-  return reads.carries === reads.wanted ? "good" : "wrong";
-}
-
-/** What a frog carries, in few words. */
-export function frogWords(reads: FrogReading | undefined): string {
-  if (!reads?.carries) return "dead";
-  return reads.wanted && reads.wanted !== reads.carries
-    ? `carries ${reads.carries}, not ${reads.wanted}`
-    : `carries ${reads.carries}`;
-}
 
 /** The frog between its rails with the contact that feeds it, in the lower half of the track's column. */
 export function FrogPart({
@@ -45,8 +38,6 @@ export function FrogPart({
       labelAt={labelAt}
     />
   );
-  // the side that is wired to the left rail is drawn on the left
-  const leftEnd = railAtContact(frog, "N") === "L" ? "n" : "r";
   return (
     <g>
       <Heading
@@ -58,49 +49,8 @@ export function FrogPart({
       />
       <path d="M556 396V452M622 396V452" stroke="var(--ink)" strokeWidth="3" />
       <path d="M576 452L589 400L602 452" fill="none" stroke="var(--ink)" strokeWidth="3" strokeLinejoin="round" />
-      {byContact && from && (
-        <>
-          <WirePath d="M564 326H548V378H556V396" colour="PK" />
-          <WirePath d="M614 326H630V378H622V396" colour="TQ" />
-          <WirePath d="M589 360V400" colour="WHRD" />
-          <ContactAbove side={reads?.carries ?? null} />
-          {(
-            [
-              [leftEnd, 564, 326],
-              [leftEnd === "n" ? "r" : "n", 614, 326],
-              ["c", 589, 360],
-            ] as const
-          ).map(([end, x, y]) => (
-            <Terminal
-              key={end}
-              end={`${from.device.id}:${set}${end}`}
-              name={terminalName(from.device.label, `${set}${end}`)}
-              x={x}
-              y={y}
-              label={end}
-              labelAt={end === "c" ? "aboveRight" : "above"}
-              radius={4.5}
-            />
-          ))}
-        </>
-      )}
-      {from && traitsOf(from.type).inTrack === "polarity-unit" && (
-        <>
-          <path d="M562 308H616V350H562Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
-          <text className="tv" x="589" y="333" textAnchor="middle">
-            {from.device.label}
-          </text>
-          <WirePath d="M589 350V400" colour="WHRD" />
-          <Terminal
-            end={`${from.device.id}:F`}
-            name={terminalName(from.device.label, "F")}
-            x={589}
-            y={350}
-            label="F"
-            labelAt="aboveRight"
-          />
-        </>
-      )}
+      {byContact && <FedByContact frog={frog} set={set} side={reads?.carries ?? null} />}
+      {from && traitsOf(from.type).inTrack === "polarity-unit" && <FedByUnit unit={from} />}
       {atFrog("F", 589, 404, "aboveRight")}
       {atFrog("L", 556, 400, "left")}
       {atFrog("R", 622, 400, "right")}
@@ -126,6 +76,57 @@ export function FrogPart({
         </>
       )}
     </g>
+  );
+}
+
+/** The contact that joins the frog to one rail or the other. */
+function FedByContact({ frog, set, side }: { frog: ThreadFrog; set: string; side: "L" | "R" | null }) {
+  const { from } = frog;
+  if (!from) return null;
+  // the side that is wired to the left rail is drawn on the left
+  const [left, right] = railAtContact(frog, "N") === "L" ? ["n", "r"] : ["r", "n"];
+  const at = (end: string, x: number, y: number) => (
+    <Terminal
+      end={`${from.device.id}:${set}${end}`}
+      name={terminalName(from.device.label, `${set}${end}`)}
+      x={x}
+      y={y}
+      label={end}
+      labelAt={end === "c" ? "aboveRight" : "above"}
+      radius={4.5}
+    />
+  );
+  return (
+    <>
+      <WirePath d="M564 326H548V378H556V396" colour="PK" />
+      <WirePath d="M614 326H630V378H622V396" colour="TQ" />
+      <WirePath d="M589 360V400" colour="WHRD" />
+      <ContactAbove side={side} />
+      {at(left ?? "n", 564, 326)}
+      {at(right ?? "r", 614, 326)}
+      {at("c", 589, 360)}
+    </>
+  );
+}
+
+/** The polarity unit that feeds the frog. */
+function FedByUnit({ unit: { device } }: { unit: Fitted }) {
+  return (
+    <>
+      <path d="M562 308H616V350H562Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
+      <text className="tv" x="589" y="333" textAnchor="middle">
+        {device.label}
+      </text>
+      <WirePath d="M589 350V400" colour="WHRD" />
+      <Terminal
+        end={`${device.id}:F`}
+        name={terminalName(device.label, "F")}
+        x={589}
+        y={350}
+        label="F"
+        labelAt="aboveRight"
+      />
+    </>
   );
 }
 

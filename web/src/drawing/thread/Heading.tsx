@@ -1,4 +1,5 @@
-import { MarkShape, type Verdict } from "../Mark.tsx";
+import { MarkShape } from "../Mark.tsx";
+import type { Verdict } from "../verdict.ts";
 
 /** A link's heading: its number in copper, its name, and the verdict where something was checked. */
 export function Heading({

@@ -123,12 +123,3 @@ function Screw({ x, y, end, name, number }: { x: number; y: number; end: string;
     </>
   );
 }
-
-/** Words about conductors that reach their terminal by way of another one. */
-export function viaWords(rows: readonly Row[], side: "panel" | "layout"): string[] {
-  return rows.flatMap((row) => {
-    const via = side === "panel" ? row.panelVia : row.layoutVia;
-    const end = side === "panel" ? row.panel : row.layout;
-    return via && end ? [`${end.terminal} via ${via}`] : [];
-  });
-}

@@ -1,11 +1,11 @@
 import { amps, figureValue, type ThreadMotor, terminalName, traitsOf, volts } from "@alderman/core";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
-import { leadHeight, MOTOR_X, motorTop, outputWires, windingTerminals } from "./boards.ts";
 import { ServoMotor, SmallCoilMotor, StallMotor } from "./glyphs.tsx";
 import { Heading } from "./Heading.tsx";
 import type { LaneProps } from "./laneProps.ts";
-import { linkVerdict } from "./wiring.ts";
+import { linkVerdict } from "./linkVerdict.ts";
+import { leadHeight, MOTOR_X, motorTop, outputWires, windingTerminals } from "./outputWires.ts";
 
 interface Props extends LaneProps {
   /** Left edge and width of the driver's box. */

@@ -2,14 +2,15 @@ import { outTerminals, volts } from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
-import { leadHeight, MOTOR_X, motorTop } from "./boards.ts";
 import { ControlFace } from "./ControlFace.tsx";
 import { madeNow } from "./controlWords.ts";
 import { Heading } from "./Heading.tsx";
 import { Lane, LoomHeadings } from "./Lane.tsx";
 import type { LaneProps } from "./laneProps.ts";
+import { linkVerdict } from "./linkVerdict.ts";
 import { Motors } from "./OutputPart.tsx";
-import { drawnEnd, linkVerdict } from "./wiring.ts";
+import { leadHeight, MOTOR_X, motorTop } from "./outputWires.ts";
+import { drawnEnd } from "./wiring.ts";
 
 const ROWS = [77, 107, 137, 167];
 

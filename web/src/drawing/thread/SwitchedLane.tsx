@@ -10,16 +10,17 @@ import {
   volts,
 } from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
-import type { Verdict } from "../Mark.tsx";
 import { Terminal } from "../Terminal.tsx";
+import type { Verdict } from "../verdict.ts";
 import { WirePath } from "../Wire.tsx";
 import { ControlFace } from "./ControlFace.tsx";
 import { controlInWords, madeNow } from "./controlWords.ts";
 import { CoilMotor, StallMotor } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
-import { Lane, LoomHeadings, viaWords } from "./Lane.tsx";
+import { Lane, LoomHeadings } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
-import { drawnEnd, linkVerdict } from "./wiring.ts";
+import { linkVerdict } from "./linkVerdict.ts";
+import { drawnEnd, viaWords } from "./wiring.ts";
 
 type Fitted = Thread["motors"][number];
 type Driver = NonNullable<Fitted["driver"]>;

@@ -2,12 +2,14 @@ import type { ThreadFrog } from "@alderman/core";
 import { terminalName } from "@alderman/core";
 import { PositionShape } from "../Mark.tsx";
 import { Terminal } from "../Terminal.tsx";
-import { FrogPart, frogVerdict, frogWords } from "./FrogPart.tsx";
+import { FrogPart } from "./FrogPart.tsx";
+import { frogVerdict, frogWords } from "./frogWords.ts";
 import { TurnoutGlyph } from "./glyphs.tsx";
 import { Heading } from "./Heading.tsx";
 import { linksBack } from "./lampSource.ts";
 import type { LaneProps, Numbered } from "./laneProps.ts";
-import { linkVerdict } from "./wiring.ts";
+
+import { linkVerdict } from "./linkVerdict.ts";
 
 /** The turnouts as they come to lie. */
 export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wiring"> & Numbered) {

@@ -1,8 +1,6 @@
-import type { Finding, Fitted, StripWay, Thread, WireColour } from "@alderman/core";
+import type { Fitted, StripWay, WireColour } from "@alderman/core";
 import { PURPOSES, terminalName } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
-import type { Verdict } from "../Mark.tsx";
-import { verdictFor } from "../Mark.tsx";
 
 export interface DrawnEnd {
   key: string;
@@ -78,21 +76,11 @@ export class Wiring {
   }
 }
 
-/** The worst that findings say of a link that is known by these labels. */
-export function linkVerdict(findings: readonly Finding[], thread: Thread, labels: readonly string[]): Verdict {
-  const own = findings.filter(
-    ({ kept, turnoutIds, where, terminals }) =>
-      kept === null &&
-      (turnoutIds.length === 0 || turnoutIds.includes(thread.turnout.id)) &&
-      labels.some(
-        (label) =>
-          where === label ||
-          terminals.some(
-            (terminal) =>
-              terminal === label || (terminal.startsWith(label) && /^[-+−~]/.test(terminal.slice(label.length))),
-          ),
-      ),
-  );
-  const [worst] = own;
-  return worst ? verdictFor(worst.severity) : "good";
+/** Words about conductors that reach their terminal by way of another one. */
+export function viaWords(rows: readonly Row[], side: "panel" | "layout"): string[] {
+  return rows.flatMap((row) => {
+    const via = side === "panel" ? row.panelVia : row.layoutVia;
+    const end = side === "panel" ? row.panel : row.layout;
+    return via && end ? [`${end.terminal} via ${via}`] : [];
+  });
 }

@@ -8,7 +8,7 @@ import {
   typesOfFamily,
 } from "@alderman/core";
 import { Checkbox } from "../../kit/Checkbox.tsx";
-import { Choice } from "../../kit/Choice.tsx";
+import { ChoiceField } from "../../kit/ChoiceField.tsx";
 import { Field, FormGrid } from "../../kit/Field.tsx";
 import { NumberField } from "../../kit/NumberField.tsx";
 
@@ -44,41 +44,27 @@ export function AllotChoices({
     .map(({ id, name }) => ({ value: id as string | null, text: name }));
   return (
     <FormGrid>
-      <Field label="Turnouts without a motor">
-        {({ id }) => (
-          <Choice
-            id={id}
-            className="w-full"
-            value={options.motor}
-            options={[{ value: null, text: "are left out" }, ...motors]}
-            onChange={(motor) => set({ ...options, motor })}
-          />
-        )}
-      </Field>
+      <ChoiceField
+        label="Turnouts without a motor"
+        value={options.motor}
+        options={[{ value: null, text: "are left out" }, ...motors]}
+        onChange={(motor) => set({ ...options, motor })}
+      />
       {KINDS.map(({ model, name }) => (
-        <Field key={model} label={name}>
-          {({ id }) => (
-            <Choice
-              id={id}
-              className="w-full"
-              value={options.boards[model] ?? null}
-              options={drivers}
-              onChange={(board) => board !== null && set({ ...options, boards: { ...options.boards, [model]: board } })}
-            />
-          )}
-        </Field>
+        <ChoiceField
+          key={model}
+          label={name}
+          value={options.boards[model] ?? null}
+          options={drivers}
+          onChange={(board) => board !== null && set({ ...options, boards: { ...options.boards, [model]: board } })}
+        />
       ))}
-      <Field label="Addresses">
-        {({ id }) => (
-          <Choice
-            id={id}
-            className="w-full"
-            value={options.addresses}
-            options={ADDRESSING.map((value) => ({ value, text: ADDRESS_WORDS[value] }))}
-            onChange={(addresses) => set({ ...options, addresses })}
-          />
-        )}
-      </Field>
+      <ChoiceField
+        label="Addresses"
+        value={options.addresses}
+        options={ADDRESSING.map((value) => ({ value, text: ADDRESS_WORDS[value] }))}
+        onChange={(addresses) => set({ ...options, addresses })}
+      />
       <Field label="New boards of a kind">
         {(ids) => (
           <NumberField

@@ -8,7 +8,8 @@ import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { showBoards } from "../../store/view.ts";
-import { type BoardEntry, boardKind, useBoards, Ways, WithDialogs, worstOf } from "./Boards.tsx";
+import { Ways, WithDialogs } from "./Boards.tsx";
+import { type BoardEntry, boardKind, useBoards, worstOf } from "./boardEntries.ts";
 import { DROP_HERE, useDropTurnout } from "./dragging.tsx";
 
 /** Share of what it may give from which a load is worth a look (common practice). */

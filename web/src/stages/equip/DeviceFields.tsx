@@ -1,6 +1,6 @@
 import { changeType, type Device, type DeviceType, Draft, typesOfFamily, type Verdict } from "@alderman/core";
 import { Mark } from "../../drawing/Mark.tsx";
-import { Choice } from "../../kit/Choice.tsx";
+import { ChoiceField } from "../../kit/ChoiceField.tsx";
 import { Field } from "../../kit/Field.tsx";
 import { TextField } from "../../kit/TextField.tsx";
 import { useRecord } from "../../session/hooks.ts";
@@ -50,42 +50,31 @@ export function DeviceFields({
           />
         )}
       </Field>
-      <Field label="Type">
-        {({ id }) => (
-          <>
-            <Choice
-              id={id}
-              className="w-full"
-              value={type.id}
-              options={types.map((each) => ({
-                value: each.id,
-                text: each.name,
-                hint: GATE[gateOf?.(each).fits ?? "fits"],
-              }))}
-              onChange={(typeId) => act(() => changeType(record, device.id, typeId))}
-            />
-            {verdict && verdict.fits !== "fits" && (
-              <p className="mt-0.5 text-small">
-                <Mark verdict={verdict.fits === "cannot" ? "wrong" : "doubtful"} size={13} />{" "}
-                {verdict.fits === "cannot" ? "Cannot" : "Needs more"}: {verdict.why}.
-              </p>
-            )}
-          </>
+      <ChoiceField
+        label="Type"
+        value={type.id}
+        options={types.map((each) => ({
+          value: each.id,
+          text: each.name,
+          hint: GATE[gateOf?.(each).fits ?? "fits"],
+        }))}
+        onChange={(typeId) => act(() => changeType(record, device.id, typeId))}
+      >
+        {verdict && verdict.fits !== "fits" && (
+          <p className="mt-0.5 text-small">
+            <Mark verdict={verdict.fits === "cannot" ? "wrong" : "doubtful"} size={13} />{" "}
+            {verdict.fits === "cannot" ? "Cannot" : "Needs more"}: {verdict.why}.
+          </p>
         )}
-      </Field>
-      <Field label="Stands">
-        {({ id }) => (
-          <Choice
-            id={id}
-            className="w-full"
-            value={device.place}
-            options={PLACES}
-            onChange={(place) =>
-              act(group(`${device.label} stands ${place === "panel" ? "at the panel" : "under the layout"}`, { place }))
-            }
-          />
-        )}
-      </Field>
+      </ChoiceField>
+      <ChoiceField
+        label="Stands"
+        value={device.place}
+        options={PLACES}
+        onChange={(place) =>
+          act(group(`${device.label} stands ${place === "panel" ? "at the panel" : "under the layout"}`, { place }))
+        }
+      />
     </>
   );
 }

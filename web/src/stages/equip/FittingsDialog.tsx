@@ -1,9 +1,21 @@
-import { type Assignment, controlsOf, Draft, gate, threadLedBy } from "@alderman/core";
+import {
+  type Assignment,
+  controlsOf,
+  Draft,
+  gate,
+  type Thread,
+  type ThreadControl,
+  type ThreadFrog,
+  type ThreadLamp,
+  type ThreadMotor,
+  threadLedBy,
+} from "@alderman/core";
 import type { ReactNode } from "react";
+import { controlLabel } from "../../drawing/thread/controlWords.ts";
 import { Checkbox } from "../../kit/Checkbox.tsx";
-import { Choice } from "../../kit/Choice.tsx";
+import { ChoiceField } from "../../kit/ChoiceField.tsx";
 import { Dialog } from "../../kit/Dialog.tsx";
-import { Field, FormGrid } from "../../kit/Field.tsx";
+import { FormGrid } from "../../kit/Field.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 import { DeviceFields } from "./DeviceFields.tsx";
@@ -16,12 +28,11 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
   // from the record, not from the worker, so that a tick shows at once
   const thread = record && threadLedBy(record, turnoutId);
   if (!record || !thread) return null;
-  const put = (words: string, assignment: Assignment) => {
+  const put: Put = (words, assignment) => {
     const draft = new Draft(record);
     draft.put("assignment", assignment);
     act(draft.group(words));
   };
-  const { lamp, frogs } = thread;
   return (
     <Dialog
       title={`Fittings of ${thread.label}`}
@@ -29,108 +40,120 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
       close={close}
     >
       {thread.motors.length === 0 && <p className="text-ink-2">No motor yet. Choose one in the list.</p>}
-      {thread.motors.map(({ device, type, assignment, driver }) => (
-        <Part key={device.id} title={`Motor ${device.label}`}>
-          <DeviceFields
-            device={device}
-            type={type}
-            gateOf={(motor) => gate({ motor, driver: driver?.type, control: thread.control?.type })}
-          />
-          <Tick
-            label="Leads exchanged at the motor"
-            on={assignment.crossed}
-            set={(crossed) =>
-              put(`Leads of ${device.label} ${crossed ? "exchanged" : "as drawn"}`, { ...assignment, crossed })
-            }
-          />
-          <Tick
-            label="Mounted the other way round"
-            on={assignment.opposite}
-            set={(opposite) =>
-              put(`${device.label} mounted ${opposite ? "the other way round" : "as drawn"}`, {
-                ...assignment,
-                opposite,
-              })
-            }
-          />
-        </Part>
+      {thread.motors.map((motor) => (
+        <MotorPart key={motor.device.id} thread={thread} motor={motor} put={put} />
       ))}
-      {controlsOf(thread).map(({ device, type, assignment }) => (
-        <Part key={assignment.id} title={`Control ${device.label}`}>
-          {type.family === "control" && (
-            <DeviceFields
-              device={device}
-              type={type}
-              gateOf={(control) =>
-                gate({ control, driver: thread.motors[0]?.driver?.type, motor: thread.motors[0]?.type })
-              }
-            />
-          )}
-          <Tick
-            label="Labelled for the other line: its normal asks for reverse"
-            on={assignment.inverse}
-            set={(inverse) =>
-              put(`${device.label} ${inverse ? "is labelled for the other line" : "asks as labelled"}`, {
-                ...assignment,
-                inverse,
-              })
-            }
-          />
-        </Part>
+      {controlsOf(thread).map((control) => (
+        <ControlPart key={control.assignment.id} thread={thread} control={control} put={put} />
       ))}
-      {frogs.map((frog) => (
-        <Part key={frog.assignment.id} title={`Frog ${frog.device.label}`}>
-          {frog.from && frog.assignment.way !== null && (
-            <ContactField
-              label={`Contact of ${frog.from.device.label}`}
-              sets={frog.from.type.contactSets}
-              way={frog.assignment.way}
-              set={(way) => put(`${frog.device.label} is on contact ${way}`, { ...frog.assignment, way })}
-            />
-          )}
-          <Tick
-            label="Rails exchanged at the contact"
-            on={frog.assignment.crossed}
-            set={(crossed) =>
-              put(`Rails of ${frog.device.label} ${crossed ? "exchanged" : "as drawn"}`, {
-                ...frog.assignment,
-                crossed,
-              })
-            }
-          />
-        </Part>
+      {thread.frogs.map((frog) => (
+        <FrogPart key={frog.assignment.id} frog={frog} put={put} />
       ))}
-      {lamp && (
-        <Part title={`Lamp ${lamp.device.label}`}>
-          <DeviceFields
-            device={lamp.device}
-            type={lamp.type}
-            gateOf={(each) => gate({ lamp: each, lampFrom: lamp.from.type })}
-          />
-          {lamp.from.type.contactSets > 0 && lamp.assignment.way !== null && (
-            <ContactField
-              label={`Contact of ${lamp.from.device.label}`}
-              sets={lamp.from.type.contactSets}
-              way={lamp.assignment.way}
-              set={(way) => put(`${lamp.device.label} is on contact ${way}`, { ...lamp.assignment, way })}
-            />
-          )}
-          <Tick
-            label="Leads exchanged at the lamp"
-            on={lamp.assignment.crossed}
-            set={(crossed) =>
-              put(`Leads of ${lamp.device.label} ${crossed ? "exchanged" : "as drawn"}`, {
-                ...lamp.assignment,
-                crossed,
-              })
-            }
-          />
-        </Part>
-      )}
+      {thread.lamp && <LampPart lamp={thread.lamp} put={put} />}
       {[thread.turnout, ...thread.followers].map((turnout) => (
         <NotesAndPhotos key={turnout.id} record={record} subject={{ kind: "turnout", of: turnout }} />
       ))}
     </Dialog>
+  );
+}
+
+type Put = (words: string, assignment: Assignment) => void;
+
+function MotorPart({ thread, motor, put }: { thread: Thread; motor: ThreadMotor; put: Put }) {
+  const { device, type, assignment, driver } = motor;
+  return (
+    <Part title={`Motor ${device.label}`}>
+      <DeviceFields
+        device={device}
+        type={type}
+        gateOf={(each) => gate({ motor: each, driver: driver?.type, control: thread.control?.type })}
+      />
+      <Tick
+        label="Leads exchanged at the motor"
+        on={assignment.crossed}
+        set={(crossed) =>
+          put(`Leads of ${device.label} ${crossed ? "exchanged" : "as drawn"}`, { ...assignment, crossed })
+        }
+      />
+      <Tick
+        label="Mounted the other way round"
+        on={assignment.opposite}
+        set={(opposite) =>
+          put(`${device.label} mounted ${opposite ? "the other way round" : "as drawn"}`, { ...assignment, opposite })
+        }
+      />
+    </Part>
+  );
+}
+
+function ControlPart({ thread, control, put }: { thread: Thread; control: ThreadControl; put: Put }) {
+  const { device, type, assignment } = control;
+  const [motor] = thread.motors;
+  return (
+    <Part title={`Control ${controlLabel(control)}`}>
+      {type.family === "control" && (
+        <DeviceFields
+          device={device}
+          type={type}
+          gateOf={(each) => gate({ control: each, driver: motor?.driver?.type, motor: motor?.type })}
+        />
+      )}
+      <Tick
+        label="Labelled for the other line: its normal asks for reverse"
+        on={assignment.inverse}
+        set={(inverse) =>
+          put(`${device.label} ${inverse ? "is labelled for the other line" : "asks as labelled"}`, {
+            ...assignment,
+            inverse,
+          })
+        }
+      />
+    </Part>
+  );
+}
+
+function FrogPart({ frog: { device, assignment, from }, put }: { frog: ThreadFrog; put: Put }) {
+  return (
+    <Part title={`Frog ${device.label}`}>
+      {from && assignment.way !== null && (
+        <ContactField
+          label={`Contact of ${from.device.label}`}
+          sets={from.type.contactSets}
+          way={assignment.way}
+          set={(way) => put(`${device.label} is on contact ${way}`, { ...assignment, way })}
+        />
+      )}
+      <Tick
+        label="Rails exchanged at the contact"
+        on={assignment.crossed}
+        set={(crossed) =>
+          put(`Rails of ${device.label} ${crossed ? "exchanged" : "as drawn"}`, { ...assignment, crossed })
+        }
+      />
+    </Part>
+  );
+}
+
+function LampPart({ lamp: { device, type, assignment, from }, put }: { lamp: ThreadLamp; put: Put }) {
+  return (
+    <Part title={`Lamp ${device.label}`}>
+      <DeviceFields device={device} type={type} gateOf={(each) => gate({ lamp: each, lampFrom: from.type })} />
+      {from.type.contactSets > 0 && assignment.way !== null && (
+        <ContactField
+          label={`Contact of ${from.device.label}`}
+          sets={from.type.contactSets}
+          way={assignment.way}
+          set={(way) => put(`${device.label} is on contact ${way}`, { ...assignment, way })}
+        />
+      )}
+      <Tick
+        label="Leads exchanged at the lamp"
+        on={assignment.crossed}
+        set={(crossed) =>
+          put(`Leads of ${device.label} ${crossed ? "exchanged" : "as drawn"}`, { ...assignment, crossed })
+        }
+      />
+    </Part>
   );
 }
 
@@ -148,17 +171,12 @@ function ContactField({
 }) {
   const contacts = Array.from({ length: Math.max(sets, way) }, (_, index) => String(index + 1));
   return (
-    <Field label={label}>
-      {({ id }) => (
-        <Choice
-          id={id}
-          className="w-full"
-          value={String(way)}
-          options={contacts.map((value) => ({ value, text: `S${value}` }))}
-          onChange={(value) => set(Number(value))}
-        />
-      )}
-    </Field>
+    <ChoiceField
+      label={label}
+      value={String(way)}
+      options={contacts.map((value) => ({ value, text: `S${value}` }))}
+      onChange={(value) => set(Number(value))}
+    />
   );
 }
 

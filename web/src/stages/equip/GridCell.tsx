@@ -1,6 +1,7 @@
 import type { Column, RailwayRecord, Turnout } from "@alderman/core";
 import type { KeyboardEvent } from "react";
-import { Mark, type Verdict } from "../../drawing/Mark.tsx";
+import { Mark } from "../../drawing/Mark.tsx";
+import type { Verdict } from "../../drawing/verdict.ts";
 import { type Begin, CellInput } from "./CellInput.tsx";
 import { useDragTurnout } from "./dragging.tsx";
 import type { Place } from "./range.ts";

@@ -1,6 +1,6 @@
 import { COLUMNS, type Column, find, type RailwayRecord, type Turnout } from "@alderman/core";
 import { memo } from "react";
-import type { Verdict } from "../../drawing/Mark.tsx";
+import type { Verdict } from "../../drawing/verdict.ts";
 import type { Begin } from "./CellInput.tsx";
 import { type CellHandlers, GridCell } from "./GridCell.tsx";
 

@@ -1,6 +1,7 @@
 import { COLUMNS, type Turnout } from "@alderman/core";
 import { useResults } from "../../derivation/hooks.ts";
-import { Mark, verdictFor } from "../../drawing/Mark.tsx";
+import { Mark } from "../../drawing/Mark.tsx";
+import { verdictFor } from "../../drawing/verdict.ts";
 import { Checked } from "../../findings/Checked.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Tip } from "../../kit/Tooltip.tsx";

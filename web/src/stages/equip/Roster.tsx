@@ -1,7 +1,8 @@
 import type { Finding, Thread } from "@alderman/core";
 import { useLeader, useResults } from "../../derivation/hooks.ts";
-import { Mark, type Verdict, verdictFor } from "../../drawing/Mark.tsx";
+import { Mark } from "../../drawing/Mark.tsx";
 import { controlLabel } from "../../drawing/thread/controlWords.ts";
+import { type Verdict, verdictFor } from "../../drawing/verdict.ts";
 import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
 import { Tip } from "../../kit/Tooltip.tsx";
 import { useAppDispatch } from "../../store/store.ts";

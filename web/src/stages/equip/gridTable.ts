@@ -18,7 +18,7 @@ import {
   useTable,
 } from "@tanstack/react-table";
 import { type Dispatch, type SetStateAction, useMemo } from "react";
-import { type Verdict, verdictFor } from "../../drawing/Mark.tsx";
+import { type Verdict, verdictFor } from "../../drawing/verdict.ts";
 import { useNarrow } from "../../kit/useMedia.ts";
 import { textsOf } from "./cellTexts.ts";
 

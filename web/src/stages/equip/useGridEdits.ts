@@ -28,6 +28,8 @@ export interface GridChoice {
   several: boolean;
 }
 
+export type GridEdits = ReturnType<typeof useGridEdits>;
+
 /** What can be done to the turnouts from the grid; what cannot be is said in `problem`, and nothing changes then. */
 export function useGridEdits(record: RailwayRecord, { turnouts, columns, here, range, several }: GridChoice) {
   const tryEdit = useTryEdit();

@@ -1,7 +1,8 @@
 import { addressRange, Draft, type OutputAddress, setAddress } from "@alderman/core";
 import { useMemo } from "react";
 import { useLeader, useResults } from "../../derivation/hooks.ts";
-import { Mark, type Verdict } from "../../drawing/Mark.tsx";
+import { Mark } from "../../drawing/Mark.tsx";
+import type { Verdict } from "../../drawing/verdict.ts";
 import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";

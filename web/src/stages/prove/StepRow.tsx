@@ -13,7 +13,8 @@ import {
 import { useEffect, useRef } from "react";
 import { useForm } from "react-hook-form";
 import { Band } from "../../drawing/Band.tsx";
-import { Mark, PositionMark, type Verdict } from "../../drawing/Mark.tsx";
+import { Mark, PositionMark } from "../../drawing/Mark.tsx";
+import type { Verdict } from "../../drawing/verdict.ts";
 import { Button } from "../../kit/Button.tsx";
 import { Problem } from "../../kit/Field.tsx";
 import { Input } from "../../kit/Input.tsx";

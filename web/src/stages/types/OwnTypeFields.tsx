@@ -21,11 +21,7 @@ import { Tip } from "../../kit/Tooltip.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit, useTryEdit } from "../../session/useEdit.ts";
 import { Settings } from "./Settings.tsx";
-
-/** The unit of a figure as it is written beside it. */
-export function unitWords({ unit }: Figure, currency: string): string {
-  return unit === "money" ? currency : unit;
-}
+import { unitWords } from "./unitWords.ts";
 
 /** One figure of an own type; an emptied field goes back to the catalogue's. */
 export function FigureField({
@@ -103,16 +99,37 @@ const SETTING_FIELDS = [
 /** What an own type says beyond figures: settings, what is printed beside the terminals, what is in the box. */
 export function OwnTypeFields({ own, type }: { own: OwnType; type: DeviceType }) {
   const tryEdit = useTryEdit();
+  return (
+    <>
+      <OwnSettings own={own} />
+      {type.terminals.length > 0 && <PrintedNames own={own} type={type} />}
+      <h3 className="mt-4 mb-1">In the box</h3>
+      <TextField
+        label="In the box"
+        value={own.box}
+        placeholder="As 1 motor, 2 screws, no lead"
+        save={(box) => tryEdit(changed(own, `In the box of ${own.name}`, { box }))}
+      />
+    </>
+  );
+}
+
+function changed(own: OwnType, words: string, change: Partial<OwnType>): EditGroup {
+  return { words: words.slice(0, 200), edits: [{ op: "put", kind: "type", value: { ...own, ...change } }] };
+}
+
+/** The settings of the generic type, to be taken over, and those that the owner has noted. */
+function OwnSettings({ own }: { own: OwnType }) {
+  const tryEdit = useTryEdit();
   const act = useEdit();
-  const edited = (words: string, change: Partial<OwnType>): EditGroup => ({
-    words: words.slice(0, 200),
-    edits: [{ op: "put", kind: "type", value: { ...own, ...change } }],
-  });
-  const withSettings = (settings: OwnType["settings"]) => edited(`Settings of ${own.name}`, { settings });
+  const withSettings = (settings: OwnType["settings"]) => changed(own, `Settings of ${own.name}`, { settings });
   const generic = (genericType(own.basedOn)?.settings ?? []).filter(
     ({ name }) => !own.settings.some((each) => each.name === name),
   );
   const rows = own.settings.map((setting, index) => ({ setting, index }));
+  const fresh = { name: `setting ${own.settings.length + 1}`, about: "", factory: "", range: "" };
+  const write = (at: number, change: Partial<OwnType["settings"][number]>) =>
+    tryEdit(withSettings(own.settings.map((each, index) => (index === at ? { ...each, ...change } : each))));
   return (
     <>
       <Settings
@@ -139,11 +156,7 @@ export function OwnTypeFields({ own, type }: { own: OwnType; type: DeviceType })
                 goesOn
                 label={`${field} of setting ${index + 1}`}
                 value={setting[field]}
-                save={(text) =>
-                  tryEdit(
-                    withSettings(own.settings.map((each, at) => (at === index ? { ...each, [field]: text } : each))),
-                  )
-                }
+                save={(text) => write(index, { [field]: text })}
               />
             ),
           })),
@@ -159,52 +172,41 @@ export function OwnTypeFields({ own, type }: { own: OwnType; type: DeviceType })
           },
         ]}
       />
-      <Button
-        className="mt-2"
-        onClick={() =>
-          act(
-            withSettings([
-              ...own.settings,
-              { name: `setting ${own.settings.length + 1}`, about: "", factory: "", range: "" },
-            ]),
-          )
-        }
-      >
+      <Button className="mt-2" onClick={() => act(withSettings([...own.settings, fresh]))}>
         <Plus size={14} aria-hidden="true" /> Add a setting
       </Button>
-      {type.terminals.length > 0 && (
-        <>
-          <h3 className="mt-4">Terminals, and what is printed beside them on yours</h3>
-          <div className="mt-1 grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-4 gap-y-1">
-            {type.terminals.map(({ name, about }) => (
-              <div key={name} className="flex items-start gap-2">
-                <Tip text={about}>
-                  <b className="mono w-10 flex-none pt-1.5">{name}</b>
-                </Tip>
-                <div className="min-w-0 flex-1">
-                  <TextField
-                    label={`Printed beside ${name}`}
-                    value={own.printed[name] ?? ""}
-                    placeholder={name}
-                    save={(text) => {
-                      const { [name]: _, ...rest } = own.printed;
-                      const printed = text === "" ? rest : { ...rest, [name]: text };
-                      return tryEdit(edited(`Terminals of ${own.name}`, { printed }));
-                    }}
-                  />
-                </div>
-              </div>
-            ))}
+    </>
+  );
+}
+
+/** Each terminal with what is printed beside it on the owner's own. */
+function PrintedNames({ own, type }: { own: OwnType; type: DeviceType }) {
+  const tryEdit = useTryEdit();
+  const write = (name: string, text: string) => {
+    const { [name]: _, ...rest } = own.printed;
+    const printed = text === "" ? rest : { ...rest, [name]: text };
+    return tryEdit(changed(own, `Terminals of ${own.name}`, { printed }));
+  };
+  return (
+    <>
+      <h3 className="mt-4">Terminals, and what is printed beside them on yours</h3>
+      <div className="mt-1 grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-4 gap-y-1">
+        {type.terminals.map(({ name, about }) => (
+          <div key={name} className="flex items-start gap-2">
+            <Tip text={about}>
+              <b className="mono w-10 flex-none pt-1.5">{name}</b>
+            </Tip>
+            <div className="min-w-0 flex-1">
+              <TextField
+                label={`Printed beside ${name}`}
+                value={own.printed[name] ?? ""}
+                placeholder={name}
+                save={(text) => write(name, text)}
+              />
+            </div>
           </div>
-        </>
-      )}
-      <h3 className="mt-4 mb-1">In the box</h3>
-      <TextField
-        label="In the box"
-        value={own.box}
-        placeholder="As 1 motor, 2 screws, no lead"
-        save={(box) => tryEdit(edited(`In the box of ${own.name}`, { box }))}
-      />
+        ))}
+      </div>
     </>
   );
 }

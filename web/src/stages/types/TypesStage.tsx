@@ -25,8 +25,9 @@ import { TextField } from "../../kit/TextField.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit, useTryEdit } from "../../session/useEdit.ts";
 import { saveText } from "../../tools/saveFile.ts";
-import { FigureField, OwnTypeFields, StandingField, unitWords } from "./OwnTypeFields.tsx";
+import { FigureField, OwnTypeFields, StandingField } from "./OwnTypeFields.tsx";
 import { Settings } from "./Settings.tsx";
+import { unitWords } from "./unitWords.ts";
 
 const TYPE_COLUMNS: DataColumn<DeviceType>[] = [
   { id: "name", title: "Type", value: ({ name }) => name, wraps: true },
