@@ -318,3 +318,22 @@ test("an own type says what is on it, and a change of one in use is shown before
   await page.getByRole("link", { name: /Open ends/ }).click();
   await expect(page.getByRole("table", { name: "Left open" })).toContainText("Heard only: resistance while stalled");
 });
+
+test("a toggle that two turnouts share throws both, and says so", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("tab", { name: "List" }).click();
+  await page.getByRole("button", { name: "Control of Y5: T6" }).focus();
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Control+a");
+  await page.keyboard.type("T2");
+  await expect(page.getByRole("option", { name: /T2.*shared with Y1: they move together/ })).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: "Control of Y5: T2" })).toBeVisible();
+  await page.getByRole("tab", { name: "Thread" }).click();
+  await expect(page.getByRole("heading", { name: "Thread of Y5" })).toBeVisible();
+  await page.getByRole("radio", { name: "Reverse" }).click();
+  await page.getByRole("button", { name: "Y1 to R" }).click();
+  await expect(page.getByRole("heading", { name: "Thread of Y1" })).toBeVisible();
+  await expect(page.getByRole("radio", { name: "Reverse" })).toBeChecked();
+  await expect(page.getByRole("button", { name: "Y5 to R" })).toBeVisible();
+});
