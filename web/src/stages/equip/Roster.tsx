@@ -1,4 +1,5 @@
 import type { Finding, Thread } from "@alderman/core";
+import type { ComponentProps, ComponentType } from "react";
 import { useLeader, useResults } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { controlLabel } from "../../drawing/thread/controlWords.ts";
@@ -9,8 +10,8 @@ import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { HandGlyph, MotorGlyph } from "./smallGlyphs.tsx";
 
-/** The turnouts with what each has, and its verdict; arrow keys choose. */
-export function Roster() {
+/** The turnouts with what each has, and its verdict; arrow keys choose. @param row a row that can be dragged */
+export function Roster({ row }: { row?: ComponentType<{ item: Thread } & ComponentProps<"tr">> }) {
   const { overview, state } = useResults();
   const leader = useLeader();
   const dispatch = useAppDispatch();
@@ -62,6 +63,7 @@ export function Roster() {
       items={overview?.threads ?? []}
       idOf={({ turnout }) => turnout.id}
       columns={columns}
+      {...(row ? { row } : {})}
       chosen={leader}
       onChoose={({ turnout }) => dispatch(choose({ kind: "turnout", id: turnout.id }))}
     />
