@@ -138,8 +138,13 @@ export function thrownAlong(
     ...{ asked: { [leader]: position }, moment: "throwing", acting: leader, off: false },
     ...(isThere && by !== undefined ? { by } : {}),
   };
-  return Object.fromEntries(new Bonds(threads).along(leader, state));
+  const bonds = known.get(threads) ?? new Bonds(threads);
+  known.set(threads, bonds);
+  return Object.fromEntries(bonds.along(leader, state));
 }
+
+/** Bonds of railways whose turnouts were thrown to be looked at. */
+const known = new WeakMap<readonly Thread[], Bonds>();
 
 interface Share {
   thread: Thread;

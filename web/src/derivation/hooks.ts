@@ -2,12 +2,24 @@ import type { Consequence, EditGroup, Thread } from "@alderman/core";
 import { useEffect } from "react";
 import { type AppThunk, useAppDispatch, useAppSelector } from "../store/store.ts";
 import { choose } from "../store/view.ts";
+import type { FocusResult } from "./derive.worker.ts";
 import type { Results } from "./deriver.ts";
 import { leaderOf } from "./focus.ts";
+import type { Overview } from "./overview.ts";
 
-/** The latest results of the worker. */
+/** The latest results of the worker. What needs one of them only asks for that, so that it is not drawn anew for the others. */
 export function useResults(): Results {
   return useAppSelector(({ derivation }) => derivation);
+}
+
+/** What was worked out of the whole railway; null before it is there. */
+export function useOverview(): Overview | null {
+  return useAppSelector(({ derivation }) => derivation.overview);
+}
+
+/** What was worked out of the thread that is looked at. */
+export function useFocusResult(): FocusResult | null {
+  return useAppSelector(({ derivation }) => derivation.focus);
 }
 
 /** Leader of the chosen turnout, or null when none is chosen or it is gone. */
@@ -17,7 +29,7 @@ export function useLeader(): string | null {
 
 /** The thread of the chosen turnout; the first one is chosen when none is. */
 export function useChosenThread(): Thread | undefined {
-  const { overview } = useResults();
+  const overview = useOverview();
   const leader = useLeader();
   const dispatch = useAppDispatch();
   const first = overview?.threads[0]?.turnout.id;

@@ -1,6 +1,6 @@
 import { type Finding, type RailwayRecord, RULES } from "@alderman/core";
 import { useMemo, useRef, useState } from "react";
-import { useResults } from "../derivation/hooks.ts";
+import { useOverview } from "../derivation/hooks.ts";
 import { StageMain } from "../frame/StageMain.tsx";
 import { Accordion } from "../kit/Accordion.tsx";
 import { Button } from "../kit/Button.tsx";
@@ -29,7 +29,7 @@ const SHOWN = 60;
 
 /** All findings of the railway, the gravest first, by severity, stage and place; and the rules that were looked at. */
 export function FindingsSheet() {
-  const { overview } = useResults();
+  const overview = useOverview();
   const record = useRecord();
   const [severity, setSeverity] = useState<Severity | "all">("all");
   const [stage, setStage] = useState<Finding["stage"] | "all">("all");

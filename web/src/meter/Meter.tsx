@@ -1,7 +1,7 @@
 import { type MeterReading, readNumber } from "@alderman/core";
 import { X } from "lucide-react";
 import { type FormEvent, type PointerEvent, type ReactNode, useState } from "react";
-import { useResults } from "../derivation/hooks.ts";
+import { useFocusResult } from "../derivation/hooks.ts";
 import { Band } from "../drawing/Band.tsx";
 import { Mark } from "../drawing/Mark.tsx";
 import { Button } from "../kit/Button.tsx";
@@ -25,7 +25,7 @@ const RANGES = (["V", "ohm", "mA"] as const).map((value) => ({ value, text: valu
 export function Meter() {
   const view = useAppSelector((state) => state.view);
   const dispatch = useAppDispatch();
-  const { focus } = useResults();
+  const focus = useFocusResult();
   // what was worked out for other terminals is not what these two should show
   const reading = focus && isOfProbes(view, focus.probes) ? focus.meter : null;
   const current = reading?.range === view.range ? reading : null;

@@ -6,8 +6,10 @@ import { thrown } from "./view.ts";
 /** Looks at a turnout thrown to a position; those that share its control or output go along. */
 export function throwTo(turnoutId: string, position: Position): AppThunk {
   return (dispatch, getState) => {
+    const { view, derivation, sessions } = getState();
     const record = shownRecord(getState());
-    const by = getState().view.by[turnoutId];
-    dispatch(thrown(record ? thrownAlong(threadsOf(record), turnoutId, position, by) : { [turnoutId]: position }));
+    const worked = derivation.railwayId === sessions.shown ? derivation.overview?.threads : undefined;
+    const threads = worked ?? (record ? threadsOf(record) : []);
+    dispatch(thrown(thrownAlong(threads, turnoutId, position, view.by[turnoutId])));
   };
 }

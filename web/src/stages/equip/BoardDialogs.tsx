@@ -1,5 +1,5 @@
 import { addBoard, amps, type Device, type DeviceType, removeDevice, supplyOf, typesOfFamily } from "@alderman/core";
-import { useResults } from "../../derivation/hooks.ts";
+import { useOverview } from "../../derivation/hooks.ts";
 import { Button } from "../../kit/Button.tsx";
 import { Dialog } from "../../kit/Dialog.tsx";
 import { FormGrid } from "../../kit/Field.tsx";
@@ -12,7 +12,7 @@ import { Outputs } from "./Outputs.tsx";
 /** One board or supply: its type, what feeds it, what it gives. */
 export function BoardDialog({ device, type, close }: { device: Device; type: DeviceType; close: () => void }) {
   const record = useRecord();
-  const { overview } = useResults();
+  const overview = useOverview();
   const act = useEdit();
   if (!record) return null;
   const supply = supplyOf(record, device.id);

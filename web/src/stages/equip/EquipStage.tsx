@@ -1,7 +1,7 @@
 import type { Thread } from "@alderman/core";
 import { lazy, Suspense, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
-import { useChosenThread, useResults } from "../../derivation/hooks.ts";
+import { useChosenThread, useOverview } from "../../derivation/hooks.ts";
 import { Checked } from "../../findings/Checked.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Button, ButtonLink } from "../../kit/Button.tsx";
@@ -72,7 +72,7 @@ export function EquipStage() {
 
 /** The turnouts at the left, and one side of the chosen one. */
 function TurnoutView({ view, openList }: { view: Exclude<View, "list" | "power">; openList: () => void }) {
-  const { overview } = useResults();
+  const overview = useOverview();
   const thread = useChosenThread();
   const [fittings, setFittings] = useState(false);
   const [allotting, setAllotting] = useState(false);

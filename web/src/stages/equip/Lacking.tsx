@@ -1,5 +1,5 @@
 import { COLUMNS, type Turnout } from "@alderman/core";
-import { useResults } from "../../derivation/hooks.ts";
+import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { verdictFor } from "../../drawing/verdict.ts";
 import { Checked } from "../../findings/Checked.tsx";
@@ -8,7 +8,7 @@ import { Tip } from "../../kit/Tooltip.tsx";
 
 /** What is said of the current turnout, below the list: what it lacks or what is wrong, and the way to the cell. */
 export function Lacking({ turnout, go }: { turnout: Turnout; go: (column: string) => void }) {
-  const { overview } = useResults();
+  const overview = useOverview();
   const leader = turnout.movesWith ?? turnout.id;
   const own = overview?.findings.filter(({ kept, turnoutIds }) => kept === null && turnoutIds.includes(leader)) ?? [];
   const [first] = own;

@@ -1,6 +1,6 @@
 import { type DeviceType, knowledgeOf, type Shows, type Situation, type Thread } from "@alderman/core";
 import { useEffect } from "react";
-import { useResults } from "../../derivation/hooks.ts";
+import { useFocusResult } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { useAppDispatch } from "../../store/store.ts";
@@ -11,7 +11,7 @@ const SHOWS_WORDS = { truth: "the truth", nothing: "nothing", lie: "a lie" } as 
 
 /** What the lamp of a thread knows, and what it shows when something is amiss. */
 export function LampPanel({ thread }: { thread: Thread }) {
-  const { focus } = useResults();
+  const focus = useFocusResult();
   const dispatch = useAppDispatch();
   useEffect(() => {
     dispatch(watchLamp(true));

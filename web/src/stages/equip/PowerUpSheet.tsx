@@ -1,6 +1,6 @@
 import { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay, threadsOf } from "@alderman/core";
 import { useMemo } from "react";
-import { useResults } from "../../derivation/hooks.ts";
+import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
@@ -44,7 +44,7 @@ const START_COLUMNS: DataColumn<StartOfDay>[] = [
 /** What each device does when power, track power or a computer comes back, and how a day begins. */
 export function PowerUpSheet() {
   const record = useRecord();
-  const { overview } = useResults();
+  const overview = useOverview();
   const { rows, starts } = useMemo(() => {
     if (!record) return { rows: [], starts: [] };
     const threads = threadsOf(record);

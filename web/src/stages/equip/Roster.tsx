@@ -1,18 +1,19 @@
 import type { Finding, Thread } from "@alderman/core";
-import type { ComponentProps, ComponentType } from "react";
-import { useLeader, useResults } from "../../derivation/hooks.ts";
+import { type ComponentProps, type ComponentType, memo } from "react";
+import { useLeader, useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { controlLabel } from "../../drawing/thread/controlWords.ts";
 import { type Verdict, verdictFor } from "../../drawing/verdict.ts";
 import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
 import { Tip } from "../../kit/Tooltip.tsx";
-import { useAppDispatch } from "../../store/store.ts";
+import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { HandGlyph, MotorGlyph } from "./smallGlyphs.tsx";
 
 /** The turnouts with what each has, and its verdict; arrow keys choose. @param row a row that can be dragged */
-export function Roster({ row }: { row?: ComponentType<{ item: Thread } & ComponentProps<"tr">> }) {
-  const { overview, state } = useResults();
+export const Roster = memo(function Roster({ row }: { row?: ComponentType<{ item: Thread } & ComponentProps<"tr">> }) {
+  const overview = useOverview();
+  const failed = useAppSelector(({ derivation }) => derivation.state === "failed");
   const leader = useLeader();
   const dispatch = useAppDispatch();
   const worst = worstOf(overview?.findings ?? []);
@@ -50,9 +51,7 @@ export function Roster({ row }: { row?: ComponentType<{ item: Thread } & Compone
     },
     {
       ...{ id: "verdict", title: "Verdict", untitled: true, width: 26 },
-      cell: ({ turnout }) => (
-        <Mark verdict={worst.get(turnout.id) ?? (state === "failed" ? "stale" : "good")} size={15} />
-      ),
+      cell: ({ turnout }) => <Mark verdict={worst.get(turnout.id) ?? (failed ? "stale" : "good")} size={15} />,
     },
   ];
   return (
@@ -68,7 +67,7 @@ export function Roster({ row }: { row?: ComponentType<{ item: Thread } & Compone
       onChoose={({ turnout }) => dispatch(choose({ kind: "turnout", id: turnout.id }))}
     />
   );
-}
+});
 
 function Named({ name, children }: { name: string; children: React.ReactElement }) {
   return (

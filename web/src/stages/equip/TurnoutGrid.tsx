@@ -1,7 +1,7 @@
 import { type Column, count, type RailwayRecord, type Turnout } from "@alderman/core";
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { type ClipboardEvent, Fragment, type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
-import { useResults } from "../../derivation/hooks.ts";
+import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Gap } from "../../kit/ManyRows.tsx";
@@ -37,7 +37,7 @@ export function TurnoutGrid() {
 const ROW_HEIGHT = 28;
 
 function Grid({ record }: { record: RailwayRecord }) {
-  const { overview } = useResults();
+  const overview = useOverview();
   const [allotting, setAllotting] = useState(false);
   const [kept, setKept] = useKeptState("turnout-list", PLAIN_LOOK);
   // what was searched for is not kept: a list that hides turnouts after a reload would frighten

@@ -9,7 +9,7 @@ import {
   traitsOf,
 } from "@alderman/core";
 import { useMemo } from "react";
-import { useResults } from "../../derivation/hooks.ts";
+import { useOverview } from "../../derivation/hooks.ts";
 import { useRecord } from "../../session/hooks.ts";
 
 /** A board or supply as the lists show it. */
@@ -25,7 +25,7 @@ export interface BoardEntry {
 /** Boards first, then supplies, by label. */
 export function useBoards(): BoardEntry[] {
   const record = useRecord();
-  const { overview } = useResults();
+  const overview = useOverview();
   return useMemo(() => {
     const given = [...(overview?.loads ?? []), ...(overview?.boards ?? [])];
     return record ? entriesOf(record, new Map(given.map((load) => [load.deviceId, load]))) : [];

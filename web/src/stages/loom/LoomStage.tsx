@@ -1,7 +1,7 @@
 import { type Run, type Wire, wireScheduleRows } from "@alderman/core";
 import { Download } from "lucide-react";
 import { useMemo, useState } from "react";
-import { useLeader, useResults } from "../../derivation/hooks.ts";
+import { useLeader, useOverview } from "../../derivation/hooks.ts";
 import { Swatch } from "../../drawing/Swatch.tsx";
 import { Checked } from "../../findings/Checked.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
@@ -25,7 +25,7 @@ const RUNS: { value: Run | "all"; text: string }[] = [
 
 /** Cables, strips and the wire schedule. */
 export function LoomStage() {
-  const { overview } = useResults();
+  const overview = useOverview();
   const [cable, setCable] = useState("C1");
   const cables = [...new Set(overview?.loom.ways.map((way) => way.cable))];
   const shown = cables.includes(cable) ? cable : cables[0];
@@ -57,7 +57,7 @@ export function LoomStage() {
 }
 
 function Schedule() {
-  const { overview } = useResults();
+  const overview = useOverview();
   const record = useRecord();
   const leader = useLeader();
   const dispatch = useAppDispatch();

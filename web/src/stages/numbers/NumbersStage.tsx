@@ -1,6 +1,6 @@
 import { addressRange, Draft, type OutputAddress, setAddress } from "@alderman/core";
 import { useMemo } from "react";
-import { useLeader, useResults } from "../../derivation/hooks.ts";
+import { useLeader, useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import type { Verdict } from "../../drawing/verdict.ts";
 import { Checked } from "../../findings/Checked.tsx";
@@ -17,7 +17,7 @@ import { choose } from "../../store/view.ts";
 
 /** The address list: which output answers to which number, and what it throws. */
 export function NumbersStage() {
-  const { overview } = useResults();
+  const overview = useOverview();
   const shift = useRecord()?.railway.addressShift ?? 0;
   const leader = useLeader();
   const dispatch = useAppDispatch();

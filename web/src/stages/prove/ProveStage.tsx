@@ -1,7 +1,7 @@
 import type { Standing, TestStep, Thread } from "@alderman/core";
 import { useState } from "react";
 import type { ProvingCounts } from "../../derivation/derive.worker.ts";
-import { useChosenThread, useLeader, useResults } from "../../derivation/hooks.ts";
+import { useChosenThread, useFocusResult, useLeader, useResults } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import type { Verdict } from "../../drawing/verdict.ts";
 import { Checked } from "../../findings/Checked.tsx";
@@ -18,7 +18,7 @@ import { StepRow } from "./StepRow.tsx";
 
 /** Test sheets: what to measure on each turnout, what to expect, what was found. */
 export function ProveStage() {
-  const { focus } = useResults();
+  const focus = useFocusResult();
   const thread = useChosenThread();
   const sheet = focus && thread && focus.turnoutId === thread.turnout.id ? focus.sheet : null;
   return (
