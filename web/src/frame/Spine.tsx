@@ -24,7 +24,7 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
   return (
     <nav
       aria-label="Stages"
-      className="flex min-h-0 flex-col bg-bottle text-on-bottle [&_:focus-visible]:-outline-offset-3 [&_:focus-visible]:outline-[#8fc0ff] max-[699px]:flex-row max-[699px]:overflow-x-auto"
+      className="flex min-h-0 flex-col bg-bottle text-on-bottle [&_:focus-visible]:-outline-offset-3 [&_:focus-visible]:outline-[#8fc0ff] max-[699px]:flex-row max-[699px]:flex-wrap"
     >
       <Tip text={`${name}: settings of the railway`}>
         <button
@@ -36,19 +36,22 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
           <small className="mt-1 block truncate font-body text-note font-normal text-on-bottle-2">{name}</small>
         </button>
       </Tip>
-      {STAGES.map(
-        ({ path, title, share }) =>
-          share && (
-            <StageLink
-              key={path}
-              to={`/r/${railwayId}/${path}`}
-              title={title}
-              share={share(turnouts, results)}
-              on={pathname.endsWith(`/${path}`)}
-            />
-          ),
-      )}
-      <div className="mt-auto grid justify-items-start gap-1.25 border-t border-bottle-rule px-3 pt-2 pb-3 text-note text-on-bottle-2 max-[699px]:mt-0 max-[699px]:flex max-[699px]:items-center max-[699px]:border-0 max-[699px]:py-0">
+      {/* on a phone below the name and the links, all in sight */}
+      <div className="contents max-[699px]:order-last max-[699px]:flex max-[699px]:w-full max-[699px]:overflow-x-auto">
+        {STAGES.map(
+          ({ path, title, share }) =>
+            share && (
+              <StageLink
+                key={path}
+                to={`/r/${railwayId}/${path}`}
+                title={title}
+                share={share(turnouts, results)}
+                on={pathname.endsWith(`/${path}`)}
+              />
+            ),
+        )}
+      </div>
+      <div className="mt-auto grid justify-items-start gap-1.25 border-t border-bottle-rule px-3 pt-2 pb-3 text-note text-on-bottle-2 max-[699px]:mt-0 max-[699px]:flex max-[699px]:min-w-0 max-[699px]:flex-1 max-[699px]:items-center max-[699px]:gap-3 max-[699px]:overflow-x-auto max-[699px]:whitespace-nowrap max-[699px]:border-0 max-[699px]:py-0">
         {STAGES.map(
           ({ path, title, foot }) =>
             foot && (
@@ -110,9 +113,9 @@ function StageLink({ to, title, share, on }: { to: string; title: string; share:
     <Link
       to={to}
       {...(on ? { "aria-current": "step" } : {})}
-      className={`relative block h-16.5 flex-none pt-2.75 pr-2 pl-9.5 max-[699px]:h-13 ${on ? "bg-plaster text-ink" : ""}`}
+      className={`relative block h-16.5 flex-none pt-2.75 pr-2 pl-9.5 max-[699px]:h-13 max-[699px]:flex-1 max-[699px]:pr-1 max-[699px]:pl-7.5 ${on ? "bg-plaster text-ink" : ""}`}
     >
-      <svg width="38" height="66" aria-hidden="true" className="absolute top-0 left-0">
+      <svg width="38" height="66" aria-hidden="true" className="absolute top-0 left-0 max-[699px]:-left-1">
         <path d="M19 0V66" stroke={on ? "var(--rule-2)" : "var(--bottle-rule)"} />
         <path d={`M19 0V${length}`} stroke={copper} strokeWidth="3" />
         <circle cx="19" cy="22" r="7" fill={finished ? copper : hole} stroke={copper} strokeWidth="1.6" />
@@ -123,7 +126,7 @@ function StageLink({ to, title, share, on }: { to: string; title: string; share:
           transform={finished ? undefined : "rotate(-52 19 22)"}
         />
       </svg>
-      <b className="block font-head text-[17px] leading-[1.1] font-semibold">{title}</b>
+      <b className="block font-head text-[17px] leading-[1.1] font-semibold max-[699px]:text-[15px]">{title}</b>
       <span className={`font-mono text-note leading-[1.5] ${on ? "text-ink-2" : "text-on-bottle-2"}`}>
         {share.done}/{share.of}
         <span className="sr-only"> {share.words}</span>

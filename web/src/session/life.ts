@@ -5,7 +5,8 @@ import type { Waiting } from "./keptQueue.ts";
 import { ServerError, type ServerEvent } from "./server.ts";
 import { type Session, sessions } from "./sessions.ts";
 
-const { answered, begun, ended, lostTold, opened, overtaken, refused, sent, told, troubled, turned } = sessions.actions;
+const { answered, begun, ended, lossesShown, opened, overtaken, refused, sent, received, troubled, turned } =
+  sessions.actions;
 
 /** Pause before something is tried again: doubled each time from the first to the longest, milliseconds. */
 const FIRST_PAUSE = 500;
@@ -19,7 +20,7 @@ export function startSessions(startListening: StartListening): void {
       await new Life(id, api).run();
     },
   });
-  const isApplied = isAnyOf(answered, told);
+  const isApplied = isAnyOf(answered, received);
   startListening({
     matcher: isApplied,
     effect: (action, { extra }) => {
@@ -27,14 +28,14 @@ export function startSessions(startListening: StartListening): void {
     },
   });
   startListening({
-    matcher: isAnyOf(opened, answered, told, refused, overtaken),
+    matcher: isAnyOf(opened, answered, received, refused, overtaken),
     effect: (_action, api) => {
       for (const { id, lost } of Object.values(api.getState().sessions.byId)) {
         if (lost.length === 0) continue;
         for (const { words, why } of lost)
           api.dispatch(words === null ? notify(why) : notify(`"${words}" was not kept. ${why}`, { stays: true }));
         void api.extra.keptQueue.forget(lost.map(({ entryId }) => entryId));
-        api.dispatch(lostTold(id));
+        api.dispatch(lossesShown(id));
       }
     },
   });
@@ -154,7 +155,7 @@ class Life {
     try {
       const { changes, turns } = await this.services.server.missed(id, session.confirmed);
       const at = new Date().toISOString();
-      for (const change of changes) api.dispatch(told({ id, change, at }));
+      for (const change of changes) api.dispatch(received({ id, change, at }));
       api.dispatch(turned({ id, turns }));
     } catch (error) {
       await this.meet(error);
@@ -170,7 +171,7 @@ class Life {
         troubled({ id, trouble: { kind: "gone", sentence: "This railway was removed in another window." } }),
       );
     } else if (event.kind === "change" && event.change.revision === known.revision + 1) {
-      api.dispatch(told({ id, change: event.change, at: new Date().toISOString() }));
+      api.dispatch(received({ id, change: event.change, at: new Date().toISOString() }));
     } else if (event.kind === "change" && event.change.revision <= known.revision) {
       // what was answered already, or what an older file in place of this one says: then the stamps differ
       if (event.change.revision === known.revision && event.change.stamp !== known.stamp) await this.catchUp();

@@ -62,7 +62,7 @@ export function replay(
 }
 
 /** The entries whose edits touch a thing that another window's edits touch as well. */
-export function metBy(queue: readonly Entry[], edits: readonly Edit[]): Entry[] {
+export function conflicting(queue: readonly Entry[], edits: readonly Edit[]): Entry[] {
   const theirs = touchedThings(edits);
   return queue.filter(
     (entry) => entry.kind === "edits" && [...touchedThings(entry.edits).keys()].some((key) => theirs.has(key)),

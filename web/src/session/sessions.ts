@@ -8,7 +8,7 @@ import {
   type Version,
 } from "@alderman/core";
 import { createSlice, original, type PayloadAction } from "@reduxjs/toolkit";
-import { type Entry, type Lost, metBy, replay, wordsOf } from "./queue.ts";
+import { conflicting, type Entry, type Lost, replay, wordsOf } from "./queue.ts";
 
 /** What keeps a session from going on. */
 export type Trouble =
@@ -32,7 +32,7 @@ export interface Session {
   /** The entry that was sent and is not answered yet. */
   sent: string | null;
   /** Another window has touched the same as the entry that was sent. */
-  met: boolean;
+  conflicts: boolean;
   record: RailwayRecord | null;
   /** What the server would undo and redo, what waits apart. */
   turns: Turns;
@@ -54,13 +54,13 @@ export interface SessionsState {
 const initialState: SessionsState = { shown: null, byId: {} };
 
 const blank = (id: string): Session => ({
-  ...{ id, confirmed: null, earlier: [], queue: [], sent: null, met: false, record: null },
+  ...{ id, confirmed: null, earlier: [], queue: [], sent: null, conflicts: false, record: null },
   turns: { undo: null, redo: null },
   ...{ savedAt: null, trouble: null, unkept: false, lost: [] },
 });
 
 /** A change that the server tells of; what undo and redo would do is not known of those that were missed. */
-type Told = Version & Pick<Change, "edits"> & Partial<Turns>;
+type ReceivedChange = Version & Pick<Change, "edits"> & Partial<Turns>;
 
 const CHANGED_ELSEWHERE =
   "The same thing was changed in another window meanwhile. Look at what it is now, and do it again if need be.";
@@ -83,7 +83,7 @@ export const sessions = createSlice({
     opened: (state, { payload }: PayloadAction<{ railway: OpenRailway; queue: Entry[]; theirs: Edit[] }>) => {
       const { railway, queue, theirs } = payload;
       const { id, revision, stamp, record, undo, redo } = railway;
-      const lost = metBy(queue, theirs);
+      const lost = conflicting(queue, theirs);
       const left = queue.filter((entry) => !lost.includes(entry));
       return changed(state, id, (session) =>
         withQueue(
@@ -101,11 +101,11 @@ export const sessions = createSlice({
         record: payload.record,
       })),
     sent: (state, { payload }: PayloadAction<{ id: string; entryId: string }>) =>
-      changed(state, payload.id, (session) => ({ ...session, sent: payload.entryId, met: false })),
+      changed(state, payload.id, (session) => ({ ...session, sent: payload.entryId, conflicts: false })),
     /** An entry was answered: the change that it made, which may have been told of before. */
-    answered: (state, { payload }: PayloadAction<{ id: string; change: Told; at: string }>) =>
+    answered: (state, { payload }: PayloadAction<{ id: string; change: ReceivedChange; at: string }>) =>
       changed(state, payload.id, (session) => {
-        const after = applied({ ...session, sent: null, met: false }, payload.change, payload.at);
+        const after = applied({ ...session, sent: null, conflicts: false }, payload.change, payload.at);
         // told of and applied before the answer came, or so far ahead that it has to be caught up with
         const known = (after.confirmed?.revision ?? 0) >= payload.change.revision;
         if (!known) return after;
@@ -113,7 +113,7 @@ export const sessions = createSlice({
         return left.length === after.queue.length ? after : withQueue(after, left, []);
       }),
     /** A group was applied by the server, ours or another window's. */
-    told: (state, { payload }: PayloadAction<{ id: string; change: Told; at: string }>) =>
+    received: (state, { payload }: PayloadAction<{ id: string; change: ReceivedChange; at: string }>) =>
       changed(state, payload.id, (session) => applied(session, payload.change, payload.at)),
     /** An entry cannot be kept. */
     refused: (state, { payload }: PayloadAction<{ id: string; entryId: string; why: string }>) =>
@@ -121,16 +121,16 @@ export const sessions = createSlice({
         const entry = session.queue.find(({ id }) => id === payload.entryId);
         if (!entry) return session;
         const left = session.queue.filter((each) => each !== entry);
-        return withQueue({ ...session, sent: null, met: false }, left, [lostBecause(entry, payload.why)]);
+        return withQueue({ ...session, sent: null, conflicts: false }, left, [lostBecause(entry, payload.why)]);
       }),
     turned: (state, { payload }: PayloadAction<{ id: string; turns: Turns }>) =>
       changed(state, payload.id, (session) => ({ ...session, turns: payload.turns })),
-    /** The entry that was sent came against a revision that is no longer the last; it goes again unless others met it. */
+    /** The entry that was sent came against a revision that is no longer the last; it goes again unless it conflicts with theirs. */
     overtaken: (state, { payload: id }: PayloadAction<string>) =>
       changed(state, id, (session) => {
         const entry = session.queue.find((each) => each.id === session.sent);
-        const after = { ...session, sent: null, met: false };
-        if (!entry || !session.met) return after;
+        const after = { ...session, sent: null, conflicts: false };
+        if (!entry || !session.conflicts) return after;
         const left = session.queue.filter((each) => each !== entry);
         return withQueue(after, left, [lostBecause(entry, CHANGED_ELSEWHERE)]);
       }),
@@ -139,7 +139,7 @@ export const sessions = createSlice({
     troubled: (state, { payload }: PayloadAction<{ id: string; trouble: Trouble | null }>) =>
       changed(state, payload.id, (session) => ({ ...session, sent: null, trouble: payload.trouble })),
     /** The owner has been told of what was lost. */
-    lostTold: (state, { payload: id }: PayloadAction<string>) =>
+    lossesShown: (state, { payload: id }: PayloadAction<string>) =>
       changed(state, id, (session) => ({ ...session, lost: [] })),
   },
 });
@@ -182,7 +182,7 @@ function earlierAfter({ confirmed, earlier }: Session, own: Entry | undefined): 
 }
 
 /** A session after a change that the server told of; the same session when it is not the next one. */
-function applied(session: Session, { revision, stamp, edits, undo, redo }: Told, at: string): Session {
+function applied(session: Session, { revision, stamp, edits, undo, redo }: ReceivedChange, at: string): Session {
   const { confirmed, queue } = session;
   if (!confirmed || revision !== confirmed.revision + 1) return session;
   const own = queue.find(({ id }) => id === stamp);
@@ -199,14 +199,14 @@ function applied(session: Session, { revision, stamp, edits, undo, redo }: Told,
     ...session,
     earlier: earlierAfter(session, own),
     ...{ confirmed: { revision, stamp, record }, turns, savedAt: at, trouble: null },
-    ...(own && session.sent === own.id ? { sent: null, met: false } : {}),
+    ...(own && session.sent === own.id ? { sent: null, conflicts: false } : {}),
   };
   if (own) return settled ? { ...next, queue: left, record } : withQueue(next, left, []);
-  const met = metBy(left, edits);
+  const conflicts = conflicting(left, edits);
   // what was sent may have been applied before this change: its answer decides
-  const lost = met.filter(({ id }) => id !== next.sent);
+  const lost = conflicts.filter(({ id }) => id !== next.sent);
   return withQueue(
-    { ...next, met: next.met || met.some(({ id }) => id === next.sent) },
+    { ...next, conflicts: next.conflicts || conflicts.some(({ id }) => id === next.sent) },
     left.filter((entry) => !lost.includes(entry)),
     lost.map((entry) => lostBecause(entry, CHANGED_ELSEWHERE)),
   );

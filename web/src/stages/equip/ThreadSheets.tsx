@@ -3,6 +3,7 @@ import { lazy, Suspense, useMemo } from "react";
 import { threadsThrough } from "../../derivation/focus.ts";
 import { useResults } from "../../derivation/hooks.ts";
 import { PositionMark } from "../../drawing/Mark.tsx";
+import { ScaledDrawing } from "../../drawing/ScaledDrawing.tsx";
 import { ThreadDrawing } from "../../drawing/thread/ThreadDrawing.tsx";
 import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
@@ -38,9 +39,9 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
       >
         <SharedBy record={record} thread={thread} />
         <GoAlong record={record} threads={overview.threads} thread={thread} />
-        <div className="overflow-x-auto [&_svg.draw]:max-h-[64vh] min-[1600px]:[&_svg.draw]:max-h-none">
+        <ScaledDrawing className="[&_svg.draw]:max-h-[64vh] min-[1600px]:[&_svg.draw]:max-h-none">
           <ThreadDrawing overview={overview} thread={thread} reading={reading} />
-        </div>
+        </ScaledDrawing>
       </Sheet>
       <Sheet title={`Findings on ${thread.label}`} about={`${wrong} wrong, ${counted.length - wrong} doubtful`}>
         <SheetBody>

@@ -2,6 +2,7 @@ import { type Run, type Wire, wireScheduleRows } from "@alderman/core";
 import { Download } from "lucide-react";
 import { useMemo, useState } from "react";
 import { useLeader, useOverview } from "../../derivation/hooks.ts";
+import { ScaledDrawing } from "../../drawing/ScaledDrawing.tsx";
 import { Swatch } from "../../drawing/Swatch.tsx";
 import { Checked } from "../../findings/Checked.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
@@ -45,9 +46,9 @@ export function LoomStage() {
               />
             }
           >
-            <div className="overflow-x-auto">
+            <ScaledDrawing>
               <CableDrawing overview={overview} cable={shown} />
-            </div>
+            </ScaledDrawing>
           </Sheet>
         )}
         <Schedule />
