@@ -40,7 +40,9 @@ describe("controls as text", () => {
     const record = written(panel(), "T1 by IN1-5");
     expect(read(record)).toBe("T1 by IN1-5");
     expect(record.assignments.filter((a) => a.role === "input")).toMatchObject([{ way: 5 }]);
-    expect(read(written(record, "T1"))).toBe("T1");
+    expect(read(written(record, "T1 by none"))).toBe("T1");
+    const own = written(panel(), "push-button by IN1-5");
+    expect([read(own), read(written(own, "B2"))]).toEqual(["B2 by IN1-5", "B2"]);
   });
 
   it("name a zone or a pole, each with a reading of its own", () => {
@@ -65,6 +67,35 @@ describe("controls as text", () => {
     expect(inputs(written(both, ""))).toHaveLength(1);
     // a change that is said changes it for both
     expect(readControls(written(both, "T1 by IN1-9"), find(both, "turnout", "a")!)).toBe("T1 by IN1-9");
+  });
+
+  it("leave the controls of other turnouts as they are, whatever is written for one, one after the other", () => {
+    const others = (record: RailwayRecord) =>
+      ["a", "b"].map((id) => readControls(record, find(record, "turnout", id)!));
+    const start = typed(typed(panel(), "a", "control", "T1 by IN1-5"), "b", "control", "B1 by IN1-9");
+    const text = fc
+      .uniqueArray(fc.oneof(part, fc.constantFrom("Toggle, latching", "Push button", "toggle-reversing")), {
+        maxLength: 3,
+        selector: (each) => each.slice(0, 2),
+      })
+      .map((parts) => parts.join(" + "));
+    fc.assert(
+      fc.property(fc.array(text, { minLength: 1, maxLength: 3 }), (texts) => {
+        let record = start;
+        for (const each of texts) {
+          record = written(record, each);
+          expect(others(record)).toEqual(["T1 by IN1-5", "B1 by IN1-9"]);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it("leave what other turnouts have as it is when one of them gets another type", () => {
+    const both = written(panel(), "T1");
+    const parted = written(both, "Toggle, latching");
+    expect([read(parted), readControls(parted, find(parted, "turnout", "a")!)]).toEqual(["T2", "T1"]);
+    expect(find(parted, "device", "t1")?.typeId).toBe("toggle-centre-off");
   });
 
   it("add a control for a type's name, and take one away that commands nothing any more", () => {

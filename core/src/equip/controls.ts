@@ -16,7 +16,7 @@ export interface WantedControl {
   way?: number | null;
   to?: Position | null;
   inverse?: boolean;
-  /** The board with numbered inputs that reads it, and the first of them. */
+  /** The board with numbered inputs that reads it, and the first of them; null for none, as it is when not said. */
   by?: { deviceId: string; way: number } | null;
 }
 
@@ -26,15 +26,13 @@ export function setControls(draft: Draft, turnoutId: string, wanted: readonly Wa
   const kept = new Set<string>();
   for (const [index, each] of wanted.entries()) {
     const before = present[index];
-    const device = deviceFor(draft, each, before);
+    const device = deviceFor(draft, turnoutId, each, before);
     if (before) draft.remove("assignment", before.id);
     kept.add(device.id);
     const { way = null, to = null, inverse = false } = each;
     draft.assign("control", { deviceId: device.id, turnoutId, way, to, inverse });
     feed(draft, device, typeOf(draft.record, device));
-    // a control that is shared with another turnout from now on brings what reads it along
-    const had = present.some((a) => a.deviceId === device.id && a.way === way);
-    if (!each.by && !had && isShared(draft.record, device.id, way, turnoutId)) continue;
+    if (each.by === undefined) continue;
     draft.unassign((a) => a.role === "input" && a.controlId === device.id && a.controlWay === way);
     if (each.by) draft.assign("input", { ...each.by, controlId: device.id, controlWay: way });
   }
@@ -42,14 +40,19 @@ export function setControls(draft: Draft, turnoutId: string, wanted: readonly Wa
   for (const { deviceId } of present) if (!kept.has(deviceId)) removeUnused(draft, deviceId);
 }
 
-/** Whether a control, or one zone, output or pole of it, commands another turnout too. */
-function isShared(record: RailwayRecord, deviceId: string, way: number | null, turnoutId: string): boolean {
-  return assignmentsOfDevice(record, deviceId).some(
-    (a) => a.role === "control" && a.turnoutId !== turnoutId && a.way === way,
+/** Ways of a control by which it commands other turnouts; null among them where it has none. */
+function othersWith(record: RailwayRecord, deviceId: string, turnoutId: string): (number | null)[] {
+  return assignmentsOfDevice(record, deviceId).flatMap((a) =>
+    a.role === "control" && a.turnoutId !== turnoutId ? [a.way] : [],
   );
 }
 
-function deviceFor(draft: Draft, { device }: WantedControl, before: AssignmentOf<"control"> | undefined): Device {
+function deviceFor(
+  draft: Draft,
+  turnoutId: string,
+  { device }: WantedControl,
+  before: AssignmentOf<"control"> | undefined,
+): Device {
   if ("deviceId" in device) {
     const known = find(draft.record, "device", device.deviceId);
     if (!known) throw recordError(`There is no device "${device.deviceId}".`);
@@ -58,8 +61,9 @@ function deviceFor(draft: Draft, { device }: WantedControl, before: AssignmentOf
   const type = requireType(draft.record, device.typeId);
   const old = before && deviceOf(draft.record, before.deviceId);
   const kind = old && typeOf(draft.record, old);
-  // a label that tells the kind would be wrong on another
-  if (old && kind?.family === "control" && kind.prefix === type.prefix) {
+  const shared = old && othersWith(draft.record, old.id, turnoutId).length > 0;
+  // a label that tells the kind would be wrong on another; and what other turnouts have stays what it is
+  if (old && !shared && kind?.family === "control" && kind.prefix === type.prefix) {
     draft.put("device", { ...old, typeId: type.id });
     return { ...old, typeId: type.id };
   }
@@ -90,7 +94,11 @@ export function readControls(record: RailwayRecord, turnout: Turnout): string {
     .join(" + ");
 }
 
-/** Writes what `readControls` reads; a type's name in place of a label fits a new one. @throws {RecordError} */
+/**
+ * Writes what `readControls` reads; a type's name in place of a label fits a new one. What reads a control that other
+ * turnouts have as well stays when nothing is said of it; "by none" takes it away from all.
+ * @throws {RecordError}
+ */
 export function writeControls(draft: Draft, turnoutId: string, text: string): void {
   const none = text === "" || text.toLowerCase() === "none";
   const parts = none ? [] : text.split(/\s\+\s/);
@@ -109,13 +117,17 @@ function controlMeant(draft: Draft, turnout: Turnout, text: string): WantedContr
   const how = {
     to: to ? (to.toUpperCase() as Position) : null,
     inverse,
-    by: by ? wayOf(draft.record, by, "input") : null,
+  };
+  const read = (deviceId: string, way: number | null): WantedControl => {
+    // what reads a control that other turnouts have as well stays until it is said otherwise
+    const shared = othersWith(draft.record, deviceId, turnout.id).includes(way);
+    return { device: { deviceId }, way, ...how, ...(shared && !by ? {} : { by: readerMeant(draft.record, by) }) };
   };
   const device = deviceCalled(draft.record, name);
   if (device) {
     const type = typeOf(draft.record, device);
-    if (type.family === "control") return { device: { deviceId: device.id }, way: null, ...how };
-    if (type.zones === 1) return { device: { deviceId: device.id }, way: 1, ...how };
+    if (type.family === "control") return read(device.id, null);
+    if (type.zones === 1) return read(device.id, 1);
     throw recordError(
       `Say which ${type.zones ? "zone" : "output"} of ${device.label} commands ${turnout.label}, as "${device.label}-1".`,
     );
@@ -123,9 +135,15 @@ function controlMeant(draft: Draft, turnout: Turnout, text: string): WantedContr
   const numbered = /^(.+)-\d{1,2}$/.exec(name);
   if (numbered && deviceCalled(draft.record, numbered[1] ?? "")) {
     const { deviceId, way } = wayOf(draft.record, name, "control");
-    return { device: { deviceId }, way, ...how };
+    return read(deviceId, way);
   }
-  return { device: { typeId: typeMeant(draft.record, "control", name).id }, way: null, ...how };
+  const { id: typeId } = typeMeant(draft.record, "control", name);
+  return { device: { typeId }, way: null, ...how, by: readerMeant(draft.record, by) };
+}
+
+/** The input that is meant by what stands behind "by"; null for none. */
+function readerMeant(record: RailwayRecord, text: string | undefined): NonNullable<WantedControl["by"]> | null {
+  return text === undefined || text.toLowerCase() === "none" ? null : wayOf(record, text, "input");
 }
 
 /** A device and one of its ways from text as "D1-3". @param use what the way is wanted for */

@@ -138,12 +138,12 @@ function controlsLike(draft: Draft, fromId: string): WantedControl[] {
         `${device.label}-${way} commands one turnout only; say which output or zone commands this one.`,
       );
     const input = inputOf(record, deviceId, way);
-    if (!input) return { device: { typeId: type.id }, to, inverse };
+    if (!input) return { device: { typeId: type.id }, way, to, inverse, by: null };
     const inputs = traitsOf(type).asks === "press" || to !== null ? 1 : 2;
     const free = freeInput(record, input.deviceId, inputs);
     if (free === null)
       throw recordError(`${deviceOf(record, input.deviceId).label} has no free inputs left. Add a board.`);
-    return { device: { typeId: type.id }, to, inverse, by: { deviceId: input.deviceId, way: free } };
+    return { device: { typeId: type.id }, way, to, inverse, by: { deviceId: input.deviceId, way: free } };
   });
 }
 
