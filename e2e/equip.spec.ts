@@ -144,12 +144,6 @@ test("boards stand beside the list with what they give, and a turnout is moved t
   await expect(page.getByText("D1 cannot drive Y1: an output for stall motors gives milliamps").first()).toBeVisible();
   await page.getByRole("button", { name: "Fold" }).click();
   await expect(boards).toBeHidden();
-  // from the narrow list beside the thread as well
-  await page.getByRole("tab", { name: "Thread" }).click();
-  const turnout = page.getByRole("table", { name: "Turnouts" }).getByRole("row").filter({ hasText: "L1" });
-  await turnout.hover();
-  await drag(page, turnout, page.getByRole("button", { name: /^D1 for stall motors/ }));
-  await expect(turnout).toContainText("D1-");
 });
 
 test("forty turnouts are pasted, allotted, lit by filling down, and complete, with what they draw beside them", async ({

@@ -104,7 +104,6 @@ export { testResult } from "./proving/testResult.ts";
 export type { TestStep } from "./proving/testSteps.ts";
 export type { Found, Standing } from "./proving/verdict.ts";
 export type { BoardLoad } from "./readings/boardLoads.ts";
-export { thrownAlong } from "./readings/bonds.ts";
 export { type MeterReading, measure, type Range } from "./readings/meter.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export type { SupplyLoad } from "./readings/supplyLoads.ts";

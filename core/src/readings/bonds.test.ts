@@ -83,6 +83,19 @@ it("hears two zones of one detector at two inputs", () => {
   expect(derived.findings.filter(({ ruleId }) => ruleId === "control-not-heard")).toEqual([]);
 });
 
+it("tells what goes along with a throw, by the control that does it", () => {
+  const shared = SHARED["a pole of one lever each"]!.make();
+  const record = drafted(shared, (draft) => {
+    const { id: deviceId } = draft.addDevice("toggle-centre-off", "T", "panel");
+    draft.assign("control", { deviceId, turnoutId: "a", way: null, to: null, inverse: false });
+  });
+  const { circuitry, schematic } = new Derived(record);
+  const [lever, own] = controlsOf(schematic.threads[0]!).map(({ assignment }) => assignment.id);
+  expect(circuitry.along("a", "R")).toEqual({ a: "R", b: "N" });
+  expect(circuitry.along("a", "N", lever)).toEqual({ a: "N", b: "R" });
+  expect(circuitry.along("a", "R", own)).toEqual({ a: "R" });
+});
+
 it("leaves a state as it is where nothing is shared", () => {
   const { threads } = new Derived(smallRailway()).schematic;
   const state: RailwayState = { ...RESTING, asked: { y1: "R" } };

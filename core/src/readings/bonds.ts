@@ -79,10 +79,14 @@ export class Bonds {
     return settled;
   }
 
-  /** Positions of a leader, as the state asks it, and of all that go along with it. */
-  along(leader: string, state: RailwayState): Map<string, Position> {
+  /**
+   * Positions to which a turnout goes when it is thrown, with all that share the control or the output that does it.
+   * @param by the control, by its assignment; the turnout's first when not said
+   */
+  along(leader: string, position: Position, by?: string): Map<string, Position> {
+    const state = { asked: { [leader]: position }, moment: "throwing", acting: leader, off: false } as const;
     const asked = new Map<string, Position>();
-    this.spread(leader, state, asked, new Map());
+    this.spread(leader, by === undefined ? state : { ...state, by }, asked, new Map());
     return asked;
   }
 
@@ -119,32 +123,6 @@ export class Bonds {
     return actsFor(thread, position, heldBy(state, leader)) === control.here;
   }
 }
-
-/**
- * How turnouts stand after one was thrown: itself, and those that share the control or the output that does it.
- * @param threads of the railway
- * @param by the control, by its assignment; the turnout's first when not said or gone
- * @returns positions by the leader's identifier
- */
-export function thrownAlong(
-  threads: readonly Thread[],
-  leader: string,
-  position: Position,
-  by?: string,
-): Record<string, Position> {
-  const thread = threads.find(({ turnout }) => turnout.id === leader);
-  const isThere = thread && controlsOf(thread).some(({ assignment }) => assignment.id === by);
-  const state: RailwayState = {
-    ...{ asked: { [leader]: position }, moment: "throwing", acting: leader, off: false },
-    ...(isThere && by !== undefined ? { by } : {}),
-  };
-  const bonds = known.get(threads) ?? new Bonds(threads);
-  known.set(threads, bonds);
-  return Object.fromEntries(bonds.along(leader, state));
-}
-
-/** Bonds of railways whose turnouts were thrown to be looked at. */
-const known = new WeakMap<readonly Thread[], Bonds>();
 
 interface Share {
   thread: Thread;

@@ -263,6 +263,11 @@ export class Circuitry implements Solver {
     return this.behaviour.motorGoesTo(motorId, this.roles.bonds.settle(state));
   }
 
+  /** Positions to which a turnout goes when it is thrown, with all that share the control or the output that does it. */
+  along(leader: string, position: Position, by?: string): Record<string, Position> {
+    return Object.fromEntries(this.roles.bonds.along(leader, position, by));
+  }
+
   /** Position that a thread's board understands when a control asks for one; null when it understands none. */
   hears(leader: string, asked: Position, by?: string): Position | null {
     return this.behaviour.hears(leader, asked, by);

@@ -23,6 +23,8 @@ import { changeOf, type Overview, type OverviewChange, overviewOf } from "./over
 export interface Focus {
   turnoutId: string | null;
   asked: Record<string, Position>;
+  /** The turnout that was thrown last, while what goes along with it still stands in `asked` as it did. */
+  thrown: string | null;
   /** Control by which the turnout is thrown, by its assignment; its first one when null. */
   by: string | null;
   moment: Moment;
@@ -38,6 +40,8 @@ export interface FocusResult {
   /** Terminals that the meter's reading is of. */
   probes: { red: string | null; black: string | null };
   reading: ThreadReading | null;
+  /** Positions to which it goes when it is thrown, with all that share its control or output; by their leaders. */
+  along: Record<string, Position>;
   sheet: ReturnType<Derived["sheet"]>;
   meter: MeterReading | null;
   /** What its lamp shows when something is amiss. */
@@ -63,15 +67,17 @@ const worker = {
     return change;
   },
 
-  focus({ turnoutId, asked, by, moment, red, black, range, lamp }: Focus): FocusResult {
+  focus({ turnoutId, thrown, by, moment, red, black, range, lamp, ...before }: Focus): FocusResult {
     const thread = derived?.schematic.threads.find(({ turnout }) => turnout.id === turnoutId);
     const acting = thread?.turnout.id ?? null;
     // a control that was named may be gone by now, or ask for the other position only
-    const position = asked[thread?.turnout.id ?? ""] ?? "N";
+    const position = before.asked[thread?.turnout.id ?? ""] ?? "N";
     const control =
       thread &&
       controlsOf(thread).find(({ assignment: { id, to } }) => id === by && (to === null || to === position))?.assignment
         .id;
+    const along = derived && acting ? derived.circuitry.along(acting, position, control) : {};
+    const asked = thrown === acting ? { ...before.asked, ...along } : before.asked;
     const state: RailwayState = {
       asked,
       moment: acting ? moment : "rest",
@@ -83,6 +89,7 @@ const worker = {
       turnoutId,
       probes: { red, black },
       reading: derived && thread ? derived.reading(thread, position, moment, control) : null,
+      along,
       sheet: derived && acting ? derived.sheet(acting) : [],
       situations: derived && thread && lamp ? derived.situations(thread) : [],
       meter: derived && red && black ? measure(derived.circuitry, red, black, range, state) : null,

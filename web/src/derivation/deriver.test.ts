@@ -6,6 +6,7 @@ import { type AskWorker, Deriver, NO_RESULTS, type Results } from "./deriver.ts"
 const FOCUS: Focus = {
   turnoutId: null,
   asked: {},
+  thrown: null,
   by: null,
   moment: "rest",
   red: null,

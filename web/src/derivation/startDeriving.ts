@@ -14,6 +14,7 @@ const focusOf = createSelector(
   [
     leaderOf,
     ({ view }: RootState) => view.asked,
+    ({ view }: RootState) => view.thrown,
     (state: RootState) => state.view.by[leaderOf(state) ?? ""] ?? null,
     ({ view }: RootState) => view.moment,
     ({ view }: RootState) => view.red?.key ?? null,
@@ -21,8 +22,8 @@ const focusOf = createSelector(
     ({ view }: RootState) => view.range,
     ({ view }: RootState) => view.lamp,
   ],
-  (turnoutId, asked, by, moment, red, black, range, lamp): Focus => ({
-    ...{ turnoutId, asked, by, moment, red, black, range, lamp },
+  (turnoutId, asked, thrown, by, moment, red, black, range, lamp): Focus => ({
+    ...{ turnoutId, asked, thrown, by, moment, red, black, range, lamp },
   }),
 );
 

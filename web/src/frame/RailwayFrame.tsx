@@ -1,7 +1,7 @@
 import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { ErrorBoundary } from "react-error-boundary";
 import { Outlet, useLocation, useParams } from "react-router";
-import { Meter } from "../meter/Meter.tsx";
+import { loadReadings, Meter } from "../meter/Meter.tsx";
 import { leaveRailway, openRailway } from "../session/actions.ts";
 import { useSession } from "../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
@@ -17,8 +17,8 @@ const loadPanels = async () => ({ default: (await import("../dialogs/Panels.tsx"
 const Panels = lazy(loadPanels);
 const WayOut = lazy(async () => ({ default: (await import("./WayOut.tsx")).WayOut }));
 
-/** Time after which the dialogs of the frame are fetched, milliseconds. */
-const PANELS_AFTER = 5000;
+/** Time after which the dialogs of the frame and the meter's readings are fetched, milliseconds. */
+const REST_AFTER = 5000;
 
 /** The frame around the stages of one railway: spine, sheets, meter. */
 export function RailwayFrame() {
@@ -31,8 +31,9 @@ export function RailwayFrame() {
   const context = useCommandContext(railwayId, setPanel);
   useUnkeptWarning();
   useEffect(() => {
-    // what a key opens is there by the time somebody presses it
-    const waiting = setTimeout(() => void loadPanels().catch(() => undefined), PANELS_AFTER);
+    // what a key or a probe opens is there by the time somebody uses it
+    const fetchRest = () => void Promise.all([loadPanels(), loadReadings()]).catch(() => undefined);
+    const waiting = setTimeout(fetchRest, REST_AFTER);
     return () => clearTimeout(waiting);
   }, []);
   useEffect(() => {

@@ -3,8 +3,7 @@ import { useNavigate } from "react-router";
 import { leaderOf } from "../derivation/focus.ts";
 import { turnBack } from "../session/actions.ts";
 import { useAppDispatch, useAppStore } from "../store/store.ts";
-import { throwTo } from "../store/throwing.ts";
-import { setTheme } from "../store/view.ts";
+import { setTheme, throwTo } from "../store/view.ts";
 import type { CommandContext, Panel } from "./commands.ts";
 
 /** What commands can do in a railway. */
@@ -21,7 +20,7 @@ export function useCommandContext(railwayId: string, open: (panel: Panel) => voi
       redo: () => void dispatch(turnBack("redo")),
       throwTo: (position) => {
         const turnoutId = leaderOf(store.getState());
-        if (turnoutId) dispatch(throwTo(turnoutId, position));
+        if (turnoutId) dispatch(throwTo({ turnoutId, position }));
       },
       changeTheme: () => void dispatch(setTheme(store.getState().view.theme === "bench" ? "shed" : "bench")),
     }),

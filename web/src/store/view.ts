@@ -1,5 +1,6 @@
 import type { Moment, Position, Range, ThingRef } from "@alderman/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
+import { derivation } from "../derivation/derivation.ts";
 
 /** A terminal that carries a probe: its name in the circuit and what is written beside it. */
 export interface ProbedEnd {
@@ -13,6 +14,8 @@ export interface ViewState {
   /** Of the threads through the chosen thing, the leader of the one that is shown; the first when not said. */
   along: string | null;
   asked: Record<string, Position>;
+  /** The turnout that was thrown last, until it is known which others went along. */
+  thrown: string | null;
   /** Control by which a turnout with several is thrown: its assignment, by the leader; the first one when none is named. */
   by: Record<string, string>;
   moment: Moment;
@@ -34,6 +37,7 @@ const initialState = (): ViewState => ({
   chosen: null,
   along: null,
   asked: {},
+  thrown: null,
   by: {},
   moment: "rest",
   red: null,
@@ -66,8 +70,9 @@ export const view = createSlice({
     lookAt: (state, { payload }: PayloadAction<string>) => {
       state.along = payload;
     },
-    thrown: (state, { payload }: PayloadAction<Record<string, Position>>) => {
-      Object.assign(state.asked, payload);
+    throwTo: (state, { payload }: PayloadAction<{ turnoutId: string; position: Position }>) => {
+      state.asked[payload.turnoutId] = payload.position;
+      state.thrown = payload.turnoutId;
     },
     throwBy: (state, { payload }: PayloadAction<{ turnoutId: string; controlId: string }>) => {
       state.by[payload.turnoutId] = payload.controlId;
@@ -96,13 +101,21 @@ export const view = createSlice({
       state.theme = payload;
     },
   },
+  extraReducers: (builder) => {
+    builder.addCase(derivation.actions.found, (state, { payload: { focus } }) => {
+      const { thrown } = state;
+      if (thrown === null || focus?.turnoutId !== thrown || focus.along[thrown] !== state.asked[thrown]) return;
+      Object.assign(state.asked, focus.along);
+      state.thrown = null;
+    });
+  },
 });
 
 export const {
   choose,
   lookAt,
   leftRailway,
-  thrown,
+  throwTo,
   throwBy,
   setMoment,
   setRange,

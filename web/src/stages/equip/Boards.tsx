@@ -1,5 +1,5 @@
 import { amps, type DeviceType } from "@alderman/core";
-import { type ComponentType, lazy, memo, type ReactNode, Suspense, useState } from "react";
+import { lazy, memo, type ReactNode, Suspense, useState } from "react";
 import { Button } from "../../kit/Button.tsx";
 import { type BoardEntry, boardKind, isDrawnAlike, useBoards, worstOf } from "./boardEntries.ts";
 import { WaysGlyph } from "./smallGlyphs.tsx";
@@ -7,15 +7,8 @@ import { WaysGlyph } from "./smallGlyphs.tsx";
 const BoardDialog = lazy(async () => ({ default: (await import("./BoardDialogs.tsx")).BoardDialog }));
 const AddBoardDialog = lazy(async () => ({ default: (await import("./BoardDialogs.tsx")).AddBoardDialog }));
 
-/**
- * Boards with outputs used and free, and supplies with what they give, in a narrow list.
- * @param place what each row stands in, as one on which turnouts can be dropped
- */
-export function Boards({
-  place: Place = Plain,
-}: {
-  place?: ComponentType<{ entry: BoardEntry; children: ReactNode }>;
-}) {
+/** Boards with outputs used and free, and supplies with what they give, in a narrow list. */
+export function Boards() {
   const entries = useBoards();
   return (
     <WithDialogs entries={entries}>
@@ -29,18 +22,12 @@ export function Boards({
             </Button>
           </div>
           {entries.map((entry) => (
-            <Place key={entry.device.id} entry={entry}>
-              <BoardRow {...entry} open={open} />
-            </Place>
+            <BoardRow key={entry.device.id} {...entry} open={open} />
           ))}
         </>
       )}
     </WithDialogs>
   );
-}
-
-function Plain({ children }: { children: ReactNode }) {
-  return children;
 }
 
 /** A list of boards with the dialogs that it opens. */

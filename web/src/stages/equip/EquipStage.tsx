@@ -80,7 +80,10 @@ function TurnoutView({ view, openList }: { view: Exclude<View, "list" | "power">
     <Sheets columns="292px minmax(0,1fr)">
       <Sheet title="Turnouts" about={overview ? rosterWords(overview.threads, overview.complete.length) : ""}>
         <SheetBody>
-          <RosterAndBoards />
+          <Roster />
+          <Suspense>
+            <Boards />
+          </Suspense>
         </SheetBody>
         <div className="flex gap-2 border-t border-rule px-2.5 py-2">
           <Button onClick={() => setAllotting(true)}>Allot outputs</Button>
@@ -93,28 +96,6 @@ function TurnoutView({ view, openList }: { view: Exclude<View, "list" | "power">
       </Suspense>
       {thread ? <ViewOf view={view} thread={thread} /> : <EmptyThread openList={openList} />}
     </Sheets>
-  );
-}
-
-/** The roster with the boards below it; dragging from one to the other is loaded when a pointer comes. */
-function RosterAndBoards() {
-  const [dragged, setDragged] = useState<typeof import("./DraggedRoster.tsx") | null>(null);
-  const load = () => {
-    if (!dragged) void import("./DraggedRoster.tsx").then(setDragged, () => undefined);
-  };
-  return (
-    <div onPointerEnter={load}>
-      {dragged ? (
-        <dragged.DraggedRoster />
-      ) : (
-        <>
-          <Roster />
-          <Suspense>
-            <Boards />
-          </Suspense>
-        </>
-      )}
-    </div>
   );
 }
 

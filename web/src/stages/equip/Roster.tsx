@@ -1,5 +1,5 @@
 import type { Finding, Thread } from "@alderman/core";
-import { type ComponentProps, type ComponentType, memo } from "react";
+import { memo } from "react";
 import { useLeader, useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { controlLabel } from "../../drawing/thread/controlWords.ts";
@@ -10,8 +10,8 @@ import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { HandGlyph, MotorGlyph } from "./smallGlyphs.tsx";
 
-/** The turnouts with what each has, and its verdict; arrow keys choose. @param row a row that can be dragged */
-export const Roster = memo(function Roster({ row }: { row?: ComponentType<{ item: Thread } & ComponentProps<"tr">> }) {
+/** The turnouts with what each has, and its verdict; arrow keys choose. */
+export const Roster = memo(function Roster() {
   const overview = useOverview();
   const failed = useAppSelector(({ derivation }) => derivation.state === "failed");
   const leader = useLeader();
@@ -62,7 +62,6 @@ export const Roster = memo(function Roster({ row }: { row?: ComponentType<{ item
       items={overview?.threads ?? []}
       idOf={({ turnout }) => turnout.id}
       columns={columns}
-      {...(row ? { row } : {})}
       chosen={leader}
       onChoose={({ turnout }) => dispatch(choose({ kind: "turnout", id: turnout.id }))}
     />

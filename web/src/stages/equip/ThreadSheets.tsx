@@ -1,5 +1,5 @@
-import { find, type RailwayRecord, type Thread, thrownAlong, typeOf } from "@alderman/core";
-import { lazy, Suspense, useMemo } from "react";
+import { find, type Position, type RailwayRecord, type Thread, typeOf } from "@alderman/core";
+import { lazy, Suspense } from "react";
 import { threadsThrough } from "../../derivation/focus.ts";
 import { useResults } from "../../derivation/hooks.ts";
 import { PositionMark } from "../../drawing/Mark.tsx";
@@ -21,9 +21,9 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
   const { overview, focus } = useResults();
   const record = useRecord();
   if (!overview || !record) return null;
-  const reading = focus?.turnoutId === thread.turnout.id ? focus.reading : null;
-  const own = overview.findings.filter(({ turnoutIds }) => turnoutIds.includes(thread.turnout.id));
-  const counted = own.filter(({ kept }) => kept === null);
+  const own = focus?.turnoutId === thread.turnout.id ? focus : null;
+  const findings = overview.findings.filter(({ turnoutIds }) => turnoutIds.includes(thread.turnout.id));
+  const counted = findings.filter(({ kept }) => kept === null);
   const wrong = counted.filter(({ severity }) => severity === "stop").length;
   return (
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)] gap-2.5 max-[699px]:flex max-[699px]:flex-col min-[1600px]:grid-cols-[minmax(0,1fr)_360px] min-[1600px]:grid-rows-[minmax(0,1fr)]">
@@ -38,19 +38,19 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
         }
       >
         <SharedBy record={record} thread={thread} />
-        <GoAlong record={record} threads={overview.threads} thread={thread} />
+        {own && <GoAlong record={record} leader={thread.turnout.id} along={own.along} />}
         <ScaledDrawing className="[&_svg.draw]:max-h-[64vh] min-[1600px]:[&_svg.draw]:max-h-none">
-          <ThreadDrawing overview={overview} thread={thread} reading={reading} />
+          <ThreadDrawing overview={overview} thread={thread} reading={own?.reading ?? null} />
         </ScaledDrawing>
       </Sheet>
       <Sheet title={`Findings on ${thread.label}`} about={`${wrong} wrong, ${counted.length - wrong} doubtful`}>
         <SheetBody>
-          {own.length === 0 && (
+          {findings.length === 0 && (
             <p className="p-3 text-ink-2">
               <Checked>All checks are clear.</Checked>
             </p>
           )}
-          {own.map((finding) => (
+          {findings.map((finding) => (
             <FindingCard key={finding.key} finding={finding} />
           ))}
         </SheetBody>
@@ -87,12 +87,16 @@ function SharedBy({ record, thread }: { record: RailwayRecord; thread: Thread })
 }
 
 /** The turnouts that are thrown along with this one, because they share its control or its output. */
-function GoAlong({ record, threads, thread }: { record: RailwayRecord; threads: readonly Thread[]; thread: Thread }) {
-  const leader = thread.turnout.id;
-  const position = useAppSelector((state) => state.view.asked[leader] ?? "N");
-  const by = useAppSelector((state) => state.view.by[leader]);
+function GoAlong({
+  record,
+  leader,
+  along,
+}: {
+  record: RailwayRecord;
+  leader: string;
+  along: Record<string, Position>;
+}) {
   const dispatch = useAppDispatch();
-  const along = useMemo(() => thrownAlong(threads, leader, position, by), [threads, leader, position, by]);
   const others = Object.entries(along).filter(([id]) => id !== leader);
   if (others.length === 0) return null;
   return (

@@ -1,8 +1,7 @@
 import { PositionMark } from "../../drawing/Mark.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
-import { throwTo } from "../../store/throwing.ts";
-import { setMoment } from "../../store/view.ts";
+import { setMoment, throwTo } from "../../store/view.ts";
 
 const MOMENTS = [
   { value: "throwing", text: "Throwing" },
@@ -34,7 +33,7 @@ export function ThrowSelector({ turnoutId, moments = true }: { turnoutId: string
         label="Throw to"
         value={position}
         segments={POSITIONS}
-        onChange={(each) => dispatch(throwTo(turnoutId, each))}
+        onChange={(each) => dispatch(throwTo({ turnoutId, position: each }))}
       />
     </>
   );

@@ -21,7 +21,14 @@ function opened(record: RailwayRecord) {
   openIn(store, record, {
     overview: overviewOf(derived),
     focus: {
-      ...{ turnoutId: thread.turnout.id, probes: { red: null, black: null }, reading: null, sheet: [], meter: null },
+      ...{
+        turnoutId: thread.turnout.id,
+        probes: { red: null, black: null },
+        along: {},
+        reading: null,
+        sheet: [],
+        meter: null,
+      },
       situations: derived.situations(thread),
     },
   });

@@ -11,8 +11,7 @@ import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { Sheets } from "../../kit/Sheets.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useAppDispatch } from "../../store/store.ts";
-import { throwTo } from "../../store/throwing.ts";
-import { choose, probe, setMoment, setRange } from "../../store/view.ts";
+import { choose, probe, setMoment, setRange, throwTo } from "../../store/view.ts";
 import { ThrowSelector } from "../equip/ThrowSelector.tsx";
 import { StepRow } from "./StepRow.tsx";
 
@@ -46,7 +45,7 @@ function TestSheet({ thread, sheet }: { thread: Thread; sheet: { step: TestStep;
   const current = chosen ?? firstOpen?.step.key ?? null;
   const chooseStep = (step: TestStep) => {
     setChosen(step.key);
-    if (step.position) dispatch(throwTo(step.turnoutId, step.position));
+    if (step.position) dispatch(throwTo({ turnoutId: step.turnoutId, position: step.position }));
     dispatch(setMoment("rest"));
     if (!step.probes || step.unit === "seen" || step.unit === "mA") return;
     const { red, black, redName, blackName } = step.probes;

@@ -1,49 +1,9 @@
-import { measuringPoints, nextPlace, standingAt, threadLedBy } from "@alderman/core";
-import { useLeader } from "../derivation/hooks.ts";
 import { Mark } from "../drawing/Mark.tsx";
-import { Button } from "../kit/Button.tsx";
 import { useRecord } from "../session/hooks.ts";
-import { useAppDispatch, useAppSelector } from "../store/store.ts";
+import { useAppDispatch } from "../store/store.ts";
 import { probe, setRange } from "../store/view.ts";
 import { shortDateAndTime } from "../tools/when.ts";
 import { WRITE } from "./writeValue.ts";
-
-/** Where to measure next when a kept reading on the chosen thread disagrees: half-way back along it. */
-export function NextPlace() {
-  const { asked, moment } = useAppSelector((state) => state.view);
-  const record = useRecord();
-  const leader = useLeader();
-  const dispatch = useAppDispatch();
-  const thread = record && leader ? threadLedBy(record, leader) : undefined;
-  if (!record || !leader || !thread) return null;
-  const state = { turnoutId: leader, position: asked[leader] ?? "N", moment } as const;
-  const hints = measuringPoints(record, thread)
-    .map((points) => nextPlace(points, (point) => standingAt(record.readings, point, state)))
-    .filter((hint) => hint !== null);
-  const [hint] = hints;
-  if (!hint) return null;
-  if ("between" in hint) {
-    const [good, bad] = hint.between;
-    return (
-      <p className="mt-2 border-l-3 border-red bg-red-wash px-2 py-1.5 text-small">
-        {good
-          ? `The fault lies between ${good.redName} and ${bad.redName}.`
-          : `The fault lies at ${bad.redName} or before it.`}
-      </p>
-    );
-  }
-  const { red, black, redName, blackName } = hint.measure;
-  const place = () => {
-    dispatch(setRange("V"));
-    dispatch(probe({ probe: "red", end: { key: red, name: redName } }));
-    dispatch(probe({ probe: "black", end: { key: black, name: blackName } }));
-  };
-  return (
-    <Button className="mt-2 w-full !h-auto !whitespace-normal py-1 text-left" onClick={place}>
-      Measure next: {redName} to {blackName}
-    </Button>
-  );
-}
 
 /** The latest readings kept, with what was expected. */
 export function LastReadings() {
