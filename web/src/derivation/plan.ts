@@ -1,34 +1,64 @@
-import type { AllotOptions, Compared, EditGroup, Proposal, RailwayRecord } from "@alderman/core";
+import {
+  type AllotOptions,
+  type Compared,
+  type EditGroup,
+  lean,
+  type Proposal,
+  type RailwayRecord,
+} from "@alderman/core";
 import { proxy, type Remote, wrap } from "comlink";
 import type { Answer, PlanWorker } from "./plan.worker.ts";
 
+/** The thread that plans, as far as it is used: a worker, or a stand-in for one. */
+export type PlanThread = Pick<Worker, "postMessage" | "addEventListener" | "removeEventListener" | "terminate">;
+
+const startThread = (): PlanThread => new Worker(new URL("./plan.worker.ts", import.meta.url), { type: "module" });
+
 /** A plan that is being made and can be stopped: stopping ends its thread, so that nothing comes of it. */
 export class Planning {
-  private readonly thread = new Worker(new URL("./plan.worker.ts", import.meta.url), { type: "module" });
-  private readonly remote: Remote<PlanWorker> = wrap<PlanWorker>(this.thread);
+  private readonly thread: PlanThread;
+  private readonly remote: Remote<PlanWorker>;
+  /** Comes when the thread cannot be started, or fails. */
+  private readonly died: Promise<{ refused: string }>;
 
-  /** The railway without its pictures, which no plan looks at. */
-  private lean(record: RailwayRecord): RailwayRecord {
-    return { ...record, photos: [], tests: [], readings: [] };
+  constructor(start: () => PlanThread = startThread) {
+    this.thread = start();
+    this.remote = wrap<PlanWorker>(this.thread);
+    this.died = new Promise((end) => {
+      const died = () => end({ refused: "The planning ended by itself. Try again; nothing was changed." });
+      this.thread.addEventListener("error", died);
+      this.thread.addEventListener("messageerror", died);
+    });
   }
 
-  propose(
+  /** @param tell how far it is; nothing comes after the answer, although the two go different ways between the threads */
+  async propose(
     record: RailwayRecord,
     options: AllotOptions,
     tell: (share: number, what: string) => void,
   ): Promise<Answer<Proposal>> {
-    return this.remote.propose(this.lean(record), options, proxy(tell));
+    let answered = false;
+    const working = proxy((share: number, what: string) => {
+      if (!answered) tell(share, what);
+    });
+    const answer = await this.answerOf(this.remote.propose(lean(record, ["plan"]), options, working));
+    answered = true;
+    return answer;
   }
 
   accept(record: RailwayRecord, proposal: Proposal, chosen: readonly string[]): Promise<Answer<EditGroup>> {
-    return this.remote.accept(this.lean(record), proposal, [...chosen]);
+    return this.answerOf(this.remote.accept(lean(record, ["plan"]), proposal, [...chosen]));
   }
 
   compare(record: RailwayRecord, schoolId: string, turnoutIds: readonly string[]): Promise<Answer<Compared>> {
-    return this.remote.compare(this.lean(record), schoolId, [...turnoutIds]);
+    return this.answerOf(this.remote.compare(lean(record, ["plan"]), schoolId, [...turnoutIds]));
   }
 
   stop(): void {
     this.thread.terminate();
+  }
+
+  private answerOf<T>(answer: Promise<Answer<T>>): Promise<Answer<T>> {
+    return Promise.race([answer, this.died]);
   }
 }

@@ -18,7 +18,7 @@ export function SchoolsPanel({ thread }: { thread: Thread }) {
   const [scope, setScope] = useState<Scope>("turnout");
   const zone = record?.zones.find(({ id }) => id === thread.turnout.zoneId);
   const ids = scopeOf(scope, thread, zone, record?.turnouts ?? []);
-  const found = useCompared(ids);
+  const { found, refused } = useCompared(ids);
   if (!record) return null;
   const columns = columnsFor(record.railway.currency, (schoolId) => act(() => applySchool(record, schoolId, ids)));
   return (
@@ -48,7 +48,12 @@ export function SchoolsPanel({ thread }: { thread: Thread }) {
         idOf={({ schoolId }) => schoolId}
         below={(school) => <SchoolWords school={school} />}
       />
-      {found.length < SCHOOLS.length && (
+      {refused.map((why) => (
+        <p key={why} role="alert" className="mx-2.5 bg-red-wash px-3 py-2">
+          <Mark verdict="wrong" /> {why}
+        </p>
+      ))}
+      {refused.length === 0 && found.length < SCHOOLS.length && (
         <div role="status" className="grid gap-1 px-2.5 text-small text-ink-2">
           {found.length} of {SCHOOLS.length} schools worked out ...
           <Progress label="Schools worked out" share={found.length / SCHOOLS.length} />
@@ -58,10 +63,11 @@ export function SchoolsPanel({ thread }: { thread: Thread }) {
   );
 }
 
-/** What each school means for some turnouts, one after the other as they are worked out. */
-function useCompared(ids: readonly string[]): readonly Compared[] {
+/** What each school means for some turnouts, one after the other as they are worked out, and why some could not be. */
+function useCompared(ids: readonly string[]): { found: readonly Compared[]; refused: readonly string[] } {
   const record = useRecord();
   const [found, setFound] = useState<readonly Compared[]>([]);
+  const [refused, setRefused] = useState<readonly string[]>([]);
   const key = ids.join();
   // biome-ignore lint/correctness/useExhaustiveDependencies: `key` stands for `ids`
   useEffect(() => {
@@ -69,11 +75,13 @@ function useCompared(ids: readonly string[]): readonly Compared[] {
     const planning = new Planning();
     let stopped = false;
     setFound([]);
+    setRefused([]);
     void (async () => {
       for (const { id } of SCHOOLS) {
         const answer = await planning.compare(record, id, ids);
         if (stopped) return;
         if ("done" in answer) setFound((known) => [...known, answer.done]);
+        else setRefused((known) => [...new Set([...known, answer.refused])]);
       }
     })();
     return () => {
@@ -81,7 +89,7 @@ function useCompared(ids: readonly string[]): readonly Compared[] {
       planning.stop();
     };
   }, [record, key]);
-  return found;
+  return { found, refused };
 }
 
 function scopeOf(
