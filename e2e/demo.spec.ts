@@ -88,12 +88,31 @@ test("an edit made while the server is away is kept and sent when it is back", a
   await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
 });
 
-test("a stage that cannot be loaded says so, and comes when the server is back", async ({ page, server }) => {
+test("a stage that was opened goes on without the server, and so do those not opened yet", async ({ page, server }) => {
+  const fetched = page.waitForResponse(/\/TypesStage-/);
   await openDemo(page, server);
+  await fetched;
+  await page.waitForLoadState("networkidle");
   await server.stop("SIGKILL");
+  for (const [link, title] of [
+    ["Numbers", "Numbers"],
+    ["Prove", "Prove"],
+    ["Device types", "Device types"],
+  ] as const) {
+    if (link === "Device types") await page.getByRole("link", { name: /^Equip/ }).click();
+    await page.getByRole("link", { name: new RegExp(`^${link}`) }).click();
+    await expect(page.getByRole("heading", { name: title, level: 1 })).toBeVisible();
+  }
+  await expect(page.getByLabel("Find in: Device types")).toBeVisible();
+});
+
+test("a stage that cannot be loaded says so, and comes when it can", async ({ page, server }) => {
+  const stage = /\/LoomStage-/;
+  await page.route(stage, (route) => route.abort());
+  await openDemo(page, server);
   await page.getByRole("link", { name: /Loom/ }).click();
   await expect(page.getByText("A part of the program could not be loaded")).toBeVisible();
-  await server.start();
+  await page.unroute(stage);
   await page.getByRole("button", { name: "Reload the page" }).click();
   await expect(page.getByRole("table", { name: "Wire schedule" })).toBeVisible();
 });

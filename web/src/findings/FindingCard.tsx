@@ -1,14 +1,15 @@
 import { type Acceptance, Draft, type Finding, freshId, type Remedy } from "@alderman/core";
-import { lazy, type PointerEvent, Suspense, useRef, useState } from "react";
+import { type PointerEvent, useRef, useState } from "react";
 import { Mark } from "../drawing/Mark.tsx";
 import { verdictFor } from "../drawing/verdict.ts";
 import { Button } from "../kit/Button.tsx";
 import { Input } from "../kit/Input.tsx";
+import { Optional, part } from "../kit/part.tsx";
 import { useRecord } from "../session/hooks.ts";
 import { useEdit } from "../session/useEdit.ts";
 
 // loaded when somebody first looks
-const RemedyLook = lazy(async () => ({ default: (await import("./RemedyLook.tsx")).RemedyLook }));
+const RemedyLook = part(async () => (await import("./RemedyLook.tsx")).RemedyLook);
 
 /** A finding: where, why in one sentence with the numbers, and what can be done about it. */
 export function FindingCard({ finding }: { finding: Finding }) {
@@ -94,7 +95,7 @@ function RemedyButton({ remedy: { label, group, harm }, best }: { remedy: Remedy
         {label}
       </Button>
       {looked !== null && (
-        <Suspense>
+        <Optional>
           <RemedyLook
             anchor={button}
             label={label}
@@ -102,7 +103,7 @@ function RemedyButton({ remedy: { label, group, harm }, best }: { remedy: Remedy
             make={looked === "asking" ? make : null}
             close={() => setLooked(null)}
           />
-        </Suspense>
+        </Optional>
       )}
     </>
   );

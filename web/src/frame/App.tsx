@@ -1,16 +1,20 @@
-import { lazy, Suspense, useEffect } from "react";
+import { Suspense, useEffect } from "react";
 import { ErrorBoundary } from "react-error-boundary";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { fetchParts, Optional, part } from "../kit/part.tsx";
 import { TipsProvider } from "../kit/Tooltip.tsx";
 import { useAppSelector } from "../store/store.ts";
 import { PageFailure } from "./PageFailure.tsx";
 import { RailwayFrame } from "./RailwayFrame.tsx";
 import { STAGES } from "./stages.ts";
 
-const RailwaysPage = lazy(async () => ({ default: (await import("../pages/RailwaysPage.tsx")).RailwaysPage }));
-const QuickSumsPage = lazy(async () => ({ default: (await import("../pages/QuickSumsPage.tsx")).QuickSumsPage }));
-const Toasts = lazy(async () => ({ default: (await import("./Notices.tsx")).Notices }));
-const STAGE_PAGES = STAGES.map(({ path, load }) => ({ path, Page: lazy(load) }));
+const RailwaysPage = part(async () => (await import("../pages/RailwaysPage.tsx")).RailwaysPage);
+const QuickSumsPage = part(async () => (await import("../pages/QuickSumsPage.tsx")).QuickSumsPage);
+const Toasts = part(async () => (await import("./Notices.tsx")).Notices);
+const STAGE_PAGES = STAGES.map(({ path, load }) => ({ path, Page: part(load) }));
+
+/** Time after which everything is fetched that the first page did without, milliseconds. */
+const REST_AFTER = 5000;
 
 /** Every address of the interface, with what surrounds each page: the theme, tips, and sentences shown for a while. */
 export function App() {
@@ -20,6 +24,10 @@ export function App() {
     document.documentElement.dataset.theme = theme;
     localStorage.setItem("alderman-theme", theme);
   }, [theme]);
+  useEffect(() => {
+    const waiting = setTimeout(() => void fetchParts(), REST_AFTER);
+    return () => clearTimeout(waiting);
+  }, []);
   return (
     <TipsProvider>
       <BrowserRouter>
@@ -39,7 +47,7 @@ export function App() {
           </Suspense>
         </ErrorBoundary>
       </BrowserRouter>
-      <Suspense>{told && <Toasts />}</Suspense>
+      <Optional>{told && <Toasts />}</Optional>
     </TipsProvider>
   );
 }

@@ -1,7 +1,8 @@
-import { lazy, Suspense, useCallback, useEffect, useState } from "react";
+import { Suspense, useCallback, useEffect, useState } from "react";
 import { ErrorBoundary } from "react-error-boundary";
 import { Outlet, useLocation, useParams } from "react-router";
-import { loadReadings, Meter } from "../meter/Meter.tsx";
+import { part } from "../kit/part.tsx";
+import { Meter } from "../meter/Meter.tsx";
 import { leaveRailway, openRailway } from "../session/actions.ts";
 import { useSession } from "../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
@@ -13,12 +14,8 @@ import { PageFailure } from "./PageFailure.tsx";
 import { Spine } from "./Spine.tsx";
 import { useCommandContext } from "./useCommandContext.ts";
 
-const loadPanels = async () => ({ default: (await import("../dialogs/Panels.tsx")).Panels });
-const Panels = lazy(loadPanels);
-const WayOut = lazy(async () => ({ default: (await import("./WayOut.tsx")).WayOut }));
-
-/** Time after which the dialogs of the frame and the meter's readings are fetched, milliseconds. */
-const REST_AFTER = 5000;
+const Panels = part(async () => (await import("../dialogs/Panels.tsx")).Panels);
+const WayOut = part(async () => (await import("./WayOut.tsx")).WayOut);
 
 /** The frame around the stages of one railway: spine, sheets, meter. */
 export function RailwayFrame() {
@@ -30,12 +27,6 @@ export function RailwayFrame() {
   const close = useCallback(() => setPanel(null), []);
   const context = useCommandContext(railwayId, setPanel);
   useUnkeptWarning();
-  useEffect(() => {
-    // what a key or a probe opens is there by the time somebody uses it
-    const fetchRest = () => void Promise.all([loadPanels(), loadReadings()]).catch(() => undefined);
-    const waiting = setTimeout(fetchRest, REST_AFTER);
-    return () => clearTimeout(waiting);
-  }, []);
   useEffect(() => {
     dispatch(choose(null));
     dispatch(openRailway(railwayId));

@@ -13,7 +13,7 @@ export interface Stage {
   share?: (turnouts: number, results: Results) => Share;
   /** It has a line at the spine's foot, with a count of what waits there. */
   foot?: (results: Results) => number | null;
-  load: () => Promise<{ default: ComponentType }>;
+  load: () => Promise<ComponentType>;
   /** Names of the pictures in docs/screenshots that show it. */
   pictures: readonly string[];
 }
@@ -22,7 +22,7 @@ export interface Stage {
 export const STAGES: readonly Stage[] = [
   {
     ...{ path: "equip", title: "Equip", key: "e", share: equipShare },
-    load: async () => ({ default: (await import("../stages/equip/EquipStage.tsx")).EquipStage }),
+    load: async () => (await import("../stages/equip/EquipStage.tsx")).EquipStage,
     pictures: [
       ...["equip-thread", "equip-coil", "equip-frog", "equip-list"],
       ...["equip-sense", "equip-lamp", "equip-schools", "equip-power"],
@@ -30,26 +30,26 @@ export const STAGES: readonly Stage[] = [
   },
   {
     ...{ path: "loom", title: "Loom", key: "l", share: loomShare, pictures: ["loom"] },
-    load: async () => ({ default: (await import("../stages/loom/LoomStage.tsx")).LoomStage }),
+    load: async () => (await import("../stages/loom/LoomStage.tsx")).LoomStage,
   },
   {
     ...{ path: "numbers", title: "Numbers", key: "n", share: numbersShare, pictures: ["numbers"] },
-    load: async () => ({ default: (await import("../stages/numbers/NumbersStage.tsx")).NumbersStage }),
+    load: async () => (await import("../stages/numbers/NumbersStage.tsx")).NumbersStage,
   },
   {
     ...{ path: "prove", title: "Prove", key: "p", share: proveShare, pictures: ["prove"] },
-    load: async () => ({ default: (await import("../stages/prove/ProveStage.tsx")).ProveStage }),
+    load: async () => (await import("../stages/prove/ProveStage.tsx")).ProveStage,
   },
   {
     ...{ path: "findings", title: "Findings", key: "f", pictures: ["findings"] },
-    load: async () => ({ default: (await import("../findings/FindingsSheet.tsx")).FindingsSheet }),
+    load: async () => (await import("../findings/FindingsSheet.tsx")).FindingsSheet,
   },
   {
     ...{ path: "open-ends", title: "Open ends", key: "o", foot: ({ openEnds }) => openEnds, pictures: ["open-ends"] },
-    load: async () => ({ default: (await import("../stages/openEnds/OpenEndsStage.tsx")).OpenEndsStage }),
+    load: async () => (await import("../stages/openEnds/OpenEndsStage.tsx")).OpenEndsStage,
   },
   {
     ...{ path: "types", title: "Device types", key: "d", pictures: ["device-types"] },
-    load: async () => ({ default: (await import("../stages/types/TypesStage.tsx")).TypesStage }),
+    load: async () => (await import("../stages/types/TypesStage.tsx")).TypesStage,
   },
 ];

@@ -18,7 +18,6 @@ import {
   type ComponentProps,
   type ComponentType,
   type KeyboardEvent,
-  lazy,
   type ReactNode,
   Suspense,
   useEffect,
@@ -26,6 +25,7 @@ import {
   useState,
 } from "react";
 import { ColumnHead } from "./ColumnHead.tsx";
+import { Optional, part } from "./part.tsx";
 import { useKeptState } from "./useKeptState.ts";
 import { useNarrow } from "./useMedia.ts";
 
@@ -90,8 +90,8 @@ type Features = typeof features;
 const MOST_DRAWN = 50;
 
 // what only long tables, or those that can be searched, need is loaded with the first of them
-const ManyRows = lazy(async () => ({ default: (await import("./ManyRows.tsx")).ManyRows }));
-const TableBar = lazy(async () => ({ default: (await import("./TableBar.tsx")).TableBar }));
+const ManyRows = part(async () => (await import("./ManyRows.tsx")).ManyRows);
+const TableBar = part(async () => (await import("./TableBar.tsx")).TableBar);
 
 type Kept = Partial<Pick<TableState<Features>, "sorting" | "columnVisibility" | "columnSizing">>;
 
@@ -190,7 +190,7 @@ export function DataTable<T>(props: Props<T>) {
   return (
     <>
       {keptAs && items.length > 0 && (
-        <Suspense>
+        <Optional>
           <TableBar
             label={label}
             bar={bar}
@@ -204,7 +204,7 @@ export function DataTable<T>(props: Props<T>) {
               toggle: (shown) => column.toggleVisibility(shown),
             }))}
           />
-        </Suspense>
+        </Optional>
       )}
       <div ref={setScroll} className={flowing ? "" : "min-h-0 flex-1 overflow-auto"}>
         {items.length === 0 && empty}

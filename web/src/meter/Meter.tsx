@@ -1,7 +1,8 @@
 import { X } from "lucide-react";
-import { lazy, type PointerEvent, Suspense } from "react";
+import type { PointerEvent } from "react";
 import { useFocusResult } from "../derivation/hooks.ts";
 import { IconButton } from "../kit/IconButton.tsx";
+import { Optional, part } from "../kit/part.tsx";
 import { Segmented } from "../kit/Segmented.tsx";
 import { useRecord } from "../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
@@ -9,9 +10,8 @@ import { isOfProbes, probe, setRange } from "../store/view.ts";
 import { Heading } from "./Heading.tsx";
 
 // before anything was measured there is nothing to show
-export const loadReadings = () => import("./Readings.tsx");
-const Expected = lazy(async () => ({ default: (await loadReadings()).Expected }));
-const Readings = lazy(async () => ({ default: (await loadReadings()).Readings }));
+const Expected = part(async () => (await import("./Readings.tsx")).Expected);
+const Readings = part(async () => (await import("./Readings.tsx")).Readings);
 
 const RANGES = (["V", "ohm", "mA"] as const).map((value) => ({ value, text: value }));
 
@@ -44,20 +44,20 @@ export function Meter() {
       <div className="mt-4 max-[1099px]:mt-0" aria-live="polite">
         <Heading>Expect</Heading>
         {current ? (
-          <Suspense>
+          <Optional>
             <Expected reading={current} />
-          </Suspense>
+          </Optional>
         ) : (
           <p className="mt-1 text-small text-ink-2">
             Put both probes on terminals: click one, or focus it and press r or b.
           </p>
         )}
       </div>
-      <Suspense>
+      <Optional>
         {(current || hasKept) && (
           <Readings key={`${view.red?.key} ${view.black?.key} ${view.range}`} reading={current} />
         )}
-      </Suspense>
+      </Optional>
     </aside>
   );
 }

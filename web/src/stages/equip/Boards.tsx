@@ -1,11 +1,12 @@
 import { amps, type DeviceType } from "@alderman/core";
-import { lazy, memo, type ReactNode, Suspense, useState } from "react";
+import { memo, type ReactNode, Suspense, useState } from "react";
 import { Button } from "../../kit/Button.tsx";
+import { part } from "../../kit/part.tsx";
 import { type BoardEntry, boardKind, isDrawnAlike, useBoards, worstOf } from "./boardEntries.ts";
 import { WaysGlyph } from "./smallGlyphs.tsx";
 
-const BoardDialog = lazy(async () => ({ default: (await import("./BoardDialogs.tsx")).BoardDialog }));
-const AddBoardDialog = lazy(async () => ({ default: (await import("./BoardDialogs.tsx")).AddBoardDialog }));
+const BoardDialog = part(async () => (await import("./BoardDialogs.tsx")).BoardDialog);
+const AddBoardDialog = part(async () => (await import("./BoardDialogs.tsx")).AddBoardDialog);
 
 /** Boards with outputs used and free, and supplies with what they give, in a narrow list. */
 export function Boards() {

@@ -1,10 +1,11 @@
 import type { Thread } from "@alderman/core";
-import { lazy, Suspense, useState } from "react";
+import { Suspense, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { useChosenThread, useOverview } from "../../derivation/hooks.ts";
 import { Checked } from "../../findings/Checked.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Button, ButtonLink } from "../../kit/Button.tsx";
+import { Optional, part } from "../../kit/part.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { Sheets } from "../../kit/Sheets.tsx";
 import { TabBar, TabPanel, TabsRoot } from "../../kit/Tabs.tsx";
@@ -13,14 +14,14 @@ import { Roster } from "./Roster.tsx";
 import { ThreadSheets } from "./ThreadSheets.tsx";
 
 // what is not shown at first is loaded when it is
-const ListView = lazy(async () => ({ default: (await import("./ListView.tsx")).ListView }));
-const PowerUpSheet = lazy(async () => ({ default: (await import("./PowerUpSheet.tsx")).PowerUpSheet }));
-const SensePanel = lazy(async () => ({ default: (await import("./SensePanel.tsx")).SensePanel }));
-const LampPanel = lazy(async () => ({ default: (await import("./LampPanel.tsx")).LampPanel }));
-const SchoolsPanel = lazy(async () => ({ default: (await import("./SchoolsPanel.tsx")).SchoolsPanel }));
-const Boards = lazy(async () => ({ default: (await import("./Boards.tsx")).Boards }));
-const AllotDialog = lazy(async () => ({ default: (await import("./AllotDialog.tsx")).AllotDialog }));
-const FittingsDialog = lazy(async () => ({ default: (await import("./FittingsDialog.tsx")).FittingsDialog }));
+const ListView = part(async () => (await import("./ListView.tsx")).ListView);
+const PowerUpSheet = part(async () => (await import("./PowerUpSheet.tsx")).PowerUpSheet);
+const SensePanel = part(async () => (await import("./SensePanel.tsx")).SensePanel);
+const LampPanel = part(async () => (await import("./LampPanel.tsx")).LampPanel);
+const SchoolsPanel = part(async () => (await import("./SchoolsPanel.tsx")).SchoolsPanel);
+const Boards = part(async () => (await import("./Boards.tsx")).Boards);
+const AllotDialog = part(async () => (await import("./AllotDialog.tsx")).AllotDialog);
+const FittingsDialog = part(async () => (await import("./FittingsDialog.tsx")).FittingsDialog);
 
 const VIEWS = {
   list: "List",
@@ -81,9 +82,9 @@ function TurnoutView({ view, openList }: { view: Exclude<View, "list" | "power">
       <Sheet title="Turnouts" about={overview ? rosterWords(overview.threads, overview.complete.length) : ""}>
         <SheetBody>
           <Roster />
-          <Suspense>
+          <Optional>
             <Boards />
-          </Suspense>
+          </Optional>
         </SheetBody>
         <div className="flex gap-2 border-t border-rule px-2.5 py-2">
           <Button onClick={() => setAllotting(true)}>Allot outputs</Button>

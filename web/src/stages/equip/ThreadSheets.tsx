@@ -1,5 +1,4 @@
 import { find, type Position, type RailwayRecord, type Thread, typeOf } from "@alderman/core";
-import { lazy, Suspense } from "react";
 import { threadsThrough } from "../../derivation/focus.ts";
 import { useResults } from "../../derivation/hooks.ts";
 import { PositionMark } from "../../drawing/Mark.tsx";
@@ -8,13 +7,14 @@ import { ThreadDrawing } from "../../drawing/thread/ThreadDrawing.tsx";
 import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { Button } from "../../kit/Button.tsx";
+import { Optional, part } from "../../kit/part.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose, lookAt } from "../../store/view.ts";
 import { ThrowSelector } from "./ThrowSelector.tsx";
 
-const BySelector = lazy(async () => ({ default: (await import("./BySelector.tsx")).BySelector }));
+const BySelector = part(async () => (await import("./BySelector.tsx")).BySelector);
 
 /** The thread of the chosen turnout, and the findings on it. */
 export function ThreadSheets({ thread }: { thread: Thread }) {
@@ -32,7 +32,7 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
         about={describe(thread)}
         actions={
           <>
-            <Suspense>{thread.moreControls.length > 0 && <BySelector thread={thread} />}</Suspense>
+            <Optional>{thread.moreControls.length > 0 && <BySelector thread={thread} />}</Optional>
             <ThrowSelector turnoutId={thread.turnout.id} />
           </>
         }
