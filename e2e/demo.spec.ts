@@ -89,10 +89,18 @@ test("an edit made while the server is away is kept and sent when it is back", a
 });
 
 test("a stage that was opened goes on without the server, and so do those not opened yet", async ({ page, server }) => {
-  const fetched = page.waitForResponse(/\/TypesStage-/);
+  const begun = page.waitForResponse(/\/TypesStage-/);
   await openDemo(page, server);
-  await fetched;
-  await page.waitForLoadState("networkidle");
+  await begun;
+  // until nothing more has come for a while
+  const come = () => page.evaluate(() => performance.getEntriesByType("resource").length);
+  await expect
+    .poll(async () => {
+      const before = await come();
+      await page.waitForTimeout(700);
+      return (await come()) - before;
+    })
+    .toBe(0);
   await server.stop("SIGKILL");
   for (const [link, title] of [
     ["Numbers", "Numbers"],
