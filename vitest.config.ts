@@ -1,10 +1,17 @@
 import { defineConfig } from "vitest/config";
 
+/** Settings of all; SQLite's native module wants processes, not threads. */
+const all = { testTimeout: 20_000, pool: "forks" } as const;
+
 export default defineConfig({
   test: {
-    include: ["core/**/*.test.ts", "server/**/*.test.ts", "web/**/*.test.{ts,tsx}"],
-    testTimeout: 20_000,
-    // SQLite's native module wants processes, not threads
-    pool: "forks",
+    // as many as there are processors: some tests wait for programs that they have started
+    maxWorkers: "100%",
+    projects: [
+      { test: { ...all, name: "server", include: ["server/**/*.test.ts"] } },
+      // these leave nothing behind but what is known of objects by their identity: their modules are read once
+      { test: { ...all, name: "core", include: ["core/**/*.test.ts"], isolate: false } },
+      { test: { ...all, name: "web", include: ["web/**/*.test.{ts,tsx}"], isolate: false } },
+    ],
   },
 });

@@ -60,7 +60,7 @@ test("a broken, foreign, too new or hostile railway file gets a sentence", async
     [file.replace('"hand": "left"', '"hand": "up"'), "turnouts."],
     [`${"[".repeat(5000)}`, "nested more than 12 deep"],
     [file.replace('"zones"', '"__proto__"'), 'holds a field called "__proto__"'],
-    [" ".repeat(50_000_000), "has 50 MB; a railway file may have 32 MB"],
+    [" ".repeat(33_000_000), "has 33 MB; a railway file may have 32 MB"],
   ] as const) {
     await open(text);
     await expect(problem).toContainText(message);
