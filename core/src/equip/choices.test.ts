@@ -43,6 +43,14 @@ it("offers controls that are there with who has them, and each pole of a toggle 
   expect(offered("TR1")?.fits).toBe("cannot");
   expect(offered("TR1-2")).toMatchObject({ hint: "pole 2, nothing uses it yet", fits: "fits" });
   expect(offered("TR1-3")).toBeUndefined();
+  expect(offered("T1 by none")).toBeUndefined();
+  const read = drafted(other, (draft) => {
+    const node = draft.addDevice("input-node-16", "IN", "layout");
+    draft.assign("input", { deviceId: node.id, way: 1, controlId: "t1", controlWay: null });
+  });
+  expect(controlChoices(read, turnout(read, "d"))).toContainEqual(
+    expect.objectContaining({ text: "T1 by none", hint: expect.stringContaining("IN1 reads it no more") }),
+  );
 });
 
 it("offers a frog the contacts that its motor has", () => {

@@ -3,10 +3,10 @@ import { drivesMotors, waysToCommand } from "../catalogue/checkTypes.ts";
 import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { gate, type Kinds, type Verdict } from "../catalogue/gate.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { assignmentsOfDevice, assignmentsOfTurnout, find } from "../record/find.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf, Turnout } from "../record/schemas.ts";
-import { turnoutLabel } from "../schematic/thread.ts";
+import { inputOf, turnoutLabel } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { driverOfTurnout } from "./equipment.ts";
 
@@ -16,6 +16,8 @@ export interface Choice {
   hint: string;
   /** Whether it goes together with what the turnout has already; the reason stands in the hint. */
   fits?: Verdict["fits"];
+  /** Other turnouts have it as well. */
+  shared?: boolean;
 }
 
 /** Motors that a turnout may have. */
@@ -46,8 +48,9 @@ export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[]
       checked(type, {
         text: `${device.label}-${way}`,
         hint: used.has(way)
-          ? `${IN_USE} by ${list(used.get(way) ?? [])}: they move together`
+          ? `in use by ${list(used.get(way) ?? [])}: they move together`
           : `free output of ${type.short}`,
+        shared: used.has(way),
       }),
     );
   });
@@ -59,8 +62,6 @@ export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[]
   // sorting keeps the order of choices of like rank
   return [...existing, ...added, ...supplies].sort((a, b) => rankOf(a) - rankOf(b));
 }
-
-const IN_USE = "in use";
 
 /** Labels of the turnouts that have a motor on each output of a board. */
 function turnoutsByWay(record: RailwayRecord, deviceId: string): Map<number, string[]> {
@@ -74,9 +75,10 @@ function turnoutsByWay(record: RailwayRecord, deviceId: string): Map<number, str
   return labels;
 }
 
-function rankOf({ fits, hint }: Choice): number {
+/** What can be used alone comes first, what is shared then, what cannot be last. */
+function rankOf({ fits, shared }: Choice): number {
   if (fits === "cannot") return 2;
-  return hint.startsWith(IN_USE) ? 1 : 0;
+  return shared ? 1 : 0;
 }
 
 /** What may feed a turnout's frog. */
@@ -101,29 +103,38 @@ function typeChoices(record: RailwayRecord, turnout: Turnout, family: "motor" | 
   );
 }
 
-/** Controls that are there: as they are, and each pole of those that have two by itself. */
+/** Controls that are there: as they are, each pole of those that have two by itself, and without what reads them for all. */
 function presentControls(record: RailwayRecord, turnout: Turnout): Choice[] {
   return record.devices.flatMap((device): Choice[] => {
     const type = typeOf(record, device);
     if (type.family !== "control") return [];
-    const hint = sharedWith(record, device.id, turnout.id);
-    const whole = gated(record, turnout, "control", type, { text: device.label, hint });
-    const poles = numbered(waysToCommand(type)).map((pole) =>
-      gated(record, turnout, "control", onePole(type), {
-        text: `${device.label}-${pole}`,
-        hint: `pole ${pole}, ${hint}`,
-      }),
-    );
-    return [whole, ...poles];
+    const { shared, hint } = usersOf(record, device.id, turnout.id);
+    const choice = (as: DeviceType, text: string, words: string) =>
+      gated(record, turnout, "control", as, { text, hint: words, shared });
+    const poles = numbered(waysToCommand(type));
+    const reader = shared ? inputOf(record, device.id, null) : undefined;
+    return [
+      choice(type, device.label, hint),
+      ...poles.map((pole) => choice(onePole(type), `${device.label}-${pole}`, `pole ${pole}, ${hint}`)),
+      ...(reader
+        ? [
+            choice(
+              type,
+              `${device.label} by none`,
+              `${deviceOf(record, reader.deviceId).label} reads it no more, for all`,
+            ),
+          ]
+        : []),
+    ];
   });
 }
 
-/** Who else has a control, in few words. */
-function sharedWith(record: RailwayRecord, deviceId: string, turnoutId: string): string {
+/** Whether other turnouts have a control, and which, in few words. */
+function usersOf(record: RailwayRecord, deviceId: string, turnoutId: string): { shared: boolean; hint: string } {
   const all = assignmentsOfDevice(record, deviceId).flatMap((a) => (a.role === "control" ? [a.turnoutId] : []));
-  const others = [...new Set(all)].filter((id) => id !== turnoutId);
-  if (others.length > 0) return `shared with ${list(others.map((id) => turnoutLabel(record, id)))}: they move together`;
-  return all.length > 0 ? "as it is" : "nothing uses it yet";
+  const others = [...new Set(all)].filter((id) => id !== turnoutId).map((id) => turnoutLabel(record, id));
+  if (others.length > 0) return { shared: true, hint: `shared with ${list(others)}: they move together` };
+  return { shared: false, hint: all.length > 0 ? "as it is" : "nothing uses it yet" };
 }
 
 /** A toggle of two poles of which one is used: a changeover like any other. */

@@ -58,6 +58,15 @@ describe("controls as text", () => {
     expect(() => written(record, "BD1-5")).toThrow("BD1 has zones 1 to 4; there is no BD1-5.");
   });
 
+  it("leave no input taken by what commands nothing any more", () => {
+    const record = drafted(panel(), (draft) => void draft.addDevice("current-detector-4", "BD", "layout"));
+    const inputs = (each: RailwayRecord) => each.assignments.filter((a) => a.role === "input").map(({ way }) => way);
+    const zones = written(record, "BD1-1 to N by IN1-1 + BD1-2 to R by IN1-2");
+    expect(inputs(zones)).toEqual([1, 2]);
+    expect(inputs(written(zones, "BD1-2 to R by IN1-2"))).toEqual([2]);
+    expect(inputs(written(zones, "T1"))).toEqual([]);
+  });
+
   it("bring what reads a shared control along, and leave it with the others when they go", () => {
     const read1 = typed(panel(), "a", "control", "T1 by IN1-5");
     const inputs = ({ assignments }: RailwayRecord) => assignments.filter((a) => a.role === "input");

@@ -37,7 +37,16 @@ export function setControls(draft: Draft, turnoutId: string, wanted: readonly Wa
     if (each.by) draft.assign("input", { ...each.by, controlId: device.id, controlWay: way });
   }
   for (const each of present.slice(wanted.length)) draft.remove("assignment", each.id);
-  for (const { deviceId } of present) if (!kept.has(deviceId)) removeUnused(draft, deviceId);
+  for (const { deviceId, way } of present) {
+    freeReader(draft, deviceId, way);
+    if (!kept.has(deviceId)) removeUnused(draft, deviceId);
+  }
+}
+
+/** What reads a control, or one way of it, that commands nothing any more has nothing to read. */
+function freeReader(draft: Draft, controlId: string, way: number | null): void {
+  const commands = assignmentsOfDevice(draft.record, controlId).some((a) => a.role === "control" && a.way === way);
+  if (!commands) draft.unassign((a) => a.role === "input" && a.controlId === controlId && a.controlWay === way);
 }
 
 /** Ways of a control by which it commands other turnouts; null among them where it has none. */

@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { drafted } from "../../testing/build.ts";
 import { MISTAKES } from "../../testing/mistakes.ts";
+import { routeButton, SHARED, zonesAtInputs } from "../../testing/recipes.ts";
 import { edit, openRailwayFile } from "../catalogue/edit.ts";
 import { touchedWords } from "../consequences/consequences.ts";
 import { Derived } from "../derive.ts";
@@ -15,8 +16,15 @@ import { RULES } from "./rules.ts";
 
 const sample = (name: string) => () =>
   openRailwayFile(readFileSync(new URL(`../../../samples/${name}.json`, import.meta.url), "utf8"));
+/** A railway whose boards have lost their supplies. */
+const unfed = (record: RailwayRecord) => drafted(record, (draft) => draft.unassign((a) => a.role === "supply"));
 const ALL: Record<string, () => RailwayRecord> = {
   ...MISTAKES,
+  ...Object.fromEntries(Object.entries(SHARED).map(([what, { make }]) => [what, make])),
+  "a button of a route": routeButton,
+  "zones at inputs": zonesAtInputs,
+  "shared toggles that nothing feeds": () => unfed(SHARED["one latching toggle at two outputs"]!.make()),
+  "a route without a supply": () => unfed(routeButton()),
   "sample Skerrin Ferry": sample("skerrin-ferry"),
   "sample shelf": sample("shelf"),
   "sample schools": sample("schools"),

@@ -43,11 +43,6 @@ export class Bonds {
     this.text = [...this.bonds].map(([leader, bonds]) => `${leader}: ${bonds.map(describe).join()}`).join("; ");
   }
 
-  /** Leaders of the threads that share something with another. */
-  get leaders(): string[] {
-    return [...this.bonds.keys()];
-  }
-
   private bind(here: Share, there: Share): void {
     if (here.thread === there.thread || (here.control === null) !== (there.control === null)) return;
     const control = here.control && there.control && { here: here.control, there: there.control };
