@@ -1,27 +1,16 @@
 import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Device, Position } from "../record/schemas.ts";
-import { asksBy, controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
+import { controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
 import type { Heard } from "../schematic/recipes/controlToInputs.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
-import type { Fitted, Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
+import type { Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
 import type { DeviceState } from "./kit.ts";
 import { stateThatMatters, storeNode, storesPulse } from "./models.ts";
-import type { Throw } from "./pieces.ts";
-import type { Pulse } from "./pulse.ts";
 import type { Commands, Roles } from "./roles.ts";
-import { acts, actsFor, askedOf, heldBy, isActing, PRESSED, type RailwayState, RESTING } from "./states.ts";
-
-/** What the behaviour of devices is found out from: the solved circuit. */
-export interface Solver {
-  /** Devices and wires in which more than a current flows, of the piece that holds an element. */
-  carrying(elementId: string, state: RailwayState, amps: number): string[];
-  amps(deviceId: string, part: string, state: RailwayState): number;
-  volts(plus: string, minus: string, state: RailwayState): number | undefined;
-  pulse(motorId: string, coil: Position, state: RailwayState): Pulse | null;
-  /** What is known of where motors go, kept with the piece that holds an element. */
-  throwsOf(elementId: string): Map<string, Throw> | undefined;
-}
+import type { Solver } from "./solver.ts";
+import { acts, actsFor, askedOf, heldBy, isActing, PRESSED, type RailwayState, RESTING, turnedIf } from "./states.ts";
+import { servoGoesTo, thrownTo, windingOf } from "./throws.ts";
 
 /**
  * What the devices of a railway do in a state: where motors go, what boards hear from controls, which relays pick up, and
@@ -108,7 +97,8 @@ export class Behaviour {
     const before = this.finding;
     this.finding = true;
     try {
-      const thrown = this.thrownTo(motor, thread, asked, by);
+      const linked = this.roles.isTurned(motorId, null, "linkage", "setting");
+      const thrown = thrownTo(this.solver, motor, thread, { asked, by, turned: motor.assignment.opposite !== linked });
       kept?.set(key, thrown);
       return thrown.to;
     } finally {
@@ -172,62 +162,9 @@ export class Behaviour {
     return turnedIf(turned, normal ? "N" : "R");
   }
 
-  /** A coil goes by the energy and length of its pulse, others by the volts that move and hold them. */
-  private thrownTo(motor: ThreadMotor, thread: Thread, asked: Position, by: string | undefined): Throw {
-    const leader = thread.turnout.id;
-    const id = motor.device.id;
-    const { figures } = motor.type;
-    const { movedBy } = traitsOf(motor.type);
-    const least = figures.leastVolts?.value ?? 0;
-    const linked = this.roles.isTurned(id, null, "linkage", "setting");
-    const flip = (position: Position) => turnedIf(motor.assignment.opposite !== linked, position);
-    const state: RailwayState = { asked: { [leader]: asked }, ...PRESSED, acting: leader, ...(by ? { by } : {}) };
-    if (movedBy === "commands") {
-      const moves = Math.abs(this.solver.volts(`${id}:J`, `${id}:K`, RESTING) ?? 0) >= least;
-      return { to: moves ? flip(asked) : null, live: null };
-    }
-    if (movedBy === "signal") return { to: this.servoGoesTo(motor, state, flip), live: null };
-    if (movedBy === "reversal") {
-      // one that its control lets go of again runs while it is held
-      const sprung = asksBy(thread.control) === "poles" && !thread.control?.type.maintained;
-      const all: RailwayState = { ...RESTING, otherwise: asked, asked: { [leader]: asked } };
-      const volts = this.solver.volts(`${id}:+`, `${id}:−`, by || sprung ? state : all) ?? 0;
-      return { to: Math.abs(volts) >= least ? flip(volts > 0 ? "N" : "R") : null, live: null };
-    }
-    const live = this.solver.carrying(`${id}.N`, state, LIVE_AMPS);
-    const throws = (coil: Position) => {
-      // the first instant tells whether there is anything to follow
-      const first = Math.abs(this.solver.amps(id, coil, state));
-      if (first < (figures.restAmps?.value ?? 0)) return 0;
-      const pulse = this.solver.pulse(id, coil, state);
-      return pulse && isFirm(pulse, motor.type) ? pulse.joules : 0;
-    };
-    const normal = throws("N");
-    const reverse = throws("R");
-    if (normal === reverse || Math.min(normal, reverse) > 0) return { to: null, live };
-    return { to: flip(normal > reverse ? "N" : "R"), live };
-  }
-
   /** Position that a semaphore's arm shows; null when its servo gets no power or no pulses. */
   semaphoreShows({ device, type, from }: ThreadLamp, state: RailwayState): Position | null {
-    return this.servoGoesTo({ device, type, driver: from }, state, (position) => position);
-  }
-
-  /** A servo goes by the width of its pulses, which their average volts tell, when it has its 5 V. */
-  private servoGoesTo(
-    { device, type, driver }: Fitted & { driver: Fitted | null },
-    state: RailwayState,
-    flip: (position: Position) => Position,
-  ): Position | null {
-    const { signalVolts, frameSeconds, normalSeconds, reverseSeconds } = driver?.type.figures ?? {};
-    if (!signalVolts || !frameSeconds || !normalSeconds || !reverseSeconds) return null;
-    const power = this.solver.volts(`${device.id}:+`, `${device.id}:−`, state) ?? 0;
-    if (power < (type.figures.leastVolts?.value ?? 0)) return null;
-    const width =
-      ((this.solver.volts(`${device.id}:S`, `${device.id}:−`, state) ?? 0) / signalVolts.value) * frameSeconds.value;
-    if (width < SHORTEST_PULSE) return null;
-    const towardsNormal = Math.abs(width - normalSeconds.value) < Math.abs(width - reverseSeconds.value);
-    return flip(towardsNormal ? "N" : "R");
+    return servoGoesTo(this.solver, { device, type, driver: from }, state);
   }
 
   /** Position that each output in use stands for: what its board understood, or the other one when it heard nothing. */
@@ -401,16 +338,6 @@ export class Behaviour {
   }
 }
 
-function turnedIf(turned: boolean, position: Position): Position {
-  if (!turned) return position;
-  return position === "N" ? "R" : "N";
-}
-
-/** The part of a motor that moves it. */
-export function windingOf({ type }: Pick<ThreadMotor, "type">): string {
-  return traitsOf(type).movedBy === "pulse" ? "N" : "motor";
-}
-
 /** Where a motor went when its turnout was asked for a position, by a control or by its first one. */
 interface Went {
   motorId: string;
@@ -423,14 +350,3 @@ type Listener = { control: ThreadControl; heard: Heard };
 
 const NO_OUTPUTS: ReadonlyMap<number, Position> = new Map();
 const NOTHING_ON: ReadonlySet<number> = new Set();
-
-/** Pulses shorter than this move no servo, seconds (common practice: 0.5 to 2.5 ms do). */
-const SHORTEST_PULSE = 0.0004;
-/** Current from which an element takes part in a throw, amps: more than what open contacts leak. */
-const LIVE_AMPS = 1e-6;
-
-/** Whether a pulse throws a motor of a type for certain: enough energy, and long enough (both figures of the type). */
-export function isFirm(pulse: Pulse, type: DeviceType): boolean {
-  const { pulseJoules, pulseSeconds } = type.figures;
-  return pulse.joules >= (pulseJoules?.value ?? 0) && pulse.secondsAboveHalf >= (pulseSeconds?.value ?? 0);
-}

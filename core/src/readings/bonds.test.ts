@@ -163,3 +163,28 @@ it("leaves no toggle on two sides at once, whatever a state names", () => {
     { numRuns: 200 },
   );
 });
+
+it("feeds two frogs from one polarity unit with the same rail, where two units give each its own", () => {
+  const two = railway(
+    ["A", "", "stall-motor", "stall-decoder-8", "", "", "polarity unit"],
+    ["B", "", "stall-motor", "stall-decoder-8", "", "", "polarity unit"],
+  );
+  const record = drafted(two, (draft) => {
+    const [first, second] = draft.record.assignments.filter((a) => a.role === "frog");
+    if (first?.role === "frog" && second?.role === "frog") draft.put("assignment", { ...second, fromId: first.fromId });
+  });
+  const derived = new Derived(record);
+  const frogs = ["A", "B"].map((label) => {
+    const state = { ...RESTING, asked: { a: "R" } } as const;
+    const { device } = threadOf(derived, label).frogs[0]!;
+    return derived.circuitry.volts(`${device.id}:F`, `${device.id}:L`, state);
+  });
+  // A lies at reverse, B at normal, and the one unit follows A
+  expect(frogs[0]).toBeCloseTo(frogs[1]!, 1);
+  const lone = new Derived(two);
+  const own = ["A", "B"].map((label) => {
+    const { device } = threadOf(lone, label).frogs[0]!;
+    return lone.circuitry.volts(`${device.id}:F`, `${device.id}:L`, { ...RESTING, asked: { a: "R" } });
+  });
+  expect(Math.abs(own[0]! - own[1]!)).toBeGreaterThan(10);
+});

@@ -11,11 +11,12 @@ import type { Device, Position } from "../record/schemas.ts";
 import { isWiredAlike, turnsAlike } from "../record/unchanged.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
-import { Behaviour, type Solver } from "./behaviour.ts";
+import { Behaviour } from "./behaviour.ts";
 import { type DevicePart, type DeviceState, OPEN_OHMS } from "./kit.ts";
 import { type Cut, cutIntoPieces, type Piece, partsIn, stateKey, type Throw, withWires } from "./pieces.ts";
 import { type Pulse, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
+import type { Solver } from "./solver.ts";
 import { type RailwayState, RESTING } from "./states.ts";
 
 /** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */

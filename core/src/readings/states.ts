@@ -61,3 +61,9 @@ export function acts({ assignment }: ThreadControl, asked: Position, by: string 
 export function actsFor(thread: Thread, asked: Position, by: string | null | undefined): ThreadControl | undefined {
   return controlsOf(thread).find((control) => acts(control, asked, by));
 }
+
+/** A position, or the other one when it is turned. */
+export function turnedIf(turned: boolean, position: Position): Position {
+  if (!turned) return position;
+  return position === "N" ? "R" : "N";
+}

@@ -112,71 +112,58 @@ function ControlPart({ thread, control, put }: { thread: Thread; control: Thread
   );
 }
 
-function FrogPart({ frog: { device, assignment, from }, put }: { frog: ThreadFrog; put: Put }) {
+function FrogPart({ frog, put }: { frog: ThreadFrog; put: Put }) {
   return (
-    <Part title={`Frog ${device.label}`}>
-      {from && assignment.way !== null && (
-        <ContactField
-          label={`Contact of ${from.device.label}`}
-          sets={from.type.contactSets}
-          way={assignment.way}
-          set={(way) => put(`${device.label} is on contact ${way}`, { ...assignment, way })}
-        />
-      )}
-      <Tick
-        label="Rails exchanged at the contact"
-        on={assignment.crossed}
-        set={(crossed) =>
-          put(`Rails of ${device.label} ${crossed ? "exchanged" : "as drawn"}`, { ...assignment, crossed })
-        }
-      />
+    <Part title={`Frog ${frog.device.label}`}>
+      <AtContact fitting={frog} what="Rails" where="at the contact" put={put} />
     </Part>
   );
 }
 
-function LampPart({ lamp: { device, type, assignment, from }, put }: { lamp: ThreadLamp; put: Put }) {
+function LampPart({ lamp, put }: { lamp: ThreadLamp; put: Put }) {
+  const { device, type, from } = lamp;
   return (
     <Part title={`Lamp ${device.label}`}>
       <DeviceFields device={device} type={type} gateOf={(each) => gate({ lamp: each, lampFrom: from.type })} />
-      {from.type.contactSets > 0 && assignment.way !== null && (
-        <ContactField
-          label={`Contact of ${from.device.label}`}
-          sets={from.type.contactSets}
-          way={assignment.way}
-          set={(way) => put(`${device.label} is on contact ${way}`, { ...assignment, way })}
-        />
-      )}
-      <Tick
-        label="Leads exchanged at the lamp"
-        on={assignment.crossed}
-        set={(crossed) =>
-          put(`Leads of ${device.label} ${crossed ? "exchanged" : "as drawn"}`, { ...assignment, crossed })
-        }
-      />
+      <AtContact fitting={lamp} what="Leads" where="at the lamp" put={put} />
     </Part>
   );
 }
 
-/** Which contact set is used. */
-function ContactField({
-  label,
-  sets,
-  way,
-  set,
+/** Which contact set feeds something, where there is one to choose, and which way round. */
+function AtContact({
+  fitting: { device, assignment, from },
+  what,
+  where,
+  put,
 }: {
-  label: string;
-  sets: number;
-  way: number;
-  set: (way: number) => void;
+  fitting: ThreadFrog | ThreadLamp;
+  /** What can be exchanged, and where that is done. */
+  what: "Rails" | "Leads";
+  where: string;
+  put: Put;
 }) {
-  const contacts = Array.from({ length: Math.max(sets, way) }, (_, index) => String(index + 1));
+  const { way, crossed } = assignment;
+  const sets = from?.type.contactSets ?? 0;
+  const contacts = Array.from({ length: Math.max(sets, way ?? 0) }, (_, index) => String(index + 1));
   return (
-    <ChoiceField
-      label={label}
-      value={String(way)}
-      options={contacts.map((value) => ({ value, text: `S${value}` }))}
-      onChange={(value) => set(Number(value))}
-    />
+    <>
+      {sets > 0 && way !== null && (
+        <ChoiceField
+          label={`Contact of ${from?.device.label}`}
+          value={String(way)}
+          options={contacts.map((set) => ({ value: set, text: `S${set}` }))}
+          onChange={(set) => put(`${device.label} is on contact ${set}`, { ...assignment, way: Number(set) })}
+        />
+      )}
+      <Tick
+        label={`${what} exchanged ${where}`}
+        on={crossed}
+        set={(now) =>
+          put(`${what} of ${device.label} ${now ? "exchanged" : "as drawn"}`, { ...assignment, crossed: now })
+        }
+      />
+    </>
   );
 }
 
