@@ -1,7 +1,9 @@
 import { tickStep, ticks } from "d3-array";
 
-/** About so many marks stand on the rule. */
-const TICKS = 4;
+/** About so many marks stand on the rule, or fewer where their figures would run into each other. */
+const TICKS = [4, 3, 2];
+/** Width of a figure's character, pixels. */
+const CHARACTER = 6.6;
 
 /** The rule below a reading: copper band for what passes, ink pointer for what was read. */
 export function Band({
@@ -21,13 +23,9 @@ export function Band({
   const reach = Math.max(half * 3, read === null ? 0 : Math.abs(read - middle) * 1.12);
   const inner = width - 12;
   const x = (value: number) => 6 + ((value - (middle - reach)) / (2 * reach)) * inner;
-  const marks = ticks(middle - reach, middle + reach, TICKS);
-  const step = tickStep(middle - reach, middle + reach, TICKS);
-  const digits = Math.max(0, Math.min(3, -Math.floor(Math.log10(step) + 1e-9)));
-  const write = (value: number) => {
-    const text = value.toFixed(digits);
-    return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
-  };
+  const scales = TICKS.map((count) => scaleOf(middle - reach, middle + reach, count));
+  const roomy = scales.find(({ step, longest }) => x(step) - x(0) > (longest + 1) * CHARACTER);
+  const { marks, step, write } = roomy ?? scaleOf(middle - reach, middle + reach, 1);
   return (
     <svg className="draw mt-1.5 block" width={width} height="46" aria-hidden="true">
       <rect
@@ -58,4 +56,16 @@ export function Band({
       )}
     </svg>
   );
+}
+
+/** The marks of a rule, about so many, and how their values are written. */
+function scaleOf(from: number, to: number, count: number) {
+  const marks = ticks(from, to, count);
+  const step = tickStep(from, to, count);
+  const digits = Math.max(0, Math.min(3, -Math.floor(Math.log10(step) + 1e-9)));
+  const write = (value: number) => {
+    const text = value.toFixed(digits);
+    return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
+  };
+  return { marks, step, write, longest: Math.max(0, ...marks.map((mark) => write(mark).length)) };
 }

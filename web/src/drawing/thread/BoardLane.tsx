@@ -25,7 +25,9 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
   const record = useRecord();
   const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const driver = thread.motors[0]?.driver;
-  const heard = controlsOf(thread).find((control) => heardAt(thread, control));
+  const all = controlsOf(thread).filter((control) => heardAt(thread, control));
+  // of two that ask for one position each, the one that asks for the position that is looked at
+  const heard = all.find(({ assignment: { to } }) => to === null || to === reading?.position) ?? all[0];
   if (!driver) return null;
   const supply = record && supplyOf(record, driver.device.id)?.device;
   const fed = supply ? `fed from ${supply.label}` : "no supply";
@@ -139,7 +141,11 @@ function inputRows(thread: LaneProps["thread"], control: ThreadControl, wiring: 
   if (!heard) return [];
   const sides = controlSides(control);
   const mate = controlsOf(thread).find(
-    (each) => each !== control && each.assignment.to !== null && each.assignment.to !== control.assignment.to,
+    (each) =>
+      each !== control &&
+      each.assignment.to !== null &&
+      each.assignment.to !== control.assignment.to &&
+      heardAt(thread, each)?.board.device === heard.board.device,
   );
   const make = (from: ThreadControl, terminal: string | null, input: string): InputRow[] => {
     if (terminal === null) return [];
@@ -153,11 +159,12 @@ function inputRows(thread: LaneProps["thread"], control: ThreadControl, wiring: 
     ];
   };
   const mateSides = mate && controlSides(mate);
+  const mateHeard = mate && heardAt(thread, mate);
   const normal = make(control, sides.N ?? sides.press, sides.N ? heard.N : heard.press);
   const reverse = make(control, sides.R, heard.R);
   return [
-    ...(normal.length > 0 || !mate ? normal : make(mate, mateSides?.N ?? null, heard.N)),
+    ...(normal.length > 0 || !mate ? normal : make(mate, mateSides?.N ?? null, (mateHeard ?? heard).N)),
     ...make(control, sides.common, heard.common),
-    ...(reverse.length > 0 || !mate ? reverse : make(mate, mateSides?.R ?? null, heard.R)),
+    ...(reverse.length > 0 || !mate ? reverse : make(mate, mateSides?.R ?? null, (mateHeard ?? heard).R)),
   ];
 }

@@ -1,6 +1,6 @@
 // Every recipe's thread as it is drawn: all terminals can take a probe, and no value is without sense.
 import { Derived, type Position, type RailwayRecord } from "@alderman/core";
-import { mounted, railway, retyped, smallRailway, typed } from "@alderman/core/testing/build";
+import { drafted, mounted, railway, retyped, smallRailway, typed } from "@alderman/core/testing/build";
 import { DRIVING, FROGS, LAMPS, SHARED, zonesAtInputs } from "@alderman/core/testing/recipes";
 import { renderToStaticMarkup } from "react-dom/server";
 import { Provider } from "react-redux";
@@ -126,6 +126,20 @@ it("writes the values of the position and moment asked for", () => {
   expect(drawn(smallRailway(), "M1/M2", "N", "throwing").words).toContain("11.1 V A to B 7.7 mA");
   expect(drawn(smallRailway(), "Y1", "R", "throwing").words).toMatch(/R 4\.\d\d A/);
   expect(drawn(smallRailway(), "Y1", "R").words).toMatch(/7\.\d mA GN dark, YE lit/);
+});
+
+it("draws the zone that asks for the position looked at, and each zone to its own input", () => {
+  const record = drafted(zonesAtInputs(), (draft) => {
+    const zones = draft.record.assignments.filter((a) => a.role === "control");
+    for (const zone of zones) {
+      if (zone.role !== "control" || zone.turnoutId !== "b") continue;
+      draft.put("assignment", { ...zone, turnoutId: "a", to: "N" });
+    }
+  });
+  const reverse = drawn(record, "A", "R", "throwing");
+  expect(reverse.words).toContain("Zone BD1-1");
+  expect(drawn(record, "A", "N", "throwing").words).toContain("Zone BD1-2");
+  expect(terminals(reverse.markup)).toEqual(expect.arrayContaining(["BD1-O1", "BD1-O2", "IN1-I5", "IN1-I6"]));
 });
 
 it("says where a wire comes by way of another terminal", () => {

@@ -4,17 +4,19 @@ import { Choice } from "../../kit/Choice.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { throwBy } from "../../store/view.ts";
 
-/** Which of several controls is used. */
+/** Which of several controls is used; of those that can ask for the position that is looked at. */
 export function BySelector({ thread }: { thread: Thread }) {
   const chosen = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const dispatch = useAppDispatch();
-  const controls = controlsOf(thread);
+  const position = useAppSelector((state) => state.view.asked[thread.turnout.id] ?? "N");
+  const controls = controlsOf(thread).filter(({ assignment: { to } }) => to === null || to === position);
   const [first] = controls;
   if (!first || controls.length < 2) return null;
+  const current = controls.find(({ assignment }) => assignment.id === chosen) ?? first;
   return (
     <Choice
       label="Thrown by"
-      value={chosen ?? first.assignment.id}
+      value={current.assignment.id}
       options={controls.map((control) => ({ value: control.assignment.id, text: `by ${controlInWords(control)}` }))}
       onChange={(controlId) => dispatch(throwBy({ turnoutId: thread.turnout.id, controlId }))}
     />

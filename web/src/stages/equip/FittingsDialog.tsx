@@ -1,5 +1,6 @@
 import {
   type Assignment,
+  controlSides,
   controlsOf,
   Draft,
   gate,
@@ -89,6 +90,10 @@ function MotorPart({ thread, motor, put }: { thread: Thread; motor: ThreadMotor;
 function ControlPart({ thread, control, put }: { thread: Thread; control: ThreadControl; put: Put }) {
   const { device, type, assignment } = control;
   const [motor] = thread.motors;
+  const { N, R } = controlSides(control);
+  // what asks for one position only has no sides that could be labelled the other way round
+  const hasSides = N !== null && R !== null;
+  if (!hasSides && type.family !== "control") return null;
   return (
     <Part title={`Control ${controlLabel(control)}`}>
       {type.family === "control" && (
@@ -98,16 +103,18 @@ function ControlPart({ thread, control, put }: { thread: Thread; control: Thread
           gateOf={(each) => gate({ control: each, driver: motor?.driver?.type, motor: motor?.type })}
         />
       )}
-      <Tick
-        label="Labelled for the other line: its normal asks for reverse"
-        on={assignment.inverse}
-        set={(inverse) =>
-          put(`${device.label} ${inverse ? "is labelled for the other line" : "asks as labelled"}`, {
-            ...assignment,
-            inverse,
-          })
-        }
-      />
+      {hasSides && (
+        <Tick
+          label="Labelled for the other line: its normal asks for reverse"
+          on={assignment.inverse}
+          set={(inverse) =>
+            put(`${device.label} ${inverse ? "is labelled for the other line" : "asks as labelled"}`, {
+              ...assignment,
+              inverse,
+            })
+          }
+        />
+      )}
     </Part>
   );
 }
