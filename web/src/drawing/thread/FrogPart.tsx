@@ -114,7 +114,7 @@ function FedByUnit({ unit: { device } }: { unit: Fitted }) {
   return (
     <>
       <path d="M562 308H616V350H562Z" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
-      <text className="tv" x="589" y="333" textAnchor="middle">
+      <text className="tv" x="589" y="325" textAnchor="middle">
         {device.label}
       </text>
       <WirePath d="M589 350V400" colour="WHRD" />
