@@ -117,11 +117,14 @@ export async function giveFile(page: Page, button: Locator, file: Given): Promis
 
 /** Drags one thing onto another, as a hand does: a little at first. */
 export async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
-  const [start, end] = [await from.boundingBox(), await to.boundingBox()];
-  if (!start || !end) throw new Error("what is to be dragged is not there");
+  const start = await from.boundingBox();
+  if (!start) throw new Error("what is to be dragged is not there");
   await page.mouse.move(start.x + 12, start.y + start.height / 2);
   await page.mouse.down();
   await page.mouse.move(start.x + 24, start.y + start.height / 2, { steps: 3 });
+  // what is said of the thing that was picked up may have moved the place
+  const end = await to.boundingBox();
+  if (!end) throw new Error("there is nowhere to drop it");
   await page.mouse.move(end.x + end.width / 2, end.y + end.height / 2, { steps: 8 });
   await page.mouse.up();
 }
