@@ -67,6 +67,7 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
         }),
       ),
       ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
+      ...record.senses.map((sense) => putEdit("sense", { ...sense, id: id(sense.id), deviceId: id(sense.deviceId) })),
       ...record.facts.map((fact) =>
         putEdit("fact", {
           ...fact,
@@ -86,10 +87,12 @@ function addressed(record: RailwayRecord): RailwayRecord {
   let address = 1;
   for (const device of record.devices) {
     const type = findType(record, device.typeId);
-    // an address that an exhibit is about stays
-    const stated = record.assignments.some((a) => a.role === "address" && a.deviceId === device.id);
-    if (!type?.figures.factoryAddress || stated) continue;
-    for (let way = 1; way <= Math.max(1, type.outputs); way++) setAddress(draft, device.id, way, address++);
+    if (!type?.figures.factoryAddress) continue;
+    for (let way = 1; way <= Math.max(1, type.outputs); way++) {
+      // an address that an exhibit is about stays
+      const stated = record.assignments.some((a) => a.role === "address" && a.deviceId === device.id && a.way === way);
+      if (!stated) setAddress(draft, device.id, way, address++);
+    }
   }
   return edit(record, draft.edits).record;
 }

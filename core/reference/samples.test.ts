@@ -9,7 +9,7 @@ import { RULES } from "../src/findings/rules.ts";
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../../samples/${name}.json`, import.meta.url), "utf8"));
 
-it("has five mistakes planted on the demo, found as six things, and keeps what is noted", () => {
+it("has five mistakes planted on the demo, found as five things, and keeps what is noted", () => {
   const { findings, complete, schematic } = new Derived(sample("skerrin-ferry"));
   const found = (counts: boolean) =>
     findings.filter(({ kept }) => (kept === null) === counts).map(({ ruleId, where }) => `${ruleId} ${where}`);
@@ -17,7 +17,6 @@ it("has five mistakes planted on the demo, found as six things, and keeps what i
     "coil-held-on Y4",
     "pair-thrown-against M2 of M1/M2",
     "frog-wrong-rail L2F",
-    "goes-astray CD1",
     "lamp-common LP4",
     "lamp-reverse-voltage LP5",
   ]);
@@ -35,10 +34,16 @@ it("has nothing wrong on the shelf of four turnouts, and each goes where it is a
   }
 });
 
-it("finds on the sample of mistakes what each of them is about, and every rule fires", () => {
+it("finds on the sample of mistakes what each of them is about, at the turnout that shows it", () => {
   const derived = new Derived(sample("mistakes"));
-  const fired = new Set(derived.findings.map(({ ruleId }) => ruleId));
-  expect([...fired].sort()).toEqual(RULES.map(({ id }) => id).sort());
+  for (const [index, { id, title }] of RULES.entries()) {
+    const shown = derived.findings.filter(({ ruleId }) => ruleId === id);
+    const at = shown.flatMap(({ turnoutIds }) => turnoutIds);
+    expect(
+      at.some((turnoutId) => turnoutId.startsWith(`x${index + 1}-`)),
+      title,
+    ).toBe(true);
+  }
 });
 
 it("has no turnout on the sample of schools that does not go where it is asked", () => {
@@ -52,16 +57,10 @@ it("has no turnout on the sample of schools that does not go where it is asked",
   }
 });
 
-it("has 400 complete turnouts on the club railway, with no fault but pulses lost in long returns", () => {
+it("has 400 complete turnouts on the club railway, with no fault", () => {
   const derived = new Derived(sample("club-400"));
   expect(derived.record.turnouts).toHaveLength(400);
-  const lost = derived.findings.filter(({ ruleId }) => ruleId === "pulse-lost-in-wire");
-  expect(derived.findings).toEqual(lost);
-  expect(new Set(lost.map(({ severity }) => severity))).toEqual(new Set(["look"]));
-  // the first motors of a zone lie near its discharge unit, the last behind all the others
-  const zone = lost.filter(({ where }) => /^A\d+$/.test(where)).map(({ where }) => Number(where.slice(1)));
-  expect(Math.min(...zone)).toBeGreaterThan(5);
-  expect(Math.max(...zone)).toBe(20);
+  expect(derived.findings).toEqual([]);
   expect(derived.complete).toHaveLength(derived.schematic.threads.length);
   const { threads } = derived.schematic;
   for (const thread of [threads[0]!, threads[20]!, threads.at(-1)!]) {
@@ -76,7 +75,7 @@ it("solves anew only what an edit on the club railway touched, with the same out
   const record = sample("club-400");
   const before = new Derived(record);
   const first = before.findings.length;
-  const changed = edit(record, writeCell(record, "a5", "run", "150")!.edits).record;
+  const changed = edit(record, writeCell(record, "a5", "control", "toggle-latching")!.edits).record;
   const kept = new Derived(changed, before).findings;
   expect(kept.length).toBeGreaterThan(first);
   expect(kept.map(({ key, why }) => `${key} ${why}`)).toEqual(

@@ -1,6 +1,8 @@
 import type { Finding } from "./findings/rule.ts";
 import { findingsOf } from "./findings/rules.ts";
 import { missingParts } from "./findings/turnoutIncomplete.ts";
+import { sweepsOf } from "./hands/hands.ts";
+import type { Found } from "./hands/sweep.ts";
 import { type Situation, situationsOf } from "./indicators/situations.ts";
 import { type Loom, loomAfter } from "./loom/loom.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
@@ -65,14 +67,19 @@ export class Derived {
   };
 
   get findings(): Finding[] {
-    const { record, circuitry, addresses, loads, boards, reading } = this;
+    const { record, circuitry, addresses, loads, boards, hands, reading } = this;
     return this.once("findings", () =>
-      findingsOf({ record, threads: this.schematic.threads, circuitry, addresses, loads, boards, reading }),
+      findingsOf({ record, threads: this.schematic.threads, circuitry, addresses, loads, boards, hands, reading }),
     );
   }
 
   get loads(): SupplyLoad[] {
-    return this.once("loads", () => supplyLoads(this.circuitry, this.schematic.threads));
+    return this.once("loads", () => supplyLoads(this.circuitry));
+  }
+
+  /** What can go wrong by anything that hands, trains, boards and restarts can set. */
+  get hands(): Found[] {
+    return this.once("hands", () => sweepsOf(this.circuitry).flatMap(({ found }) => found));
   }
 
   get boards(): BoardLoad[] {

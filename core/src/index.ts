@@ -66,6 +66,7 @@ export { traitsOf } from "./catalogue/traits.ts";
 export { acceptProposal, allot, type Placement, type Proposal } from "./allot/allot.ts";
 export { ADDRESSING, type Addressing, type AllotOptions, usualOptions } from "./allot/wants.ts";
 export { type Consequence, consequencesOf, touchedWords } from "./consequences/consequences.ts";
+export { cures, curesOf } from "./consequences/cures.ts";
 export type { Choice } from "./equip/choices.ts";
 export { COLUMNS, type Column, columnCalled } from "./equip/columns.ts";
 export { addBoard, changeSupply, changeType, copyType, removeDevice, setFigure } from "./equip/devices.ts";

@@ -1,7 +1,7 @@
 // One railway for each rule, wired wrong in the way that the rule is about; for tests and for the sample of mistakes.
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.ts";
-import { DRIVING, lampOnNode, readBy } from "./recipes.ts";
+import { DRIVING, detectorAsButton, lampOnNode, onReversingToggle, readBy } from "./recipes.ts";
 
 const stall = (lamp = "", frog = "") => railway(["A", "", "stall-motor", "stall-decoder-8", "", lamp, frog]);
 const coil = (driver = "cdu", control = "toggle-centre-off", frog = "") =>
@@ -19,15 +19,14 @@ function fiveRelays(): RailwayRecord {
     .reduce((record, label, index) => typed(record, label.toLowerCase(), "frog", `RB1-S${index + 2}`), board);
 }
 
-/** Two blocks fed through detectors in opposite rails. */
+/** A turnout thrown by trains, with two blocks detected in one rail and a third in the other. */
 function oppositeRails(): RailwayRecord {
-  return drafted(stall(), (draft) => {
-    const detector = draft.addDevice("current-detector-4", "BD", "layout");
-    draft.assign("supply", { deviceId: "ps1", toDeviceId: detector.id });
-    draft.assign("commands", { deviceId: "tb1", toDeviceId: detector.id });
-    draft.assign("block", { deviceId: detector.id, way: 1, block: "Platform", rail: "J" });
-    draft.assign("block", { deviceId: detector.id, way: 2, block: "Loop", rail: "J" });
-    draft.assign("block", { deviceId: detector.id, way: 3, block: "Siding", rail: "K" });
+  return drafted(detectorAsButton(), (draft) => {
+    const deviceId = "bd1";
+    draft.assign("commands", { deviceId: "tb1", toDeviceId: deviceId });
+    draft.assign("block", { deviceId, way: 1, block: "Platform", rail: "J" });
+    draft.assign("block", { deviceId, way: 2, block: "Loop", rail: "J" });
+    draft.assign("block", { deviceId, way: 3, block: "Siding", rail: "K" });
   });
 }
 
@@ -39,21 +38,27 @@ function onTrackPower(): RailwayRecord {
   });
 }
 
-/** The same in the thinnest wire. */
-function thin(record: RailwayRecord): RailwayRecord {
-  return { ...record, railway: { ...record.railway, wireGauge: "AWG 28" } };
+/** A coil that a bare supply holds through a core of a cable. */
+function heldThroughCable(): RailwayRecord {
+  const record = drafted(coil("cdu", "toggle-latching"), (draft) => {
+    const supply = draft.addDevice("dc-12", "PS", "layout");
+    const driver = draft.record.assignments.find((a) => a.role === "driver");
+    if (driver?.role === "driver") draft.put("assignment", { ...driver, deviceId: supply.id });
+  });
+  return record;
 }
 
-/** A coil that a bare supply holds through thin wire. */
-function heldThroughThinWire(): RailwayRecord {
-  const bare = typed(coil("cdu", "toggle-latching"), "a", "driver", "PS1");
-  return thin(bare);
+/** A coil that takes a strong pulse, so far away that the wire keeps too much of it. */
+function farAway(): RailwayRecord {
+  return withFigures(typed(coil(), "a", "run", "80"), "A", { pulseJoules: 0.4 });
 }
 
-/** A coil behind a cable so thin that a good part of the pulse stays in it. */
-function thinCable(): RailwayRecord {
-  const record = coil();
-  return { ...record, railway: { ...record.railway, cableGauge: "AWG 28", cableMetres: 6 } };
+/** Two decoders with an address that both answer to. */
+function sameAddress(): RailwayRecord {
+  const two = railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "", "stall-motor", "stall-decoder-8"]);
+  return drafted(two, (draft) => {
+    for (const deviceId of ["d1", "d2"]) draft.assign("address", { deviceId, way: 1, address: 1901 });
+  });
 }
 
 /** Sixteen lamps far from one another, chained from turnout to turnout on one supply. @param runMetres from each to the next */
@@ -67,7 +72,27 @@ export function chainedLamps(runMetres: number): RailwayRecord {
   });
 }
 
+/** Two latching reversing toggles on one motor and one supply. */
+export function twoReversingToggles(): RailwayRecord {
+  return drafted(onReversingToggle("toggle-reversing", ["A", "", "stall-motor"]), (draft) => {
+    const second = draft.addDevice("toggle-reversing", "T", "panel");
+    draft.assign("control", { deviceId: second.id, turnoutId: "a", way: null, to: null, inverse: false });
+  });
+}
+
+/** Two stall motors on a supply each, thrown by one reversing toggle. */
+function oneToggleOnTwoSupplies(): RailwayRecord {
+  const two = onReversingToggle("toggle-reversing", ["A", "", "stall-motor"], ["B", "", "stall-motor"]);
+  return drafted(two, (draft) => {
+    draft.assign("control", { deviceId: "t1", turnoutId: "b", way: null, to: null, inverse: false });
+    const second = draft.addDevice("dc-12", "PS", "layout");
+    const driver = draft.record.assignments.find((a) => a.role === "driver" && a.motorId === "b");
+    if (driver?.role === "driver") draft.put("assignment", { ...driver, deviceId: second.id });
+  });
+}
+
 export const MISTAKES: Record<string, () => RailwayRecord> = {
+  "short-by-hands": twoReversingToggles,
   "coil-held-on": () => coil("cdu", "toggle-latching"),
   "wrong-kind-for-output": () => railway(["A", "", "stall-motor", "cdu", "toggle-centre-off"]),
   "reverser-kind": () => railway(["A", "", "stall-motor", "reverser-coil"]),
@@ -83,9 +108,9 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "relays-beyond-controller": fiveRelays,
   "supply-out-of-range": () => retyped(stall(), "PS1", "dc-18"),
   "supply-over-rating": () => withFigures(stall(), "PS1", { ratedAmps: 0.03 }),
-  "short-would-not-trip": () => thin(withFigures(stall(), "TB1", { tripAmps: 65 })),
-  "wire-over-current": heldThroughThinWire,
-  "wire-not-protected": () => thin(stall()),
+  "short-would-not-trip": () => withFigures(stall(), "TB1", { tripAmps: 65 }),
+  "wire-over-current": heldThroughCable,
+  "wire-not-protected": () => onReversingToggle("toggle-reversing", ["A", "", "stall-motor"]),
   "pair-thrown-against": () =>
     mounted(railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "A", "stall-motor"]), "b", { opposite: true }),
   "contact-used-twice": () => stall("lamp-two-colour", "S1"),
@@ -96,7 +121,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "goes-astray": () => mounted(stall(), "a", { crossed: true }),
   "control-not-heard": () =>
     drafted(readBy("encoder-16"), (draft) => draft.unassign((a) => a.role === "supply" && a.toDeviceId === "in1")),
-  "pulse-lost-in-wire": thinCable,
+  "pulse-lost-in-wire": farAway,
   "lamp-common": () => lampOnNode("lamp-two-colour-12"),
   "lamp-current": () => withFigures(stall("lamp-two-colour"), "LP1", { resistorOhms: 100 }),
   "rests-on-hearsay": () =>
@@ -113,12 +138,13 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
     }),
   "lamp-volts-lost": () => chainedLamps(40),
   "lamp-reverse-voltage": () => stall("lamps-frog", "S2"),
+  "back-feed": oneToggleOnTwoSupplies,
+  "coils-together": () => coil("cdu", "toggle-centre-off + toggle-centre-off"),
   "latching-locks-others": () => railway(["A", "", "stall-motor", "dual-control-board", "toggle-latching"]),
   "decoder-on-own-track": onTrackPower,
   "relay-at-start": () => coil("cdu", "toggle-centre-off", "relay-board-1"),
   "power-on-unsafe": () => railway(["A", "", "twin-coil-surface", "reverser-coil"]),
-  "address-duplicate": () =>
-    railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "", "stall-motor", "stall-decoder-8"]),
+  "address-duplicate": sameAddress,
   "address-impossible": () =>
     drafted(stall(), (draft) => draft.assign("address", { deviceId: "d1", way: 1, address: 5000 })),
   "turnout-incomplete": () => railway(["A", "", "stall-motor"]),

@@ -39,7 +39,8 @@ it("prints what the program itself finds, and exits 1 when something will burn, 
     counted.map(({ ruleId, why }) => [ruleId, why]),
   );
   expect(Object.keys(report.findings[0])).toEqual(["rule", "severity", "subject", "turnouts", "why", "remedies"]);
-  expect(report.findings[0]).toMatchObject({ severity: "stop", turnouts: ["Y4"] });
+  // the toggle of Y4 stays on, and empties the unit of all five
+  expect(report.findings[0]).toMatchObject({ severity: "stop", turnouts: ["Y4", "Y1", "Y2", "Y3", "Y5"] });
 });
 
 it("exits 0 when there are only doubts", () => {

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { Derived, type Finding, openRailwayFile, type RailwayRecord, RecordError } from "@alderman/core";
+import { curesOf, Derived, type Finding, openRailwayFile, type RailwayRecord, RecordError } from "@alderman/core";
 
 /** What the command says of one finding. */
 interface CheckedFinding {
@@ -10,7 +10,7 @@ interface CheckedFinding {
   /** Labels of the turnouts that it concerns. */
   turnouts: string[];
   why: string;
-  /** What can be done about it, in words. */
+  /** What cures it, in words: each was made and solved before it is named. */
   remedies: string[];
 }
 
@@ -22,16 +22,18 @@ interface CheckedFinding {
 function run(path: string | undefined): number {
   if (path === undefined) fail("Name the railway file to check, as in: npm run -s check -- my-railway.json");
   const record = read(path);
-  const { findings } = new Derived(record);
+  const derived = new Derived(record);
   const labels = new Map(record.turnouts.map(({ id, label }) => [id, label]));
-  const checked = findings
+  const checked = derived.findings
     .filter(({ kept }) => kept === null)
-    .map(
-      ({ ruleId, severity, where, turnoutIds, why, remedies }): CheckedFinding => ({
+    .map((finding): CheckedFinding => {
+      const { ruleId, severity, where, turnoutIds, why } = finding;
+      const offered = curesOf(derived, finding).filter(({ group }) => group !== null);
+      return {
         ...{ rule: ruleId, severity, subject: where, turnouts: turnoutIds.map((id) => labels.get(id) ?? id) },
-        ...{ why, remedies: remedies.filter(({ group }) => group !== null).map(({ label }) => label) },
-      }),
-    );
+        ...{ why, remedies: offered.map(({ label }) => label) },
+      };
+    });
   const report = { railway: record.railway.name, turnouts: record.turnouts.length, findings: checked };
   process.stdout.write(`${JSON.stringify(report)}\n`);
   return checked.some(({ severity }) => severity === "stop") ? 1 : 0;

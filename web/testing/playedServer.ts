@@ -196,6 +196,7 @@ export const idleChecker = (): Checker => ({
   want: () => {},
   restart: () => {},
   consequences: async () => null,
+  cures: async () => null,
 });
 
 /** Services for a store that a test plays with; pauses are short. */

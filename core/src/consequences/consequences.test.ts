@@ -25,7 +25,7 @@ it("says what would be wrong after an edit that was not before", () => {
   const record = smallRailway();
   const { cured, raised } = consequencesOf(new Derived(record), changeType(record, "t1", "toggle-latching"));
   expect(cured).toEqual([]);
-  expect(raised.some((why) => /^Coil N of Y1 carries/.test(why))).toBe(true);
+  expect(raised.some((why) => /^With T1 at N, coil N of Y1 carries/.test(why))).toBe(true);
   expect(touchedWords(record, changeType(record, "t1", "toggle-latching").edits)).toEqual([
     { what: "T1", from: "Toggle, centre-off, momentary both ways", to: "Toggle, latching" },
   ]);

@@ -4,12 +4,13 @@ import { MISTAKES } from "../../testing/mistakes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { consequencesOf, touchedWords } from "./consequences.ts";
+import { curesOf } from "./cures.ts";
 
 describe.each(Object.keys(MISTAKES))("the best remedy of %s", (id) => {
   const record = MISTAKES[id]!();
   const before = new Derived(record);
   const finding = before.findings.find(({ ruleId }) => ruleId === id);
-  const best = finding?.remedies.find(({ group }) => group);
+  const best = finding && curesOf(before, finding).find(({ group }) => group);
 
   it("says that it cures the finding, and what comes in its place", () => {
     if (!finding || !best?.group) {

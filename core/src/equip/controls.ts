@@ -43,6 +43,16 @@ export function setControls(draft: Draft, turnoutId: string, wanted: readonly Wa
   }
 }
 
+/** Takes one of a turnout's controls away, and leaves the others as they are. @param assignmentId what makes it one */
+export function takeControlAway(draft: Draft, turnoutId: string, assignmentId: string): void {
+  const rest = assignmentsOfTurnout(draft.record, turnoutId, "control").filter(({ id }) => id !== assignmentId);
+  setControls(
+    draft,
+    turnoutId,
+    rest.map(({ deviceId, way, to, inverse }) => ({ device: { deviceId }, way, to, inverse })),
+  );
+}
+
 /** What reads a control, or one way of it, that commands nothing any more has nothing to read. */
 function freeReader(draft: Draft, controlId: string, way: number | null): void {
   const commands = assignmentsOfDevice(draft.record, controlId).some((a) => a.role === "control" && a.way === way);

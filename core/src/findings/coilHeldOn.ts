@@ -1,67 +1,87 @@
-import { figureValue, findType } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import type { Position } from "../record/schemas.ts";
+import type { Draft } from "../equip/draft.ts";
+import { setDriver } from "../equip/equipment.ts";
+import type { Found } from "../hands/sweep.ts";
+import { standing } from "../hands/words.ts";
 import { terminalName } from "../schematic/nets.ts";
-import type { Thread, ThreadMotor } from "../schematic/thread.ts";
-import { amps } from "../units/format.ts";
-import { fitInstead, putOnDischargeUnit } from "./remedies.ts";
-import { POSITIONS, rule } from "./rule.ts";
+import { controlsOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { amps, list } from "../units/format.ts";
+import { dischargeUnit, made, putOnDischargeUnit, sentence } from "./remedies.ts";
+import { type Remedy, rule } from "./rule.ts";
 
 interface Held {
   thread: Thread;
   motor: ThreadMotor;
-  coil: Position;
-  position: Position;
-  amps: number;
+  found: Found;
+  when: string;
+  /** It takes a finger that holds a control. */
+  held: boolean;
+  /** The other turnouts on a unit that is emptied by it. */
+  dead: Thread[];
 }
 
 export const coilHeldOn = rule<Held>({
   id: "coil-held-on",
   stage: "equip",
   column: "control",
-  severity: "stop",
+  severity: ({ held }) => (held ? "look" : "stop"),
   title: "A coil stays energised",
   about:
-    "A twin-coil motor is made for a pulse of some tens of milliseconds. Current that goes on heats the coil until it burns, or drains the discharge unit so that nothing else can fire. The rule looks at the solved current in each coil with nobody touching anything, in both positions.",
-  look: ({ threads, reading }) =>
-    threads.flatMap((thread) =>
-      thread.motors.flatMap((motor): Held[] => {
-        if (traitsOf(motor.type).movedBy !== "pulse") return [];
-        const held = POSITIONS.flatMap((position) => {
-          const found = reading(thread, position, "rest").motors.find(({ motorId }) => motorId === motor.device.id);
-          return POSITIONS.map((coil) => ({ thread, motor, coil, position, amps: Math.abs(found?.amps[coil] ?? 0) }));
-        });
-        const [worst] = held.sort((a, b) => b.amps - a.amps);
-        return worst && worst.amps > figureValue(motor.type, "restAmps") ? [worst] : [];
-      }),
-    ),
+    "A twin-coil motor is made for a pulse of some tens of milliseconds. Current that goes on heats the coil until it burns, or drains the discharge unit so that nothing else can fire. The rule sets every control, in every combination that matters, and looks at the solved current in each coil: what stays there with nobody touching anything, and what a finger that stays on a control heats by more than 2 W.",
+  look: ({ record, threads, hands }) => {
+    const worst = new Map<string, Held>();
+    for (const found of hands) {
+      if (found.kind !== "coil") continue;
+      const thread = threads.find(({ motors }) => motors.some(({ device }) => device.id === found.id));
+      const motor = thread?.motors.find(({ device }) => device.id === found.id);
+      if (!thread || !motor) continue;
+      const held = found.when.some(({ setting }) => setting.held);
+      const known = worst.get(found.id);
+      if (known && (known.held === held ? known.found.amps >= found.amps : held)) continue;
+      const dead = held ? [] : others(threads, thread, motor);
+      worst.set(found.id, { thread, motor, found, when: standing(record, found.when), held, dead });
+    }
+    return [...worst.values()];
+  },
   subject: ({ motor }) => motor.device.id,
   where: ({ motor }) => motor.device.label,
-  terminals: ({ motor, coil }) => [terminalName(motor.device.label, coil)],
-  turnouts: ({ thread }) => [thread],
-  why: ({ thread, motor, coil, position, amps: held }) => {
-    const { control } = thread;
-    const cause = control ? `${control.device.label} stays at ${position}` : `${thread.label} stands at ${position}`;
-    const bears = amps(figureValue(motor.type, "restAmps"));
-    return `Coil ${coil} of ${motor.device.label} carries ${amps(held)} for as long as ${cause}; it bears ${bears} for ever.`;
+  terminals: ({ motor, found }) => [terminalName(motor.device.label, found.part ?? "C")],
+  turnouts: ({ thread, dead }) => [thread, ...dead],
+  why: ({ motor, found: { part, amps: flows, limit }, when, held, dead }) => {
+    const bears = held ? `${amps(limit)} for as long as a finger stays there` : `${amps(limit)} for ever`;
+    const besides =
+      dead.length > 0
+        ? ` It empties ${motor.driver?.device.label}, so that ${list(dead.map(({ label }) => label))} cannot be thrown either.`
+        : "";
+    return `${sentence(when)}, coil ${part} of ${motor.device.label} carries ${amps(flows)}; it bears ${bears}.${besides}`;
   },
-  remedies: ({ thread, motor }, { record }) => {
-    const { control } = thread;
-    const remedies = [];
-    if (control?.type.maintained) {
-      remedies.push(fitInstead(record, control.device, "momentary-toggle", "a centre-off momentary toggle"));
-    }
-    if (motor.driver && motor.driver.type.outputs > 0) {
+  remedies: ({ thread, motor, found }, { record }) => {
+    const asking = new Set(found.when.map(({ deviceId }) => deviceId));
+    const latching = controlsOf(thread).filter(({ device, type }) => type.maintained && asking.has(device.id));
+    const spring = (draft: Draft) => {
+      for (const { device } of latching) draft.put("device", { ...device, typeId: "toggle-centre-off" });
+    };
+    const isUnit = traitsOf(motor.driver?.type).gives === "pulse";
+    const remedies: Remedy[] = [];
+    const names = list(latching.map(({ device }) => device.label));
+    const sprung = `Make ${names} ${latching.length > 1 ? "centre-off momentary toggles" : "a centre-off momentary toggle"}`;
+    if (latching.length > 0) remedies.push(made(record, sprung, spring));
+    if (!isUnit) remedies.push(putOnDischargeUnit(record, thread));
+    if (!isUnit && latching.length > 0)
       remedies.push(
-        putOnDischargeUnit(record, thread, (typeId) => traitsOf(findType(record, typeId)).gives === "pulse"),
+        made(record, `${sprung}, and put ${thread.label} on a discharge unit`, (draft) => {
+          spring(draft);
+          setDriver(draft, thread.turnout.id, { deviceId: dischargeUnit(draft).id, way: null });
+        }),
       );
-    }
-    if (motor.driver?.type.family === "supply") {
-      remedies.push(
-        putOnDischargeUnit(record, thread, (typeId) => traitsOf(findType(record, typeId)).gives === "pulse"),
-      );
-    }
     return remedies;
   },
   caution: ({ motor }) => motor.type,
 });
+
+/** Turnouts that hang on the same discharge unit as a motor. */
+function others(threads: readonly Thread[], own: Thread, { driver }: ThreadMotor): Thread[] {
+  if (traitsOf(driver?.type).gives !== "pulse") return [];
+  const isOn = ({ motors }: Thread) => motors.some((motor) => motor.driver?.device.id === driver?.device.id);
+  return threads.filter((thread) => thread !== own && isOn(thread));
+}

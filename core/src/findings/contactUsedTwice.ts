@@ -1,9 +1,11 @@
 import { Draft } from "../equip/draft.ts";
 import { freeContact } from "../equip/ways.ts";
 import { ByWay } from "../record/byWay.ts";
+import { deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Assignment } from "../record/schemas.ts";
-import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
+import { type Fitted, fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { list } from "../units/format.ts";
 import { type Remedy, rule } from "./rule.ts";
 
 interface Shared {
@@ -11,6 +13,8 @@ interface Shared {
   from: Fitted;
   way: number;
   uses: [Assignment, Assignment];
+  /** What is on it. */
+  labels: string[];
 }
 
 export const contactUsedTwice = rule<Shared>({
@@ -21,32 +25,50 @@ export const contactUsedTwice = rule<Shared>({
   title: "One contact is used for two things",
   about:
     "A motor has one or two sets of contacts, and frog, lamp and feedback compete for them. One set can serve one of them only: a lamp's supply on a frog's contact joins two supplies, and puts the lamp's volts on the rail.",
-  look: ({ record, threads }) => {
-    const users = new ByWay<{ fromId: string; way: number; uses: Assignment[] }>();
-    for (const assignment of record.assignments) {
-      if (assignment.role !== "frog" && assignment.role !== "lamp") continue;
-      if (assignment.fromId === null || assignment.way === null) continue;
-      if (fitted(record, assignment.fromId).type.contactSets === 0) continue;
-      const { fromId, way } = assignment;
-      users.at(fromId, way, () => ({ fromId, way, uses: [] })).uses.push(assignment);
-    }
-    return users.values().flatMap(({ fromId, way, uses: [first, second] }): Shared[] => {
-      if (!first || !second) return [];
-      const turnouts = [first, second].flatMap((each) => ("turnoutId" in each ? [each.turnoutId] : []));
+  look: ({ record, threads }) =>
+    sharedContacts(record).map(({ fromId, way, uses }) => {
+      const turnouts = uses.flatMap((each) => ("turnoutId" in each ? [each.turnoutId] : []));
       const own = threads.filter(({ turnout, followers }) =>
         [turnout, ...followers].some((each) => turnouts.includes(each.id)),
       );
-      return [{ threads: own, from: fitted(record, fromId), way, uses: [first, second] }];
-    });
-  },
+      const labels = uses.map(({ deviceId }) => deviceOf(record, deviceId).label);
+      return { threads: own, from: fitted(record, fromId), way, uses, labels };
+    }),
   subject: ({ from, way }) => `${from.device.id} ${way}`,
   where: ({ from, way }) => `${from.device.label}-S${way}`,
-  terminals: ({ from, way }) => [`${from.device.label}-S${way}`],
+  terminals: ({ from, way, labels }) => [`${from.device.label}-S${way}`, ...labels],
   turnouts: ({ threads }) => threads,
-  why: ({ from, way, uses }) =>
-    `Contact S${way} of ${from.device.label} feeds a ${uses[0].role} and a ${uses[1].role}: their supplies are joined there.`,
+  why: ({ from, way, uses, labels }) =>
+    `Contact S${way} of ${from.device.label} serves ${list(uses.map(({ role }, index) => `the ${role} ${labels[index]}`))}: what feeds them is joined there.`,
   remedies: ({ from, uses }, { record }) => moveToFree(record, from, uses[1]),
 });
+
+interface SharedContact {
+  fromId: string;
+  way: number;
+  uses: [Assignment, Assignment];
+}
+
+/** Contacts of motors and relays that serve two things. */
+function sharedContacts(record: RailwayRecord): SharedContact[] {
+  const users = new ByWay<{ fromId: string; way: number; uses: Assignment[] }>();
+  for (const assignment of record.assignments) {
+    if (assignment.role !== "frog" && assignment.role !== "lamp") continue;
+    if (assignment.fromId === null || assignment.way === null) continue;
+    if (fitted(record, assignment.fromId).type.contactSets === 0) continue;
+    const { fromId, way } = assignment;
+    users.at(fromId, way, () => ({ fromId, way, uses: [] })).uses.push(assignment);
+  }
+  return users.values().flatMap(({ fromId, way, uses: [first, second] }) => {
+    return first && second ? [{ fromId, way, uses: [first, second] }] : [];
+  });
+}
+
+/** Frogs and lamps that share a contact with another, and the supplies that are joined there: what is wrong with them follows. */
+export function joinedAtContacts(record: RailwayRecord): Set<string> {
+  const uses = sharedContacts(record).flatMap((shared) => shared.uses);
+  return new Set(uses.flatMap(({ deviceId }) => [deviceId, supplyOf(record, deviceId)?.device.id ?? deviceId]));
+}
 
 /** The second of the two on a set that nothing uses yet. */
 function moveToFree(record: RailwayRecord, { device }: Fitted, assignment: Assignment): Remedy[] {

@@ -1,15 +1,17 @@
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
-import type { Thread, ThreadMotor } from "../schematic/thread.ts";
+import { controlsOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { adviceFor, recordFlip } from "../sense/advice.ts";
 import { NEVER } from "../sense/edits.ts";
 import { ledgerOf } from "../sense/ledger.ts";
 import { PLACES } from "../sense/places.ts";
 import { list, volts } from "../units/format.ts";
-import { fitInstead, leadNames, swapLeads } from "./remedies.ts";
+import { lostOf } from "./pulseLostInWire.ts";
+import { leadNames, swapLeads } from "./remedies.ts";
 import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 import { missingParts } from "./turnoutIncomplete.ts";
 import { weakOn } from "./unitTooWeak.ts";
+import { suitsDriver } from "./wrongKindForOutput.ts";
 
 interface Astray {
   /** Threads and motors that fail alike, all on one driver. */
@@ -19,8 +21,6 @@ interface Astray {
   went: Position | null;
   /** Label of the driver and the volts it has to give at rest. */
   driver: { id: string; label: string; volts: number };
-  /** Controls that stay made and so empty the driver. */
-  leftOn: Thread[];
   /** What turns it the other way, as parts of a sentence. */
   causes: string[];
 }
@@ -37,8 +37,9 @@ export const goesAstray = rule<Astray>({
     const weak = new Map<string, Astray>();
     const turned: Astray[] = [];
     for (const thread of look.threads) {
-      // what a unit cannot fire together has a finding of its own
+      // what a unit cannot fire together, what nothing hears and what does not suit have findings of their own
       if (missingParts(look.record, thread).length > 0 || weakOn(look, thread).length > 0) continue;
+      if (isDeaf(look, thread) || thread.motors.some((motor) => !suitsDriver(thread, motor))) continue;
       for (const astray of strays(look, thread)) {
         const known = weak.get(astray.driver.id);
         if (astray.went !== null) turned.push(astray);
@@ -55,24 +56,22 @@ export const goesAstray = rule<Astray>({
   where: ({ went, driver, motors }) => (went === null ? driver.label : list(motors.map(({ device }) => device.label))),
   terminals: ({ motors }) => motors.flatMap(leadNames),
   turnouts: ({ threads }) => threads,
-  why: ({ motors, position, went, driver, leftOn, causes }) => {
+  why: ({ motors, position, went, driver, causes }) => {
     const named = list(motors.map(({ device }) => device.label));
     if (went === null) {
-      const drained =
-        leftOn.length > 0
-          ? `; ${list(leftOn.flatMap(({ control }) => control?.device.label ?? []))}, left on, empties it`
-          : "";
-      return `${named} ${motors.length === 1 ? "gets" : "get"} too little to move: ${driver.label} has ${volts(driver.volts)} to give${drained}.`;
+      const get = motors.length === 1 ? "gets" : "get";
+      return `${named} ${get} too little to move: ${driver.label} has ${volts(driver.volts)} to give.`;
     }
     return `Asked for ${position}, ${named} goes to ${went}: ${list(causes)}.`;
   },
-  remedies: ({ threads: [thread], motors, went, leftOn }, { record, threads }) => {
-    if (went !== null) return thread ? turnRemedies(record, threads, thread, motors) : [];
-    return leftOn.flatMap(({ control }) =>
-      control ? [fitInstead(record, control.device, "momentary-toggle", "a centre-off momentary toggle")] : [],
-    );
-  },
+  remedies: ({ threads: [thread], motors, went }, { record, threads }) =>
+    went !== null && thread ? turnRemedies(record, threads, thread, motors) : [],
 });
+
+/** Whether no board hears what the thread is asked for by its first control. */
+function isDeaf({ circuitry }: Look, { turnout }: Thread): boolean {
+  return POSITIONS.some((position) => circuitry.hears(turnout.id, position) === null);
+}
 
 /** What turns a motor's blades, by the sense ledger, as parts of a sentence. */
 function causesOf(record: RailwayRecord, thread: Thread, { turnout }: ThreadMotor): string[] {
@@ -110,18 +109,23 @@ function turnRemedies(
 }
 
 /** The motors of a thread that do not follow; a pair at odds has a finding of its own. */
-function strays({ record, circuitry, threads, reading }: Look, thread: Thread): Astray[] {
+function strays(look: Look, thread: Thread): Astray[] {
+  const { record, circuitry, threads, reading } = look;
   for (const position of POSITIONS) {
     const state = { asked: { [thread.turnout.id]: position }, moment: "rest", acting: null, off: false } as const;
     const went = thread.motors.map((motor) => circuitry.motorGoesTo(motor.device.id, state));
     const moved = new Set(went.filter((to) => to !== null));
     const found = thread.motors.flatMap((motor, index): Astray[] => {
       const to = went[index] ?? null;
+      // what wires take has a finding of its own
+      if (to === null && lostOf(look, thread, motor).length > 0) return [];
       if (to === position || (to !== null && moved.size > 1) || !motor.driver) return [];
       const { device } = motor.driver;
-      const latching = threads.filter(
-        (each) => each.control?.type.maintained && each.motors.some((other) => other.driver?.device.id === device.id),
-      );
+      // a control that is left on empties a unit for all of them, which is a finding about the control
+      const isLeftOn = (each: Thread) =>
+        each.motors.some((other) => other.driver?.device.id === device.id) &&
+        controlsOf(each).some(({ type }) => type.maintained);
+      if (to === null && motor.driver.way === null && threads.some(isLeftOn)) return [];
       return [
         {
           threads: [thread],
@@ -133,7 +137,6 @@ function strays({ record, circuitry, threads, reading }: Look, thread: Thread): 
             label: device.label,
             volts: Math.abs(reading(thread, position, "rest").driverVolts ?? 0),
           },
-          leftOn: latching,
           causes: to === null ? [] : causesOf(record, thread, motor),
         },
       ];

@@ -7,6 +7,7 @@ import { terminalName } from "../schematic/nets.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { amps, ohms, volts } from "../units/format.ts";
 import { preferredAtLeast } from "../units/preferredValues.ts";
+import { joinedAtContacts } from "./contactUsedTwice.ts";
 import { starvedLamp } from "./lampVoltsLost.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
 
@@ -32,14 +33,15 @@ export const lampCurrent = rule<Lit>({
   title: "A lamp has the wrong current",
   about:
     "The resistor takes what the supply has over the LED's own forward voltage; supply volts divided by ohms is not the current. Above its rating a lamp fails early; below half of it a lamp is dim, and below about 1 mA dark. The rule looks at the solved current of the lit colour in both positions.",
-  look: (look) =>
-    look.threads.flatMap((thread): Lit[] => {
+  look: (look) => {
+    const joined = joinedAtContacts(look.record);
+    return look.threads.flatMap((thread): Lit[] => {
       const { record, reading } = look;
       const { lamp } = thread;
       const supply = lamp && (supplyOf(record, lamp.device.id) ?? supplyOf(record, lamp.from.device.id));
       if (!lamp?.type.leads || !supply || !canLight(lamp)) return [];
-      // what wires take has another finding, and another cure
-      if (starvedLamp(look, thread)) return [];
+      // what wires take, or a contact that serves two things, has another finding and another cure
+      if (starvedLamp(look, thread) || joined.has(lamp.device.id)) return [];
       const leads = lamp.type.leads;
       const rated = figureValue(lamp.type, "ratedAmps");
       const lit = POSITIONS.map((position): Lit => {
@@ -49,7 +51,8 @@ export const lampCurrent = rule<Lit>({
       });
       const wrong = lit.filter(({ amps: flows }) => flows > rated || flows < rated / 2);
       return wrong.sort((a, b) => b.amps - a.amps).slice(0, 1);
-    }),
+    });
+  },
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp, lead }) => [terminalName(lamp.device.label, lead)],

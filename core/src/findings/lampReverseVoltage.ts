@@ -3,6 +3,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
+import { joinedAtContacts } from "./contactUsedTwice.ts";
 import { POSITIONS, rule } from "./rule.ts";
 
 interface Backwards {
@@ -20,16 +21,18 @@ export const lampReverseVoltage = rule<Backwards>({
   title: "A lamp sees more volts backwards than it bears",
   about:
     "An LED lets nothing through backwards, and so takes the whole voltage on itself. On digital track power that happens half of the time. Most LEDs are rated for 5 V backwards; a diode the other way round beside each keeps it to less than one. The rule solves both half cycles.",
-  look: ({ threads, reading }) =>
-    threads.flatMap((thread): Backwards[] => {
+  look: ({ record, threads, reading }) => {
+    const joined = joinedAtContacts(record);
+    return threads.flatMap((thread): Backwards[] => {
       const { lamp } = thread;
-      if (!lamp?.type.figures.bearsVolts) return [];
+      if (!lamp?.type.figures.bearsVolts || joined.has(lamp.device.id)) return [];
       const bears = figureValue(lamp.type, "bearsVolts");
       const sees = Math.max(
         ...POSITIONS.map((position) => reading(thread, position, "rest").lamp?.backwardsVolts ?? 0),
       );
       return sees > bears ? [{ thread, lamp, sees, bears }] : [];
-    }),
+    });
+  },
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp }) => [lamp.device.label],

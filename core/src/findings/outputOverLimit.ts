@@ -1,11 +1,14 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { Draft } from "../equip/draft.ts";
+import { standing } from "../hands/words.ts";
 import { ByWay } from "../record/byWay.ts";
+import { deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, count, volts } from "../units/format.ts";
+import { threadsWith } from "./remedies.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Overloaded {
@@ -20,6 +23,8 @@ interface Overloaded {
   rated: number;
   solved: number;
   outputVolts: number;
+  /** How things have to stand for it, when it takes more than all at rest. */
+  when: string | null;
 }
 
 export const outputOverLimit = rule<Overloaded>({
@@ -29,8 +34,8 @@ export const outputOverLimit = rule<Overloaded>({
   severity: "stop",
   title: "An output gives more than it may",
   about:
-    "Each output of a decoder has a limit. Both the solved current and the sum of what the motors' leaflets say must stay below it: the first is what flows with this output's inside resistance, the second what a stiffer output would have to give.",
-  look: ({ threads, reading }) => {
+    "Each output of a decoder has a limit. Both the solved current and the sum of what the motors' leaflets say must stay below it: the first is what flows with this output's inside resistance, the second what a stiffer output would have to give. Besides all at rest the rule looks at every combination of what can be set.",
+  look: ({ record, threads, hands, reading }) => {
     const byOutput = new ByWay<Overloaded>();
     for (const thread of threads) {
       for (const motor of thread.motors) {
@@ -47,6 +52,7 @@ export const outputOverLimit = rule<Overloaded>({
           rated: 0,
           solved: 0,
           outputVolts: 0,
+          when: null,
         };
         byOutput.set(driver.device.id, driver.way, entry);
         entry.motors.push(motor);
@@ -62,14 +68,25 @@ export const outputOverLimit = rule<Overloaded>({
         }
       }
     }
+    for (const { kind, id, part, amps: flows, limit, when } of hands) {
+      if (kind !== "output") continue;
+      const device = deviceOf(record, id);
+      const way = Number(part);
+      const none = { device, label: `${device.label}-${way}`, way, threads: threadsWith(threads, new Set([id])) };
+      const entry = byOutput.at(id, way, () => ({
+        ...none,
+        ...{ motors: [], limit, rated: 0, solved: 0, outputVolts: 0, when: null },
+      }));
+      if (flows > entry.solved * MORE) Object.assign(entry, { solved: flows, when: standing(record, when) });
+    }
     return byOutput.values().filter(({ limit, rated, solved }) => Math.max(rated, solved) > limit * (1 + 1e-9));
   },
   subject: ({ device, way }) => `${device.id}-${way}`,
   where: ({ label }) => label,
   terminals: ({ label }) => [label],
   turnouts: ({ threads }) => threads,
-  why: ({ label, limit, rated, solved, motors, outputVolts }) => {
-    const flows = `${amps(solved)} flow at ${volts(outputVolts)}`;
+  why: ({ label, limit, rated, solved, motors, outputVolts, when }) => {
+    const flows = `${amps(solved)} flow ${when ?? `at ${volts(outputVolts)}`}`;
     return rated > limit
       ? `${count(motors.length, "motor")} on ${label} may take ${amps(rated)} by their leaflets; the output may give ${amps(limit)}. As solved, ${flows}.`
       : `${label} may give ${amps(limit)}; ${flows}.`;
@@ -88,6 +105,9 @@ export const outputOverLimit = rule<Overloaded>({
       : [remedy];
   },
 });
+
+/** A current that is no more than this above another is the same. */
+const MORE = 1 + 1e-6;
 
 function freeOutput(record: RailwayRecord, deviceId: string, outputs: number): number | null {
   const used = new Set(record.assignments.map((a) => (a.role === "driver" && a.deviceId === deviceId ? a.way : null)));

@@ -7,17 +7,20 @@ import { terminalName } from "../schematic/nets.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { joules, milliseconds } from "../units/format.ts";
 import { layThicker } from "./remedies.ts";
-import { POSITIONS, rule } from "./rule.ts";
+import { type Look, POSITIONS, rule } from "./rule.ts";
 
-/** Share of a pulse lost in wires from which it is worth a look (common practice). */
-const LOOK_SHARE = 0.3;
+/** Share of what is stored, lost in wires, from which they are to blame for a weak pulse (common practice). */
+const BLAME_SHARE = 0.2;
+
+/** A coil that gets less than this many times what it needs is worth a look: parts differ by a fifth (common practice). */
+const FIRM = 1.3;
 
 interface Lost {
   thread: Thread;
   motor: ThreadMotor;
   position: Position;
   pulse: Pulse;
-  /** Energy lost in wires, joules, and its share of what coil and wires take together. */
+  /** Energy lost in wires, joules, and its share of what was stored for the coils that share it. */
   wires: number;
   share: number;
   least: number;
@@ -30,32 +33,10 @@ export const pulseLostInWire = rule<Lost>({
   column: "run",
   severity: ({ pulse, least, leastSeconds }) =>
     pulse.joules < least || pulse.secondsAboveHalf < leastSeconds ? "stop" : "look",
-  title: "A good part of the pulse is lost in thin wire",
+  title: "A coil gets too little because wires take the pulse",
   about:
-    "A coil of a few ohms shares the pulse with the wire to it: 24 AWG has 0.084 ohm a metre, and the way is there and back. The rule follows each throw through time in the solved circuit, adds up the energy that is left in wires, and holds what the coil gets against the least that throws it firmly.",
-  look: ({ threads, circuitry }) =>
-    threads.flatMap((thread) =>
-      thread.motors.flatMap((motor): Lost[] => {
-        if (traitsOf(motor.type).movedBy !== "pulse" || !thread.control) return [];
-        const thrown = POSITIONS.flatMap((position): Lost[] => {
-          const state = stateFor(thread, position, "throwing");
-          const coil = motor.assignment.crossed ? (position === "N" ? "R" : "N") : position;
-          if (Math.abs(circuitry.amps(motor.device.id, coil, state)) < figureValue(motor.type, "restAmps")) return [];
-          const pulse = circuitry.pulse(motor.device.id, coil, state);
-          if (!pulse) return [];
-          const wires = Object.values(pulse.wires).reduce((sum, each) => sum + each, 0);
-          const least = figureValue(motor.type, "pulseJoules");
-          const leastSeconds = figureValue(motor.type, "pulseSeconds");
-          // what would be too weak without any wire is not the wire's fault
-          if (pulse.joules + wires < least) return [];
-          return [
-            { thread, motor, position, pulse, wires, share: wires / (wires + pulse.joules), least, leastSeconds },
-          ];
-        });
-        const [worst] = thrown.sort((a, b) => b.share - a.share);
-        return worst && worst.share > LOOK_SHARE ? [worst] : [];
-      }),
-    ),
+    "A coil of a few ohms shares the pulse with the wire to it: 24 AWG has 0.084 ohm a metre, and the way is there and back. The rule follows each throw through time in the solved circuit, adds up the energy that is left in wires, and holds what the coil gets against the least that throws it firmly. A pulse that is strong enough may lose what it likes.",
+  look: (look) => look.threads.flatMap((thread) => thread.motors.flatMap((motor) => lostOf(look, thread, motor))),
   subject: ({ motor }) => motor.device.id,
   where: ({ motor }) => motor.device.label,
   terminals: ({ motor, position }) => [
@@ -64,6 +45,27 @@ export const pulseLostInWire = rule<Lost>({
   ],
   turnouts: ({ thread }) => [thread],
   why: ({ motor, position, pulse, wires, share, least }) =>
-    `Thrown to ${position}, ${motor.device.label} gets ${joules(pulse.joules)} in ${milliseconds(pulse.secondsAboveHalf)}; ${joules(wires)}, ${Math.round(share * 100)} % of the pulse, is lost in wires. It needs ${joules(least)}.`,
+    `Thrown to ${position}, ${motor.device.label} gets ${joules(pulse.joules)} in ${milliseconds(pulse.secondsAboveHalf)}, and needs ${joules(least)} for a firm throw. Of the ${joules(pulse.stored)} stored${pulse.coils > 1 ? ` for ${pulse.coils} coils` : ""}, ${joules(wires)} are lost in wires: ${Math.round(share * 100)} %.`,
   remedies: (_, { record }) => [...layThicker(record, "cableGauge"), ...layThicker(record, "wireGauge")],
 });
+
+/** The throw in which a motor's coil gets least, when it gets too little for what wires take; empty when it gets enough. */
+export function lostOf({ circuitry }: Look, thread: Thread, motor: ThreadMotor): Lost[] {
+  if (traitsOf(motor.type).movedBy !== "pulse" || !thread.control) return [];
+  const least = figureValue(motor.type, "pulseJoules");
+  const leastSeconds = figureValue(motor.type, "pulseSeconds");
+  const thrown = POSITIONS.flatMap((position): Lost[] => {
+    const state = stateFor(thread, position, "throwing");
+    const coil = motor.assignment.crossed ? (position === "N" ? "R" : "N") : position;
+    if (Math.abs(circuitry.amps(motor.device.id, coil, state)) < figureValue(motor.type, "restAmps")) return [];
+    const pulse = circuitry.pulse(motor.device.id, coil, state);
+    if (!pulse) return [];
+    const wires = Object.values(pulse.wires).reduce((sum, each) => sum + each, 0);
+    // what would be too weak without any wire is not the wire's fault
+    if (pulse.joules + wires / Math.max(1, pulse.coils) < least) return [];
+    const isWeak = pulse.joules < least * FIRM || pulse.secondsAboveHalf < leastSeconds;
+    const share = wires / pulse.stored;
+    return isWeak && share > BLAME_SHARE ? [{ thread, motor, position, pulse, wires, share, least, leastSeconds }] : [];
+  });
+  return thrown.sort((a, b) => a.pulse.joules - b.pulse.joules).slice(0, 1);
+}

@@ -6,8 +6,9 @@ import { AT_REST } from "../readings/threadReading.ts";
 import { assignmentsOfRole, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
-import { type Fitted, supplyOf } from "../schematic/thread.ts";
+import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
+import { threadsWith } from "./remedies.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Beyond {
@@ -16,6 +17,7 @@ interface Beyond {
   relays: number;
   flows: number;
   limit: number;
+  threads: Thread[];
 }
 
 export const relaysBeyondController = rule<Beyond>({
@@ -26,7 +28,7 @@ export const relaysBeyondController = rule<Beyond>({
   title: "Relays take more than the controller's own 5 V gives",
   about:
     "A relay takes about 72 mA at 5 V, and a controller's regulator carries about three of them. Beyond that the jumper comes off the relay board and its coils get a supply of their own; only the inputs stay on the controller's 5 V. The rule looks at the solved current from the controller's 5 V, all turnouts normal and all reverse.",
-  look: ({ record, circuitry }) =>
+  look: ({ record, threads, circuitry }) =>
     record.devices.flatMap((device): Beyond[] => {
       const type = typeOf(record, device);
       if (traitsOf(type).gives !== "pins") return [];
@@ -39,12 +41,14 @@ export const relaysBeyondController = rule<Beyond>({
       );
       const limit = figureValue(type, "boardAmps");
       const relays = boards.reduce((sum, board) => sum + used(record, board.id), 0);
-      return flows > limit ? [{ controller: { device, type }, boards, relays, flows, limit }] : [];
+      if (flows <= limit) return [];
+      const fed = threadsWith(threads, new Set(boards.map(({ id }) => id)));
+      return [{ controller: { device, type }, boards, relays, flows, limit, threads: fed }];
     }),
   subject: ({ controller }) => controller.device.id,
   where: ({ controller }) => controller.device.label,
   terminals: ({ controller }) => [`${controller.device.label}-5V`],
-  turnouts: () => [],
+  turnouts: ({ threads }) => threads,
   why: ({ controller, relays, flows, limit }) =>
     `${count(relays, "relay")} picked up at once take ${amps(flows)} from the 5 V of ${controller.device.label}; it gives ${amps(limit)}.`,
   remedies: ({ boards }, { record }) => boards.slice(0, 1).map((board) => ownSupply(record, board)),

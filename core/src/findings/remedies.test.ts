@@ -29,7 +29,7 @@ describe("thicker wire", () => {
     expect(ohmsPerMetre(chosen)).toBeLessThanOrEqual(ohmsPerMetre(gauge) / 2);
     for (const other of GAUGES.filter((each) => ohmsPerMetre(each) <= ohmsPerMetre(gauge) / 2))
       expect(ohmsPerMetre(other)).toBeLessThanOrEqual(ohmsPerMetre(chosen));
-    expect(remedy.label).toBe(`Lay wires of ${chosen}`);
+    expect(remedy.label).toBe(`Lay all wires in ${chosen}`);
   });
 
   it("of cables leaves the wires as they are", () => {
@@ -71,12 +71,11 @@ it("swaps a motor's two leads, and back again", () => {
 });
 
 it("puts coils on the discharge unit that is there, or on a new one", () => {
-  const isCdu = (typeId: string) => typeId === "cdu";
   const record = smallRailway();
   const thread = threadOf(new Derived(record), "Y1");
-  expect(putOnDischargeUnit(record, thread, isCdu).label).toBe("Put Y1 on CD1");
+  expect(putOnDischargeUnit(record, thread).label).toBe("Put Y1 on CD1");
   const bare = railway(["A", "", "twin-coil-surface", "", "toggle-centre-off"]);
-  const remedy = putOnDischargeUnit(bare, threadOf(new Derived(bare), "A"), isCdu);
+  const remedy = putOnDischargeUnit(bare, threadOf(new Derived(bare), "A"));
   const changed = after(bare, remedy);
   expect(threadOf(new Derived(changed), "A").motors[0]!.driver?.device.label).toBe("CD1");
 });

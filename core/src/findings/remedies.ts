@@ -1,13 +1,15 @@
-import { CATALOGUE } from "../catalogue/catalogue.ts";
+import { CATALOGUE, findType } from "../catalogue/catalogue.ts";
 import type { Model } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { addBoardTo, changeType } from "../equip/devices.ts";
+import { addBoardTo, changeType, copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setDriver } from "../equip/equipment.ts";
+import { assignmentsOfDevice } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import type { AssignmentOf } from "../record/schemas.ts";
+import type { AssignmentOf, Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
-import type { Fitted, Thread, ThreadMotor } from "../schematic/thread.ts";
+import { devicesOfThread, type Fitted, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { amps } from "../units/format.ts";
 import { GAUGES, type Gauge, ohmsPerMetre } from "../units/gauge.ts";
 import type { Remedy } from "./rule.ts";
 
@@ -32,10 +34,23 @@ export function swapLeads(record: RailwayRecord, motor: ThreadMotor, terminals: 
   };
 }
 
-/** Puts a thread on a discharge unit, the first there is or a new one. */
-export function putOnDischargeUnit(record: RailwayRecord, thread: Thread, isCdu: (typeId: string) => boolean): Remedy {
+/** A remedy made on a draft. */
+export function made(record: RailwayRecord, label: string, make: (draft: Draft) => void): Remedy {
   const draft = new Draft(record);
-  const unit = record.devices.find((device) => isCdu(device.typeId)) ?? addBoardTo(draft, "cdu");
+  make(draft);
+  return { label, group: draft.group(label) };
+}
+
+/** The first discharge unit there is, or a new one. */
+export function dischargeUnit(draft: Draft): Device {
+  const isUnit = ({ typeId }: Device) => traitsOf(findType(draft.record, typeId)).gives === "pulse";
+  return draft.record.devices.find(isUnit) ?? addBoardTo(draft, "cdu");
+}
+
+/** Puts a thread on a discharge unit, the first there is or a new one. */
+export function putOnDischargeUnit(record: RailwayRecord, thread: Thread): Remedy {
+  const draft = new Draft(record);
+  const unit = dischargeUnit(draft);
   setDriver(draft, thread.turnout.id, { deviceId: unit.id, way: null });
   return {
     label: `Put ${thread.label} on ${unit.label}`,
@@ -61,7 +76,7 @@ export function layThicker(record: RailwayRecord, field: "wireGauge" | "cableGau
 
 /** Another gauge for all of the railway's wires or cables. */
 export function layWires(record: RailwayRecord, field: "wireGauge" | "cableGauge", gauge: Gauge): Remedy {
-  const words = `Lay ${field === "cableGauge" ? "cables" : "wires"} of ${gauge}`;
+  const words = `Lay all ${field === "cableGauge" ? "cables" : "wires"} in ${gauge}`;
   return { label: words, group: { words, edits: [{ op: "railway", value: { ...record.railway, [field]: gauge } }] } };
 }
 
@@ -81,4 +96,47 @@ export function splitSupply(record: RailwayRecord, { device, type }: Fitted): Re
       group: draft.group(`Added ${second.label} beside ${device.label}`),
     },
   ];
+}
+
+/** Usual ratings of plug-in supplies, amps (common practice). */
+const USUAL_AMPS = [0.1, 0.25, 0.5, 1, 1.5, 2, 3, 4, 5, 6, 8, 10];
+
+/** A supply of the same volts, strong enough to give a current for ever with a fifth to spare, as an own type. */
+export function strongerSupply(record: RailwayRecord, { device, type }: Fitted, gives: number): Remedy[] {
+  const { ratedAmps, tripAmps } = type.figures;
+  const wanted = USUAL_AMPS.find((each) => each * SPARE >= gives && each > (ratedAmps?.value ?? 0));
+  if (wanted === undefined || !ratedAmps) return [];
+  const name = `${(type.name.split(",")[0] ?? type.name).slice(0, 60)}, ${amps(wanted)}`;
+  const known = record.types.find((own) => own.name === name);
+  const copy = known ? null : copyType(record, type.id, name);
+  const draft = new Draft(record);
+  for (const edit of copy?.group.edits ?? []) {
+    if (edit.op !== "put" || edit.kind !== "type") continue;
+    const trips = tripAmps ? { tripAmps: (tripAmps.value / ratedAmps.value) * wanted } : {};
+    draft.put("type", { ...edit.value, figures: { ...edit.value.figures, ratedAmps: wanted, ...trips } });
+  }
+  draft.put("device", { ...device, typeId: known?.id ?? copy?.id ?? type.id });
+  const label = `Take a supply of ${amps(wanted)} for ${device.label}`;
+  return [{ label, group: draft.group(label) }];
+}
+
+/** Share of a supply's rating that is used (common practice). */
+const SPARE = 0.8;
+
+/** The threads that run through any of some devices. */
+export function threadsWith(threads: readonly Thread[], ids: ReadonlySet<string>): Thread[] {
+  return threads.filter((thread) => devicesOfThread(thread).some((id) => ids.has(id)));
+}
+
+/** The threads that hang on a supply: by what it feeds, by what it brings commands, or directly. */
+export function threadsOn(record: RailwayRecord, threads: readonly Thread[], supplyId: string): Thread[] {
+  const fed = assignmentsOfDevice(record, supplyId).flatMap((a) => {
+    return (a.role === "supply" || a.role === "commands") && a.deviceId === supplyId ? [a.toDeviceId] : [];
+  });
+  return threadsWith(threads, new Set([supplyId, ...fed]));
+}
+
+/** A sentence's part as its beginning. @example sentence("with T1 at N") // "With T1 at N" */
+export function sentence(words: string): string {
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }

@@ -1,4 +1,5 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import type { Found } from "../hands/sweep.ts";
 import type { OutputAddress } from "../numbers/addressList.ts";
 import type { BoardLoad } from "../readings/boardLoads.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
@@ -7,6 +8,7 @@ import type { SupplyLoad } from "../readings/supplyLoads.ts";
 import type { ThreadReading } from "../readings/threadReading.ts";
 import type { EditGroup } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { RecordError } from "../record/problems.ts";
 import type { Position } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 
@@ -53,6 +55,8 @@ export interface Look {
   /** What each supply gives, solved. */
   loads: readonly SupplyLoad[];
   boards: readonly BoardLoad[];
+  /** What can go wrong by anything that can be set. */
+  hands: readonly Found[];
   /** Readings of a thread, solved once. */
   reading: (thread: Thread, position: Position, moment: Moment) => ThreadReading;
 }
@@ -111,7 +115,7 @@ export function rule<S>(definition: RuleOf<S>): Rule {
           terminals: definition.terminals?.(subject) ?? [],
           turnoutIds: definition.turnouts(subject).map((thread) => thread.turnout.id),
           why,
-          remedies: definition.remedies(subject, look),
+          remedies: offered(() => definition.remedies(subject, look)),
           kept: graded === "stop" ? null : (kept?.reason ?? null),
           stage,
           column: typeof column === "function" ? column(subject) : column,
@@ -119,6 +123,16 @@ export function rule<S>(definition: RuleOf<S>): Rule {
         };
       }),
   };
+}
+
+/** What a rule offers; nothing where what it would do is refused, so that no remedy takes the finding with it. */
+function offered(make: () => Remedy[]): Remedy[] {
+  try {
+    return make();
+  } catch (error) {
+    if (error instanceof RecordError) return [];
+    throw error;
+  }
 }
 
 /** Words that tell one cause from another, besides everything that holds a figure. */

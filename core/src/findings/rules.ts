@@ -1,7 +1,9 @@
 import { addressDuplicate } from "./addressDuplicate.ts";
 import { addressImpossible } from "./addressImpossible.ts";
+import { backFeed } from "./backFeed.ts";
 import { boardOverTotal } from "./boardOverTotal.ts";
 import { coilHeldOn } from "./coilHeldOn.ts";
+import { coilsTogether } from "./coilsTogether.ts";
 import { contactUsedTwice } from "./contactUsedTwice.ts";
 import { controlNotHeard } from "./controlNotHeard.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
@@ -23,6 +25,7 @@ import { relaysBeyondController } from "./relaysBeyondController.ts";
 import { restsOnHearsay } from "./restsOnHearsay.ts";
 import { reverserKind } from "./reverserKind.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
+import { shortByHands } from "./shortByHands.ts";
 import { shortWouldNotTrip } from "./shortWouldNotTrip.ts";
 import { supplyOutOfRange } from "./supplyOutOfRange.ts";
 import { supplyOverRating } from "./supplyOverRating.ts";
@@ -34,6 +37,7 @@ import { wrongKindForOutput } from "./wrongKindForOutput.ts";
 
 /** All rules, in the order in which their findings are shown within a severity. */
 export const RULES: readonly Rule[] = [
+  shortByHands,
   coilHeldOn,
   wrongKindForOutput,
   reverserKind,
@@ -58,6 +62,7 @@ export const RULES: readonly Rule[] = [
   lampVoltsLost,
   lampReverseVoltage,
   lampTellsOpposite,
+  backFeed,
   latchingLocksOthers,
   decoderOnOwnTrack,
   relayAtStart,
@@ -65,8 +70,12 @@ export const RULES: readonly Rule[] = [
   restsOnHearsay,
   addressDuplicate,
   addressImpossible,
+  coilsTogether,
   turnoutIncomplete,
 ];
+
+/** Rules whose findings are put right in steps, one remedy after the other. */
+export const STEPWISE: ReadonlySet<string> = new Set([turnoutIncomplete.id]);
 
 const GRADES: Record<Severity, number> = { stop: 0, look: 1, note: 2 };
 

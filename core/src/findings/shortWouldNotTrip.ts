@@ -5,10 +5,10 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
-import { type Fitted, fitted } from "../schematic/thread.ts";
+import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { amps, ohms } from "../units/format.ts";
 import { GAUGES, ohmsPerMetre, squareMillimetres } from "../units/gauge.ts";
-import { layWires } from "./remedies.ts";
+import { layWires, threadsOn } from "./remedies.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 
 type Feeds = AssignmentOf<"supply"> | AssignmentOf<"commands">;
@@ -20,6 +20,7 @@ interface Silent {
   flows: number;
   trips: number;
   loop: number;
+  threads: Thread[];
 }
 
 /** Less than this through a short comes from no supply, amps. */
@@ -44,7 +45,7 @@ export const shortWouldNotTrip = rule<Silent>({
   subject: ({ supply }) => supply.device.id,
   where: ({ supply }) => supply.device.label,
   terminals: ({ at, ends }) => ends.map((end) => terminalName(at.device.label, end)),
-  turnouts: () => [],
+  turnouts: ({ threads }) => threads,
   why: ({ supply, at, flows, trips, loop }) =>
     `A short at ${at.device.label} draws ${amps(flows)} through ${ohms(loop)} of supply and wire; ${supply.device.label} trips at ${amps(trips)}.`,
   remedies: (found, { record }) => thickerFeeder(record, found),
@@ -64,7 +65,7 @@ function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): 
 }
 
 /** The thing on a supply at which a short draws least, when that does not trip it. */
-function farthest({ record, circuitry }: Look, supply: Fitted, feeds: readonly Feeds[]): Silent[] {
+function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: readonly Feeds[]): Silent[] {
   const { tripAmps } = supply.type.figures;
   if (supply.type.family !== "supply" || !tripAmps) return [];
   const alternating = traitsOf(supply.type).gives === "ac" ? Math.SQRT1_2 : 1;
@@ -79,7 +80,8 @@ function farthest({ record, circuitry }: Look, supply: Fitted, feeds: readonly F
     if (!found || found.amps < NOTHING) return [];
     const flows = found.amps * alternating;
     const loop = figureValue(supply.type, "volts") / flows;
-    return [{ supply, at, ends, flows, trips: tripAmps.value, loop }];
+    const on = threadsOn(record, threads, supply.device.id);
+    return [{ supply, at, ends, flows, trips: tripAmps.value, loop, threads: on }];
   });
   const [least] = shorts.sort((a, b) => a.flows - b.flows);
   return least && least.flows < least.trips ? [least] : [];

@@ -1,4 +1,4 @@
-import { typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
+import { genericType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
@@ -68,7 +68,7 @@ function otherSupplies(record: RailwayRecord, { supply, gets, least, most }: Out
     .sort((a, b) => Math.abs(wouldGet(a) - middle) - Math.abs(wouldGet(b) - middle))
     .slice(0, 2)
     .map((type) => ({
-      label: `Make ${supply.device.label} a ${type.name}`,
+      label: `Make ${supply.device.label} ${genericType(type.id) ? `a ${type.name}` : `one of "${type.name}"`}`,
       group: changeType(record, supply.device.id, type.id),
     }));
 }

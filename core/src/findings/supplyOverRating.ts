@@ -3,9 +3,11 @@ import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { SupplyLoad } from "../readings/supplyLoads.ts";
 import type { Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
+import type { Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
-import { splitSupply } from "./remedies.ts";
+import { splitSupply, strongerSupply, threadsOn } from "./remedies.ts";
 import { rule } from "./rule.ts";
+import { isShortByHands } from "./shortByHands.ts";
 
 /** Share of the rating above which a supply is worth a look (common practice). */
 const LOOK_SHARE = 0.8;
@@ -14,30 +16,36 @@ interface Loaded extends SupplyLoad {
   device: Device;
   type: DeviceType;
   rating: number;
+  threads: Thread[];
 }
 
 export const supplyOverRating = rule<Loaded>({
   id: "supply-over-rating",
   stage: "equip",
   column: null,
-  severity: ({ worst, rating }) => (worst > rating ? "stop" : "look"),
+  severity: ({ worst, rating, blocked }) => (worst > rating && !blocked ? "stop" : "look"),
   title: "A supply is near or over its rating",
   about:
-    "What hangs on a supply is solved at rest with all turnouts normal and all reverse, while all move at once as at the start of a day, and with each coil's control held so that the discharge unit charges at its hardest. Above four fifths of the rating is worth a look; above the rating the supply runs hot or shuts down.",
-  look: ({ loads, record }) =>
-    loads.flatMap((load): Loaded[] => {
+    "What hangs on a supply is solved at rest with all turnouts normal and all reverse, while all move at once as at the start of a day, and with everything drawing at once that can: lamps in the colour that takes more, two controls held, servos held against their stops. Above four fifths of the rating is worth a look; above the rating the supply runs hot or shuts down.",
+  look: ({ loads, record, threads, hands }) => {
+    // what controls thrown against each other do has a finding of its own
+    const shorted = new Set(hands.filter(isShortByHands).map(({ id }) => id));
+    return loads.flatMap((load): Loaded[] => {
+      if (shorted.has(load.deviceId)) return [];
       const device = record.devices.find(({ id }) => id === load.deviceId);
       const type = device && findType(record, device.typeId);
       if (!device || !type?.figures.ratedAmps) return [];
       const rating = figureValue(type, "ratedAmps");
-      return load.worst > rating * LOOK_SHARE ? [{ ...load, device, type, rating }] : [];
-    }),
+      if (load.worst <= rating * LOOK_SHARE) return [];
+      return [{ ...load, device, type, rating, threads: threadsOn(record, threads, device.id) }];
+    });
+  },
   subject: ({ device }) => device.id,
   where: ({ device }) => device.label,
   terminals: ({ device, type }) => [terminalName(device.label, type.terminals[0]?.name ?? "+")],
-  turnouts: () => [],
+  turnouts: ({ threads }) => threads,
   why: ({ device, rest, moving, worst, rating, when }) =>
     `${device.label} gives ${amps(worst)} ${when} (${amps(rest)} at rest, ${amps(moving)} while all move); it is rated ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`,
-  remedies: (loaded, { record }) => splitSupply(record, loaded),
+  remedies: (loaded, { record }) => [...splitSupply(record, loaded), ...strongerSupply(record, loaded, loaded.worst)],
   caution: ({ type }) => type,
 });

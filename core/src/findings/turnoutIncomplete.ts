@@ -1,12 +1,13 @@
-import { findType, typesOfFamily } from "../catalogue/catalogue.ts";
+import { findType, genericType, typesOfFamily } from "../catalogue/catalogue.ts";
 import type { OutputKind } from "../catalogue/deviceType.ts";
 import { type MovedBy, traitsOf, usualSupply } from "../catalogue/traits.ts";
-import { setControls } from "../equip/controls.ts";
+import { takeControlAway } from "../equip/controls.ts";
+import { addBoardTo } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setControl, setDriver, setMotor } from "../equip/equipment.ts";
 import { feed, usualCommands } from "../equip/feed.ts";
 import { setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
-import { assignmentsOfDevice, assignmentsOfTurnout } from "../record/find.ts";
+import { assignmentsOfDevice } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { asksBy, switchesCurrent } from "../schematic/recipes/controlSides.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
@@ -140,15 +141,6 @@ function unreadBecause({ device, type }: Fitted): string {
   return `${device.label} takes commands from the ${type.hears === "bus" ? "control bus" : "track"} only`;
 }
 
-function takeControlAway(draft: Draft, turnoutId: string, { device }: ThreadControl): void {
-  const rest = assignmentsOfTurnout(draft.record, turnoutId, "control").filter((a) => a.deviceId !== device.id);
-  setControls(
-    draft,
-    turnoutId,
-    rest.map(({ deviceId, way, to, inverse }) => ({ device: { deviceId }, way, to, inverse })),
-  );
-}
-
 function missingControl(thread: Thread): Missing[] {
   const { control, motors, turnout } = thread;
   const driver = motors[0]?.driver;
@@ -186,7 +178,9 @@ function missingControl(thread: Thread): Missing[] {
         column: "control" as const,
         words: `has a control, ${unread.device.label}, that nothing reads: ${unreadBecause(driver)}`,
         remedies: (record) => [
-          remedy(record, `Take ${unread.device.label} away`, (draft) => takeControlAway(draft, turnout.id, unread)),
+          remedy(record, `Take ${unread.device.label} away`, (draft) =>
+            takeControlAway(draft, turnout.id, unread.assignment.id),
+          ),
         ],
       },
     ];
@@ -273,6 +267,26 @@ function missingSource(record: RailwayRecord, lamp: ThreadLamp, turnoutId: strin
 /** A free output of a board of the right kind, or the discharge unit that is there. */
 function driverRemedies(record: RailwayRecord, thread: Thread): Remedy[] {
   const kind = DRIVEN_BY[traitsOf(thread.motors[0]?.type).movedBy ?? "pulse"] ?? "coil";
+  const free = onBoards(record, thread, kind);
+  const typeId = USUAL_BOARD[kind];
+  if (free.length > 0 || !typeId) return free;
+  const label = `Put it on a new ${genericType(typeId)?.short ?? "board"}`;
+  return [
+    remedy(record, label, (draft) => {
+      const board = addBoardTo(draft, typeId);
+      setDriver(draft, thread.turnout.id, { deviceId: board.id, way: typeId === "cdu" ? null : 1 });
+    }),
+  ];
+}
+
+/** The board that is added for a motor when there is none. */
+const USUAL_BOARD: Partial<Record<OutputKind, string>> = {
+  pair: "stall-decoder-8",
+  coil: "cdu",
+  servo: "servo-board-4",
+};
+
+function onBoards(record: RailwayRecord, thread: Thread, kind: OutputKind): Remedy[] {
   return record.devices.flatMap((device) => {
     const type = findType(record, device.typeId);
     if (!type || !(type.drives === kind || (kind === "coil" && traitsOf(type).gives === "pulse"))) return [];

@@ -1,11 +1,13 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import { copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import type { Wire } from "../loom/loom.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import type { Fitted } from "../schematic/thread.ts";
+import type { Fitted, Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
 import { continuousAmps } from "../units/gauge.ts";
+import { threadsOn } from "./remedies.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 import { thicker } from "./wireOverCurrent.ts";
 
@@ -16,6 +18,7 @@ interface Unprotected {
   wire: Wire;
   may: number;
   wires: number;
+  threads: Thread[];
 }
 
 export const wireNotProtected = rule<Unprotected>({
@@ -30,7 +33,7 @@ export const wireNotProtected = rule<Unprotected>({
   subject: ({ supply }) => supply.device.id,
   where: ({ supply }) => supply.device.label,
   terminals: ({ wire }) => [wire.from.name, wire.to.name],
-  turnouts: () => [],
+  turnouts: ({ threads }) => threads,
   why: ({ supply, trips, wire, may, wires }) =>
     `${supply.device.label} shuts down from ${amps(trips)}; ${wire.label}, ${wire.gauge}, bears ${amps(may)}${wires > 1 ? `, and ${count(wires - 1, "other")} of its wires no more` : ""}.`,
   remedies: ({ supply, may, wire, trips }, { record }) => [
@@ -41,7 +44,7 @@ export const wireNotProtected = rule<Unprotected>({
 });
 
 /** The thinnest wires that hang directly on each supply's terminals, where the supply shuts down too late for them. */
-function unprotected({ record, circuitry }: Look): Unprotected[] {
+function unprotected({ record, circuitry, threads }: Look): Unprotected[] {
   const supplies = new Map<string, Fitted>();
   for (const device of record.devices) {
     const type = typeOf(record, device);
@@ -61,10 +64,12 @@ function unprotected({ record, circuitry }: Look): Unprotected[] {
       const known = found.get(supply.device.id);
       const wires = (known?.wires ?? 0) + 1;
       const thinner = !known || may < known.may;
-      found.set(supply.device.id, thinner ? { supply, trips, wire, may, wires } : { ...known, wires });
+      found.set(supply.device.id, thinner ? { supply, trips, wire, may, wires, threads: [] } : { ...known, wires });
     }
   }
-  return [...found.values()];
+  return [...found.values()].map((each) => {
+    return { ...each, threads: threadsOn(record, threads, each.supply.device.id) };
+  });
 }
 
 /** A fuse of the next usual size below what the wire bears, as an own type of the supply. */
@@ -78,7 +83,9 @@ function fuse(record: RailwayRecord, { device, type }: Fitted, may: number): Rem
     }
   }
   draft.put("device", { ...device, typeId: id });
-  const words = `Put a fuse of ${amps(size)} behind ${device.label}`;
+  // a fuse in the whole bus is one for the trains as well
+  const also = traitsOf(type).gives === "track" ? ", for the trains as well" : "";
+  const words = `Put a fuse of ${amps(size)} behind ${device.label}${also}`;
   return { label: words, group: draft.group(words) };
 }
 

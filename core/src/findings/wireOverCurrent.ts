@@ -1,19 +1,19 @@
-import type { OperatingPoint } from "../circuit/solution.ts";
+import { standing } from "../hands/words.ts";
 import type { Wire } from "../loom/loom.ts";
 import { wireId } from "../readings/pieces.ts";
-import { AT_REST } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { continuousAmps, GAUGES, type Gauge, squareMillimetres } from "../units/gauge.ts";
 import { layWires } from "./remedies.ts";
-import { POSITIONS, type Remedy, rule } from "./rule.ts";
+import { type Remedy, rule } from "./rule.ts";
 
 interface Hot {
   wire: Wire;
   amps: number;
   may: number;
   threads: Thread[];
+  when: string;
 }
 
 export const wireOverCurrent = rule<Hot>({
@@ -23,34 +23,27 @@ export const wireOverCurrent = rule<Hot>({
   severity: "stop",
   title: "A wire carries more than it may",
   about:
-    "A wire that carries too much for long grows hot, more so in a bundle. The rule looks at the solved current of every wire with all turnouts at rest, normal and reverse; a pulse of some milliseconds does a wire no harm. Ten amps for each square millimetre is common practice for a single wire; follow local code where it asks for less.",
-  look: ({ circuitry, threads }) => {
+    "A wire that carries too much for long grows hot, more so in a bundle. The rule looks at the solved current of every wire in every combination of what can be set, and when everything draws at once that can; a pulse of some milliseconds does a wire no harm. Where a supply shuts down there is another finding. Ten amps for each square millimetre is common practice for a single wire; follow local code where it asks for less.",
+  look: ({ record, circuitry, threads, hands }) => {
+    const wires = new Map(circuitry.loom.wires.map((wire) => [wireId(wire), wire]));
     // one finding for each net, at the wire that carries most
     const worst = new Map<number, Hot>();
-    const points = new Map<number | undefined, OperatingPoint[]>();
-    for (const wire of circuitry.loom.wires) {
-      const may = continuousAmps(wire.gauge);
-      const piece = circuitry.piece(wire.from.node);
-      const solved =
-        points.get(piece) ?? POSITIONS.flatMap((position) => circuitry.solve(wire.from.node, AT_REST[position]) ?? []);
-      points.set(piece, solved);
-      const id = wireId(wire);
-      const flows = Math.max(0, ...solved.map((point) => Math.abs(point.amps(id) ?? 0)));
-      const known = worst.get(wire.net);
-      if (flows <= may || (known && known.amps >= flows)) continue;
+    for (const { kind, id, amps: flows, limit: may, when } of hands) {
+      const wire = kind === "wire" ? wires.get(id) : undefined;
+      if (!wire || (worst.get(wire.net)?.amps ?? 0) >= flows) continue;
       const own = threads.filter(({ turnout, followers }) =>
-        [turnout, ...followers].some(({ id }) => id === wire.turnoutId),
+        [turnout, ...followers].some((each) => each.id === wire.turnoutId),
       );
-      worst.set(wire.net, { wire, amps: flows, may, threads: own });
+      worst.set(wire.net, { wire, amps: flows, may, threads: own, when: standing(record, when) });
     }
     return [...worst.values()];
   },
-  subject: ({ wire }) => `${wire.from.name} ${wire.to.name}`,
+  subject: ({ wire }) => wireId(wire),
   where: ({ wire }) => wire.label,
   terminals: ({ wire }) => [wire.from.name, wire.to.name],
   turnouts: ({ threads }) => threads,
-  why: ({ wire, amps: flows, may }) =>
-    `${wire.label}, ${wire.gauge} from ${wire.from.name} to ${wire.to.name}, carries ${amps(flows)} for as long as nothing moves; ${amps(may)} is good practice.`,
+  why: ({ wire, amps: flows, may, when }) =>
+    `${wire.label}, ${wire.gauge} from ${wire.from.name} to ${wire.to.name}, carries ${amps(flows)} ${when}; ${amps(may)} is good practice.`,
   remedies: ({ wire, amps: flows }, { record }) =>
     thicker(record, wire.run === "cable" ? "cableGauge" : "wireGauge", flows),
 });

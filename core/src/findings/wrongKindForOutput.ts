@@ -1,9 +1,10 @@
-import { findType, typesOfFamily } from "../catalogue/catalogue.ts";
+import { typesOfFamily } from "../catalogue/catalogue.ts";
 import type { OutputKind } from "../catalogue/deviceType.ts";
 import { type MovedBy, traitsOf } from "../catalogue/traits.ts";
 import { asksBy } from "../schematic/recipes/controlSides.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { fitInstead, putOnDischargeUnit } from "./remedies.ts";
+import { reverserSuits } from "./reverserKind.ts";
 import { rule } from "./rule.ts";
 
 interface Mismatch {
@@ -25,7 +26,7 @@ export const wrongKindForOutput = rule<Mismatch>({
         const { driver } = motor;
         // a reverser has a finding of its own
         if (!driver || traitsOf(driver.type).inTrack === "reverser") return [];
-        return !suits(thread, motor, driver) ? [{ thread, motor: { ...motor, driver } }] : [];
+        return suitsDriver(thread, motor) ? [] : [{ thread, motor: { ...motor, driver } }];
       }),
     ),
   subject: ({ motor }) => motor.device.id,
@@ -42,10 +43,7 @@ export const wrongKindForOutput = rule<Mismatch>({
     if (motor.driver.type.drives === "pair") {
       const stall = fitInstead(record, motor.device, "stall-motor", "a stall motor");
       if (traitsOf(motor.type).movedBy !== "pulse") return [stall];
-      return [
-        putOnDischargeUnit(record, thread, (typeId) => traitsOf(findType(record, typeId)).gives === "pulse"),
-        stall,
-      ];
+      return [putOnDischargeUnit(record, thread), stall];
     }
     if (traitsOf(motor.type).movedBy !== "reversal") return [];
     const [coil] = typesOfFamily(record, "motor").filter((type) => traitsOf(type).movedBy === "pulse");
@@ -72,8 +70,11 @@ const WANTS: Record<MovedBy, string> = {
   commands: "has its decoder inside and needs the track bus only",
 };
 
-/** Whether a driver gives what a motor wants; a bare supply gives a stall motor its power through a reversing toggle. */
-function suits({ control }: Thread, { type }: ThreadMotor, driver: NonNullable<ThreadMotor["driver"]>): boolean {
+/** Whether a driver gives what its motor wants; a bare supply gives a stall motor its power through a reversing toggle. */
+export function suitsDriver({ control }: Thread, motor: ThreadMotor): boolean {
+  const { type, driver } = motor;
+  if (!driver) return true;
+  if (traitsOf(driver.type).inTrack === "reverser") return reverserSuits(motor);
   switch (traitsOf(type).movedBy) {
     case "pulse":
       return driver.type.drives === "coil" || !driver.type.drives;

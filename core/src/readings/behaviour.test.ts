@@ -169,7 +169,9 @@ it("throws all at once at the start of a day: servos take more then, stall motor
   );
   const load = new Derived(servos).loads.find(({ deviceId }) => deviceId === "ps1");
   expect(load?.moving).toBeGreaterThan(5 * (load?.rest ?? 0));
-  expect(load?.when).toBe("while all turnouts move at once");
+  // two of 0.65 A by their leaflets
+  expect(load?.worst).toBeGreaterThan(1.25);
+  expect(load).toMatchObject({ when: "with A and B held against a stop", blocked: true });
   const stall = new Derived(recipe("decoder output, one motor")).loads.find(({ deviceId }) => deviceId === "ps1");
   expect(stall?.moving).toBeLessThan(stall?.rest ?? 0);
   expect(stall?.when).toBe("with everything at rest");

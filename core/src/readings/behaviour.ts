@@ -200,6 +200,7 @@ export class Behaviour {
       made: this.madeOn(device.id, type, state),
       contacts: this.contactsOf(device.id, type, state, asked, moving),
       moving,
+      blocked: false,
       outputs: this.outputsAsked(device.id, state),
       on: this.waysOn(device.id, type, state),
       fedBy: this.roles.fedBy(device.id),

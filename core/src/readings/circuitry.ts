@@ -12,8 +12,18 @@ import { isWiredAlike, turnsAlike } from "../record/unchanged.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
 import { Behaviour } from "./behaviour.ts";
-import { type DevicePart, type DeviceState, OPEN_OHMS } from "./kit.ts";
-import { type Cut, cutIntoPieces, type Piece, partsIn, stateKey, type Throw, withWires } from "./pieces.ts";
+import { type DevicePart, type DeviceState, type FedBy, OPEN_OHMS } from "./kit.ts";
+import { stateThatMatters } from "./models.ts";
+import {
+  type Cut,
+  cutIntoPieces,
+  type Member,
+  type Piece,
+  partsIn,
+  stateKey,
+  type Throw,
+  withWires,
+} from "./pieces.ts";
 import { type Pulse, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import type { Solver } from "./solver.ts";
@@ -164,6 +174,39 @@ export class Circuitry implements Solver {
     const numbered = groups.numbered();
     const numbers = new Set(fed.map((key) => numbered.get(key)));
     return new Set([...numbered].filter(([, group]) => numbers.has(group)).map(([name]) => name));
+  }
+
+  /** The pieces into which the railway falls. */
+  get pieces(): readonly Piece[] {
+    return this.cut.pieces;
+  }
+
+  /** How the devices of a piece stand in a state of the railway. */
+  statesOf(piece: Piece, state: RailwayState): DeviceState[] {
+    return piece.members.map((member) => this.behaviour.stateOf(member, state));
+  }
+
+  /** Elements of a device in a state, those that lie in a piece. @param piece its number */
+  elementsIn(piece: number, member: Member, state: DeviceState): Element[] {
+    const own = stateThatMatters(member.type, state);
+    return partsIn(this.cut, piece, member, own, stateKey(own)).map(({ element }) => element);
+  }
+
+  /** Solves a piece whose devices stand as given, whatever may have brought them there. @param number of the piece */
+  solveAs(number: number, states: readonly DeviceState[]): OperatingPoint {
+    const piece = this.cut.pieces[number] as Piece;
+    const own = states.map((state, index) => stateThatMatters((piece.members[index] as Member).type, state));
+    return this.run(number, piece, own, own.map(stateKey));
+  }
+
+  /** How a device gets its power. */
+  fedBy(deviceId: string): FedBy {
+    return this.roles.fedBy(deviceId);
+  }
+
+  /** The supply that feeds a device, if any does. */
+  feederOf(deviceId: string): string | undefined {
+    return this.roles.feederOf(deviceId);
   }
 
   private pieceWith(key: string): Piece | undefined {

@@ -26,10 +26,12 @@ export interface DeviceState {
   half: 1 | -1;
   /** Side on which the control is made, null at the centre. */
   made: Position | null;
-  /** Side on which a motor's or relay's contacts are made; of a polarity unit: N joins the frog to J. */
-  contacts: Position;
+  /** Side on which a motor's or relay's contacts are made, null half way; of a polarity unit: N joins the frog to J. */
+  contacts: Position | null;
   /** The motor is on its way. */
   moving: boolean;
+  /** The motor is held against a stop, and takes the most that it can. */
+  blocked: boolean;
   /** Asked position of each numbered output in use. */
   outputs: ReadonlyMap<number, Position>;
   /** Outputs that pulse, outputs to 0 V and pins that are on, relays that are picked up, zones that are occupied. */
@@ -48,6 +50,7 @@ export const IDLE: DeviceState = {
   made: null,
   contacts: "N",
   moving: false,
+  blocked: false,
   outputs: new Map(),
   on: new Set(),
   fedBy: "own",
@@ -76,6 +79,12 @@ export class Kit {
 
   value(figure: string): number {
     return figureValue(this.type, figure);
+  }
+
+  /** Of what a motor's resistance is while it moves, the share that is left when it is held against a stop. */
+  stallShare(): number {
+    const { ratedAmps, stalledAmps } = this.type.figures;
+    return ratedAmps && stalledAmps ? ratedAmps.value / stalledAmps.value : 1;
   }
 
   resistor(part: string, a: string, b: string, figure: string, share = 1): Part {

@@ -19,6 +19,7 @@ function anyState(outputs: number): fc.Arbitrary<DeviceState> {
     made: fc.option(side),
     contacts: side,
     moving: fc.boolean(),
+    blocked: fc.boolean(),
     outputs: fc
       .array(side, { minLength: outputs, maxLength: outputs })
       .map((each) => new Map(each.map((to, index) => [index + 1, to]))),

@@ -24,6 +24,7 @@ export function stateThatMatters(type: DeviceType, state: DeviceState): DeviceSt
     made: type.family === "control" ? state.made : null,
     contacts: changesOver ? state.contacts : "N",
     moving: moving && state.moving,
+    blocked: moving && state.blocked,
     outputs: state.outputs,
     on: state.on,
     fedBy: state.fedBy,
@@ -134,8 +135,8 @@ function relayBoard(kit: Kit, { fedBy, on }: DeviceState): Part[] {
   ];
 }
 
-const servo = (kit: Kit, { moving }: DeviceState): Part[] => [
-  kit.resistor("motor", "+", "−", moving ? "movingOhms" : "restOhms"),
+const servo = (kit: Kit, { moving, blocked }: DeviceState): Part[] => [
+  kit.resistor("motor", "+", "−", moving || blocked ? "movingOhms" : "restOhms", blocked ? kit.stallShare() : 1),
   kit.resistor("signal", "S", "−", "signalOhms"),
   ...kit.contacts(),
 ];

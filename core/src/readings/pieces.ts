@@ -83,7 +83,7 @@ let typesSeen = 0;
 const typeNumbers = new WeakMap<DeviceType, number>();
 
 /** A number of its own for each type object: an own type that was changed is another object. */
-function numberOf(type: DeviceType): number {
+export function typeNumber(type: DeviceType): number {
   const known = typeNumbers.get(type);
   if (known !== undefined) return known;
   typeNumbers.set(type, typesSeen);
@@ -158,8 +158,9 @@ export function cutIntoPieces(
       const piece = pieces[number];
       if (!piece) continue;
       piece.members.push({ device, type, role, parts: new Map() });
-      structures[number]?.push(`${device.id} ${shapeOf(type)} ${role}`);
-      values[number]?.set(device.id, numberOf(type));
+      // a motor's winding and its contacts lie in pieces of their own: the first element tells which this is
+      structures[number]?.push(`${id} ${shapeOf(type)} ${role}`);
+      values[number]?.set(device.id, typeNumber(type));
       if (minus && piece.ground === "") piece.ground = minus;
       if (traitsOf(type).gives === "track") piece.onTrack = true;
     }
@@ -268,8 +269,8 @@ export function partsIn(cut: Cut, number: number, member: Member, state: DeviceS
 }
 
 /** A state in few characters, by which solutions are kept. */
-export function stateKey({ off, half, made, contacts, moving, outputs, on, charged }: DeviceState): string {
+export function stateKey({ off, half, made, contacts, moving, blocked, outputs, on, charged }: DeviceState): string {
   const asked = outputs.size > 0 ? [...outputs].map(([way, position]) => `${way}${position}`).join("") : "";
   const active = on.size > 0 ? `+${[...on].join(",")}` : "";
-  return `${off ? 1 : 0}${half}${made ?? "-"}${contacts}${moving ? 1 : 0}${asked}${active}${charged ?? ""}`;
+  return `${off ? 1 : 0}${half}${made ?? "-"}${contacts ?? "-"}${moving ? 1 : blocked ? 2 : 0}${asked}${active}${charged ?? ""}`;
 }

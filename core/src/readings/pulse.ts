@@ -11,6 +11,9 @@ export interface Pulse {
   secondsAboveHalf: number;
   /** Energy in each wire on the way, joules, by its name in the circuit. */
   wires: Record<string, number>;
+  /** What the capacitors that give it hold before it, joules, and how many coils share it. */
+  stored: number;
+  coils: number;
 }
 
 /** Length of a throw that is looked at, seconds: a finger's press (common practice). */
@@ -47,7 +50,7 @@ function isWire({ id }: Element): boolean {
 
 function run(elements: readonly Element[], coilId: string): Pulse {
   const coil = elements.find(({ id }) => id === coilId);
-  const none: Pulse = { joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {} };
+  const none: Pulse = { joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {}, stored: 0, coils: 0 };
   if (coil?.kind !== "coil") return none;
   // wires in a row carry the same current: the chain from motor to motor is one resistor
   const { others, rows } = withoutRows(elements, new Set(coil.nodes));
@@ -79,5 +82,9 @@ function run(elements: readonly Element[], coilId: string): Pulse {
     const joules = spent(element.id);
     for (const each of members) if (isWire(each)) wires[each.id] = joules * (each.ohms / element.ohms);
   }
-  return { joules: energy(times, { volts: heat, amps }), peakAmps, secondsAboveHalf, wires };
+  const stored = elements.reduce((sum, each) => {
+    return each.kind === "capacitor" ? sum + (each.farads * (each.volts ?? 0) ** 2) / 2 : sum;
+  }, 0);
+  const coils = elements.filter(({ kind }) => kind === "coil").length;
+  return { joules: energy(times, { volts: heat, amps }), peakAmps, secondsAboveHalf, wires, stored, coils };
 }

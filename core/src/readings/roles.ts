@@ -66,7 +66,7 @@ export class Roles {
   /** Where the controls of a thread are heard, by leader; none for a thread that is commanded otherwise. */
   readonly heardOf = new Map<string, { control: ThreadControl; heard: Heard }[]>();
   private readonly wholes = new Map<string, string>();
-  private readonly fed = new Map<string, { by: FedBy; volts: number }>();
+  private readonly fed = new Map<string, { by: FedBy; volts: number; from: string }>();
   /** Places of each device that turn normal into reverse. */
   private readonly turning = new Map<string, Pick<Sense, "link" | "way">[]>();
   /** What turnouts share and so do together. */
@@ -90,12 +90,22 @@ export class Roles {
         traitsOf(this.types.get(deviceId)).gives === "track" && this.types.get(toDeviceId)?.hears === "track";
       const volts = this.types.get(deviceId)?.figures.volts?.value ?? 0;
       // a bridge takes two junctions' worth of the track
-      this.fed.set(toDeviceId, byTrack ? { by: "track", volts: volts - 2 * JUNCTION_VOLTS } : { by: "own", volts });
+      this.fed.set(
+        toDeviceId,
+        byTrack
+          ? { by: "track", volts: volts - 2 * JUNCTION_VOLTS, from: deviceId }
+          : { by: "own", volts, from: deviceId },
+      );
     }
   }
 
   fedBy(deviceId: string): FedBy {
     return this.fed.get(deviceId)?.by ?? "none";
+  }
+
+  /** The supply that feeds a device, if any does. */
+  feederOf(deviceId: string): string | undefined {
+    return this.fed.get(deviceId)?.from;
   }
 
   /** What a device's supply is made to give, volts; 0 without one. */

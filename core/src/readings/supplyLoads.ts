@@ -1,10 +1,12 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
+import { sweepsOf } from "../hands/hands.ts";
+import type { Sweep } from "../hands/sweep.ts";
+import { standing } from "../hands/words.ts";
 import type { Position } from "../record/schemas.ts";
-import type { Thread } from "../schematic/thread.ts";
 import type { Circuitry } from "./circuitry.ts";
 import { EVERY, type RailwayState } from "./states.ts";
-import { AT_REST, stateFor } from "./threadReading.ts";
+import { AT_REST } from "./threadReading.ts";
 
 /** What one supply gives. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */
 export interface SupplyLoad {
@@ -17,6 +19,8 @@ export interface SupplyLoad {
   worst: number;
   /** When that is, as part of a sentence. */
   when: string;
+  /** It takes motors that are held against their stops, which a well set one never is. */
+  blocked: boolean;
 }
 
 const moved = (otherwise: Position): RailwayState => {
@@ -25,44 +29,38 @@ const moved = (otherwise: Position): RailwayState => {
 /** All turnouts on their way at once, to normal or to reverse. */
 export const ALL_MOVING: Record<Position, RailwayState> = { N: moved("N"), R: moved("R") };
 
-/** Solved loads of all supplies at rest, while all move, and at the worst moment of one turnout being thrown and held. */
-export function supplyLoads(circuitry: Circuitry, threads: readonly Thread[]): SupplyLoad[] {
-  const leading = oneForEachDriver(threads);
-  return circuitry.record.devices.flatMap((device): SupplyLoad[] => {
-    const type = typeOf(circuitry.record, device);
+/**
+ * Solved loads of all supplies: at rest, while all turnouts move, and when everything draws at once that can, every servo
+ * held against its stop and as many controls held as there are fingers.
+ */
+export function supplyLoads(circuitry: Circuitry): SupplyLoad[] {
+  const { record } = circuitry;
+  const sweeps = sweepsOf(circuitry);
+  return record.devices.flatMap((device): SupplyLoad[] => {
+    const type = typeOf(record, device);
     if (type.family !== "supply") return [];
     const scale = traitsOf(type).gives === "ac" ? Math.SQRT1_2 : 1;
     const given = (state: RailwayState) => Math.abs(circuitry.amps(device.id, "inside", state)) * scale;
     const rest = Math.max(given(AT_REST.N), given(AT_REST.R));
     const moving = Math.max(given(ALL_MOVING.N), given(ALL_MOVING.R));
-    const load: SupplyLoad = { deviceId: device.id, rest, moving, worst: rest, when: "with everything at rest" };
-    if (moving > rest) Object.assign(load, { worst: moving, when: "while all turnouts move at once" });
-    for (const thread of leading.filter((each) => isFedBy(circuitry, each, device.id))) {
-      for (const position of ["N", "R"] as const) {
-        const held = given(stateFor(thread, position, "held"));
-        if (held > load.worst)
-          Object.assign(load, { worst: held, when: `while ${thread.control?.device.label} is held at ${position}` });
-      }
-    }
-    return [load];
+    const number = circuitry.piece(`${device.id}.inside`);
+    const most = number === undefined ? undefined : mostOf(circuitry, number, sweeps[number], device.id);
+    const looked = [
+      { worst: rest, when: "with everything at rest", blocked: false },
+      { worst: moving, when: "while all turnouts move at once", blocked: false },
+      ...(most && sweeps[number ?? 0]
+        ? [{ worst: most.amps * scale, when: standing(record, most.when), blocked: most.blocked }]
+        : []),
+    ];
+    const worst = looked.reduce((a, b) => (b.worst > a.worst * (1 + 1e-6) ? b : a));
+    return [{ deviceId: device.id, rest, moving, ...worst }];
   });
 }
 
-/** Of the threads with a control, the first on each driver: held long, they all draw what the driver lets through. */
-function oneForEachDriver(threads: readonly Thread[]): Thread[] {
-  const drivers = new Set<string>();
-  return threads.filter(({ control, motors }) => {
-    const driver = motors[0]?.driver?.device.id;
-    if (!control || !driver || drivers.has(driver)) return false;
-    drivers.add(driver);
-    return true;
-  });
-}
-
-/** Whether a thread's driver lies in the same piece of circuit as a supply. */
-function isFedBy(circuitry: Circuitry, thread: Thread, supplyId: string): boolean {
-  const driver = thread.motors[0]?.driver;
-  if (!driver || driver.type.outputs > 0) return false;
-  const piece = circuitry.piece(`${supplyId}.emf`);
-  return piece !== undefined && piece === circuitry.piece(`${thread.control?.device.id}:C`);
+/** What a supply gives when everything in its piece draws that can. */
+function mostOf(circuitry: Circuitry, number: number, swept: Sweep | undefined, supplyId: string) {
+  if (!swept) return undefined;
+  const { states, when } = swept.worst;
+  const amps = Math.abs(circuitry.solveAs(number, states).amps(`${supplyId}.inside`) ?? 0);
+  return { amps, when, blocked: states.some((state) => state.blocked) };
 }

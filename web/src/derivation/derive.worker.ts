@@ -2,6 +2,7 @@ import {
   type Consequence,
   consequencesOf,
   controlsOf,
+  cures,
   Derived,
   type EditGroup,
   type MeterReading,
@@ -99,6 +100,13 @@ const worker = {
   /** What an edit would do to the findings, before it is made; null while nothing is derived. */
   consequences(group: EditGroup): Consequence | null {
     return derived && consequencesOf(derived, group);
+  },
+
+  /** Whether a remedy, made and solved, cures a finding; false when either is gone. @param label of the remedy */
+  cures(key: string, label: string): boolean {
+    const finding = derived?.findings.find((each) => each.key === key);
+    const remedy = finding?.remedies.find((each) => each.label === label);
+    return derived && finding && remedy ? cures(derived, finding, remedy) : false;
   },
 
   /** How much is left open. */

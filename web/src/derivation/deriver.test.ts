@@ -30,6 +30,7 @@ function slowWorker() {
     focus: (given: Focus) => answer(`focus ${given.turnoutId}`, { turnoutId: given.turnoutId }),
     proving: () => answer("proving", {}),
     openEnds: () => answer("open ends", 3),
+    cures: (_key: string, label: string) => answer(`cures ${label}`, true),
   } as unknown as AskWorker;
   const release = async () => {
     waiting.shift()?.();
@@ -157,6 +158,33 @@ it("gives no consequences rather than an error when it cannot say", async () => 
   const worker = { ...quickWorker(), consequences: () => Promise.reject(new Error("no")) } as unknown as AskWorker;
   expect(await deriver(worker).subject.consequences({ words: "x", edits: [] })).toBeNull();
   expect(await deriver(quickWorker()).subject.consequences({ words: "x", edits: [] })).toEqual({ cured: [] });
+});
+
+it("solves remedies one by one when nothing else is wanted, an edit first, and forgets those of the record before", async () => {
+  const { asked, worker, release } = slowWorker();
+  const { subject } = deriver(worker);
+  const verdicts: (boolean | null)[] = [];
+  const note = (cures: boolean | null) => void verdicts.push(cures);
+  subject.want("a", record("A"), FOCUS);
+  for (let answer = 0; answer < 4; answer++) await release();
+  void subject.cures("coil-held-on:y1", "Spring").then(note);
+  void subject.cures("coil-held-on:y1", "Move").then(note);
+  await release();
+  expect(asked.slice(4)).toEqual(["cures Spring", "cures Move"]);
+  expect(verdicts).toEqual([true]);
+  subject.want("a", record("A2"), FOCUS);
+  await release();
+  expect(asked.slice(6)).toEqual(["overview A2"]);
+  expect(verdicts).toEqual([true, null]);
+});
+
+it("does not offer a remedy that cannot be solved, and goes on", async () => {
+  const worker = { ...quickWorker(), cures: () => Promise.reject(new Error("no")) } as unknown as AskWorker;
+  const { subject, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS);
+  await soon();
+  expect(await subject.cures("k", "l")).toBe(false);
+  expect(latest()?.state).toBe("checked");
 });
 
 it("forgets all results when no railway is open", async () => {

@@ -40,6 +40,13 @@ type Done = Record<"record" | "proving" | "openEnds", RailwayRecord | null> & { 
 
 const nothingDone = (): Done => ({ record: null, focus: null, proving: null, openEnds: null });
 
+/** A question whether a remedy cures, and who waits for the answer. */
+interface Doubt {
+  key: string;
+  label: string;
+  tell: (cures: boolean | null) => void;
+}
+
 interface Wanted {
   railwayId: string | null;
   record: RailwayRecord | null;
@@ -48,7 +55,7 @@ interface Wanted {
 
 /**
  * Asks the worker for what is wanted. Requests still queued are dropped when a newer one arrives. First comes the overview
- * of the record, then the focus, then how far the proving is and what is left open.
+ * of the record, then the focus, then how far the proving is and what is left open; last whether remedies that are looked at cure.
  *
  * A worker that throws or dies is told of once; it is started anew with the next record, or when asked to.
  */
@@ -58,6 +65,8 @@ export class Deriver {
   private wanted: Wanted = { railwayId: null, record: null, focus: null };
   private done = nothingDone();
   private running = false;
+  /** Remedies that somebody looks at; they are solved when nothing else is to be worked out. */
+  private doubts: Doubt[] = [];
   private results = NO_RESULTS;
   /** The latest overview that came, shown or not: the worker sends only what changed since. */
   private base: Overview | null = null;
@@ -75,6 +84,7 @@ export class Deriver {
       this.base = null;
       this.tell({ ...NO_RESULTS, railwayId });
     } else if (changed) this.tell({ state: "checking" });
+    if (changed) this.dropDoubts();
     if (record) void this.work();
   }
 
@@ -84,6 +94,19 @@ export class Deriver {
     this.done = nothingDone();
     this.tell({ state: "checking", failure: null });
     void this.work();
+  }
+
+  /** Whether a remedy, made and solved, cures a finding; null when the record moved on before it was known. */
+  cures(key: string, label: string): Promise<boolean | null> {
+    return new Promise((tell) => {
+      this.doubts.push({ key, label, tell });
+      void this.work();
+    });
+  }
+
+  private dropDoubts(): void {
+    for (const { tell } of this.doubts) tell(null);
+    this.doubts = [];
   }
 
   /** What an edit would do to the findings, asked of the worker before it is made; null when it cannot say. */
@@ -166,11 +189,19 @@ export class Deriver {
         const openEnds = await this.ask((worker) => worker.openEnds());
         this.done.openEnds = record;
         if (isWanted()) this.tell({ openEnds });
-      } else return false;
+      } else {
+        const [doubt] = this.doubts;
+        if (!doubt) return false;
+        // one that cannot be solved is not offered, and takes nothing else with it
+        const cures = await this.ask((worker) => worker.cures(doubt.key, doubt.label)).catch(() => false);
+        this.doubts = this.doubts.filter((each) => each !== doubt);
+        doubt.tell(isWanted() ? cures : null);
+      }
     } catch (error) {
       if (this.wanted.railwayId !== railwayId) return true;
       // the same question would fail again: wait for another record, or until the owner asks for it
       this.discard();
+      this.dropDoubts();
       this.done = { record, focus, proving: record, openEnds: record };
       this.tell({ state: "failed", failure: error instanceof Error ? error.message : String(error) });
     }

@@ -1,5 +1,5 @@
-import type { Consequence, EditGroup, Thread } from "@alderman/core";
-import { useEffect } from "react";
+import type { Consequence, EditGroup, Finding, Remedy, Thread } from "@alderman/core";
+import { useEffect, useState } from "react";
 import { type AppThunk, useAppDispatch, useAppSelector } from "../store/store.ts";
 import { choose } from "../store/view.ts";
 import type { FocusResult } from "./derive.worker.ts";
@@ -42,6 +42,42 @@ export function useChosenThread(): Thread | undefined {
 /** What an edit would do to the findings, before it is made. */
 export function askConsequences(group: EditGroup): AppThunk<Promise<Consequence | null>> {
   return (_dispatch, _getState, { checker }) => checker.consequences(group);
+}
+
+/**
+ * The remedies of a finding that cure it, in their order, as far as they were made and solved; those of no use here are
+ * among them.
+ */
+export function useCures(finding: Finding): { cures: Remedy[]; solving: boolean } {
+  const dispatch = useAppDispatch();
+  const [known, setKnown] = useState<{ of: Finding; verdicts: ReadonlyMap<string, boolean> } | null>(null);
+  useEffect(() => {
+    let gone = false;
+    setKnown({ of: finding, verdicts: new Map() });
+    for (const { label, group } of finding.remedies) {
+      if (!group) continue;
+      void dispatch(askCures(finding.key, label)).then((cures) => {
+        if (gone || cures === null) return;
+        setKnown((now) =>
+          now?.of === finding ? { of: finding, verdicts: new Map(now.verdicts).set(label, cures) } : now,
+        );
+      });
+    }
+    return () => {
+      gone = true;
+    };
+  }, [finding, dispatch]);
+  const verdicts = known?.of === finding ? known.verdicts : NO_VERDICTS;
+  return {
+    cures: finding.remedies.filter(({ label, group }) => !group || verdicts.get(label)),
+    solving: finding.remedies.some(({ label, group }) => group && !verdicts.has(label)),
+  };
+}
+
+const NO_VERDICTS: ReadonlyMap<string, boolean> = new Map();
+
+function askCures(key: string, label: string): AppThunk<Promise<boolean | null>> {
+  return (_dispatch, _getState, { checker }) => checker.cures(key, label);
 }
 
 /** Starts the worker anew after it failed. */

@@ -1,5 +1,6 @@
 import { type Acceptance, Draft, type Finding, freshId, type Remedy } from "@alderman/core";
 import { type PointerEvent, useRef, useState } from "react";
+import { useCures } from "../derivation/hooks.ts";
 import { Mark } from "../drawing/Mark.tsx";
 import { verdictFor } from "../drawing/verdict.ts";
 import { Button } from "../kit/Button.tsx";
@@ -13,7 +14,6 @@ const RemedyLook = part(async () => (await import("./RemedyLook.tsx")).RemedyLoo
 
 /** A finding: where, why in one sentence with the numbers, and what can be done about it. */
 export function FindingCard({ finding }: { finding: Finding }) {
-  const [best] = finding.remedies.filter(({ group }) => group);
   return (
     <article
       className="finding grid grid-cols-[30px_minmax(0,1fr)] border-b border-rule px-3 pt-2.25 pb-2.5 focus-visible:-outline-offset-3"
@@ -36,14 +36,26 @@ export function FindingCard({ finding }: { finding: Finding }) {
           <Kept finding={finding} />
         ) : (
           <div className="mt-1.75 flex flex-wrap items-center gap-2">
-            {finding.remedies.map((remedy) => (
-              <RemedyButton key={remedy.label} remedy={remedy} best={remedy === best} />
-            ))}
+            <Cures finding={finding} />
             {finding.severity !== "stop" && <KeepButton finding={finding} />}
           </div>
         )}
       </div>
     </article>
+  );
+}
+
+/** What cures the finding: each remedy was made on a copy and solved before it is offered. */
+function Cures({ finding }: { finding: Finding }) {
+  const { cures, solving } = useCures(finding);
+  const [best] = cures.filter(({ group }) => group);
+  return (
+    <>
+      {cures.map((remedy) => (
+        <RemedyButton key={remedy.label} remedy={remedy} best={remedy === best} />
+      ))}
+      {solving && <span className="text-small text-ink-2">Solving what cures it</span>}
+    </>
   );
 }
 

@@ -24,9 +24,12 @@ export function toggleToMotor(thread: Thread, joiner: Joiner): void {
       joiner.join("pulse-plus", id, [at(unit.device.id, outTerminals(unit)[0]), at(control.device.id, sides.common)]);
     }
     const normal = sides.N ?? sides.press;
-    if (normal) joiner.join("to-normal", id, [at(control.device.id, normal), ...switched.map((m) => coilEnd(m, "N"))]);
     const coils = switched.filter((motor) => traitsOf(motor.type).movedBy === "pulse");
-    if (sides.R) joiner.join("to-reverse", id, [at(control.device.id, sides.R), ...coils.map((m) => coilEnd(m, "R"))]);
+    // each motor for its own turnout, whose run its wires take
+    for (const motor of normal ? switched : [])
+      joiner.join("to-normal", motor.turnout.id, [at(control.device.id, normal ?? "N"), coilEnd(motor, "N")]);
+    for (const motor of sides.R ? coils : [])
+      joiner.join("to-reverse", motor.turnout.id, [at(control.device.id, sides.R ?? "R"), coilEnd(motor, "R")]);
   }
   if (asksBy(thread.control) === "poles") return;
   for (const motor of switched) {

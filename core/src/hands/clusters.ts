@@ -1,0 +1,191 @@
+import { traitsOf } from "../catalogue/traits.ts";
+import type { Element } from "../circuit/elements.ts";
+import { Groups } from "../circuit/groups.ts";
+import type { DeviceState, FedBy } from "../readings/kit.ts";
+import type { Member } from "../readings/pieces.ts";
+import { type Lever, leversOf } from "./levers.ts";
+
+/** A piece of circuit at rest, and what its devices are made of in any other state. */
+export interface Ground {
+  members: readonly Member[];
+  /** How each of them stands at rest. */
+  states: readonly DeviceState[];
+  wires: readonly Element[];
+  /** Elements of the member at a place that lie in the piece. */
+  elementsOf: (place: number, state: DeviceState) => readonly Element[];
+  fedBy: (deviceId: string) => FedBy;
+}
+
+/** A lever with the place of its device in the piece. */
+export interface LeverAt extends Lever {
+  /** Tells it from all others of the piece. */
+  key: string;
+  place: number;
+  /** Values that its settings give the elements that it moves, by their names. */
+  moves: ReadonlyMap<string, readonly string[]>;
+}
+
+/** What hangs together between rails: how one lever of it stands matters to its others. */
+export interface Cluster {
+  levers: LeverAt[];
+  /** Elements by the place of their device: its own, and those of what feeds it with whatever feeds that. */
+  elements: Map<number, Set<string>>;
+}
+
+/**
+ * Cuts a piece at its rails, which supplies, discharge units and boards hold by themselves: what lies in one cluster
+ * makes no difference to another but by what it draws. Wires count as nothing here.
+ */
+export function clustersOf(ground: Ground): { clusters: Cluster[]; nodeOf: (terminal: string) => number } {
+  const { members, states, wires } = ground;
+  const elements = members.map((_, place) => ground.elementsOf(place, states[place] as DeviceState));
+  const wired = new Groups();
+  for (const { nodes } of [...wires, ...elements.flat()]) for (const node of nodes) wired.join(node, node);
+  for (const { nodes } of wires) wired.join(nodes[0], nodes[1]);
+  const numbers = wired.numbered();
+  const nodeOf = (terminal: string) => numbers.get(terminal) ?? -1;
+  const rails = railsOf(ground, elements, nodeOf);
+  const groups = new Groups();
+  for (const { id, nodes } of elements.flat()) {
+    groups.join(id, id);
+    for (const node of nodes) if (!rails.has(nodeOf(node))) groups.join(id, `node ${nodeOf(node)}`);
+  }
+  // the two coils of a motor throw it together
+  for (const { device, type } of members)
+    if (traitsOf(type).movedBy === "pulse") groups.join(`${device.id}.N`, `${device.id}.R`);
+  const groupOf = groups.numbered();
+  const made = new Map<number, Cluster>();
+  const joined = new Set(wires.flatMap(({ nodes }) => nodes));
+  for (const [place, member] of members.entries()) {
+    const state = states[place] as DeviceState;
+    const isJoined = (terminal: string) => joined.has(`${member.device.id}:${terminal}`);
+    for (const [index, lever] of leversOf(member, state.outputs.keys(), isJoined).entries()) {
+      const moves = movedBy(ground, place, lever);
+      for (const number of new Set([...moves.keys()].map((id) => groupOf.get(id) ?? -1))) {
+        const cluster: Cluster = made.get(number) ?? { levers: [], elements: new Map() };
+        made.set(number, cluster);
+        cluster.levers.push({ ...lever, key: `${place} ${index}`, place, moves });
+      }
+    }
+  }
+  const idle: [number, Element][] = [];
+  for (const [place, own] of elements.entries()) {
+    for (const element of own) {
+      const cluster = made.get(groupOf.get(element.id) ?? -1);
+      if (cluster) addTo(cluster.elements, place, element.id);
+      else idle.push([place, element]);
+    }
+  }
+  const feeds = feedsOf(ground, idle, nodeOf, rails);
+  const byId = new Map(elements.flat().map((element) => [element.id, element]));
+  for (const cluster of made.values()) withFeeds(cluster, byId, feeds, nodeOf);
+  return { clusters: [...made.values()], nodeOf };
+}
+
+function addTo(elements: Map<number, Set<string>>, place: number, id: string): void {
+  const own = elements.get(place) ?? new Set();
+  elements.set(place, own);
+  own.add(id);
+}
+
+/** Elements that are otherwise in one setting of a lever than in another, with their value in each. */
+function movedBy(ground: Ground, place: number, { settings }: Lever): Map<string, string[]> {
+  const state = ground.states[place] as DeviceState;
+  const lists = settings.map(({ set }) => ground.elementsOf(place, set(state)));
+  const moves = new Map<string, string[]>();
+  for (const [index, element] of (lists[0] ?? []).entries()) {
+    const values = lists.map((list) => valueOf(list[index]));
+    if (values.some((value) => value !== values[0])) moves.set(element.id, values);
+  }
+  return moves;
+}
+
+const values = new WeakMap<Element, string>();
+
+/** All of an element but its name and nodes, as text. */
+export function valueOf(element: Element | undefined): string {
+  if (!element) return "";
+  const known = values.get(element);
+  if (known) return known;
+  const { id: _id, nodes: _nodes, ...rest } = element;
+  const value = JSON.stringify("control" in rest ? { ...rest, control: "" } : rest);
+  values.set(element, value);
+  return value;
+}
+
+/** Nodes whose volts are held: terminals of supplies, units and fed boards, and whatever an ideal source ties to one. */
+function railsOf(
+  { members, fedBy }: Ground,
+  elements: readonly (readonly Element[])[],
+  nodeOf: (terminal: string) => number,
+): Set<number> {
+  const rails = new Set<number>();
+  for (const { device, type } of members) {
+    const { gives, powered, power } = traitsOf(type);
+    const held =
+      gives === "pulse" || (type.family !== "supply" && powered && fedBy(device.id) !== "none")
+        ? ["+", "−"]
+        : type.family === "supply" && gives !== "bus"
+          ? power
+          : [];
+    for (const name of held) rails.add(nodeOf(`${device.id}:${name}`));
+  }
+  rails.delete(-1);
+  const sources = elements.flat().filter(({ kind }) => kind === "voltage");
+  for (let before = -1; before !== rails.size; ) {
+    before = rails.size;
+    for (const { nodes } of sources) {
+      const [a, b] = nodes.map(nodeOf) as [number, number];
+      if (rails.has(a)) rails.add(b);
+      if (rails.has(b)) rails.add(a);
+    }
+  }
+  return rails;
+}
+
+/** What holds each rail: elements that no lever moves, of supplies, units and boards that have a hand in it. */
+function feedsOf(
+  { members, fedBy }: Ground,
+  idle: readonly [number, Element][],
+  nodeOf: (terminal: string) => number,
+  rails: ReadonlySet<number>,
+): Map<number, [number, Element][]> {
+  const feeds = new Map<number, [number, Element][]>();
+  const byPlace = new Map<number, [number, Element][]>();
+  for (const each of idle) byPlace.set(each[0], [...(byPlace.get(each[0]) ?? []), each]);
+  for (const [place, own] of byPlace) {
+    const { device, type } = members[place] as Member;
+    const terminals = new Set(type.terminals.map(({ name }) => `${device.id}:${name}`));
+    const gives = type.family === "supply" || traitsOf(type).gives === "pulse" || fedBy(device.id) === "track";
+    for (const name of new Set(own.flatMap(([, { nodes }]) => nodes))) {
+      const node = nodeOf(name);
+      // a board holds its inner rails; those at its terminals are held by what feeds it
+      if (!rails.has(node) || (!gives && terminals.has(name))) continue;
+      feeds.set(node, [...(feeds.get(node) ?? []), ...own]);
+    }
+  }
+  return feeds;
+}
+
+/** Adds to a cluster what holds its rails, and what holds the rails of that. */
+function withFeeds(
+  cluster: Cluster,
+  byId: ReadonlyMap<string, Element>,
+  feeds: ReadonlyMap<number, [number, Element][]>,
+  nodeOf: (terminal: string) => number,
+): void {
+  const seen = new Set<number>();
+  const open = [...cluster.elements.values()].flatMap((ids) => [...ids]);
+  for (let id = open.pop(); id !== undefined; id = open.pop()) {
+    for (const name of byId.get(id)?.nodes ?? []) {
+      const node = nodeOf(name);
+      if (seen.has(node)) continue;
+      seen.add(node);
+      for (const [place, element] of feeds.get(node) ?? []) {
+        if (cluster.elements.get(place)?.has(element.id)) continue;
+        addTo(cluster.elements, place, element.id);
+        open.push(element.id);
+      }
+    }
+  }
+}

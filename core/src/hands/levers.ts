@@ -1,0 +1,113 @@
+import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
+import { traitsOf } from "../catalogue/traits.ts";
+import type { DeviceState } from "../readings/kit.ts";
+import type { Member } from "../readings/pieces.ts";
+import type { Position } from "../record/schemas.ts";
+
+/** One way in which a lever can stand. */
+export interface Setting {
+  /** What stands so, with the device's label: "T1", "zone 2 of BD1". */
+  name: (label: string) => string;
+  /** How it stands: "at N", "occupied". */
+  stands: string;
+  /** Lasts only while a finger holds it. */
+  held: boolean;
+  /** The device's state when it stands so. */
+  set: (state: DeviceState) => DeviceState;
+}
+
+/** Something about a device that a hand, a train, a board or a restart sets, however everything else stands. */
+export interface Lever {
+  deviceId: string;
+  /** How it can stand; first how it is found at rest. */
+  settings: readonly Setting[];
+}
+
+/**
+ * All that can be set of a device, each by itself.
+ * @param isJoined whether a terminal of it is wired to anything
+ */
+export function leversOf(
+  { device, type }: Pick<Member, "device" | "type">,
+  outputs: Iterable<number>,
+  isJoined: (terminal: string) => boolean,
+): Lever[] {
+  const lever = (...settings: Setting[]): Lever => ({ deviceId: device.id, settings });
+  if (type.family === "control") return [lever(...hands(type))];
+  const ways = [...outputs];
+  const levers: Lever[] = [];
+  if (type.drives === "pair") levers.push(...ways.map((way) => lever(sent(way, "N"), sent(way, "R"))));
+  if (type.drives === "sink") levers.push(...ways.map((way) => lever(...switched(way, (at) => `${at}-${way}`))));
+  if (type.drives === "contact")
+    levers.push(...numbered(type.outputs).map((way) => lever(...switched(way, (at) => `relay ${way} of ${at}`))));
+  else if (type.contactSets > 0) levers.push(lever(...arm(type)));
+  if (traitsOf(type).inTrack === "polarity-unit") levers.push(lever(rail("N", "J"), rail("R", "K")));
+  if (type.zones !== undefined) levers.push(...numbered(type.zones).map((zone) => lever(...train(zone, type))));
+  if (traitsOf(type).gives === "pins") {
+    const pins = numbered(16).filter((pin) => isJoined(`P${pin}`));
+    levers.push(...pins.map((pin) => lever(...switched(pin, (at) => `pin ${pin} of ${at}`))));
+  }
+  if (traitsOf(type).moving && type.figures.stalledAmps) levers.push(lever(...stopped()));
+  return levers;
+}
+
+const itself = (label: string) => label;
+
+function setting(stands: string, set: Setting["set"], name: Setting["name"] = itself, held = false): Setting {
+  return { name, stands, held, set };
+}
+
+/** A control stays where it is put, or is made while it is held. */
+function hands(type: DeviceType): Setting[] {
+  const { asks } = traitsOf(type);
+  const made = (position: Position | null, stands: string, held = false) =>
+    setting(stands, (state) => ({ ...state, made: position }), itself, held);
+  if (asks === "press") return [made(null, "let go"), made("N", "pressed", true)];
+  const side = (position: Position) => (asks === "position" ? `at ${position === "N" ? 1 : 2}` : `at ${position}`);
+  if (!type.maintained)
+    return [made(null, "let go"), made("N", `held ${side("N")}`, true), made("R", `held ${side("R")}`, true)];
+  const both = [made("N", side("N")), made("R", side("R"))];
+  return asks === "position" ? [...both, made(null, "at none of its positions in use")] : both;
+}
+
+/** What a board was told by its address, its events or its inputs. */
+function sent(way: number, position: Position): Setting {
+  return setting(
+    `at ${position}`,
+    (state) => ({ ...state, outputs: new Map(state.outputs).set(way, position) }),
+    (label) => `${label}-${way}`,
+  );
+}
+
+/** Something of a board that is off or on: outputs, relays, pins, zones. */
+function switched(way: number, name: Setting["name"], [off, on] = ["off", "on"]): [Setting, Setting] {
+  const without = (state: DeviceState) => new Set([...state.on].filter((each) => each !== way));
+  return [
+    setting(off ?? "off", (state) => ({ ...state, on: without(state) }), name),
+    setting(on ?? "on", (state) => ({ ...state, on: new Set([...state.on, way]) }), name),
+  ];
+}
+
+function train(zone: number, type: DeviceType): [Setting, Setting] {
+  if (type.zones === 1) return switched(zone, itself, ["clear", "covered"]);
+  return switched(zone, (label) => `zone ${zone} of ${label}`, ["clear", "occupied"]);
+}
+
+/** The contacts of a motor or relay follow its arm, and stand open half way. */
+function arm(type: DeviceType): Setting[] {
+  const at = (contacts: Position | null, stands: string) => setting(stands, (state) => ({ ...state, contacts }));
+  if (traitsOf(type).relay === "held") return [at("N", "dropped out"), at("R", "picked up"), at(null, "changing over")];
+  return [at("N", "lying at N"), at("R", "lying at R"), at(null, "half way")];
+}
+
+function rail(contacts: Position, name: string): Setting {
+  return setting(`on ${name}`, (state) => ({ ...state, contacts }));
+}
+
+/** A servo whose end point lies beyond what the blades allow takes the most that it can. */
+function stopped(): [Setting, Setting] {
+  return [
+    setting("at rest", (state) => ({ ...state, blocked: false })),
+    setting("held against a stop", (state) => ({ ...state, blocked: true })),
+  ];
+}
