@@ -94,7 +94,7 @@ function movedBy(ground: Ground, place: number, { settings }: Lever): Map<string
   const lists = settings.map(({ set }) => ground.elementsOf(place, set(state)));
   const moves = new Map<string, string[]>();
   for (const [index, element] of (lists[0] ?? []).entries()) {
-    const values = lists.map((list) => valueOf(list[index]));
+    const values = lists.map((list) => valueText(list[index]));
     if (values.some((value) => value !== values[0])) moves.set(element.id, values);
   }
   return moves;
@@ -103,7 +103,7 @@ function movedBy(ground: Ground, place: number, { settings }: Lever): Map<string
 const values = new WeakMap<Element, string>();
 
 /** All of an element but its name and nodes, as text. */
-export function valueOf(element: Element | undefined): string {
+export function valueText(element: Element | undefined): string {
   if (!element) return "";
   const known = values.get(element);
   if (known) return known;

@@ -4,7 +4,7 @@ import { CircuitError, type Element } from "../circuit/elements.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { DeviceState } from "../readings/kit.ts";
 import { type Member, typeNumber } from "../readings/pieces.ts";
-import { type Cluster, clustersOf, type Ground, valueOf } from "./clusters.ts";
+import { type Cluster, clustersOf, type Ground, valueText } from "./clusters.ts";
 import { type Choice, choicesOf, FINGERS, heldIn } from "./combinations.ts";
 import type { Setting } from "./levers.ts";
 import { type Trouble, troublesIn } from "./troubles.ts";
@@ -251,7 +251,7 @@ function kindOf(
       .map((element) => {
         order.set(element.id, order.size);
         const controlled = element.kind === "switch" ? (element.control?.nodes ?? []) : [];
-        return [valueOf(element), ...[...element.nodes, ...controlled].map(number)].join(" ");
+        return [valueText(element), ...[...element.nodes, ...controlled].map(number)].join(" ");
       });
   });
   const levers = cluster.levers.map(({ place, settings, moves }) => {

@@ -9,7 +9,18 @@ import type { DeviceState } from "./kit.ts";
 import { stateThatMatters, storeNode, storesPulse } from "./models.ts";
 import type { Commands, Roles } from "./roles.ts";
 import type { Solver } from "./solver.ts";
-import { acts, actsFor, askedOf, heldBy, isActing, PRESSED, type RailwayState, RESTING, turnedIf } from "./states.ts";
+import {
+  acts,
+  actsFor,
+  askedOf,
+  EVERY,
+  heldBy,
+  isActing,
+  PRESSED,
+  type RailwayState,
+  RESTING,
+  turnedIf,
+} from "./states.ts";
 import { servoGoesTo, thrownTo, windingOf } from "./throws.ts";
 
 /**
@@ -209,12 +220,16 @@ export class Behaviour {
     });
   }
 
-  /** Side on which a control is made: one that stays put always, another while it is the one that is held. */
+  /**
+   * Side on which a control is made: one that stays put always, another while it is the one that is held. While another
+   * control throws its turnout, one that stays put still stands as it did.
+   */
   private madeOn(deviceId: string, type: DeviceType, state: RailwayState): Position | null {
     for (const commands of this.roles.commandsOf.get(deviceId) ?? []) {
-      if (!type.maintained && !this.isHeld(commands, state)) continue;
+      const isHeld = this.isHeld(commands, state);
+      if (!type.maintained && !isHeld) continue;
       const { control, thread } = commands;
-      const asked = askedOf(state, thread.turnout.id);
+      const asked = turnedIf(!isHeld && isThrownSingly(state, thread), askedOf(state, thread.turnout.id));
       const { to } = control.assignment;
       if (to !== null && to !== asked) continue;
       return turnedIf(this.roles.isTurned(deviceId, null, "label", "control"), sideMade(control, asked));
@@ -337,6 +352,11 @@ export class Behaviour {
     this.charges.set(deviceId, volts);
     return volts;
   }
+}
+
+/** Whether a turnout is being thrown by one of its controls, and not all of them at once as at the start of a day. */
+function isThrownSingly(state: RailwayState, { turnout }: Thread): boolean {
+  return state.moment !== "rest" && state.acting !== EVERY && isActing(state, turnout.id);
 }
 
 /** Where a motor went when its turnout was asked for a position, by a control or by its first one. */
