@@ -9,7 +9,7 @@ import { RULES } from "../src/findings/rules.ts";
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../../samples/${name}.json`, import.meta.url), "utf8"));
 
-it("has five mistakes planted on the demo, found as five things, and keeps what is noted", () => {
+it("has five mistakes planted on the demo, found as five things beside a note, and keeps what is noted", () => {
   const { findings, complete, schematic } = new Derived(sample("skerrin-ferry"));
   const found = (counts: boolean) =>
     findings.filter(({ kept }) => (kept === null) === counts).map(({ ruleId, where }) => `${ruleId} ${where}`);
@@ -19,6 +19,7 @@ it("has five mistakes planted on the demo, found as five things, and keeps what 
     "frog-wrong-rail L2F",
     "lamp-common LP4",
     "lamp-reverse-voltage LP5",
+    "train-keeps-asking B1",
   ]);
   expect(found(false)).toEqual(["wire-not-protected PS2", "wire-not-protected TB1"]);
   expect(complete).toHaveLength(schematic.threads.length);

@@ -13,10 +13,11 @@ import type { Thread } from "../src/schematic/thread.ts";
 
 export const HEAD = ["label", "with", "motor", "driver", "control", "lamp", "frog"];
 
-/** A railway from rows of label, with, motor, driver, control, lamp, frog. */
+/** A railway from rows of label, with, motor, driver, control, lamp, frog; all turnouts are right-hand ones. */
 export function railway(...rows: string[][]): RailwayRecord {
   const record = emptyRecord("Test");
-  return edit(record, turnoutsFromTable(record, [HEAD, ...rows]).edits).record;
+  const handed = rows.map((row) => ["right", ...row]);
+  return edit(record, turnoutsFromTable(record, [["hand", ...HEAD], ...handed]).edits).record;
 }
 
 /** Four turnouts: a coil pair on one unit, a crossover of stall motors on one output, lamps from contacts. */

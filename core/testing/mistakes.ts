@@ -140,6 +140,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "lamp-reverse-voltage": () => stall("lamps-frog", "S2"),
   "back-feed": oneToggleOnTwoSupplies,
   "coils-together": () => coil("cdu", "toggle-centre-off + toggle-centre-off"),
+  "train-keeps-asking": detectorAsButton,
   "latching-locks-others": () => railway(["A", "", "stall-motor", "dual-control-board", "toggle-latching"]),
   "decoder-on-own-track": onTrackPower,
   "relay-at-start": () => coil("cdu", "toggle-centre-off", "relay-board-1"),

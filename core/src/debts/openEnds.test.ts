@@ -25,7 +25,8 @@ it("owes nothing when everything is decided and known", () => {
 });
 
 it("names what a turnout lacks, an unknown hand, idle boards and what is only assumed", () => {
-  const record = railway(["A", "", "stall-motor", "stall-decoder-8", "", "", "S2"], ["B", "", ""]);
+  const handed = railway(["A", "", "stall-motor", "stall-decoder-8", "", "", "S2"], ["B", "", ""]);
+  const record = typed(handed, "a", "hand", "unknown");
   const idle = edit(record, addBoard(record, "servo-board-4").edits).record;
   expect(texts(idle)).toEqual([
     "undecided: B has no motor | its wires and its test sheet",

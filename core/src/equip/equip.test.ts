@@ -26,7 +26,7 @@ it("fills the cells of the list from what is assigned", () => {
   expect(COLUMNS.map(({ id }) => cell(record, "m1", id))).toEqual([
     "M1",
     "",
-    "",
+    "right",
     "",
     "",
     "Stall motor with two contacts",

@@ -3,10 +3,15 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { Draft } from "../equip/draft.ts";
 import { feed } from "../equip/feed.ts";
 import { stateFor } from "../readings/threadReading.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
+import { staysMade } from "../schematic/recipes/controlSides.ts";
 import { type Heard, heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { controlsOf, isSameControl, supplyOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
+import type { At } from "../sense/chains.ts";
+import { NEVER, turnAt } from "../sense/edits.ts";
+import { senseAt } from "../sense/ledger.ts";
 import { volts } from "../units/format.ts";
 import { type Look, POSITIONS, rule } from "./rule.ts";
 
@@ -20,6 +25,8 @@ interface Deaf {
   /** Volts at the input while it is asked; null when no common 0 V joins the two. */
   at: number | null;
   powered: boolean;
+  /** Places by which its inputs are inverted, so that they count as closed while nobody touches the control. */
+  inverted: At[];
 }
 
 export const controlNotHeard = rule<Deaf>({
@@ -48,8 +55,10 @@ export const controlNotHeard = rule<Deaf>({
   where: ({ control }) => control.device.label,
   terminals: ({ heard, input }) => [terminalName(heard.board.device.label, input)],
   turnouts: ({ threads }) => threads,
-  why: ({ control, heard, position, input, at, powered }) => {
+  why: ({ control, heard, position, input, at, powered, inverted }) => {
     const board = heard.board.device.label;
+    if (powered && inverted.length > 0)
+      return `The inputs of ${board} that hear ${control.device.label} are inverted: both count as closed while nobody touches it, and ${board} understands nothing.`;
     if (!powered) return `${board} has no supply, so it does not hear ${control.device.label}.`;
     const name = terminalName(board, input);
     if (at === null)
@@ -57,9 +66,14 @@ export const controlNotHeard = rule<Deaf>({
     const threshold = volts(figureValue(heard.board.type, "thresholdVolts"));
     return `${name} stands at ${volts(at)} when ${control.device.label} asks for ${position}; ${board} hears what lies below ${threshold}, at one input at a time.`;
   },
-  remedies: ({ heard, powered }, { record }) => {
-    if (powered) return [];
+  remedies: ({ heard, powered, inverted }, { record }) => {
     const draft = new Draft(record);
+    if (powered && inverted.length > 0) {
+      for (const place of inverted) turnAt(draft, place, false, { known: "seen", at: NEVER });
+      const words = `Set the inputs of ${heard.board.device.label} as they came`;
+      return [{ label: words, group: draft.group(words) }];
+    }
+    if (powered) return [];
     feed(draft, heard.board.device, heard.board.type);
     const words = `Feed ${heard.board.device.label}`;
     return [{ label: words, group: draft.group(words) }];
@@ -76,6 +90,27 @@ function deafTo({ record, circuitry }: Look, thread: Thread, control: ThreadCont
       const input = to === null && traitsOf(control.type).asks === "press" ? heard.press : heard[position];
       const state = stateFor(thread, position, "throwing", control.assignment.id);
       const at = circuitry.volts(`${id}:${input}`, `${id}:−`, state) ?? null;
-      return { threads: [thread], control, heard, position, input, at, powered: supplyOf(record, id) !== null };
+      const powered = supplyOf(record, id) !== null;
+      return {
+        threads: [thread],
+        control,
+        heard,
+        position,
+        input,
+        at,
+        powered,
+        inverted: invertedAt(record, control, heard),
+      };
     });
+}
+
+/** Senses that invert the inputs of a control that lets go; none where two of them cancel each other, or it stays put. */
+function invertedAt(record: RailwayRecord, control: ThreadControl, { board, way }: Heard): At[] {
+  if (staysMade(control)) return [];
+  const places: At[] = [
+    { link: "inputs", deviceId: board.device.id, way: null },
+    { link: "input", deviceId: board.device.id, way },
+  ];
+  const inverting = places.filter((place) => senseAt(record, place)?.inverts);
+  return inverting.length === 1 ? inverting : [];
 }

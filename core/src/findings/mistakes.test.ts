@@ -42,6 +42,7 @@ const TO_BE_KEPT = [
   "pulse-lost-in-wire",
   "board-over-total",
   "coils-together",
+  "train-keeps-asking",
 ];
 
 it("says nothing of railways that are right but what can only be kept in mind", () => {
@@ -87,6 +88,10 @@ describe("why, in numbers", () => {
     [
       "detector-rails",
       /^Block Siding is detected through BD1-3i in rail K; Platform and Loop in rail J\. Where they meet, BD1-3i sees nothing unless both rails are cut\.$/,
+    ],
+    [
+      "train-keeps-asking",
+      /^With a train at BD1-1 or BD1-2, the address of D1-1 cannot throw A against it, and A is thrown by itself when power returns; with trains at more than one, nothing is understood\.$/,
     ],
     ["reverser-kind", /^LR1 has an output for twin-coil motors; A is a stall motor\.$/],
     ["frog-wrong-rail", /^With A at N its frog carries the left rail and must carry the right one/],
@@ -202,10 +207,24 @@ describe("the line between right and wrong", () => {
 });
 
 describe("what turns between finger and blades", () => {
-  const inverted = (link: "input" | "inputs" | "setting", way: number | null) =>
-    drafted(DRIVING["decoder with a toggle at its inputs"]!(), (draft) =>
+  const inverted = (link: "input" | "inputs" | "setting", way: number | null, toggle = "toggle-latching") =>
+    drafted(railway(["A", "", "stall-motor", "input-decoder-4", toggle]), (draft) =>
       turnAt(draft, { link, deviceId: "d1", way }, true, { known: "seen" }),
     );
+
+  it("is nothing at the inputs of a toggle that springs back: inverted, both count as closed, and nothing is heard", () => {
+    for (const [link, way] of [
+      ["input", 1],
+      ["inputs", null],
+    ] as const) {
+      const record = inverted(link, way, "toggle-centre-off");
+      const derived = new Derived(record);
+      const finding = derived.findings.find(({ ruleId }) => ruleId === "control-not-heard")!;
+      expect(finding.why).toMatch(/^The inputs of D1 that hear T1 are inverted: both count as closed/);
+      expect(derived.findings.filter(({ ruleId }) => ruleId === "goes-astray")).toEqual([]);
+      expect(curesOf(derived, finding).map(({ label }) => label)).toEqual(["Set the inputs of D1 as they came"]);
+    }
+  });
 
   it.each([
     ["input", 1, "sense of the input at D1-1 turns it", /^Invert the input at D1-1/],

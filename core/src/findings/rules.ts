@@ -29,6 +29,7 @@ import { shortByHands } from "./shortByHands.ts";
 import { shortWouldNotTrip } from "./shortWouldNotTrip.ts";
 import { supplyOutOfRange } from "./supplyOutOfRange.ts";
 import { supplyOverRating } from "./supplyOverRating.ts";
+import { trainKeepsAsking } from "./trainKeepsAsking.ts";
 import { turnoutIncomplete } from "./turnoutIncomplete.ts";
 import { unitTooWeak } from "./unitTooWeak.ts";
 import { wireNotProtected } from "./wireNotProtected.ts";
@@ -71,6 +72,7 @@ export const RULES: readonly Rule[] = [
   addressDuplicate,
   addressImpossible,
   coilsTogether,
+  trainKeepsAsking,
   turnoutIncomplete,
 ];
 

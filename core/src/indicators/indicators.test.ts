@@ -1,5 +1,5 @@
-import { expect, it } from "vitest";
-import { railway } from "../../testing/build.ts";
+import { describe, expect, it } from "vitest";
+import { railway, typed } from "../../testing/build.ts";
 import { DRIVING, LAMPS, semaphore } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -86,4 +86,36 @@ it("leaves a semaphore where it stood, and a flag with the blades", () => {
   const flag = table(railway(["A", "", "stall-motor", "stall-decoder-8", "", "mechanical-flag"]));
   expect(flag["all in order"]).toBe("N / R, truth");
   expect(flag["asked for R, the link came off at N"]).toBe("N / N, truth");
+});
+
+describe("lying is not asking", () => {
+  it("does not call a lamp a liar that shows where the blades were left by a throw that failed", () => {
+    const drained = railway(["A", "", "twin-coil-under-board", "cdu", "toggle-latching", "lamp-two-colour"]);
+    expect(table(drained)["all in order"]).toBe("N / N, truth");
+  });
+
+  it("has no power at the frog's lamps while the command station is off, and none while its colours' wires touch", () => {
+    const at = table(LAMPS["the frog"]!());
+    expect(at["computer or command station off"]).toBe("dark / dark, nothing");
+    // the two wires lie at the two rails: they short the track
+    expect(at["the two colours' wires touch"]).toBe("dark / dark, nothing");
+    expect(at["no track power"]).toBe("dark / dark, nothing");
+  });
+
+  it("shows the road before until a wheel has run over a frog with a polarity unit", () => {
+    const rows = table(
+      railway(["A", "", "twin-coil-surface", "cdu", "toggle-centre-off", "lamps-frog-diodes", "polarity unit"]),
+    );
+    expect(rows["all in order, after the first wheel"]).toBe("N / R, truth");
+    expect(rows["thrown, and no wheel over the frog since"]).toBe("R / N, lie");
+  });
+
+  it("passes no verdict on lamps at a frog while the hand is unknown", () => {
+    const record = typed(LAMPS["the frog"]!(), "a", "hand", "unknown");
+    const { derived, thread } = first(record);
+    expect(new Set(situationsOf(derived.circuitry, thread).map(({ tells }) => tells))).toEqual(new Set(["nothing"]));
+    expect(derived.reading(thread, "R", "rest").frogs[0]).toMatchObject({ wanted: null });
+    expect(derived.sheet("a").filter(({ step }) => /^(frog|lamp)-/.test(step.key))).toEqual([]);
+    expect(derived.findings.filter(({ ruleId }) => ruleId === "frog-wrong-rail")).toEqual([]);
+  });
 });

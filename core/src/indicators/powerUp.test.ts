@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { drafted, railway } from "../../testing/build.ts";
+import { drafted, railway, withFigures } from "../../testing/build.ts";
 import { LAMPS, onReversingToggle } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -75,4 +75,24 @@ it("staggers a start of day within the supply, and lets units charge", () => {
   const [unit] = startOfDay(coils, of.schematic.threads, of.loads);
   expect(unit).toMatchObject({ label: "CD1", turnouts: 2, atOnce: 1 });
   expect(unit?.seconds).toBeCloseTo(2.82, 10);
+});
+
+it("gives each motor of a start of day its own time and current, and waits only where the supply asks for it", () => {
+  // four servos of 0.2 A and eight stall motors on 2 A: all at once, in the 3 s of the slowest
+  const mixed = railway(
+    ...Array.from({ length: 4 }, (_, i) => [`S${i}`, "", "servo", i ? `SB1-${i + 1}` : "servo-board-4", "push-button"]),
+    ...Array.from({ length: 8 }, (_, i) => [`A${i}`, "", "stall-motor", i ? `D1-${i + 1}` : "stall-decoder-8"]),
+  );
+  const starts = (record: RailwayRecord) => {
+    const derived = new Derived(record);
+    return startOfDay(record, derived.schematic.threads, derived.loads);
+  };
+  expect(starts(mixed)).toEqual([{ label: "PS1", turnouts: 12, atOnce: 12, seconds: 3 }]);
+  // a supply of 0.5 A leaves room for one servo at a time beside what lies at rest
+  const [weak] = starts(withFigures(mixed, "PS1", { ratedAmps: 0.5 }));
+  expect(weak?.atOnce).toBeLessThan(12);
+  expect(weak?.seconds).toBeGreaterThan(8);
+  // two coils that are thrown together wait for one charge
+  const pair = railway(["A", "", "twin-coil-surface", "cdu", "toggle-centre-off"], ["B", "A", "twin-coil-surface"]);
+  expect(starts(pair)[0]).toMatchObject({ turnouts: 2, seconds: expect.closeTo(1.41, 5) });
 });

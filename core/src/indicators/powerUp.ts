@@ -123,37 +123,74 @@ export interface StartOfDay {
 const SHARE = 0.8;
 /** Time constants in which a discharge unit counts as charged again: to 95 %. */
 const TIME_CONSTANTS = 3;
+/** Time for which a motor is given to move whose type does not say, seconds (common practice). */
+const MOVE_SECONDS = 3;
+
+/** A motor on its way: what it takes, and for how long. */
+interface Move {
+  amps: number;
+  seconds: number;
+}
 
 /**
- * How long it takes to set every turnout anew, supply by supply, staggered so that no supply gives more than four fifths of
- * its rating; coils wait for their unit to charge again.
+ * How long it takes to set every turnout anew, supply by supply: each motor with its own time and current, as many at once
+ * as leave a fifth of the supply's rating; coils wait for their unit to charge again, once for those thrown together.
  */
 export function startOfDay(
   record: RailwayRecord,
   threads: readonly Thread[],
   loads: readonly SupplyLoad[],
 ): StartOfDay[] {
-  const rows = new Map<string, StartOfDay>();
+  const pulsed = new Map<string, StartOfDay>();
+  const moves = new Map<string, Move[]>();
   for (const { motors } of threads) {
+    const fired = new Set<string>();
     for (const { type, driver, device } of motors) {
       const source = driver?.device.id ?? device.id;
       const farads = driver?.type.figures.farads?.value;
-      const load = loads.find(({ deviceId }) => deviceId === supplyIdOf(record, source));
-      const by = farads ? source : (load?.deviceId ?? source);
-      const row = rows.get(by) ?? { label: deviceOf(record, by).label, turnouts: 0, atOnce: 1, seconds: 0 };
-      row.turnouts++;
-      if (farads) row.seconds += TIME_CONSTANTS * farads * (driver?.type.figures.chargeOhms?.value ?? 0);
-      else {
-        const rated = load ? (typeOf(record, deviceOf(record, load.deviceId)).figures.ratedAmps?.value ?? 0) : 0;
-        const left = Math.max(0, rated * SHARE - (load?.rest ?? 0));
-        const each = type.figures.ratedAmps?.value ?? 0;
-        row.atOnce = Math.max(1, each > 0 ? Math.floor(left / each) : 1);
-        row.seconds = Math.ceil(row.turnouts / row.atOnce) * (type.figures.moveSeconds?.value ?? 1);
+      if (farads) {
+        const label = deviceOf(record, source).label;
+        const row = pulsed.get(source) ?? { label, turnouts: 0, atOnce: 1, seconds: 0 };
+        pulsed.set(source, row);
+        row.turnouts++;
+        if (!fired.has(source)) row.seconds += TIME_CONSTANTS * farads * (driver?.type.figures.chargeOhms?.value ?? 0);
+        fired.add(source);
+        continue;
       }
-      rows.set(by, row);
+      const supplyId = supplyIdOf(record, source);
+      moves.set(supplyId, [...(moves.get(supplyId) ?? []), moveOf(record, supplyId, type)]);
     }
   }
-  return [...rows.values()].map((row) => ({ ...row, atOnce: Math.min(row.atOnce, row.turnouts) }));
+  const moving = [...moves].map(([id, all]): StartOfDay => {
+    const rated = typeOf(record, deviceOf(record, id)).figures.ratedAmps?.value ?? Number.POSITIVE_INFINITY;
+    const rest = loads.find(({ deviceId }) => deviceId === id)?.rest ?? 0;
+    return { label: deviceOf(record, id).label, turnouts: all.length, ...staggered(all, rated * SHARE - rest) };
+  });
+  return [...pulsed.values(), ...moving];
+}
+
+/** What a motor takes on its way: by its leaflet, or by what it is while it moves. */
+function moveOf(record: RailwayRecord, supplyId: string, { figures, model }: DeviceType): Move {
+  const volts = typeOf(record, deviceOf(record, supplyId)).figures.volts?.value ?? 0;
+  const byOhms = figures.movingOhms ? volts / figures.movingOhms.value : 0;
+  const amps = model === "servo" ? (figures.ratedAmps?.value ?? byOhms) : byOhms;
+  return { amps, seconds: figures.moveSeconds?.value ?? MOVE_SECONDS };
+}
+
+/** The moves one after the other as the current allows; one that asks more than there is moves alone. */
+function staggered(moves: readonly Move[], amps: number): { atOnce: number; seconds: number } {
+  let under: { amps: number; until: number }[] = [];
+  let [now, atOnce] = [0, 0];
+  const taken = () => under.reduce((sum, each) => sum + each.amps, 0);
+  for (const move of moves) {
+    while (under.length > 0 && taken() + move.amps > amps) {
+      now = Math.min(...under.map(({ until }) => until));
+      under = under.filter(({ until }) => until > now);
+    }
+    under.push({ amps: move.amps, until: now + move.seconds });
+    atOnce = Math.max(atOnce, under.length);
+  }
+  return { atOnce, seconds: Math.max(0, ...under.map(({ until }) => until)) };
 }
 
 function supplyIdOf(record: RailwayRecord, deviceId: string): string {

@@ -1,11 +1,12 @@
-import { figureValue } from "../catalogue/catalogue.ts";
+import { figureValue, findType } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Element } from "../circuit/elements.ts";
+import type { OperatingPoint } from "../circuit/solution.ts";
 import { type Circuitry, type Extra, SHORT_OHMS } from "../readings/circuitry.ts";
 import type { RailwayState } from "../readings/states.ts";
 import { AT_REST, stateFor } from "../readings/threadReading.ts";
 import type { Position } from "../record/schemas.ts";
-import { controlsOf, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
+import { controlsOf, supplyOf, type Thread, type ThreadFrog, type ThreadLamp } from "../schematic/thread.ts";
 import { type Knows, knowledgeOf } from "./knowledge.ts";
 
 /** What an indicator shows: a position, both at once, nothing, or whatever it showed before. */
@@ -29,34 +30,62 @@ export function situationsOf(circuitry: Circuitry, thread: Thread): Situation[] 
   const { lamp } = thread;
   const knowledge = knowledgeOf(thread);
   if (!lamp || !knowledge) return [];
-  const faults = lamp.type.leads ? wiredFaults(circuitry, thread, lamp) : unwiredFaults(circuitry, thread, lamp);
-  return [...faults, ...beyondWires(knowledge.knows, thread)];
+  const looked = { circuitry, thread, lamp, knows: knowledge.knows, lies: liesOf(circuitry, thread, lamp) };
+  const rows = [...(lamp.type.leads ? wiredFaults(looked) : unwiredFaults(looked)), ...beyondWires(looked)];
+  const frog = frogOf(looked);
+  // which lamp should light at a frog hangs on the hand
+  return frog?.turnout.hand === "unknown" ? rows.map((row) => ({ ...row, tells: "nothing" as const })) : rows;
 }
 
-function situation(what: string, N: Shows, R: Shows): Situation {
-  const wrong = (shown: Shows, position: Position) => (shown === "N" || shown === "R") && shown !== position;
-  const tells = wrong(N, "N") || wrong(R, "R") ? "lie" : N === "N" && R === "R" ? "truth" : "nothing";
+/** A lamp that is looked at. */
+interface Looked {
+  circuitry: Circuitry;
+  thread: Thread;
+  lamp: ThreadLamp;
+  knows: Knows;
+  /** Where the blades lie when the turnout is asked for a position: a throw may fail, and a lamp that shows it does not lie. */
+  lies: Record<Position, Position>;
+}
+
+function liesOf(circuitry: Circuitry, { motors, turnout }: Thread, { from }: ThreadLamp): Looked["lies"] {
+  const motor =
+    motors.find(({ device }) => device.id === from.device.id) ?? motors.find((each) => each.turnout.id === turnout.id);
+  const at = (position: Position) =>
+    motor ? (circuitry.motorGoesTo(motor.device.id, AT_REST[position]) ?? "N") : position;
+  return { N: at("N"), R: at("R") };
+}
+
+function frogOf({ thread, lamp }: Looked): ThreadFrog | undefined {
+  return thread.frogs.find(({ device }) => device.id === lamp.from.device.id);
+}
+
+function situation({ lies }: Looked, what: string, N: Shows, R: Shows): Situation {
+  const wrong = (shown: Shows, position: Position) => (shown === "N" || shown === "R") && shown !== lies[position];
+  const tells = wrong(N, "N") || wrong(R, "R") ? "lie" : N === lies.N && R === lies.R ? "truth" : "nothing";
   return { what, N, R, tells };
 }
 
-function wiredFaults(circuitry: Circuitry, thread: Thread, lamp: ThreadLamp): Situation[] {
+function wiredFaults(looked: Looked): Situation[] {
+  const { circuitry, thread, lamp, knows } = looked;
   const { device, type, from } = lamp;
   const [normal, reverse, common] = type.leads as readonly [string, string, string];
   const key = (lead: string) => `${device.id}:${lead}`;
   const name = (lead: string) => type.terminals.find((each) => each.name === lead)?.about.split(",")[0] ?? lead;
   const at = (position: Position, extra: Extra, off = false) =>
     shown(circuitry, lamp, { ...stateFor(thread, position, "rest"), off }, extra);
-  const both = (what: string, extra: Extra, off = false) => situation(what, at("N", extra, off), at("R", extra, off));
+  const both = (what: string, extra: Extra, off = false) =>
+    situation(looked, what, at("N", extra, off), at("R", extra, off));
   const open = (lead: string, what: string) => both(`${what} open`, { elements: [], loose: new Set([key(lead)]) });
   const shorted = (a: string, b: string, what: string) => {
     const bridge: Element = { kind: "resistor", id: "bridge", nodes: [key(a), key(b)], ohms: SHORT_OHMS };
     return both(`${what} touch`, { elements: [bridge] });
   };
   const supply = supplyOf(circuitry.record, device.id)?.device.label;
-  const dead =
-    traitsOf(from.type).inTrack === "frog" ? "no track power" : supply ? `no power at ${supply}` : "no power";
+  const atFrog = traitsOf(from.type).inTrack === "frog";
+  const dead = atFrog ? "no track power" : supply ? `no power at ${supply}` : "no power";
   return [
-    both("all in order", { elements: [] }),
+    both(knows === "last train" ? "all in order, after the first wheel" : "all in order", { elements: [] }),
+    ...(knows === "last train" ? [situation(looked, "thrown, and no wheel over the frog since", "R", "N")] : []),
     open(normal, `wire of ${name(normal)}`),
     open(reverse, `wire of ${name(reverse)}`),
     open(common, "common wire"),
@@ -64,9 +93,7 @@ function wiredFaults(circuitry: Circuitry, thread: Thread, lamp: ThreadLamp): Si
     shorted(normal, common, `${name(normal)} and common`),
     shorted(reverse, common, `${name(reverse)} and common`),
     both(dead, { elements: [] }, true),
-    ...(traitsOf(from.type).inTrack === "frog"
-      ? [both("frog dead", { elements: [], loose: deadFrog(thread, from.device.id) })]
-      : []),
+    ...(atFrog ? [both("frog dead", { elements: [], loose: deadFrog(thread, from.device.id) })] : []),
   ];
 }
 
@@ -79,24 +106,25 @@ function deadFrog({ frogs }: Thread, frogId: string): Set<string> {
 }
 
 /** A semaphore without power stays where it stands; a flag needs none. */
-function unwiredFaults(circuitry: Circuitry, thread: Thread, lamp: ThreadLamp): Situation[] {
+function unwiredFaults(looked: Looked): Situation[] {
+  const { circuitry, thread, lamp } = looked;
   const shows = (position: Position): Shows => {
     if (traitsOf(lamp.type).movedBy === "signal")
       return circuitry.semaphoreShows(lamp, AT_REST[position]) ?? "as before";
     const [motor] = thread.motors;
     return motor ? (circuitry.motorGoesTo(motor.device.id, AT_REST[position]) ?? "as before") : "as before";
   };
-  const well = situation("all in order", shows("N"), shows("R"));
+  const well = situation(looked, "all in order", shows("N"), shows("R"));
   if (traitsOf(lamp.type).movedBy !== "signal") return [well];
   return [
     well,
-    situation("signal wire open", "as before", "as before"),
-    situation("no power", "as before", "as before"),
+    situation(looked, "signal wire open", "as before", "as before"),
+    situation(looked, "no power", "as before", "as before"),
   ];
 }
 
 /** What the solved circuit does not hold: things that move, and whoever sends the commands. */
-function beyondWires(knows: Knows, thread: Thread): Situation[] {
+function beyondWires({ knows, thread }: Looked): Situation[] {
   // the motor stays at normal whatever is asked, so that at reverse the blades are not where they should be
   const rows: Situation[] = [];
   const row = (what: string, tells: Situation["tells"], R: Shows) => rows.push({ what, N: "N", R, tells });
@@ -105,13 +133,12 @@ function beyondWires(knows: Knows, thread: Thread): Situation[] {
   if (knows === "blades") row("asked for R, the link came off at N", "truth", "N");
   else if (knows === "last train") row("asked for R, the link came off at N", "truth", "N");
   else row("asked for R, the link came off at N", "lie", "R");
-  if (byMessages(thread)) {
-    rows.push(
-      knows === "command"
-        ? { what: "computer or command station off", N: "as before", R: "as before", tells: "nothing" }
-        : { what: "computer or command station off", N: "N", R: "R", tells: "truth" },
-    );
-  }
+  if (!byMessages(thread)) return rows;
+  const what = "computer or command station off";
+  // the command station gives the track its power, and with it what a lamp at the frog lives on
+  if (knows === "frog" || knows === "last train") rows.push({ what, N: "dark", R: "dark", tells: "nothing" });
+  else if (knows === "command") rows.push({ what, N: "as before", R: "as before", tells: "nothing" });
+  else rows.push({ what, N: "N", R: "R", tells: "truth" });
   return rows;
 }
 
@@ -132,9 +159,20 @@ function shown(circuitry: Circuitry, { device, type }: ThreadLamp, state: Railwa
   const halves: RailwayState[] = circuitry.isOnTrack(key) ? [state, { ...state, half: -1 }] : [state];
   for (const half of halves) {
     const point = circuitry.solveWith(key, half, extra)?.circuit.point();
+    // a supply that is shorted shuts down
+    if (point && extra.elements.length > 0 && shortsSupply(circuitry, point)) return "dark";
     if ((point?.amps(`${device.id}.${normal}`) ?? 0) >= least) lit.normal = true;
     if ((point?.amps(`${device.id}.${reverse}`) ?? 0) >= least) lit.reverse = true;
   }
   if (lit.normal && lit.reverse) return "both";
   return lit.normal ? "N" : lit.reverse ? "R" : "dark";
+}
+
+/** Whether a supply gives more in a solved state than it shuts down from. */
+function shortsSupply({ record }: Circuitry, point: OperatingPoint): boolean {
+  return record.devices.some((device) => {
+    const type = findType(record, device.typeId);
+    const trips = type?.family === "supply" ? type.figures.tripAmps?.value : undefined;
+    return trips !== undefined && Math.abs(point.amps(`${device.id}.inside`) ?? 0) > trips;
+  });
 }

@@ -5,6 +5,7 @@ import type { Moment } from "../readings/states.ts";
 import { stateFor } from "../readings/threadReading.ts";
 import type { Position, TestResult } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
+import { wantedRail } from "../schematic/recipes/frogFeed.ts";
 import { drivesItself, supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { chainOf } from "./chain.ts";
 
@@ -145,24 +146,31 @@ function throwSteps(thread: Thread, motor: ThreadMotor, several: boolean): Step[
   }));
 }
 
-/** Each fed frog against the left rail, before a train is put on: nothing at one position, the track's voltage at the other. */
+/**
+ * Each fed frog against the left rail, before a train is put on: nothing at one position, the track's voltage at the other.
+ * A polarity unit is shown the wheel that it waits for. Nothing can be told while the hand is not known.
+ */
 function frogSteps(circuitry: Circuitry, thread: Thread): Step[] {
-  return thread.frogs.flatMap((frog) =>
-    frog.from === null
-      ? []
-      : (["N", "R"] as const).map((position) =>
-          reading(circuitry, thread, {
-            key: `frog-${position.toLowerCase()}-${frog.turnout.id}`,
-            title: `Frog at ${position}${thread.followers.length > 0 ? ` of ${frog.turnout.label}` : ""}`,
-            how: "No train on the track, meter on AC. Frog to the left rail, facing from the toe.",
-            position,
-            unit: "V",
-            ids: [frog.device.id, frog.device.id],
-            red: "F",
-            black: "L",
-          }),
-        ),
-  );
+  return thread.frogs.flatMap(({ from, turnout, device }) => {
+    if (from === null || turnout.hand === "unknown") return [];
+    const byWheel = traitsOf(from.type).inTrack === "polarity-unit";
+    return (["N", "R"] as const).map((position) => {
+      const rail = wantedRail(turnout.hand, position) === "L" ? "left" : "right";
+      const first = byWheel
+        ? `Bridge the frog to the ${rail} rail for a moment, as a wheel does: ${from.device.label} changes over. `
+        : "No train on the track. ";
+      return reading(circuitry, thread, {
+        key: `frog-${position.toLowerCase()}-${turnout.id}`,
+        title: `Frog at ${position}${thread.followers.length > 0 ? ` of ${turnout.label}` : ""}`,
+        how: `${first}Meter on AC. Frog to the left rail, facing from the toe.`,
+        position,
+        unit: "V",
+        ids: [device.id, device.id],
+        red: "F",
+        black: "L",
+      });
+    });
+  });
 }
 
 /** The lamp as its contact lights it once the motor stands where it was asked to. */
@@ -170,6 +178,10 @@ function lampSteps(circuitry: Circuitry, thread: Thread): Step[] {
   const { lamp } = thread;
   const contact = lamp && lamp.from.type.contactSets > 0;
   if (!lamp?.type.leads || (contact && !supplyOf(circuitry.record, lamp.device.id))) return [];
+  const frog = thread.frogs.find(({ device }) => device.id === lamp.from.device.id);
+  // what a lamp at the frog should show hangs on the hand
+  if (frog?.turnout.hand === "unknown") return [];
+  const byWheel = traitsOf(frog?.from?.type).inTrack === "polarity-unit";
   const { crossed } = lamp.assignment;
   const colour = (lead: string) => lamp.type.terminals.find(({ name }) => name === lead)?.about.split(",")[0] ?? lead;
   const [green, other] = [colour(lamp.type.leads[0]), colour(lamp.type.leads[1])];
@@ -177,7 +189,7 @@ function lampSteps(circuitry: Circuitry, thread: Thread): Step[] {
     ...BY_EYE,
     key: `lamp-${position.toLowerCase()}-${lamp.device.id}`,
     title: `Lamp at ${position}`,
-    how: `${lamp.device.label}, thrown to ${position === "N" ? "normal" : "reverse"}.`,
+    how: `${lamp.device.label}, thrown to ${position === "N" ? "normal" : "reverse"}${byWheel ? ", after a wheel has run over the frog" : ""}.`,
     position,
     moment: "rest" as const,
     wanted: (position === "N") === crossed ? other : green,

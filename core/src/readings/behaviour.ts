@@ -1,7 +1,7 @@
 import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Device, Position } from "../record/schemas.ts";
-import { controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
+import { controlSides, sideMade, staysMade } from "../schematic/recipes/controlSides.ts";
 import type { Heard } from "../schematic/recipes/controlToInputs.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
 import type { Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
@@ -161,9 +161,11 @@ export class Behaviour {
       return volts !== undefined && volts < threshold;
     };
     const sides = controlSides(control);
-    if (sides.press !== null) return closed(heard.press) ? asked : null;
     const turned =
       this.roles.isTurned(board.device.id, null, "inputs") !== this.roles.isTurned(board.device.id, heard.way, "input");
+    // inverted inputs of a control that lets go count as closed while nobody touches it
+    if (turned && !staysMade(control)) return null;
+    if (sides.press !== null) return closed(heard.press) ? asked : null;
     if (sides.N === null || sides.R === null) {
       const { to } = control.assignment;
       return to && closed(sides.N === null ? heard.R : heard.N) ? turnedIf(turned, to) : null;

@@ -1,6 +1,6 @@
 import { ByWay } from "../record/byWay.ts";
 import type { Position } from "../record/schemas.ts";
-import { controlSides, sideMade } from "../schematic/recipes/controlSides.ts";
+import { controlSides, sideMade, staysMade } from "../schematic/recipes/controlSides.ts";
 import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { actsFor, askedOf, heldBy, isActing, type RailwayState } from "./states.ts";
 
@@ -127,11 +127,6 @@ interface Share {
 /** Both poles of a toggle go with its lever; zones and outputs of a board are each for themselves. */
 function isOneLever({ type }: ThreadControl): boolean {
   return type.family === "control";
-}
-
-/** A control that goes on asking when nobody touches it. */
-function staysMade({ type }: ThreadControl): boolean {
-  return type.maintained === true || type.drives === "pair";
 }
 
 /** What a bond asks of the thread at its other end when a position is asked of the one at this end; null for nothing. */

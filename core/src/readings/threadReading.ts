@@ -53,8 +53,10 @@ export interface FrogReading {
   toRight: number;
   /** Rail whose polarity it carries; null for a dead frog, or without power. */
   carries: StockRail | null;
-  /** Rail that it must carry for the road to which the blades lie; null while nobody knows how they lie. */
+  /** Rail that it must carry for the road to which the blades lie; null while nobody knows how they lie, or its hand. */
   wanted: StockRail | null;
+  /** A polarity unit feeds it: after a throw it carries what it did, until a wheel bridges it and the unit changes over. */
+  byWheel: boolean;
 }
 
 /** Everything at rest, all turnouts standing alike. */
@@ -145,7 +147,7 @@ const CARRIES_WITHIN = 0.1;
 
 function frogReading(
   circuitry: Circuitry,
-  { device, turnout }: ThreadFrog,
+  { device, turnout, from }: ThreadFrog,
   motors: readonly MotorReading[],
   thread: Thread,
   state: RailwayState,
@@ -162,7 +164,8 @@ function frogReading(
     toRight,
     carries: at(toLeft) ? "L" : at(toRight) ? "R" : null,
     // while the blades move nobody knows what the frog should carry
-    wanted: lies && state.moment !== "throwing" ? wantedRail(turnout.hand, lies) : null,
+    wanted: lies && state.moment !== "throwing" && turnout.hand !== "unknown" ? wantedRail(turnout.hand, lies) : null,
+    byWheel: traitsOf(from?.type).inTrack === "polarity-unit",
   };
 }
 

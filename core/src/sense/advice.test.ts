@@ -18,9 +18,9 @@ const crossover = () => railway(["M1", "", ...STALL], ["M2", "M1", "stall-motor"
 /** Three turnouts whose toggles are read by one board. */
 const oneBoard = () =>
   railway(
-    ["A", "", "stall-motor", "input-decoder-4", "toggle-centre-off", "lamp-two-colour", "S2"],
-    ["B", "", "stall-motor", "D1-2", "toggle-centre-off", "", "S1"],
-    ["C", "", "stall-motor", "D1-3", "toggle-centre-off"],
+    ["A", "", "stall-motor", "input-decoder-4", "toggle-latching", "lamp-two-colour", "S2"],
+    ["B", "", "stall-motor", "D1-2", "toggle-latching", "", "S1"],
+    ["C", "", "stall-motor", "D1-3", "toggle-latching"],
   );
 
 const ledgers = (record: RailwayRecord) => threadsOf(record).map((thread) => ledgerOf(record, thread));

@@ -1,6 +1,7 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { SenseLink } from "../record/notes.ts";
+import { staysMade } from "../schematic/recipes/controlSides.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { isRelay } from "../schematic/recipes/relayBesideMotor.ts";
 import {
@@ -28,21 +29,27 @@ export interface Thing {
   chain: At[];
 }
 
-/** The places from the finger to what a board understands. */
-export function frontOf(thread: Thread, control: ThreadControl | null): At[] {
-  if (!control) return [];
+/** The places from the finger to what a board understands, and whether a board listens at all. */
+export interface Front {
+  places: At[];
+  heard: boolean;
+}
+
+export function frontOf(thread: Thread, control: ThreadControl | null): Front {
+  if (!control) return { places: [], heard: false };
   const { device, type, assignment } = control;
-  const front: At[] = [];
+  const places: At[] = [];
   // a button that asks for the other position at each press, or for one only, has no sides to exchange
   const single = assignment.to !== null || traitsOf(type).asks === "press";
   if (!single && type.family === "control")
-    front.push({ link: "label", deviceId: device.id, way: null }, { link: "control", deviceId: device.id, way: null });
+    places.push({ link: "label", deviceId: device.id, way: null }, { link: "control", deviceId: device.id, way: null });
   const heard = heardAt(thread, control);
-  if (heard && !(single && assignment.to === null)) {
-    front.push({ link: "inputs", deviceId: heard.board.device.id, way: null });
-    front.push({ link: "input", deviceId: heard.board.device.id, way: heard.way });
+  // inverting both inputs of a pair exchanges them only where one of the two is always closed
+  if (heard && !single && staysMade(control)) {
+    places.push({ link: "inputs", deviceId: heard.board.device.id, way: null });
+    places.push({ link: "input", deviceId: heard.board.device.id, way: heard.way });
   }
-  return front;
+  return { places, heard: heard !== null };
 }
 
 /** The chains of places in a thread, from the finger on. */
@@ -52,7 +59,7 @@ export class Chains {
 
   constructor(
     private readonly thread: Thread,
-    private readonly front: readonly At[],
+    private readonly front: Front,
   ) {
     this.messages = controlsOf(thread).some(({ reader }) => reader !== null);
   }
@@ -90,12 +97,12 @@ export class Chains {
 
   /** Up to the output that drives a motor. */
   private output({ driver }: ThreadMotor): At[] {
-    return [...this.front, ...(driver ? this.ofOutput(driver.type, driver.device.id, driver.way) : [])];
+    return [...this.front.places, ...(driver ? this.ofOutput(driver.type, driver.device.id, driver.way) : [])];
   }
 
   /** Up to what a program is told: nothing of a control that switches the motor's current itself. */
   private understood(): At[] {
-    return this.front.some(({ link }) => link === "inputs") ? [...this.front] : [];
+    return this.front.heard ? [...this.front.places] : [];
   }
 
   /** What is set in a board between what it understood and what its output does. */
@@ -142,12 +149,13 @@ export class Chains {
       return motor ? this.blades(motor) : null;
     }
     const links = this.ofOutput(from.type, from.device.id, assignment.way);
-    if (traitsOf(type).movedBy === "signal") return from.type.drives === "servo" ? [...this.front, ...links] : null;
+    if (traitsOf(type).movedBy === "signal")
+      return from.type.drives === "servo" ? [...this.front.places, ...links] : null;
     let chain: At[] | null;
     if (traitsOf(from.type).inTrack === "frog") {
       const frog = frogs.find((each) => each.device.id === from.device.id);
       chain = frog ? this.frog(frog) : null;
-    } else if (from.type.drives === "pair" || from.type.drives === "sink") chain = [...this.front, ...links];
+    } else if (from.type.drives === "pair" || from.type.drives === "sink") chain = [...this.front.places, ...links];
     else chain = this.contact(from, assignment.way, turnout.id);
     return chain && [...chain, at(lamp, "lamp")];
   }

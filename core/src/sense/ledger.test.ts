@@ -67,7 +67,7 @@ it.each(Object.keys(all))("predicts what the circuit does, whatever is turned: %
 
 it("holds every place of a crossover's chain, in order from the finger to the lamp", () => {
   const pair = railway(
-    ["M1", "", "stall-motor", "input-decoder-4", "toggle-centre-off", "lamp-two-colour", "S2"],
+    ["M1", "", "stall-motor", "input-decoder-4", "toggle-latching", "lamp-two-colour", "S2"],
     ["M2", "M1", "stall-motor"],
   );
   const [thread] = new Derived(pair).schematic.threads;
@@ -95,4 +95,10 @@ it("holds every place of a crossover's chain, in order from the finger to the la
     "lamp LP1",
   ]);
   expect(links.every(({ known, inverts }) => known === "assumed" && !inverts)).toBe(true);
+});
+
+it("has no place at the inputs of a control that lets go: inverted, both count as closed, which exchanges nothing", () => {
+  const sprung = railway(["A", "", "stall-motor", "input-decoder-4", "toggle-centre-off"]);
+  const [thread] = new Derived(sprung).schematic.threads;
+  expect(ledgerOf(sprung, thread!).links.map(({ link }) => link)).not.toContain("input");
 });

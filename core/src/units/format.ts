@@ -66,9 +66,9 @@ export function milliseconds(seconds: number): string {
  * A list in words.
  * @example list(["T1", "T2", "T3"]) // "T1, T2 and T3"
  */
-export function list(words: readonly string[]): string {
+export function list(words: readonly string[], last: "and" | "or" = "and"): string {
   if (words.length < 2) return words.join("");
-  return `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
+  return `${words.slice(0, -1).join(", ")} ${last} ${words.at(-1)}`;
 }
 
 /**

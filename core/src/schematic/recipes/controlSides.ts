@@ -55,6 +55,11 @@ export function asksBy(control: Pick<ThreadControl, "type" | "assignment"> | nul
   return asks === "poles" && control?.assignment.way !== null ? "side" : asks;
 }
 
+/** Whether a control goes on asking when nobody touches it: one that stays put, or the reversed pair of an output. */
+export function staysMade({ type }: Pick<ThreadControl, "type">): boolean {
+  return type.maintained === true || type.drives === "pair";
+}
+
 /** On which of its own sides a control stands when it asks for a position of the turnout. */
 export function sideMade({ assignment }: Pick<ThreadControl, "assignment">, asked: Position): Position {
   if (!assignment.inverse) return asked;

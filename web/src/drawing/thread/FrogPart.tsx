@@ -71,7 +71,7 @@ export function FrogPart({
               ...(frogVerdict(frog, reads) === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}),
             }}
           >
-            {frogWords(reads)}
+            {frogWords(frog, reads)}
           </text>
         </>
       )}

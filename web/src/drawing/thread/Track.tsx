@@ -85,7 +85,7 @@ function FrogRing({ frog, reading }: { frog: ThreadFrog | undefined; reading: La
         radius={4.5}
       />
       <text className="tm" x="10" y="205" style={verdict === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}}>
-        F {frogWords(reads)}
+        F {frogWords(frog, reads)}
       </text>
     </g>
   );
