@@ -73,7 +73,7 @@ function cheapest(group: readonly Ledger[], shared: readonly Link[]): { link: Li
       const own = ledger.links.filter(({ link }) => link !== SHARED && PLACES[link].turn !== null);
       const wrong = wrongBits(ledger) ^ bitsOf(ledger, new Set(turned.map(({ key }) => key)));
       const turns = own.map((link) => ({ bits: flipBits(ledger, link), cost: ONE_FLIP + PLACES[link.link].minutes }));
-      const found = solveParity(turns, wrong, ledger.outcomes.length);
+      const found = solveParity(turns, wrong);
       if (!found) {
         cost = Number.POSITIVE_INFINITY;
         break;
@@ -88,20 +88,22 @@ function cheapest(group: readonly Ledger[], shared: readonly Link[]): { link: Li
   return best?.flips ?? [];
 }
 
-function wrongBits({ outcomes }: Ledger): number {
-  return outcomes.reduce((bits, { wrong }, index) => bits | (wrong ? 1 << index : 0), 0);
+function wrongBits({ outcomes }: Ledger): bigint {
+  return bitsWhere(outcomes, ({ wrong }) => wrong);
+}
+
+/** A bit for each of a list that meets a condition. */
+function bitsWhere<T>(list: readonly T[], meets: (each: T) => boolean): bigint {
+  return list.reduce((bits, each, index) => (meets(each) ? bits | (1n << BigInt(index)) : bits), 0n);
 }
 
 /** Outcomes that change when the places with these keys turn. */
-function bitsOf({ outcomes }: Ledger, keys: ReadonlySet<string>): number {
-  return outcomes.reduce((bits, { chain }, index) => {
-    const odd = chain.filter((key) => keys.has(key)).length % 2 === 1;
-    return bits | (odd ? 1 << index : 0);
-  }, 0);
+function bitsOf({ outcomes }: Ledger, keys: ReadonlySet<string>): bigint {
+  return bitsWhere(outcomes, ({ chain }) => chain.filter((key) => keys.has(key)).length % 2 === 1);
 }
 
 /** Outcomes that change when somebody turns a place by hand; a motor that is turned round takes its contacts with it. */
-function flipBits(ledger: Ledger, link: Link): number {
+function flipBits(ledger: Ledger, link: Link): bigint {
   return bitsOf(ledger, new Set(turnedWith(link).map(keyOf)));
 }
 
@@ -121,7 +123,7 @@ function flipAt(link: Link, of: Ledger, group: readonly Ledger[]): Flip {
   const spoils = touched.flatMap((ledger) => {
     const bits = flipBits(ledger, link);
     return ledger.outcomes
-      .filter(({ wrong }, index) => !wrong && (bits >> index) & 1)
+      .filter(({ wrong }, index) => !wrong && (bits >> BigInt(index)) & 1n)
       .map(({ what, label }) => `${what} of ${label}`);
   });
   return {
@@ -179,8 +181,8 @@ export function explain(
     const cost = TRUST[link.known] * (1 + (doubt < 0 ? DOUBTFUL.length : doubt) / 100) + shared;
     return { bits: bitsOf(few, new Set([link.key])), cost };
   });
-  const wanted = other.reduce((bits, is, index) => bits | (is ? 1 << index : 0), 0);
-  const found = solveParity(turns, wanted, looked.length);
+  const wanted = bitsWhere(other, (is) => is);
+  const found = solveParity(turns, wanted);
   if (!found)
     throw recordError(
       `Not all of that can be so at once: ${list(looked.map(({ what, label }) => `${what} of ${label}`))} hang on the same places. Look again.`,
