@@ -8,6 +8,7 @@ import { motorEnds, outputTerminals } from "../schematic/recipes/outputToMotor.t
 import { powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
 import { outTerminals } from "../schematic/recipes/toggleToMotor.ts";
 import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { type Sign, signOf } from "./signs.ts";
 
 /** Two terminals between which volts tell whether everything before them is in order. */
 export interface MeasuringPoint {
@@ -30,32 +31,61 @@ export function measuringPoints(record: RailwayRecord, thread: Thread): Measurin
   ];
 }
 
+/** What is wrong, by the signs of what was read, and where. */
+export interface Fault {
+  kind: /** Nothing arrives at the second place, and what comes before it has no load. */
+    | "open"
+    /** Nothing arrives: the way there is open, or something behind it is a short. */
+    | "open-or-short"
+    /** Too few volts: lost on the way there, or taken by something behind it. */
+    | "loss-or-overload"
+    /** Plus and minus have changed places on the way there. */
+    | "exchanged"
+    /** Too many volts to the very end: the last thing takes no current. */
+    | "no-load";
+  /** The last place that is in order, null when there is none, and the first that is not. */
+  between: [MeasuringPoint | null, MeasuringPoint];
+}
+
 /**
- * The next place to measure in a list when a reading disagrees: half-way between the last place that agreed and the first
- * that did not.
- * @param standing what was read at a place: true when it agreed, false when not, null when it was not read
- * @returns the place; or the two places between which the fault lies; or null when nothing in the list disagrees
+ * The next place to measure in a list when a reading disagrees: half-way between the last place up to which the way is
+ * whole and the first where it is not. Where there are too many volts the way is whole, and what should load it is missing
+ * further on.
+ * @param standing the sign of what was read at a place; null when it was not read
+ * @returns the place; or the fault, when two places beside each other say it; or null when nothing in the list disagrees
  */
 export function nextPlace(
   points: readonly MeasuringPoint[],
-  standing: (point: MeasuringPoint) => boolean | null,
-): { measure: MeasuringPoint } | { between: [MeasuringPoint | null, MeasuringPoint] } | null {
+  standing: (point: MeasuringPoint) => Sign | null,
+): { measure: MeasuringPoint } | { fault: Fault } | null {
   const read = points.map(standing);
-  const bad = read.indexOf(false);
-  const worst = points[bad];
-  if (!worst) return null;
-  const good = read.lastIndexOf(true, bad);
-  const middle = points[good + Math.ceil((bad - good) / 2)];
-  if (bad - good <= 1 || !middle) return { between: [points[good] ?? null, worst] };
-  return { measure: middle };
+  const isWhole = (sign: Sign | null | undefined) => sign === "agrees" || sign === "over";
+  if (read.every((sign) => sign === null || sign === "agrees")) return null;
+  const bad = read.findIndex((sign) => sign !== null && !isWhole(sign));
+  const good = read.findLastIndex((sign, index) => isWhole(sign) && (bad < 0 || index < bad));
+  const end = bad < 0 ? points.length : bad;
+  const middle = points[good + Math.ceil((end - good) / 2)];
+  const last = points[bad < 0 ? good : bad];
+  if (!last) return null;
+  if (end - good > 1 && middle && middle !== last) return { measure: middle };
+  if (bad < 0) return { fault: { kind: "no-load", between: [points[good - 1] ?? null, last] } };
+  const kind = kindOf(read[bad] ?? "zero", read[good] ?? null);
+  return { fault: { kind, between: [points[good] ?? null, last] } };
 }
 
-/** Whether a kept reading agreed at a place, the latest one in the given state; null when none was taken. */
+function kindOf(bad: Sign, before: Sign | null): Fault["kind"] {
+  if (bad === "reversed") return "exchanged";
+  if (bad === "under") return "loss-or-overload";
+  // too many volts before it say that nothing behind takes any current
+  return before === "over" ? "open" : "open-or-short";
+}
+
+/** The sign of the latest kept reading at a place in the given state; null when none was taken. */
 export function standingAt(
   readings: readonly Reading[],
   point: MeasuringPoint,
   state: Pick<Reading, "turnoutId" | "position" | "moment">,
-): boolean | null {
+): Sign | null {
   const taken = readings.filter(
     ({ red, black, range, turnoutId, position, moment }) =>
       range === "V" &&
@@ -65,7 +95,7 @@ export function standingAt(
       ((red === point.red && black === point.black) || (red === point.black && black === point.red)),
   );
   const latest = taken.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
-  return latest?.agrees ?? null;
+  return latest ? signOf(latest) : null;
 }
 
 function point(one: Fitted, red: string, other: Fitted, black: string): MeasuringPoint {
@@ -75,6 +105,23 @@ function point(one: Fitted, red: string, other: Fitted, black: string): Measurin
     redName: terminalName(one.device.label, red),
     blackName: terminalName(other.device.label, black),
   };
+}
+
+/** Where a fault lies and what it may be, in a sentence or two. */
+export function faultWords({ kind, between: [good, bad] }: Fault): string {
+  const where = good ? `between ${good.redName} and ${bad.redName}` : `at ${bad.redName} or before it`;
+  switch (kind) {
+    case "open":
+      return `The way is open ${where}: too many volts before it, none after it.`;
+    case "open-or-short":
+      return `The way is open ${where}, or something behind ${bad.redName} is a short. Take the lead off there: if the volts come back, look behind it.`;
+    case "loss-or-overload":
+      return `Volts are lost ${where}: a joint there is bad, or open and only leaks, or something behind ${bad.redName} takes too much. Take the lead off there: if the volts come back, look behind it.`;
+    case "exchanged":
+      return `Two leads are exchanged ${where}, or a common return there is open.`;
+    case "no-load":
+      return `The volts arrive at ${bad.redName} and nothing takes them: it is open inside, or still moves.`;
+  }
 }
 
 const pair = (fitted: Fitted, [plus, minus]: readonly [string, string]) => point(fitted, plus, fitted, minus);

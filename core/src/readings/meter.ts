@@ -46,6 +46,7 @@ const RECKONED_OFF = "Supplies off and capacitors empty; all ways between the pr
  * each toleranced figure of the parts changes by itself, found from the adjoint network about the solution.
  * @param redProbe terminal under the red probe, `deviceId:terminal` or a strip's screw as "K1:3"
  * @param blackProbe terminal under the black probe
+ * @param fault what is amiss in the circuit; nothing when not said
  */
 export function measure(
   circuitry: Circuitry,
@@ -53,6 +54,7 @@ export function measure(
   blackProbe: string,
   range: Range,
   state: RailwayState,
+  fault: Extra = SOUND,
 ): MeterReading {
   const [red, black] = [circuitry.nodeAt(redProbe), circuitry.nodeAt(blackProbe)];
   if (range === "mA") return measureAmps(circuitry, red, black, state);
@@ -70,7 +72,14 @@ export function measure(
     );
   }
   const solve = (half: 1 | -1) => {
-    const solved = circuitry.solveWith(red, { ...at, half }, { elements: probes(red, black, range) });
+    const solved = circuitry.solveWith(
+      red,
+      { ...at, half },
+      {
+        ...fault,
+        elements: [...probes(red, black, range), ...fault.elements],
+      },
+    );
     if (!solved) return null;
     const { circuit, parts } = solved;
     return { volts: voltsBetween(circuit, red, black), spread: spreadOfVolts(circuitry, circuit, parts, red, black) };
@@ -93,6 +102,9 @@ export function measure(
   const value = Math.max(0, ohms);
   return { range, value, tolerance: METER_DIGITS.ohm + METER_SHARE * value + slope * spread, ac, reckoned };
 }
+
+/** Nothing amiss. */
+const SOUND: Extra = { elements: [] };
 
 /** Volts under the track's square wave: the meter's DC shows the mean of the two half cycles, its AC half of their difference. */
 function onTrack(one: { volts: number; spread: number }, other: { volts: number; spread: number }): MeterReading {

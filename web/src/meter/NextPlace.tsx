@@ -1,4 +1,4 @@
-import { measuringPoints, nextPlace, standingAt, threadLedBy } from "@alderman/core";
+import { faultWords, measuringPoints, nextPlace, standingAt, threadLedBy } from "@alderman/core";
 import { useLeader } from "../derivation/hooks.ts";
 import { Button } from "../kit/Button.tsx";
 import { useRecord } from "../session/hooks.ts";
@@ -19,16 +19,8 @@ export function NextPlace() {
     .filter((hint) => hint !== null);
   const [hint] = hints;
   if (!hint) return null;
-  if ("between" in hint) {
-    const [good, bad] = hint.between;
-    return (
-      <p className="mt-2 border-l-3 border-red bg-red-wash px-2 py-1.5 text-small">
-        {good
-          ? `The fault lies between ${good.redName} and ${bad.redName}.`
-          : `The fault lies at ${bad.redName} or before it.`}
-      </p>
-    );
-  }
+  if ("fault" in hint)
+    return <p className="mt-2 border-l-3 border-red bg-red-wash px-2 py-1.5 text-small">{faultWords(hint.fault)}</p>;
   const { red, black, redName, blackName } = hint.measure;
   const place = () => {
     dispatch(setRange("V"));
