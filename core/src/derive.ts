@@ -6,7 +6,8 @@ import type { Found } from "./hands/sweep.ts";
 import { type Situation, situationsOf } from "./indicators/situations.ts";
 import { type Loom, loomAfter } from "./loom/loom.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
-import { type TestStep, testSteps } from "./proving/testSteps.ts";
+import { chainOf } from "./proving/chain.ts";
+import { expecting, plannedSteps, type TestStep, testSteps } from "./proving/testSteps.ts";
 import { type Standing, standingOf } from "./proving/verdict.ts";
 import { type BoardLoad, boardLoads } from "./readings/boardLoads.ts";
 import { Circuitry } from "./readings/circuitry.ts";
@@ -102,6 +103,19 @@ export class Derived {
       if (!thread) return [];
       const tests = this.record.tests.filter((test) => test.turnoutId === leaderId);
       return testSteps(this.circuitry, thread).map((step) => ({ step, standing: standingOf(step, tests) }));
+    });
+  }
+
+  /** Where each step of a thread's test sheet stands; only steps that have a result are worked out. */
+  standings(thread: Thread): Standing["state"][] {
+    return this.once(`standings ${thread.turnout.id}`, () => {
+      const planned = plannedSteps(this.record, thread);
+      const tests = this.record.tests.filter((test) => test.turnoutId === thread.turnout.id);
+      const chain = tests.length > 0 ? chainOf(this.record, this.loom, thread) : {};
+      return planned.map((step) => {
+        if (!tests.some((test) => test.step === step.key)) return "open";
+        return standingOf(expecting(this.circuitry, thread, step, chain), tests).state;
+      });
     });
   }
 

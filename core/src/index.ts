@@ -47,6 +47,7 @@ export {
   type Position,
   Railway,
   type Reading,
+  type TestResult,
   type Turnout,
   type Zone,
 } from "./record/schemas.ts";

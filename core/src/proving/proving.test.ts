@@ -1,5 +1,6 @@
 import { expect, it } from "vitest";
 import { drafted, mounted, railway, retyped, smallRailway, threadOf, typed } from "../../testing/build.ts";
+import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { TestResult } from "../record/schemas.ts";
@@ -49,11 +50,55 @@ it("makes a sheet for each kind of thread, windings before power before throwing
     "charge-y1",
     "throw-n-y1",
     "throw-r-y1",
+    "contact-n-1-y1",
+    "contact-r-1-y1",
     "lamp-n-lp1",
     "lamp-r-lp1",
   ]);
-  expect(steps(smallRailway(), "M1/M2")).toHaveLength(12);
+  expect(steps(smallRailway(), "M1/M2")).toHaveLength(14);
   expect(steps(railway(["A", "", "stall-motor", "", "", ""]), "A")).toEqual([]);
+});
+
+it("throws a turnout by each of its controls, asks for each contact in use once, and offers the colours that a lamp has", () => {
+  const two = DRIVING["two toggles for a crossover, one inverse"]!();
+  expect(
+    steps(two, "A/B")
+      .filter(({ key }) => key.startsWith("throw"))
+      .map(({ title }) => title),
+  ).toEqual([
+    "A goes to normal by T1",
+    "A goes to reverse by T1",
+    "A goes to normal by T2",
+    "A goes to reverse by T2",
+    "B goes to normal by T1",
+    "B goes to reverse by T1",
+    "B goes to normal by T2",
+    "B goes to reverse by T2",
+  ]);
+  for (const make of Object.values({ ...DRIVING, ...FROGS, ...LAMPS })) {
+    const derived = new Derived(make());
+    const keys = testSteps(derived.circuitry, derived.schematic.threads[0]!).map(({ key }) => key);
+    expect(new Set(keys).size).toBe(keys.length);
+  }
+  const dwarf = steps(LAMPS["a dwarf signal"]!(), "A").filter(({ key }) => key.startsWith("lamp"));
+  expect(dwarf.map(({ wanted, sees }) => [wanted, sees.includes(wanted!)])).toEqual([
+    ["green", true],
+    ["red", true],
+  ]);
+  const contact = step(LAMPS["a contact"]!(), "A", "contact-r-1-a");
+  expect(contact).toMatchObject({ unit: "ohm", position: "R", probes: { redName: "A-S1c", blackName: "A-S1r" } });
+  expect(contact.expected).toBeLessThan(1);
+});
+
+it("counts where steps stand without working out those that have no result", () => {
+  const coil = step(smallRailway(), "Y1", "coil-n-y1");
+  const record = recorded(smallRailway(), coil, "2026-05-12T20:00:00.000Z", 4.1);
+  const derived = new Derived(typed(record, "m1", "lamp", ""));
+  for (const thread of derived.schematic.threads) {
+    const states = derived.sheet(thread.turnout.id).map(({ standing }) => standing.state);
+    expect(derived.standings(thread)).toEqual(states);
+  }
+  expect(derived.standings(threadOf(derived, "Y1"))).toContain("passed");
 });
 
 it("expects what the circuit gives", () => {

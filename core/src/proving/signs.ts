@@ -1,4 +1,10 @@
-import type { Reading } from "../record/schemas.ts";
+/** What a meter said, and what it should have said; null for open. */
+interface Said {
+  expected: number | null;
+  low: number | null;
+  high: number | null;
+  read: number | null;
+}
 
 /** How a reading differs from what it should be. */
 export type Sign =
@@ -18,7 +24,7 @@ export type Sign =
 const NOTHING = 0.05;
 
 /** How a reading differs from what it should be: a meter on the right range in the right place. */
-export function signOf({ expected, low, high, read }: Pick<Reading, "expected" | "low" | "high" | "read">): Sign {
+export function signOf({ expected, low, high, read }: Said): Sign {
   if (read === null) return expected === null ? "agrees" : "open";
   if (expected === null || low === null || high === null) return "over";
   if (read >= low && read <= high) return "agrees";

@@ -3,14 +3,23 @@ import type { Circuitry } from "../readings/circuitry.ts";
 import { measure } from "../readings/meter.ts";
 import type { Moment } from "../readings/states.ts";
 import { stateFor } from "../readings/threadReading.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position, TestResult } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
-import { drivesItself, supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import {
+  controlsOf,
+  drivesItself,
+  type Fitted,
+  supplyOf,
+  type Thread,
+  type ThreadControl,
+  type ThreadMotor,
+} from "../schematic/thread.ts";
 import { chainOf } from "./chain.ts";
 
-/** One step of a turnout's test sheet, with what a meter or the eye should find. */
-export interface TestStep {
+/** One step of a turnout's test sheet, before anything is worked out for it. */
+export interface PlannedStep {
   /** Identifies the step within its turnout: kind, motor, position. */
   key: string;
   turnoutId: string;
@@ -21,137 +30,183 @@ export interface TestStep {
   unit: TestResult["unit"];
   /** Terminals for the probes, red first; null when the eye is the instrument. */
   probes: { red: string; black: string; redName: string; blackName: string } | null;
+  /** What should be seen; null for a reading. */
+  wanted: string | null;
+  /** What can be seen; empty for a reading. */
+  sees: readonly string[];
+}
+
+/** A step with what a meter should find, and all that it depends on. */
+export interface TestStep extends PlannedStep {
   expected: number | null;
   low: number | null;
   high: number | null;
-  /** What should be seen; null for a reading. */
-  wanted: string | null;
   chain: Record<string, string>;
 }
 
-/** The test sheet of a thread: windings, power, each position by eye, the lamp. Empty until it has a motor on a driver. */
+/**
+ * The test sheet of a thread: windings, power, each control thrown both ways by eye, contacts, frogs, the lamp; each step
+ * once. Empty until it has a motor on a driver.
+ */
 export function testSteps(circuitry: Circuitry, thread: Thread): TestStep[] {
-  if (thread.motors.length === 0 || thread.motors.some((motor) => !motor.driver && !drivesItself(motor))) return [];
+  const planned = plannedSteps(circuitry.record, thread);
+  if (planned.length === 0) return [];
   const chain = chainOf(circuitry.record, circuitry.loom, thread);
+  return planned.map((step) => expecting(circuitry, thread, step, chain));
+}
+
+/** A step with what should be read now. @param chain all that it depends on, as `chainOf` tells */
+export function expecting(
+  circuitry: Circuitry,
+  thread: Thread,
+  step: PlannedStep,
+  chain: Record<string, string>,
+): TestStep {
+  const { probes, unit, position } = step;
+  if (!probes || (unit !== "V" && unit !== "ohm")) return { ...step, expected: null, low: null, high: null, chain };
+  const state = stateFor(thread, position ?? "N", "rest");
+  const { value, tolerance } = measure(circuitry, probes.red, probes.black, unit, state);
+  const [low, high] = value === null ? [null, null] : [value - tolerance, value + tolerance];
+  return { ...step, expected: value, low, high, chain };
+}
+
+/** The steps of a thread's test sheet, without solving anything. */
+export function plannedSteps(record: RailwayRecord, thread: Thread): PlannedStep[] {
+  if (thread.motors.length === 0 || thread.motors.some((motor) => !motor.driver && !drivesItself(motor))) return [];
   const several = thread.motors.length > 1;
-  const base = { turnoutId: thread.turnout.id, chain };
-  return [
-    ...thread.motors.flatMap((motor) =>
-      windingSteps(circuitry, thread, motor, several).map((step) => ({ ...base, ...step })),
-    ),
-    ...thread.motors.flatMap((motor) => throwSteps(thread, motor, several).map((step) => ({ ...base, ...step }))),
-    ...frogSteps(circuitry, thread).map((step) => ({ ...base, ...step })),
-    ...lampSteps(circuitry, thread).map((step) => ({ ...base, ...step })),
-  ];
-}
-
-type Step = Omit<TestStep, "turnoutId" | "chain">;
-
-function windingSteps(circuitry: Circuitry, thread: Thread, motor: ThreadMotor, several: boolean): Step[] {
-  const { device, type } = motor;
-  const of = several ? ` of ${motor.turnout.label}` : "";
-  const meter = (
-    key: string,
-    title: string,
-    how: string,
-    position: Position | null,
-    unit: "V" | "ohm",
-    red: string,
-    black: string,
-  ) =>
-    reading(circuitry, thread, {
-      key: `${key}-${motor.turnout.id}`,
-      title,
-      how,
-      position,
-      unit,
-      ids: [device.id, device.id],
-      red,
-      black,
-    });
-  if (traitsOf(type).movedBy === "signal" || traitsOf(type).movedBy === "commands") {
-    const [plus, minus] = traitsOf(type).movedBy === "signal" ? ["+", "−"] : ["J", "K"];
-    return [meter("power", `Power${of}`, "At rest. Across the motor's supply.", null, "V", plus, minus)];
-  }
-  if (traitsOf(type).movedBy === "reversal") {
-    return [
-      meter("winding", `Winding${of}`, "Power off. Across the motor's leads.", null, "ohm", "+", "−"),
-      meter("polarity-n", `Power at N${of}`, "Thrown to normal, at rest.", "N", "V", "+", "−"),
-      meter("polarity-r", `Power at R${of}`, "Thrown to reverse, at rest.", "R", "V", "+", "−"),
-    ];
-  }
-  const driver = motor.driver;
   const steps = [
-    meter("coil-n", `Normal coil${of}`, "Power off, unit discharged. Coil to common.", null, "ohm", "N", "C"),
-    meter("coil-r", `Reverse coil${of}`, "Power off, unit discharged. Coil to common.", null, "ohm", "R", "C"),
+    ...thread.motors.flatMap((motor) => windingSteps(motor, several)),
+    ...thread.motors.flatMap((motor) => throwSteps(thread, motor, several)),
+    ...contactSteps(thread),
+    ...frogSteps(thread),
+    ...lampSteps(record, thread),
   ];
-  if (!driver || traitsOf(driver.type).gives !== "pulse") return steps;
-  const charge = reading(circuitry, thread, {
-    key: `charge-${motor.turnout.id}`,
-    title: "Charge",
-    how: `${driver.device.label} charged, controls let go.`,
-    position: null,
-    unit: "V",
-    ids: [driver.device.id, driver.device.id],
-    red: "+",
-    black: "−",
-  });
-  return [...steps, charge];
+  return steps.map((step) => ({ turnoutId: thread.turnout.id, ...step }));
 }
 
-interface ReadingStep {
-  key: string;
-  title: string;
-  how: string;
-  position: Position | null;
-  unit: "V" | "ohm";
-  ids: [string, string];
-  red: string;
-  black: string;
-}
+type Step = Omit<PlannedStep, "turnoutId">;
 
-function reading(circuitry: Circuitry, thread: Thread, { ids, red, black, ...step }: ReadingStep): Step {
-  const state = stateFor(thread, step.position ?? "N", "rest");
-  const keys = [`${ids[0]}:${red}`, `${ids[1]}:${black}`] as const;
-  const { value, tolerance } = measure(circuitry, keys[0], keys[1], step.unit, state);
-  const label = (id: string) => circuitry.record.devices.find((device) => device.id === id)?.label ?? id;
+/** A step that a meter decides, between two terminals of one device. */
+function reading(
+  { device }: Pick<Fitted, "device">,
+  [red, black]: readonly [string, string],
+  step: Pick<Step, "key" | "title" | "how" | "position"> & { unit: "V" | "ohm" },
+): Step {
+  const at = (terminal: string) => `${device.id}:${terminal}`;
   return {
     ...step,
     moment: "rest",
     probes: {
-      red: keys[0],
-      black: keys[1],
-      redName: terminalName(label(ids[0]), red),
-      blackName: terminalName(label(ids[1]), black),
+      red: at(red),
+      black: at(black),
+      redName: terminalName(device.label, red),
+      blackName: terminalName(device.label, black),
     },
-    expected: value,
-    low: value === null ? null : value - tolerance,
-    high: value === null ? null : value + tolerance,
     wanted: null,
+    sees: [],
   };
 }
 
-const BY_EYE = { unit: "seen", probes: null, expected: null, low: null, high: null } as const;
+function windingSteps(motor: ThreadMotor, several: boolean): Step[] {
+  const { type, driver, turnout } = motor;
+  const of = several ? ` of ${turnout.label}` : "";
+  const key = (kind: string) => `${kind}-${turnout.id}`;
+  const { movedBy } = traitsOf(type);
+  if (movedBy === "signal" || movedBy === "commands") {
+    const how = "At rest. Across the motor's supply.";
+    const ends = movedBy === "signal" ? (["+", "−"] as const) : (["J", "K"] as const);
+    return [reading(motor, ends, { key: key("power"), title: `Power${of}`, how, position: null, unit: "V" })];
+  }
+  if (movedBy === "reversal") {
+    const ends = ["+", "−"] as const;
+    const how = "Power off. Across the motor's leads.";
+    const thrown = (position: Position) =>
+      reading(motor, ends, {
+        ...{ key: key(`polarity-${position.toLowerCase()}`), title: `Power at ${position}${of}`, position, unit: "V" },
+        how: `Thrown to ${POSITION_WORDS[position]}, at rest.`,
+      });
+    return [
+      reading(motor, ends, { key: key("winding"), title: `Winding${of}`, how, position: null, unit: "ohm" }),
+      thrown("N"),
+      thrown("R"),
+    ];
+  }
+  const how = "Power off, unit discharged. Coil to common.";
+  const coil = (side: Position) =>
+    reading(motor, [side, "C"], {
+      ...{ key: key(`coil-${side.toLowerCase()}`), title: `${side === "N" ? "Normal" : "Reverse"} coil${of}` },
+      ...{ how, position: null, unit: "ohm" },
+    });
+  const steps = [coil("N"), coil("R")];
+  if (!driver || traitsOf(driver.type).gives !== "pulse") return steps;
+  const charge = `${driver.device.label} charged, controls let go.`;
+  return [
+    ...steps,
+    reading(driver, ["+", "−"], { key: key("charge"), title: "Charge", how: charge, position: null, unit: "V" }),
+  ];
+}
 
+const POSITION_WORDS: Record<Position, string> = { N: "normal", R: "reverse" };
+
+/** Each control thrown both ways, each motor watched; those that ask for one position only are thrown that way. */
 function throwSteps(thread: Thread, motor: ThreadMotor, several: boolean): Step[] {
-  const command = thread.control?.device.label ?? "its address";
-  return (["N", "R"] as const).map((position) => ({
-    ...BY_EYE,
-    key: `throw-${position.toLowerCase()}-${motor.turnout.id}`,
-    title: `${several ? `${motor.turnout.label} goes` : "Goes"} to ${position === "N" ? "normal" : "reverse"}`,
-    how: `Start from ${position === "N" ? "reverse" : "normal"}. Throw by ${command}; blades close for the ${position === "N" ? "normal" : "reverse"} road.`,
-    position,
-    moment: "throwing" as const,
-    wanted: position,
-  }));
+  const controls = controlsOf(thread);
+  const ways = controls.length > 0 ? controls : [null];
+  return ways.flatMap((control, index) =>
+    (["N", "R"] as const)
+      .filter((position) => !control?.assignment.to || control.assignment.to === position)
+      .map((position): Step => {
+        const name = control ? nameOf(control) : "its address";
+        const by = ways.length > 1 ? ` by ${name}` : "";
+        const from = POSITION_WORDS[position === "N" ? "R" : "N"];
+        return {
+          key: `throw-${position.toLowerCase()}-${motor.turnout.id}${index === 0 || !control ? "" : `-${control.assignment.id}`}`.slice(
+            0,
+            60,
+          ),
+          title: `${several ? `${motor.turnout.label} goes` : "Goes"} to ${POSITION_WORDS[position]}${by}`,
+          how: `Start from ${from}. Throw by ${name}; blades close for the ${POSITION_WORDS[position]} road.`,
+          ...{ position, moment: "throwing", unit: "seen", probes: null, wanted: position },
+          sees: ["N", "R", "no change"],
+        };
+      }),
+  );
+}
+
+function nameOf({ device, assignment }: ThreadControl): string {
+  return assignment.way === null ? device.label : `${device.label}-${assignment.way}`;
+}
+
+/** Which side each contact in use makes: it is known only when the motor is mounted. */
+function contactSteps({ motors, frogs, lamp }: Thread): Step[] {
+  const uses = [...frogs, ...(lamp ? [lamp] : [])];
+  const used = new Map(
+    uses.flatMap(({ from, assignment: { way } }) => {
+      const motor = motors.find(({ device }) => device.id === from?.device.id);
+      const set = way ?? 1;
+      return motor && set <= motor.type.contactSets ? [[`${motor.device.id} ${set}`, { motor, set }] as const] : [];
+    }),
+  );
+  return [...used.values()].flatMap(({ motor, set }) =>
+    (["N", "R"] as const).map((position) =>
+      reading(motor, [`S${set}c`, `S${set}${position.toLowerCase()}`], {
+        key: `contact-${position.toLowerCase()}-${set}-${motor.turnout.id}`,
+        title: `Contact S${set} at ${position}${motors.length > 1 ? ` of ${motor.turnout.label}` : ""}`,
+        how: `Blades at ${POSITION_WORDS[position]}, power off. Common to the side that should be made.`,
+        position,
+        unit: "ohm",
+      }),
+    ),
+  );
 }
 
 /**
  * Each fed frog against the left rail, before a train is put on: nothing at one position, the track's voltage at the other.
  * A polarity unit is shown the wheel that it waits for. Nothing can be told while the hand is not known.
  */
-function frogSteps(circuitry: Circuitry, thread: Thread): Step[] {
-  return thread.frogs.flatMap(({ from, turnout, device }) => {
+function frogSteps({ frogs, followers }: Thread): Step[] {
+  return frogs.flatMap((frog) => {
+    const { from, turnout } = frog;
     if (from === null || turnout.hand === "unknown") return [];
     const byWheel = traitsOf(from.type).inTrack === "polarity-unit";
     return (["N", "R"] as const).map((position) => {
@@ -159,25 +214,22 @@ function frogSteps(circuitry: Circuitry, thread: Thread): Step[] {
       const first = byWheel
         ? `Bridge the frog to the ${rail} rail for a moment, as a wheel does: ${from.device.label} changes over. `
         : "No train on the track. ";
-      return reading(circuitry, thread, {
+      return reading(frog, ["F", "L"], {
         key: `frog-${position.toLowerCase()}-${turnout.id}`,
-        title: `Frog at ${position}${thread.followers.length > 0 ? ` of ${turnout.label}` : ""}`,
+        title: `Frog at ${position}${followers.length > 0 ? ` of ${turnout.label}` : ""}`,
         how: `${first}Meter on AC. Frog to the left rail, facing from the toe.`,
         position,
         unit: "V",
-        ids: [device.id, device.id],
-        red: "F",
-        black: "L",
       });
     });
   });
 }
 
 /** The lamp as its contact lights it once the motor stands where it was asked to. */
-function lampSteps(circuitry: Circuitry, thread: Thread): Step[] {
+function lampSteps(record: RailwayRecord, thread: Thread): Step[] {
   const { lamp } = thread;
   const contact = lamp && lamp.from.type.contactSets > 0;
-  if (!lamp?.type.leads || (contact && !supplyOf(circuitry.record, lamp.device.id))) return [];
+  if (!lamp?.type.leads || (contact && !supplyOf(record, lamp.device.id))) return [];
   const frog = thread.frogs.find(({ device }) => device.id === lamp.from.device.id);
   // what a lamp at the frog should show hangs on the hand
   if (frog?.turnout.hand === "unknown") return [];
@@ -186,12 +238,11 @@ function lampSteps(circuitry: Circuitry, thread: Thread): Step[] {
   const colour = (lead: string) => lamp.type.terminals.find(({ name }) => name === lead)?.about.split(",")[0] ?? lead;
   const [green, other] = [colour(lamp.type.leads[0]), colour(lamp.type.leads[1])];
   return (["N", "R"] as const).map((position) => ({
-    ...BY_EYE,
     key: `lamp-${position.toLowerCase()}-${lamp.device.id}`,
     title: `Lamp at ${position}`,
     how: `${lamp.device.label}, thrown to ${position === "N" ? "normal" : "reverse"}${byWheel ? ", after a wheel has run over the frog" : ""}.`,
-    position,
-    moment: "rest" as const,
+    ...{ position, moment: "rest" as const, unit: "seen" as const, probes: null },
     wanted: (position === "N") === crossed ? other : green,
+    sees: [green, other, `${green} and ${other}`, "dark"],
   }));
 }

@@ -116,10 +116,15 @@ const worker = {
 
   proving(): ProvingCounts {
     const counts: ProvingCounts = {};
-    for (const { turnout } of derived?.schematic.threads ?? []) {
-      const states = derived?.sheet(turnout.id).map(({ standing }) => standing.state) ?? [];
+    for (const thread of derived?.schematic.threads ?? []) {
+      const states = derived?.standings(thread) ?? [];
       const of = (state: string) => states.filter((each) => each === state).length;
-      counts[turnout.id] = { steps: states.length, passed: of("passed"), failed: of("failed"), stale: of("stale") };
+      counts[thread.turnout.id] = {
+        steps: states.length,
+        passed: of("passed"),
+        failed: of("failed"),
+        stale: of("stale"),
+      };
     }
     return counts;
   },

@@ -6,6 +6,9 @@ import {
   ohms,
   readNumber,
   type Standing,
+  signOf,
+  signWords,
+  type TestResult,
   type TestStep,
   testResult,
   volts,
@@ -29,9 +32,6 @@ const STANDING: Record<Standing["state"], { verdict: Verdict; words: string }> =
   stale: { verdict: "stale", words: "Stale" },
   open: { verdict: "open", words: "Not read" },
 };
-
-/** What can be seen at a step that the eye decides. */
-const SEEN = { throw: ["N", "R", "no change"], lamp: ["green", "yellow", "green and yellow", "dark"] };
 
 interface Props {
   number: number;
@@ -113,10 +113,17 @@ export function StepRow({ number, step, standing, chosen, entered, choose, recor
           ) : (
             result && <p className="text-small text-ink-2">{dateAndTime(result.at)}</p>
           )}
+          {standing.state === "failed" && result && <p className="text-small">{adviceOn(step, result)}</p>}
         </div>
       </div>
     </div>
   );
+}
+
+/** What to make of a step that failed. */
+function adviceOn({ unit }: TestStep, result: TestResult): string {
+  if (unit === "V" || unit === "ohm") return signWords(unit, signOf(result));
+  return "Look in Sense what could turn it, and take a reading where the meter's next place is.";
 }
 
 function reading(step: TestStep, value: number | null): string {
@@ -136,7 +143,7 @@ function FoundField({ step, keep, focused }: { step: TestStep; keep: (found: Fou
   if (step.unit === "seen") {
     return (
       <div className="mt-1.5 flex flex-wrap gap-1.5">
-        {(step.key.startsWith("throw") ? SEEN.throw : SEEN.lamp).map((seen, index) => (
+        {step.sees.map((seen, index) => (
           <Button key={seen} ref={index === 0 ? eye : null} onClick={() => keep({ seen })}>
             {seen}
           </Button>
