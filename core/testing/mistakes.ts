@@ -1,4 +1,6 @@
 // One railway for each rule, wired wrong in the way that the rule is about; for tests and for the sample of mistakes.
+
+import { addBoardTo } from "../src/equip/devices.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.ts";
 import { DRIVING, detectorAsButton, lampOnNode, onReversingToggle, readBy } from "./recipes.ts";
@@ -91,6 +93,28 @@ function oneToggleOnTwoSupplies(): RailwayRecord {
   });
 }
 
+/** Two turnouts whose buttons are read at one input of a node. */
+function oneInput(): RailwayRecord {
+  const two = railway(
+    ["A", "", "stall-motor", "output-node-8", "push-pair"],
+    ["B", "", "stall-motor", "ON1-2", "push-pair"],
+  );
+  return drafted(two, (draft) => {
+    const node = addBoardTo(draft, "input-node-16");
+    draft.assign("input", { deviceId: node.id, way: 3, controlId: "b1", controlWay: null });
+    draft.assign("input", { deviceId: node.id, way: 4, controlId: "b2", controlWay: null });
+  });
+}
+
+/** A button read on one control bus, its turnout driven by a node on another. */
+function twoBuses(): RailwayRecord {
+  return drafted(readBy("input-node-16"), (draft) => {
+    const second = draft.addDevice("control-bus", "CB", "layout");
+    draft.unassign((a) => a.role === "commands" && a.toDeviceId === "in1");
+    draft.assign("commands", { deviceId: second.id, toDeviceId: "in1" });
+  });
+}
+
 export const MISTAKES: Record<string, () => RailwayRecord> = {
   "short-by-hands": twoReversingToggles,
   "coil-held-on": () => coil("cdu", "toggle-latching"),
@@ -140,6 +164,11 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "lamp-reverse-voltage": () => stall("lamps-frog", "S2"),
   "back-feed": oneToggleOnTwoSupplies,
   "coils-together": () => coil("cdu", "toggle-centre-off + toggle-centre-off"),
+  "ways-overlap": oneInput,
+  "output-shared": () => railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "", "stall-motor", "D1-1"]),
+  "board-unreached": () =>
+    drafted(readBy("input-node-16"), (draft) => draft.unassign((a) => a.role === "commands" && a.toDeviceId === "in1")),
+  "other-bus": twoBuses,
   "train-keeps-asking": detectorAsButton,
   "latching-locks-others": () => railway(["A", "", "stall-motor", "dual-control-board", "toggle-latching"]),
   "decoder-on-own-track": onTrackPower,

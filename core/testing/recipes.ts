@@ -46,6 +46,7 @@ export function readBy(reader: string): RailwayRecord {
   return drafted(railway(["A", "", "stall-motor", "output-node-8", "push-pair"]), (draft) => {
     const board = draft.addDevice(reader, "IN", "layout");
     draft.assign("supply", { deviceId: "ps1", toDeviceId: board.id });
+    if (reader === "input-node-16") draft.assign("commands", { deviceId: "cb1", toDeviceId: board.id });
     draft.assign("input", { deviceId: board.id, way: 3, controlId: "b1", controlWay: null });
   });
 }
@@ -86,6 +87,8 @@ function withLamp(board: string, prefix: string, lamp: string, way: number): Rai
     const from = draft.addDevice(board, prefix, "layout");
     const device = draft.addDevice(lamp, "LP", "panel");
     draft.assign("supply", { deviceId: "ps1", toDeviceId: from.id });
+    if (board === "output-node-16")
+      draft.assign("commands", { deviceId: draft.addDevice("control-bus", "CB", "layout").id, toDeviceId: from.id });
     draft.assign("lamp", { deviceId: device.id, turnoutId: "a", fromId: from.id, way, crossed: false });
   });
 }
@@ -226,6 +229,7 @@ export function zonesAtInputs(): RailwayRecord {
     const node = draft.addDevice("input-node-16", "IN", "layout");
     const detector = draft.addDevice("current-detector-4", "BD", "layout");
     for (const { id } of [node, detector]) draft.assign("supply", { deviceId: "ps1", toDeviceId: id });
+    draft.assign("commands", { deviceId: "cb1", toDeviceId: node.id });
     for (const [index, turnoutId] of ["a", "b"].entries()) {
       const way = index + 1;
       draft.assign("control", control(detector.id, { turnoutId, way, to: "R" }));

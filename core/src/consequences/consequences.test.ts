@@ -73,6 +73,6 @@ it("names every kind of assignment in plain words, as it was and as it will be",
     "PS1: feeds D1 > taken away",
   ]);
   expect(words((draft) => turnAt(draft, { link: "setting", deviceId: "d1", way: 1 }, true, { known: "seen" }))).toEqual(
-    ["Sense ledger: not there > setting turns, seen"],
+    ["Sense ledger: not there > direction in the settings turns, seen"],
   );
 });

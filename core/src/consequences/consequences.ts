@@ -5,8 +5,9 @@ import type { Finding } from "../findings/rule.ts";
 import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import { KINDS, type Kind, type RailwayRecord } from "../record/kinds.ts";
-import type { Assignment } from "../record/schemas.ts";
+import type { Assignment, Railway } from "../record/schemas.ts";
 import { devicesOfThread } from "../schematic/thread.ts";
+import { PLACES } from "../sense/places.ts";
 import { amps } from "../units/format.ts";
 
 /** One thing that an edit changes, in plain words. */
@@ -29,12 +30,27 @@ export interface Consequence {
 export function touchedWords(record: RailwayRecord, edits: readonly Edit[]): Touched[] {
   const next = edit(record, edits).record;
   return [...touchedThings(edits).values()].flatMap((thing): Touched[] => {
-    if (thing.kind === "railway") return [{ what: "The railway", from: "as it is", to: "other settings" }];
+    if (thing.kind === "railway") return railwayWords(record.railway, next.railway);
     const { kind, id } = thing;
     const words = { from: describe(record, kind, id), to: describe(next, kind, id) };
     if (words.from === words.to) return [];
     return [{ what: nameOf(record, next, kind, id), from: words.from ?? "not there", to: words.to ?? "taken away" }];
   });
+}
+
+/** What the settings of a railway are called. */
+const SETTINGS: Record<keyof Railway, string> = {
+  ...{ name: "Name", units: "Units", addressShift: "Shift of addresses", wireGauge: "All wires" },
+  ...{ cableGauge: "All cables", stripWays: "Ways of a strip", cableCores: "Cores of a cable", currency: "Currency" },
+  ...{ cableMetres: "Length of a cable, m", runMetres: "Usual run, m", note: "Note" },
+};
+
+function railwayWords(before: Railway, now: Railway): Touched[] {
+  return (Object.keys(SETTINGS) as (keyof Railway)[]).flatMap((field) =>
+    before[field] === now[field]
+      ? []
+      : [{ what: SETTINGS[field], from: String(before[field]), to: String(now[field]) }],
+  );
 }
 
 function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: string): string {
@@ -67,11 +83,33 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
     );
     return type ? figures.join(", ") || "as in the catalogue" : null;
   }
-  const thing = find(record, kind as "sense", id);
-  if (!thing) return null;
-  return kind === "sense"
-    ? `${thing.link} ${thing.inverts ? "turns" : "straight"}, ${thing.known}`
-    : JSON.stringify(thing).slice(0, 80);
+  if (kind === "turnout") return turnoutWords(record, id);
+  if (kind === "sense") {
+    const sense = find(record, "sense", id);
+    return sense ? `${PLACES[sense.link].name} ${sense.inverts ? "turns" : "does not turn"}, ${sense.known}` : null;
+  }
+  const thing = find(record, kind as Kind, id);
+  return thing ? noteWords(thing) : null;
+}
+
+function turnoutWords(record: RailwayRecord, id: string): string | null {
+  const turnout = find(record, "turnout", id);
+  if (!turnout) return null;
+  const { label, name, hand, zoneId, movesWith, runMetres, note } = turnout;
+  const zone = zoneId === null ? null : (find(record, "zone", zoneId)?.label ?? zoneId);
+  const words = [
+    ...[label, name, hand === "unknown" ? "" : `${hand} hand`, zone ?? "", note],
+    movesWith === null ? "moves by itself" : `moves with ${find(record, "turnout", movesWith)?.label ?? movesWith}`,
+    runMetres === null ? "" : `run ${runMetres} m`,
+  ];
+  return words.filter((word) => word !== "").join(", ");
+}
+
+/** What a note of the record says: a fact, a debt, a finding that is kept, a test. */
+function noteWords(thing: object): string {
+  const { text, standing, reason, verdict, label, name } = thing as Record<string, string | undefined>;
+  const [what, how] = [text ?? reason ?? verdict ?? label ?? name ?? "noted", standing];
+  return how ? `${what}, ${how}` : what;
 }
 
 /** What an assignment says, in plain words. */

@@ -2,6 +2,7 @@ import { addressDuplicate } from "./addressDuplicate.ts";
 import { addressImpossible } from "./addressImpossible.ts";
 import { backFeed } from "./backFeed.ts";
 import { boardOverTotal } from "./boardOverTotal.ts";
+import { boardUnreached } from "./boardUnreached.ts";
 import { coilHeldOn } from "./coilHeldOn.ts";
 import { coilsTogether } from "./coilsTogether.ts";
 import { contactUsedTwice } from "./contactUsedTwice.ts";
@@ -16,7 +17,9 @@ import { lampReverseVoltage } from "./lampReverseVoltage.ts";
 import { lampTellsOpposite } from "./lampTellsOpposite.ts";
 import { lampVoltsLost } from "./lampVoltsLost.ts";
 import { latchingLocksOthers } from "./latchingLocksOthers.ts";
+import { otherBus } from "./otherBus.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
+import { outputShared } from "./outputShared.ts";
 import { pairThrownAgainst } from "./pairThrownAgainst.ts";
 import { powerOnUnsafe } from "./powerOnUnsafe.ts";
 import { pulseLostInWire } from "./pulseLostInWire.ts";
@@ -32,6 +35,7 @@ import { supplyOverRating } from "./supplyOverRating.ts";
 import { trainKeepsAsking } from "./trainKeepsAsking.ts";
 import { turnoutIncomplete } from "./turnoutIncomplete.ts";
 import { unitTooWeak } from "./unitTooWeak.ts";
+import { waysOverlap } from "./waysOverlap.ts";
 import { wireNotProtected } from "./wireNotProtected.ts";
 import { wireOverCurrent } from "./wireOverCurrent.ts";
 import { wrongKindForOutput } from "./wrongKindForOutput.ts";
@@ -52,11 +56,15 @@ export const RULES: readonly Rule[] = [
   wireNotProtected,
   pairThrownAgainst,
   contactUsedTwice,
+  waysOverlap,
+  outputShared,
   frogWrongRail,
   detectorRails,
   unitTooWeak,
   goesAstray,
   controlNotHeard,
+  boardUnreached,
+  otherBus,
   pulseLostInWire,
   lampCommon,
   lampCurrent,

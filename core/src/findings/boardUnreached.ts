@@ -1,0 +1,55 @@
+import { typeOf } from "../catalogue/catalogue.ts";
+import { usualSupply } from "../catalogue/traits.ts";
+import { feed, usualCommands } from "../equip/feed.ts";
+import { assignmentsOfDevice } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { list } from "../units/format.ts";
+import { made, threadsWith } from "./remedies.ts";
+import { rule } from "./rule.ts";
+
+interface Unreached {
+  board: Fitted;
+  lacks: ("its supply" | "its bus wires")[];
+  threads: Thread[];
+}
+
+export const boardUnreached = rule<Unreached>({
+  id: "board-unreached",
+  stage: "equip",
+  column: null,
+  severity: "stop",
+  title: "A board that reads or lights is not joined to its supply or bus",
+  about:
+    "A node that reads controls, or lights lamps, does so only with its supply on, and tells and hears nothing without the wires of its bus. The rule looks at boards in use besides those that drive motors, which the turnout's own finding looks after.",
+  look: ({ record, threads }) =>
+    record.devices.flatMap((device): Unreached[] => {
+      const type = typeOf(record, device);
+      const reads = threads.filter((thread) =>
+        controlsOf(thread).some(({ reader }) => reader?.device.id === device.id),
+      );
+      const lights = threads.filter(({ lamp }) => lamp?.from.device.id === device.id && lamp.from.type.outputs > 0);
+      const drives = threads.some(({ motors }) => motors.some(({ driver }) => driver?.device.id === device.id));
+      if (drives || (reads.length === 0 && lights.length === 0) || type.hears === "pins") return [];
+      const lacks: Unreached["lacks"] = [];
+      // a board that reads without a supply has a finding at the control
+      if (usualSupply(type) && !supplyOf(record, device.id) && reads.length === 0) lacks.push("its supply");
+      if (usualCommands(type) && type.hears === "bus" && !isCommanded(record, device.id)) lacks.push("its bus wires");
+      return lacks.length > 0
+        ? [{ board: { device, type }, lacks, threads: threadsWith(threads, new Set([device.id])) }]
+        : [];
+    }),
+  subject: ({ board }) => board.device.id,
+  where: ({ board }) => board.device.label,
+  terminals: ({ board }) => [board.device.label],
+  turnouts: ({ threads }) => threads,
+  why: ({ board, lacks, threads }) =>
+    `${board.device.label} has not got ${list(lacks)}: what it does for ${list(threads.map(({ label }) => label))} does not work.`,
+  remedies: ({ board, lacks }, { record }) => [
+    made(record, `Join ${board.device.label} to ${list(lacks)}`, (draft) => feed(draft, board.device, board.type)),
+  ],
+});
+
+function isCommanded(record: RailwayRecord, deviceId: string): boolean {
+  return assignmentsOfDevice(record, deviceId).some((a) => a.role === "commands" && a.toDeviceId === deviceId);
+}
