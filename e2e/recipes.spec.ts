@@ -25,6 +25,7 @@ test("a crossover with two toggles and fed frogs is typed into the list and draw
     await page.keyboard.type(text);
     await page.keyboard.press("Enter");
   };
+  await write("Hand", "A", "right");
   await write("Motor", "A", "twin-coil-under-board");
   await write("Driver", "A", "cdu");
   await write("Control", "A", "toggle-centre-off + toggle-centre-off inverse");
@@ -74,7 +75,7 @@ test("a reading is kept with its time; one that disagrees leads to the fault in 
   await read("11.9");
   await meter.getByRole("button", { name: "Measure next: D1-2A to D1-2B" }).click();
   await read("10.1");
-  await expect(meter).toContainText("The fault lies between D1-2A and L1+.");
+  await expect(meter).toContainText("The way is open between D1-2A and L1+, or something behind L1+ is a short.");
   await page.reload();
   await expect(meter.getByRole("list", { name: "Last readings" }).getByRole("listitem")).toHaveCount(3);
   await page.keyboard.press("Control+z");
@@ -88,10 +89,10 @@ test("mistakes are found and cured by their buttons", async ({ page, server }) =
     .first()
     .click();
   const card = (name: RegExp) => page.getByRole("article", { name }).first();
-  await card(/Detectors feed blocks on opposite rails/)
-    .getByRole("button", { name: /^Feed BD1-3i from rail J/ })
+  await card(/Detectors sit in opposite rails/)
+    .getByRole("button", { name: /^Feed BD\d-3i from rail J/ })
     .click();
-  await expect(card(/Detectors feed blocks on opposite rails/)).toHaveCount(0);
+  await expect(card(/Detectors sit in opposite rails/)).toHaveCount(0);
   await card(/Relays take more than/)
     .getByRole("button", { name: /^Take the jumper off/ })
     .click();

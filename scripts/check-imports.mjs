@@ -15,6 +15,7 @@ const ORDER = [
   "loom",
   "circuit",
   "readings",
+  "hands",
   "numbers",
   "indicators",
   "findings",

@@ -81,7 +81,9 @@ function causesOf(record: RailwayRecord, thread: Thread, { turnout }: ThreadMoto
     .filter(({ key, inverts }) => inverts && outcome?.chain.includes(key))
     .map(({ link, at }) => {
       if (link === "leads") return "its leads are crossed";
-      return link === "mounting" ? "it is mounted the other way round" : `${PLACES[link].name} at ${at} turns it`;
+      return link === "mounting"
+        ? "it is mounted the other way round"
+        : `${PLACES[link].name} at ${at} ${PLACES[link].many ? "turn" : "turns"} it`;
     });
 }
 

@@ -32,8 +32,11 @@ export const lampTellsOpposite = rule<Opposite>({
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp }) => [lamp.device.label],
   turnouts: ({ thread }) => [thread],
-  why: ({ thread, lamp, causes }) =>
-    `With ${thread.label} at N, ${lamp.device.label} tells R: ${list(causes.map(({ link, at }) => `${PLACES[link].name} at ${at}`))} ${causes.length === 1 ? "is" : "are"} turned.`,
+  why: ({ thread, lamp, causes }) => {
+    const places = causes.map(({ link, at }) => `${PLACES[link].name} at ${at}`);
+    const many = causes.length > 1 || causes.some(({ link }) => PLACES[link].many);
+    return `With ${thread.label} at N, ${lamp.device.label} tells R: the ${list(places)} ${many ? "are" : "is"} turned.`;
+  },
   remedies: ({ thread, lamp }, { record }) => [
     swapLeads(record, lamp),
     ...contactNoted(record, ledgerOf(record, thread), lamp),

@@ -1,10 +1,10 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import type { SupplyLoad } from "../hands/supplyLoads.ts";
 import type { Found } from "../hands/sweep.ts";
 import type { OutputAddress } from "../numbers/addressList.ts";
 import type { BoardLoad } from "../readings/boardLoads.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import type { Moment } from "../readings/states.ts";
-import type { SupplyLoad } from "../readings/supplyLoads.ts";
 import type { ThreadReading } from "../readings/threadReading.ts";
 import type { EditGroup } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";

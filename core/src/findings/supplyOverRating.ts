@@ -1,6 +1,6 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
-import type { SupplyLoad } from "../readings/supplyLoads.ts";
+import type { SupplyLoad } from "../hands/supplyLoads.ts";
 import type { Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import type { Thread } from "../schematic/thread.ts";

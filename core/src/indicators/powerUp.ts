@@ -1,7 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType, PowerOn } from "../catalogue/deviceType.ts";
 import { type Gives, traitsOf } from "../catalogue/traits.ts";
-import type { SupplyLoad } from "../readings/supplyLoads.ts";
+import type { SupplyLoad } from "../hands/supplyLoads.ts";
 import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";

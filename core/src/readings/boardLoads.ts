@@ -3,8 +3,7 @@ import type { OutputKind } from "../catalogue/deviceType.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
 import type { Circuitry } from "./circuitry.ts";
 import type { RailwayState } from "./states.ts";
-import { ALL_MOVING } from "./supplyLoads.ts";
-import { AT_REST } from "./threadReading.ts";
+import { ALL_MOVING, AT_REST } from "./threadReading.ts";
 
 /** What the outputs of one board give together. */
 export interface BoardLoad {

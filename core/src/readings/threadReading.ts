@@ -6,7 +6,7 @@ import { type StockRail, wantedRail } from "../schematic/recipes/frogFeed.ts";
 import { supplyOf, type Thread, type ThreadFrog, type ThreadLamp, type ThreadMotor } from "../schematic/thread.ts";
 import type { Circuitry } from "./circuitry.ts";
 import type { Pulse } from "./pulse.ts";
-import type { Moment, RailwayState } from "./states.ts";
+import { EVERY, type Moment, type RailwayState } from "./states.ts";
 
 export interface MotorReading {
   motorId: string;
@@ -64,6 +64,12 @@ export const AT_REST: Record<Position, RailwayState> = {
   N: { asked: {}, otherwise: "N", moment: "rest", acting: null, off: false },
   R: { asked: {}, otherwise: "R", moment: "rest", acting: null, off: false },
 };
+
+const moved = (otherwise: Position): RailwayState => {
+  return { asked: {}, otherwise, moment: "throwing", acting: EVERY, off: false };
+};
+/** All turnouts on their way at once, to normal or to reverse. */
+export const ALL_MOVING: Record<Position, RailwayState> = { N: moved("N"), R: moved("R") };
 
 /**
  * State in which a thread is asked for a position: thrown or held, all others stand at normal; at rest, all stand where

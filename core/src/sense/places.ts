@@ -3,6 +3,8 @@ import type { SenseLink } from "../record/notes.ts";
 /** What turning normal into reverse at one place takes, and what becomes of it. Minutes are common practice, with no source. */
 export interface Place {
   name: string;
+  /** The name is of several things. */
+  many?: true;
   /** How it is turned; null for a place that is found out but turned elsewhere. */
   turn: string | null;
   minutes: number;
@@ -73,6 +75,7 @@ export const PLACES: Record<SenseLink, Place> = {
   },
   "end-points": {
     name: "end points",
+    many: true,
     turn: "Exchange the end points",
     minutes: 2,
     stored: "in the servo's board",
@@ -82,6 +85,7 @@ export const PLACES: Record<SenseLink, Place> = {
   },
   leads: {
     name: "leads at the motor",
+    many: true,
     turn: "Swap the leads",
     minutes: 3,
     stored: "at the motor's terminals",
@@ -118,6 +122,7 @@ export const PLACES: Record<SenseLink, Place> = {
   },
   frog: {
     name: "rails at the frog's contact",
+    many: true,
     turn: "Swap the two rails",
     minutes: 5,
     stored: "at the contact's terminals",
@@ -127,6 +132,7 @@ export const PLACES: Record<SenseLink, Place> = {
   },
   lamp: {
     name: "leads of the lamp",
+    many: true,
     turn: "Swap its leads",
     minutes: 2,
     stored: "at the lamp",

@@ -43,11 +43,12 @@ function TitleBlock() {
   const { overview, state } = useResults();
   const counted = overview?.findings.filter(({ kept }) => kept === null) ?? [];
   const stops = counted.filter(({ severity }) => severity === "stop").length;
+  const looks = counted.filter(({ severity }) => severity === "look").length;
   const words = !overview
     ? state === "failed"
       ? "Findings: could not be checked"
       : "Findings: being checked"
-    : `Findings: ${stops} wrong, ${counted.length - stops} doubtful${state === "checked" ? "" : ", of the state before"}`;
+    : `Findings: ${stops} wrong, ${looks} doubtful${state === "checked" ? "" : ", of the state before"}`;
   return (
     <div className="flex flex-none border-l border-rule-2">
       <div className={CELL}>
@@ -61,7 +62,7 @@ function TitleBlock() {
             <>
               <Mark verdict="wrong" size={14} />
               {stops} <Mark verdict="doubtful" size={15} />
-              {counted.length - stops}
+              {looks}
             </>
           ) : (
             <>

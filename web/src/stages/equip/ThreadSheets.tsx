@@ -25,6 +25,7 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
   const findings = overview.findings.filter(({ turnoutIds }) => turnoutIds.includes(thread.turnout.id));
   const counted = findings.filter(({ kept }) => kept === null);
   const wrong = counted.filter(({ severity }) => severity === "stop").length;
+  const doubtful = counted.filter(({ severity }) => severity === "look").length;
   return (
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)] gap-2.5 max-[699px]:flex max-[699px]:flex-col min-[1600px]:grid-cols-[minmax(0,1fr)_360px] min-[1600px]:grid-rows-[minmax(0,1fr)]">
       <Sheet
@@ -43,9 +44,9 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
           <ThreadDrawing overview={overview} thread={thread} reading={own?.reading ?? null} />
         </ScaledDrawing>
       </Sheet>
-      <Sheet title={`Findings on ${thread.label}`} about={`${wrong} wrong, ${counted.length - wrong} doubtful`}>
+      <Sheet title={`Findings on ${thread.label}`} about={`${wrong} wrong, ${doubtful} doubtful`}>
         <SheetBody>
-          {findings.length === 0 && (
+          {counted.length === 0 && (
             <p className="p-3 text-ink-2">
               <Checked>All checks are clear.</Checked>
             </p>

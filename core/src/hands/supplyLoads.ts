@@ -1,12 +1,11 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { sweepsOf } from "../hands/hands.ts";
-import type { Sweep } from "../hands/sweep.ts";
-import { standing } from "../hands/words.ts";
-import type { Position } from "../record/schemas.ts";
-import type { Circuitry } from "./circuitry.ts";
-import { EVERY, type RailwayState } from "./states.ts";
-import { AT_REST } from "./threadReading.ts";
+import type { Circuitry } from "../readings/circuitry.ts";
+import type { RailwayState } from "../readings/states.ts";
+import { ALL_MOVING, AT_REST } from "../readings/threadReading.ts";
+import { sweepsOf } from "./hands.ts";
+import type { Sweep } from "./sweep.ts";
+import { standing } from "./words.ts";
 
 /** What one supply gives. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */
 export interface SupplyLoad {
@@ -22,12 +21,6 @@ export interface SupplyLoad {
   /** It takes motors that are held against their stops, which a well set one never is. */
   blocked: boolean;
 }
-
-const moved = (otherwise: Position): RailwayState => {
-  return { asked: {}, otherwise, moment: "throwing", acting: EVERY, off: false };
-};
-/** All turnouts on their way at once, to normal or to reverse. */
-export const ALL_MOVING: Record<Position, RailwayState> = { N: moved("N"), R: moved("R") };
 
 /**
  * Solved loads of all supplies: at rest, while all turnouts move, and when everything draws at once that can, every servo
