@@ -90,6 +90,19 @@ it("throws a turnout by each of its controls, asks for each contact in use once,
   expect(contact.expected).toBeLessThan(1);
 });
 
+it("expects of a frog with a polarity unit what a wheel makes it carry, whether or not the blades moved", () => {
+  for (const toggle of ["toggle-centre-off", "toggle-latching"]) {
+    const unit = railway(["A", "", "twin-coil-surface", "cdu", toggle, "", "polarity unit"]);
+    const frog = (position: string) => step(unit, "A", `frog-${position}-a`);
+    // right hand: at normal the right rail, a track's voltage from the left one
+    expect(frog("n").expected).toBeCloseTo(15, 0);
+    expect(frog("n").how).toMatch(
+      /^Bridge the frog to the right rail for a moment, as a wheel does: FP1 changes over\./,
+    );
+    expect(frog("r").expected).toBe(0);
+  }
+});
+
 it("counts where steps stand without working out those that have no result", () => {
   const coil = step(smallRailway(), "Y1", "coil-n-y1");
   const record = recorded(smallRailway(), coil, "2026-05-12T20:00:00.000Z", 4.1);

@@ -30,6 +30,8 @@ export interface PlannedStep {
   unit: TestResult["unit"];
   /** Terminals for the probes, red first; null when the eye is the instrument. */
   probes: { red: string; black: string; redName: string; blackName: string } | null;
+  /** Terminals between which the same should be read, where a hand does what nothing in the circuit does. */
+  like?: { red: string; black: string };
   /** What should be seen; null for a reading. */
   wanted: string | null;
   /** What can be seen; empty for a reading. */
@@ -62,10 +64,10 @@ export function expecting(
   step: PlannedStep,
   chain: Record<string, string>,
 ): TestStep {
-  const { probes, unit, position } = step;
-  if (!probes || (unit !== "V" && unit !== "ohm")) return { ...step, expected: null, low: null, high: null, chain };
+  const { probes, unit, position, like = probes } = step;
+  if (!like || (unit !== "V" && unit !== "ohm")) return { ...step, expected: null, low: null, high: null, chain };
   const state = stateFor(thread, position ?? "N", "rest");
-  const { value, tolerance } = measure(circuitry, probes.red, probes.black, unit, state);
+  const { value, tolerance } = measure(circuitry, like.red, like.black, unit, state);
   const [low, high] = value === null ? [null, null] : [value - tolerance, value + tolerance];
   return { ...step, expected: value, low, high, chain };
 }
@@ -214,13 +216,16 @@ function frogSteps({ frogs, followers }: Thread): Step[] {
       const first = byWheel
         ? `Bridge the frog to the ${rail} rail for a moment, as a wheel does: ${from.device.label} changes over. `
         : "No train on the track. ";
-      return reading(frog, ["F", "L"], {
+      const step = reading(frog, ["F", "L"], {
         key: `frog-${position.toLowerCase()}-${turnout.id}`,
         title: `Frog at ${position}${followers.length > 0 ? ` of ${turnout.label}` : ""}`,
         how: `${first}Meter on AC. Frog to the left rail, facing from the toe.`,
         position,
         unit: "V",
       });
+      // once the unit has changed over, the frog stands where the rail does
+      const at = (end: string) => `${frog.device.id}:${end}`;
+      return byWheel ? { ...step, like: { red: at(rail === "left" ? "L" : "R"), black: at("L") } } : step;
     });
   });
 }

@@ -12,7 +12,7 @@ export function frogVerdict(frog: ThreadFrog, reads: FrogReading | undefined): V
 export function frogWords({ turnout }: ThreadFrog, reads: FrogReading | undefined): string {
   if (!reads?.carries) return "dead";
   if (turnout.hand === "unknown") return `carries ${reads.carries}; hand not known`;
-  if (reads.byWheel) return `${reads.carries} from the first wheel`;
+  if (reads.byWheel) return `${reads.carries} after a wheel`;
   return reads.wanted && reads.wanted !== reads.carries
     ? `carries ${reads.carries}, not ${reads.wanted}`
     : `carries ${reads.carries}`;
