@@ -22,23 +22,24 @@ export const boardUnreached = rule<Unreached>({
   title: "A board that reads or lights is not joined to its supply or bus",
   about:
     "A node that reads controls, or lights lamps, does so only with its supply on, and tells and hears nothing without the wires of its bus. The rule looks at boards in use besides those that drive motors, which the turnout's own finding looks after.",
-  look: ({ record, threads }) =>
-    record.devices.flatMap((device): Unreached[] => {
+  look: ({ record, threads }) => {
+    const driving = new Set(threads.flatMap(({ motors }) => motors.map(({ driver }) => driver?.device.id)));
+    const reading = new Set(threads.flatMap((thread) => controlsOf(thread).map(({ reader }) => reader?.device.id)));
+    const lighting = new Set(
+      threads.flatMap(({ lamp }) => (lamp && lamp.from.type.outputs > 0 ? [lamp.from.device.id] : [])),
+    );
+    return record.devices.flatMap((device): Unreached[] => {
       const type = typeOf(record, device);
-      const reads = threads.filter((thread) =>
-        controlsOf(thread).some(({ reader }) => reader?.device.id === device.id),
-      );
-      const lights = threads.filter(({ lamp }) => lamp?.from.device.id === device.id && lamp.from.type.outputs > 0);
-      const drives = threads.some(({ motors }) => motors.some(({ driver }) => driver?.device.id === device.id));
-      if (drives || (reads.length === 0 && lights.length === 0) || type.hears === "pins") return [];
+      const reads = reading.has(device.id);
+      if (driving.has(device.id) || (!reads && !lighting.has(device.id)) || type.hears === "pins") return [];
       const lacks: Unreached["lacks"] = [];
       // a board that reads without a supply has a finding at the control
-      if (usualSupply(type) && !supplyOf(record, device.id) && reads.length === 0) lacks.push("its supply");
+      if (usualSupply(type) && !supplyOf(record, device.id) && !reads) lacks.push("its supply");
       if (usualCommands(type) && type.hears === "bus" && !isCommanded(record, device.id)) lacks.push("its bus wires");
-      return lacks.length > 0
-        ? [{ board: { device, type }, lacks, threads: threadsWith(threads, new Set([device.id])) }]
-        : [];
-    }),
+      if (lacks.length === 0) return [];
+      return [{ board: { device, type }, lacks, threads: threadsWith(threads, new Set([device.id])) }];
+    });
+  },
   subject: ({ board }) => board.device.id,
   where: ({ board }) => board.device.label,
   terminals: ({ board }) => [board.device.label],

@@ -123,9 +123,29 @@ export function strongerSupply(record: RailwayRecord, { device, type }: Fitted, 
 /** Share of a supply's rating that is used (common practice). */
 const SPARE = 0.8;
 
-/** The threads that run through any of some devices. */
+/** The threads that run through any of some devices, in their order. */
 export function threadsWith(threads: readonly Thread[], ids: ReadonlySet<string>): Thread[] {
-  return threads.filter((thread) => devicesOfThread(thread).some((id) => ids.has(id)));
+  const index = indexOf(threads);
+  const found = new Set([...ids].flatMap((id) => index.get(id) ?? []));
+  return [...found].sort((a, b) => a - b).flatMap((place) => threads[place] ?? []);
+}
+
+const indexes = new WeakMap<readonly Thread[], ReadonlyMap<string, readonly number[]>>();
+
+/** Places of the threads that run through each device. */
+function indexOf(threads: readonly Thread[]): ReadonlyMap<string, readonly number[]> {
+  const known = indexes.get(threads);
+  if (known) return known;
+  const index = new Map<string, number[]>();
+  for (const [place, thread] of threads.entries()) {
+    for (const id of new Set(devicesOfThread(thread))) {
+      const places = index.get(id);
+      if (places) places.push(place);
+      else index.set(id, [place]);
+    }
+  }
+  indexes.set(threads, index);
+  return index;
 }
 
 /** The threads that hang on a supply: by what it feeds, by what it brings commands, or directly. */

@@ -80,9 +80,9 @@ function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: r
     if (!found || found.amps < NOTHING) return [];
     const flows = found.amps * alternating;
     const loop = figureValue(supply.type, "volts") / flows;
-    const on = threadsOn(record, threads, supply.device.id);
-    return [{ supply, at, ends, flows, trips: tripAmps.value, loop, threads: on }];
+    return [{ supply, at, ends, flows, trips: tripAmps.value, loop, threads: [] }];
   });
   const [least] = shorts.sort((a, b) => a.flows - b.flows);
-  return least && least.flows < least.trips ? [least] : [];
+  if (!least || least.flows >= least.trips) return [];
+  return [{ ...least, threads: threadsOn(record, threads, supply.device.id) }];
 }

@@ -4,7 +4,6 @@ import type { Circuitry } from "../readings/circuitry.ts";
 import type { RailwayState } from "../readings/states.ts";
 import { ALL_MOVING, AT_REST } from "../readings/threadReading.ts";
 import { sweepsOf } from "./hands.ts";
-import type { Sweep } from "./sweep.ts";
 import { standing } from "./words.ts";
 
 /** What one supply gives. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */
@@ -37,23 +36,21 @@ export function supplyLoads(circuitry: Circuitry): SupplyLoad[] {
     const rest = Math.max(given(AT_REST.N), given(AT_REST.R));
     const moving = Math.max(given(ALL_MOVING.N), given(ALL_MOVING.R));
     const number = circuitry.piece(`${device.id}.inside`);
-    const most = number === undefined ? undefined : mostOf(circuitry, number, sweeps[number], device.id);
+    const most = number === undefined ? undefined : sweeps[number]?.worst;
     const looked = [
       { worst: rest, when: "with everything at rest", blocked: false },
       { worst: moving, when: "while all turnouts move at once", blocked: false },
-      ...(most && sweeps[number ?? 0]
-        ? [{ worst: most.amps * scale, when: standing(record, most.when), blocked: most.blocked }]
+      ...(most
+        ? [
+            {
+              worst: (most.given.get(device.id) ?? 0) * scale,
+              when: standing(record, most.when),
+              blocked: most.blocked,
+            },
+          ]
         : []),
     ];
     const worst = looked.reduce((a, b) => (b.worst > a.worst * (1 + 1e-6) ? b : a));
     return [{ deviceId: device.id, rest, moving, ...worst }];
   });
-}
-
-/** What a supply gives when everything in its piece draws that can. */
-function mostOf(circuitry: Circuitry, number: number, swept: Sweep | undefined, supplyId: string) {
-  if (!swept) return undefined;
-  const { states, when } = swept.worst;
-  const amps = Math.abs(circuitry.solveAs(number, states).amps(`${supplyId}.inside`) ?? 0);
-  return { amps, when, blocked: states.some((state) => state.blocked) };
 }

@@ -36,7 +36,13 @@ export interface Swept extends Ground {
 export interface Sweep {
   found: Found[];
   /** How the devices stand when everything that can draws at once, and what makes them. */
-  worst: { states: readonly DeviceState[]; when: { deviceId: string; setting: Setting }[] };
+  worst: {
+    when: { deviceId: string; setting: Setting }[];
+    /** A motor held against its stop is among them. */
+    blocked: boolean;
+    /** What each supply of the piece then gives, amps, at the peak of an alternating one. */
+    given: ReadonlyMap<string, number>;
+  };
 }
 
 /** What is known of one kind of cluster, whatever its devices are called: choices by number. */
@@ -78,9 +84,10 @@ export function sweep(piece: Swept): Sweep {
     }
   }
   note(troublesAt(piece, piece.states), () => []);
-  const worst = worstOf(piece, clusters, kinds);
-  note(troublesAt(piece, worst.states), () => worst.when, true);
+  const { states, when } = worstOf(piece, clusters, kinds);
+  note(troublesAt(piece, states), () => when, true);
   note(backFeeds(piece), () => []);
+  const worst = { when, blocked: states.some(({ blocked }) => blocked), given: givenIn(piece, states) };
   return { found: [...found.values()], worst };
 }
 
@@ -149,8 +156,26 @@ function backFeeds(piece: Swept): Trouble[] {
 /** What is left across a supply that is off, up to which it counts as dead, volts (common practice). */
 const DEAD_VOLTS = 1;
 
+/** What each supply gives in a state, amps, in the half cycle in which it gives more. */
+function givenIn(piece: Swept, states: readonly DeviceState[]): Map<string, number> {
+  const given = new Map<string, number>();
+  for (const half of piece.alternates ? [states, otherHalf(states)] : [states]) {
+    const point = piece.solve(half);
+    for (const { device, type } of piece.members) {
+      if (type.family !== "supply") continue;
+      const amps = Math.abs(point.amps(`${device.id}.inside`) ?? 0);
+      given.set(device.id, Math.max(given.get(device.id) ?? 0, amps));
+    }
+  }
+  return given;
+}
+
 /** Everything that lasts set to draw the most, and as many things held as there are fingers. */
-function worstOf(piece: Swept, clusters: readonly Cluster[], kinds: readonly Screened[]): Sweep["worst"] {
+function worstOf(
+  piece: Swept,
+  clusters: readonly Cluster[],
+  kinds: readonly Screened[],
+): { states: DeviceState[]; when: Found["when"] } {
   const states = [...piece.states];
   const when: Found["when"] = [];
   const set = new Set<string>();

@@ -50,7 +50,6 @@ export class Circuitry implements Solver {
   /** Solutions by piece and railway's state, so that the states of devices need not be worked out again. */
   private readonly solved = new Map<Piece, Map<string, OperatingPoint>>();
   private readonly stateNames = new WeakMap<RailwayState, string>();
-  private alternating: Set<string> | null = null;
   private screws: ReadonlyMap<string, string> | null = null;
   /** Pulses by the circuit through which they went, handed on from one railway to the next. */
   private readonly pulses: Map<string, Pulse>;
@@ -117,7 +116,6 @@ export class Circuitry implements Solver {
       const known = changed.has(number) ? undefined : previous.solved.get(piece);
       if (known) this.solved.set(piece, known);
     }
-    if (previous.cut.pieceOf === this.cut.pieceOf) this.alternating = previous.alternating;
     this.touched = new Set([...now, ...gone].map(({ device }) => device.id));
   }
 
@@ -148,8 +146,11 @@ export class Circuitry implements Solver {
 
   /** Whether a terminal carries what an alternating supply gives, not behind a rectifier. */
   isAlternating(key: string): boolean {
-    this.alternating ??= this.findAlternating();
-    return this.alternating.has(key);
+    const number = this.cut.pieceOf.get(key);
+    const piece = number === undefined ? undefined : this.cut.pieces[number];
+    if (number === undefined || !piece) return false;
+    piece.alternating ??= this.findAlternating(number, piece);
+    return piece.alternating.has(key);
   }
 
   /** Whether a terminal lies in a piece fed by a track bus, whose two half cycles differ. */
@@ -157,20 +158,15 @@ export class Circuitry implements Solver {
     return this.pieceWith(key)?.onTrack ?? false;
   }
 
-  private findAlternating(): Set<string> {
+  /** Terminals of a piece that an alternating supply reaches without a diode between. */
+  private findAlternating(number: number, { members }: Piece): Set<string> {
+    const fed = members.flatMap(({ device, type }) =>
+      traitsOf(type).gives === "ac" ? [`${device.id}:~1`, `${device.id}:~2`] : [],
+    );
+    if (fed.length === 0) return new Set();
     const groups = new Groups();
-    const fed: string[] = [];
-    const pieces = new Set<number>();
-    for (const { id } of this.record.devices) {
-      if (traitsOf(this.roles.types.get(id)).gives !== "ac") continue;
-      fed.push(`${id}:~1`, `${id}:~2`);
-      const piece = this.cut.pieceOf.get(`${id}:~1`);
-      if (piece !== undefined) pieces.add(piece);
-    }
-    for (const piece of pieces) {
-      for (const { kind, nodes } of this.elementsOf(piece, RESTING))
-        if (kind !== "diode") groups.join(nodes[0], nodes[1]);
-    }
+    for (const { kind, nodes } of this.elementsOf(number, RESTING))
+      if (kind !== "diode") groups.join(nodes[0], nodes[1]);
     const numbered = groups.numbered();
     const numbers = new Set(fed.map((key) => numbered.get(key)));
     return new Set([...numbered].filter(([, group]) => numbers.has(group)).map(([name]) => name));

@@ -36,6 +36,8 @@ export interface Piece {
   ground: string;
   /** A track bus is among its members. */
   onTrack: boolean;
+  /** Terminals that an alternating supply reaches; worked out when first asked for. */
+  alternating: ReadonlySet<string> | null;
   /** Made when first solved. */
   circuit: Circuit | null;
   /** Solutions by the states of the members. */
@@ -232,6 +234,7 @@ function emptyPiece(): Piece {
     wires: [],
     ground: "",
     onTrack: false,
+    alternating: null,
     circuit: null,
     solutions: new Map(),
     ownerOf: new Map(),
