@@ -51,7 +51,7 @@ export {
   type Turnout,
   type Zone,
 } from "./record/schemas.ts";
-export { withUnchanged } from "./record/unchanged.ts";
+export { isSame, withUnchanged } from "./record/unchanged.ts";
 
 // Types of devices.
 

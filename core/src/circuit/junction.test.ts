@@ -49,6 +49,18 @@ describe("a junction", () => {
     expect(is * Math.exp(next / scale)).toBeLessThan(100);
   });
 
+  it("ceases to conduct at once, where its line's current is, and not by one n kT/q a step", () => {
+    const { is, n } = ledModel(2, 0.01);
+    const scale = n * THERMAL_VOLTS;
+    // the line that touches at 1.5 V carries a thousandth of it a little above one scale below
+    const wanted = 1.5 - 0.999 * scale;
+    const next = limitJunction(is, scale, wanted, 1.5, 1);
+    expect(next).toBeLessThan(1.5 - 6 * scale);
+    expect(is * Math.expm1(next / scale)).toBeCloseTo(is * Math.exp(1.5 / scale) * 0.001 - is, 12);
+    // a line that carries nothing there, or less, belongs to a junction that blocks
+    expect(limitJunction(is, scale, 0.2, 1.5, 1)).toBe(0);
+  });
+
   it("begins to conduct at what its surroundings can give", () => {
     const { is, n } = ledModel(2, 0.01);
     const scale = n * THERMAL_VOLTS;

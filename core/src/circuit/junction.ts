@@ -39,16 +39,24 @@ export function junctionSlope(is: number, scale: number, junction: number, gmin:
  *
  * Source: Nagel, "SPICE2: a computer program to simulate semiconductor circuits", 1975. A junction that begins to conduct is
  * put where it would carry what its surroundings can give, when that is more than at the critical voltage used there; one
- * that conducts is put where it would carry what its line carries at the wanted voltage, however small the step.
+ * that conducts is put where it would carry what its line carries at the wanted voltage, however small the step. One that
+ * ceases to conduct is put there at once, and does not walk down by one n kT/q a step.
  * @param mostAmps what the surroundings can give at most
  */
 export function limitJunction(is: number, scale: number, wanted: number, old: number, mostAmps: number): number {
   if (wanted < 0) return wanted;
+  if (wanted < old) return carrying(is, scale, wanted, old);
   const critical = scale * Math.log(scale / (Math.SQRT2 * is));
   if (wanted <= critical) return wanted;
   if (old <= 0) return Math.min(wanted, Math.max(critical, scale * Math.log(1 + mostAmps / is)));
   const step = 1 + (wanted - old) / scale;
   return step > 0 ? old + scale * Math.log(step) : critical;
+}
+
+/** Voltage at which a junction carries what its line, which touches at the old voltage, carries at the wanted one. */
+function carrying(is: number, scale: number, wanted: number, old: number): number {
+  const amps = is * (Math.exp(old / scale) * (1 + (wanted - old) / scale) - 1);
+  return amps > 0 ? scale * Math.log1p(amps / is) : 0;
 }
 
 /** Conductance of a limiter beyond its limit, siemens: not zero, so that no node hangs on it alone. */

@@ -62,7 +62,7 @@ const worker = {
     // the record was copied on its way here
     const known = derived ? withUnchanged(record, derived.record) : record;
     derived = new Derived(known, derived ?? undefined);
-    const now = overviewOf(derived);
+    const now = overviewOf(derived, sent);
     const change = changeOf(now, anew ? null : sent);
     sent = now;
     return change;

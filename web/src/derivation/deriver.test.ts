@@ -16,6 +16,12 @@ const FOCUS: Focus = {
 };
 const record = (name: string) => emptyRecord(name);
 
+/** A change that makes an overview of which only one turnout is complete: the name. */
+const changed = (name: string) => ({
+  ...{ joints: { bench: 0, underneath: 0 }, complete: [name] },
+  lists: { threads: [], nets: [], addresses: [], findings: [], loads: [], boards: [], wires: [], ways: [] },
+});
+
 /** A worker whose answers wait until the test lets them out. */
 function slowWorker() {
   const asked: string[] = [];
@@ -25,8 +31,7 @@ function slowWorker() {
     return new Promise((done) => waiting.push(() => done(value)));
   };
   const worker = {
-    overview: (given: RailwayRecord) =>
-      answer(`overview ${given.railway.name}`, { whole: { name: given.railway.name }, wires: [], threads: [] }),
+    overview: (given: RailwayRecord) => answer(`overview ${given.railway.name}`, changed(given.railway.name)),
     focus: (given: Focus) => answer(`focus ${given.turnoutId}`, { turnoutId: given.turnoutId }),
     proving: () => answer("proving", {}),
     openEnds: () => answer("open ends", 3),
@@ -54,8 +59,7 @@ function deriver(...workers: AskWorker[]) {
 /** A worker that answers at once; `overview` may be played otherwise. */
 const quickWorker = (overview?: (record: RailwayRecord) => Promise<unknown>) =>
   ({
-    overview:
-      overview ?? (async ({ railway }: RailwayRecord) => ({ whole: { name: railway.name }, wires: [], threads: [] })),
+    overview: overview ?? (async ({ railway }: RailwayRecord) => changed(railway.name)),
     focus: async () => ({}),
     proving: async () => ({}),
     openEnds: async () => 0,
@@ -70,7 +74,12 @@ it("asks for the overview, then the focus, then the proving and what is left ope
   subject.want("a", record("A"), FOCUS);
   for (let answer = 0; answer < 5; answer++) await release();
   expect(asked).toEqual(["overview A", "focus null", "proving", "open ends"]);
-  expect(latest()).toMatchObject({ overview: { name: "A" }, focus: { turnoutId: null }, proving: {}, openEnds: 3 });
+  expect(latest()).toMatchObject({
+    overview: { complete: ["A"] },
+    focus: { turnoutId: null },
+    proving: {},
+    openEnds: 3,
+  });
   expect(latest()).toMatchObject({ railwayId: "a", state: "checked", failure: null });
 });
 
@@ -81,7 +90,7 @@ it("drops what was wanted in between, and never shows an older result after a ne
   await release();
   await release();
   expect(asked.slice(0, 2)).toEqual(["overview A", "overview D"]);
-  const shown = seen.flatMap(({ overview }) => (overview ? [(overview as unknown as { name: string }).name] : []));
+  const shown = seen.flatMap(({ overview }) => (overview ? overview.complete : []));
   expect(new Set(shown)).toEqual(new Set(["D"]));
 });
 
@@ -104,7 +113,7 @@ it("is checking until the record as it is has been looked at, also while an earl
   await release();
   expect(latest()?.state).toBe("checked");
   subject.want("a", record("A2"), FOCUS);
-  expect(latest()).toMatchObject({ state: "checking", overview: { name: "A" } });
+  expect(latest()).toMatchObject({ state: "checking", overview: { complete: ["A"] } });
 });
 
 it("shows nothing of another railway, however late its answer comes", async () => {
@@ -114,7 +123,7 @@ it("shows nothing of another railway, however late its answer comes", async () =
   subject.want("b", record("B"), FOCUS);
   expect(latest()).toMatchObject({ railwayId: "b", state: "checking", overview: null });
   for (let answer = 0; answer < 2; answer++) await release();
-  expect(latest()).toMatchObject({ railwayId: "b", overview: { name: "B" } });
+  expect(latest()).toMatchObject({ railwayId: "b", overview: { complete: ["B"] } });
   expect(seen.every(({ railwayId, overview }) => overview === null || railwayId === "b")).toBe(true);
 });
 
@@ -123,7 +132,7 @@ it("says once that something could not be worked out, and tries again with the n
   const worker = quickWorker(async ({ railway }) => {
     calls++;
     if (railway.name === "bad") throw new Error("Sources contradict each other.");
-    return { whole: {}, wires: [], threads: [] };
+    return changed("good");
   });
   const { subject, latest, stopped } = deriver(worker);
   subject.want("a", record("bad"), FOCUS);
@@ -145,7 +154,7 @@ it("says that its worker died, with or without a question open, and goes on with
   subject.restart();
   expect(latest()).toMatchObject({ state: "checking", failure: null });
   await soon();
-  expect(latest()).toMatchObject({ state: "checked", overview: { name: "A" } });
+  expect(latest()).toMatchObject({ state: "checked", overview: { complete: ["A"] } });
   expect(deaths).toHaveLength(2);
   deaths[1]!("Again.");
   await soon();

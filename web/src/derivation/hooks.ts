@@ -1,5 +1,6 @@
 import type { Consequence, EditGroup, Finding, Remedy, Thread } from "@alderman/core";
 import { useEffect, useState } from "react";
+import { useRecord } from "../session/hooks.ts";
 import { type AppThunk, useAppDispatch, useAppSelector } from "../store/store.ts";
 import { choose } from "../store/view.ts";
 import type { FocusResult } from "./derive.worker.ts";
@@ -50,10 +51,13 @@ export function askConsequences(group: EditGroup): AppThunk<Promise<Consequence 
  */
 export function useCures(finding: Finding): { cures: Remedy[]; solving: boolean } {
   const dispatch = useAppDispatch();
+  const record = useRecord();
   const [known, setKnown] = useState<{ of: Finding; verdicts: ReadonlyMap<string, boolean> } | null>(null);
   useEffect(() => {
     let gone = false;
-    setKnown({ of: finding, verdicts: new Map() });
+    // of the same finding the earlier verdicts stand until they are known anew
+    setKnown((now) => (now?.of === finding ? now : { of: finding, verdicts: new Map() }));
+    if (!record) return;
     for (const { label, group } of finding.remedies) {
       if (!group) continue;
       void dispatch(askCures(finding.key, label)).then((cures) => {
@@ -66,7 +70,7 @@ export function useCures(finding: Finding): { cures: Remedy[]; solving: boolean 
     return () => {
       gone = true;
     };
-  }, [finding, dispatch]);
+  }, [finding, record, dispatch]);
   const verdicts = known?.of === finding ? known.verdicts : NO_VERDICTS;
   return {
     cures: finding.remedies.filter(({ label, group }) => !group || verdicts.get(label)),

@@ -1,57 +1,101 @@
-import type { Derived, Thread, Wire } from "@alderman/core";
+import { type Derived, isSame, type Loom, type Thread } from "@alderman/core";
 
 /** What all screens share, as it comes from the worker. */
 export type Overview = {
   -readonly [K in "loom" | "addresses" | "findings" | "loads" | "boards" | "complete"]: Derived[K];
 } & {
-  threads: Derived["schematic"]["threads"];
+  threads: Thread[];
   nets: Derived["schematic"]["nets"];
 };
 
-/** What all screens share of what follows from a record. */
-export function overviewOf(derived: Derived): Overview {
-  const { loom, addresses, findings, loads, boards, complete, schematic } = derived;
-  return { loom, addresses, findings, loads, boards, complete, threads: schematic.threads, nets: schematic.nets };
-}
+/** The lists of an overview, of which only what is new is sent. */
+type Lists = Pick<Overview, "threads" | "nets" | "addresses" | "findings" | "loads" | "boards"> &
+  Pick<Loom, "wires" | "ways">;
+type ListName = keyof Lists;
+type Item<K extends ListName> = Lists[K][number];
 
-/** What of an overview is not as it was in the one sent before; wires and threads singly, by their place. */
-export interface OverviewChange {
-  whole: Partial<Overview>;
-  wires: [number, Wire][];
-  threads: [number, Thread][];
-}
+/** What tells one thing of a list from the others, from one overview to the next. */
+const KEYS: { [K in ListName]: (item: Item<K>) => string } = {
+  threads: ({ turnout }) => turnout.id,
+  nets: ({ ends: [first] }) => `${first?.deviceId}:${first?.terminal}`,
+  addresses: ({ deviceId, way }) => `${deviceId} ${way}`,
+  findings: ({ key }) => key,
+  loads: ({ deviceId }) => deviceId,
+  boards: ({ deviceId }) => deviceId,
+  wires: ({ from, to }) => `${from.node}>${to.node}`,
+  ways: ({ panel }) => panel.node,
+};
+const NAMES = Object.keys(KEYS) as ListName[];
+
+/** A list made of stretches of the one before and of new things. */
+export type ListChange<T> = readonly ({ from: number; count: number } | { item: T })[];
 
 /** What has to be sent for the other side to have an overview, when it has the one before. */
+export interface OverviewChange {
+  lists: { [K in ListName]: ListChange<Item<K>> };
+  joints: Loom["joints"];
+  complete: Overview["complete"];
+}
+
+/** What all screens share of what follows from a record; things that are as they were are the same objects as before. */
+export function overviewOf(derived: Derived, before: Overview | null = null): Overview {
+  const { loom, addresses, findings, loads, boards, complete, schematic } = derived;
+  const now = { loom, addresses, findings, loads, boards, complete, threads: schematic.threads, nets: schematic.nets };
+  if (!before) return now;
+  const [lists, earlier] = [listsOf(now), listsOf(before)];
+  const kept = Object.fromEntries(NAMES.map((name) => [name, keptOf(name, lists[name], earlier[name])]));
+  return overviewFrom(kept as unknown as Lists, loom.joints, complete);
+}
+
+function listsOf({ threads, nets, addresses, findings, loads, boards, loom }: Overview): Lists {
+  return { threads, nets, addresses, findings, loads, boards, wires: loom.wires, ways: loom.ways };
+}
+
+function overviewFrom({ wires, ways, ...lists }: Lists, joints: Loom["joints"], complete: string[]): Overview {
+  return { ...lists, complete, loom: { wires, ways, joints } };
+}
+
+/** A list in which things that are as they were are the earlier objects. */
+function keptOf<K extends ListName>(name: K, now: readonly Item<K>[], before: readonly Item<K>[]): Item<K>[] {
+  const keyOf = KEYS[name] as (item: Item<K>) => string;
+  const known = new Map(before.map((item) => [keyOf(item), item]));
+  return now.map((item) => {
+    const earlier = known.get(keyOf(item));
+    return earlier && isSame(earlier, item) ? earlier : item;
+  });
+}
+
+/** What of an overview is not in the one sent before. */
 export function changeOf(now: Overview, before: Overview | null): OverviewChange {
-  if (!before) return { whole: now, wires: [], threads: [] };
-  const { loom, threads, nets, ...rest } = now;
-  const whole: Partial<Overview> = { ...rest };
-  if (nets !== before.nets) whole.nets = nets;
-  const sameWays = loom.ways === before.loom.ways && loom.wires.length === before.loom.wires.length;
-  if (!sameWays) whole.loom = loom;
-  const sameThreads = nets === before.nets && threads.length === before.threads.length;
-  if (!sameThreads) whole.threads = threads;
-  return {
-    whole,
-    wires: sameWays ? changed(loom.wires, before.loom.wires) : [],
-    threads: sameThreads ? changed(threads, before.threads) : [],
-  };
+  const [lists, earlier] = [listsOf(now), before && listsOf(before)];
+  const changes = NAMES.map((name) => [name, listChange<unknown>(lists[name], earlier?.[name] ?? [])]);
+  return { lists: Object.fromEntries(changes), joints: now.loom.joints, complete: now.complete };
 }
 
-function changed<T>(now: readonly T[], before: readonly T[]): [number, T][] {
-  return now.flatMap((each, index): [number, T][] => (each === before[index] ? [] : [[index, each]]));
+function listChange<T>(now: readonly T[], before: readonly T[]): ListChange<T> {
+  const places = new Map(before.map((item, place) => [item, place]));
+  const change: ({ from: number; count: number } | { item: T })[] = [];
+  for (const item of now) {
+    const place = places.get(item);
+    const last = change.at(-1);
+    if (place === undefined) change.push({ item });
+    else if (last && "from" in last && last.from + last.count === place) last.count++;
+    else change.push({ from: place, count: 1 });
+  }
+  return change;
 }
 
-/** The overview that a change makes of the one before. */
-export function withChange(before: Overview | null, { whole, wires, threads }: OverviewChange): Overview {
-  const next = { ...before, ...whole } as Overview;
-  if (wires.length > 0) next.loom = { ...next.loom, wires: replaced(next.loom.wires, wires) };
-  if (threads.length > 0) next.threads = replaced(next.threads, threads);
-  return next;
+/** The overview that a change makes of the one before; a list in which nothing changed is the same one. */
+export function withChange(before: Overview | null, { lists, joints, complete }: OverviewChange): Overview {
+  const earlier = before && listsOf(before);
+  const made = NAMES.map((name) => [name, withList<unknown>(earlier?.[name] ?? [], lists[name])]);
+  return overviewFrom(Object.fromEntries(made), joints, complete);
 }
 
-function replaced<T>(list: readonly T[], changes: readonly [number, T][]): T[] {
-  const copy = [...list];
-  for (const [index, each] of changes) copy[index] = each;
-  return copy;
+function withList<T>(before: readonly T[], change: ListChange<T>): readonly T[] {
+  const [first] = change;
+  if (change.length === 1 && first && "from" in first && first.from === 0 && first.count === before.length)
+    return before;
+  if (change.length === 0 && before.length === 0) return before;
+  return change.flatMap((each) => ("item" in each ? [each.item] : before.slice(each.from, each.from + each.count)));
 }
