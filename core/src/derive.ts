@@ -28,6 +28,8 @@ export class Derived {
   /** Readings of each thread, by its leader and then by state. */
   private readonly readings = new Map<string, Map<string, ThreadReading>>();
   private readonly kept = new Map<string, unknown>();
+  /** What rules found out of each thread, by its leader and what it is. */
+  private readonly remembered = new Map<string, Map<string, unknown>>();
 
   /** @param previous what was derived before an edit; solutions that the edit did not touch are taken over */
   constructor(
@@ -54,6 +56,9 @@ export class Derived {
     for (const [leader, readings] of previous.readings) {
       if (untouched.has(leader)) this.readings.set(leader, new Map(readings));
     }
+    for (const [leader, known] of previous.remembered) {
+      if (untouched.has(leader)) this.remembered.set(leader, new Map(known));
+    }
   }
 
   /** @param by control by which the thread is thrown or held, when it is not its first one */
@@ -67,10 +72,29 @@ export class Derived {
     return known;
   };
 
+  /** What depends on a thread and all that is joined to it, and on nothing else: found out once, and kept while an edit leaves them alone. */
+  readonly remember = <T>(thread: Thread, what: string, make: () => T): T => {
+    const leader = thread.turnout.id;
+    const own = this.remembered.get(leader) ?? new Map<string, unknown>();
+    this.remembered.set(leader, own);
+    if (!own.has(what)) own.set(what, make());
+    return own.get(what) as T;
+  };
+
   get findings(): Finding[] {
-    const { record, circuitry, addresses, loads, boards, hands, reading } = this;
+    const { record, circuitry, addresses, loads, boards, hands, reading, remember } = this;
     return this.once("findings", () =>
-      findingsOf({ record, threads: this.schematic.threads, circuitry, addresses, loads, boards, hands, reading }),
+      findingsOf({
+        record,
+        threads: this.schematic.threads,
+        circuitry,
+        addresses,
+        loads,
+        boards,
+        hands,
+        reading,
+        remember,
+      }),
     );
   }
 

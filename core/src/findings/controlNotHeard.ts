@@ -42,10 +42,11 @@ export const controlNotHeard = rule<Deaf>({
     for (const thread of look.threads) {
       for (const control of controlsOf(thread)) {
         const heard = heardAt(thread, control);
-        const [deaf] = heard ? deafTo(look, thread, control, heard) : [];
+        const key = `deaf to ${control.assignment.id}`;
+        const [deaf] = heard ? look.remember(thread, key, () => deafTo(look, thread, control, heard)) : [];
         const known = deaf && found.find((each) => isSameControl(each.control, control));
         if (known) known.threads.push(thread);
-        else if (deaf) found.push(deaf);
+        else if (deaf) found.push({ ...deaf, threads: [thread] });
       }
     }
     return found;

@@ -38,9 +38,13 @@ export const goesAstray = rule<Astray>({
     const turned: Astray[] = [];
     for (const thread of look.threads) {
       // what a unit cannot fire together, what nothing hears and what does not suit have findings of their own
-      if (missingParts(look.record, thread).length > 0 || weakOn(look, thread).length > 0) continue;
-      if (isDeaf(look, thread) || thread.motors.some((motor) => !suitsDriver(thread, motor))) continue;
-      for (const astray of strays(look, thread)) {
+      if (lacks(look, thread) || weakOn(look, thread).length > 0) continue;
+      if (
+        look.remember(thread, "deaf", () => isDeaf(look, thread)) ||
+        thread.motors.some((motor) => !suitsDriver(thread, motor))
+      )
+        continue;
+      for (const astray of look.remember(thread, "strays", () => strays(look, thread))) {
         const known = weak.get(astray.driver.id);
         if (astray.went !== null) turned.push(astray);
         else if (!known) weak.set(astray.driver.id, astray);
@@ -67,6 +71,10 @@ export const goesAstray = rule<Astray>({
   remedies: ({ threads: [thread], motors, went }, { record, threads }) =>
     went !== null && thread ? turnRemedies(record, threads, thread, motors) : [],
 });
+
+function lacks({ record, remember }: Look, thread: Thread): boolean {
+  return remember(thread, "lacks", () => missingParts(record, thread).length > 0);
+}
 
 /** Whether no board hears what the thread is asked for by its first control. */
 function isDeaf({ circuitry }: Look, { turnout }: Thread): boolean {

@@ -56,7 +56,11 @@ export const lampVoltsLost = rule<Lost>({
 });
 
 /** The lamp of a thread when it is dim for want of volts; null when it is bright, or dim for another reason. */
-export function starvedLamp({ record, reading }: Look, thread: Thread): Starved | null {
+export function starvedLamp(look: Look, thread: Thread): Starved | null {
+  return look.remember(thread, "starved lamp", () => findStarved(look, thread));
+}
+
+function findStarved({ record, reading }: Look, thread: Thread): Starved | null {
   const { lamp } = thread;
   const supply = lamp && supplyOf(record, lamp.device.id);
   if (!lamp?.type.leads || !supply) return null;

@@ -50,7 +50,11 @@ export const pulseLostInWire = rule<Lost>({
 });
 
 /** The throw in which a motor's coil gets least, when it gets too little for what wires take; empty when it gets enough. */
-export function lostOf({ circuitry }: Look, thread: Thread, motor: ThreadMotor): Lost[] {
+export function lostOf(look: Look, thread: Thread, motor: ThreadMotor): Lost[] {
+  return look.remember(thread, `pulse lost ${motor.device.id}`, () => findLost(look, thread, motor));
+}
+
+function findLost({ circuitry }: Look, thread: Thread, motor: ThreadMotor): Lost[] {
   if (traitsOf(motor.type).movedBy !== "pulse" || !thread.control) return [];
   const least = figureValue(motor.type, "pulseJoules");
   const leastSeconds = figureValue(motor.type, "pulseSeconds");

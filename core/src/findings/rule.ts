@@ -59,6 +59,8 @@ export interface Look {
   hands: readonly Found[];
   /** Readings of a thread, solved once. */
   reading: (thread: Thread, position: Position, moment: Moment) => ThreadReading;
+  /** What depends on a thread and all that is joined to it, and on nothing else: found out once. @param what its name */
+  remember: <T>(thread: Thread, what: string, make: () => T) => T;
 }
 
 interface RuleOf<S> {

@@ -42,7 +42,11 @@ export const unitTooWeak = rule<TooWeak>({
 });
 
 /** A thread whose motors together ask more of a unit than it gives; empty when it gives enough. */
-export function weakOn({ circuitry }: Look, thread: Thread): TooWeak[] {
+export function weakOn(look: Look, thread: Thread): TooWeak[] {
+  return look.remember(thread, "too weak", () => findWeak(look, thread));
+}
+
+function findWeak({ circuitry }: Look, thread: Thread): TooWeak[] {
   const unit = thread.motors[0]?.driver;
   const motors = thread.motors.filter(
     ({ type, driver }) => traitsOf(type).movedBy === "pulse" && driver?.device.id === unit?.device.id,

@@ -8,10 +8,11 @@ const known = new WeakMap<Piece, Sweep>();
 
 /** What can go wrong in each piece of a railway by anything that can be set, in the order of its pieces. */
 export function sweepsOf(circuitry: Circuitry): Sweep[] {
-  const bears = bearsOf(circuitry);
+  let bears: ReadonlyMap<string, number> | null = null;
   return circuitry.pieces.map((piece, number) => {
     const before = known.get(piece);
     if (before) return before;
+    bears ??= bearsOf(circuitry);
     const made = sweep(sweptPiece(circuitry, number, bears));
     known.set(piece, made);
     return made;
