@@ -70,12 +70,12 @@ export { type Consequence, consequencesOf, touchedWords } from "./consequences/c
 export { cures, curesOf } from "./consequences/cures.ts";
 export type { Choice } from "./equip/choices.ts";
 export { COLUMNS, type Column, columnCalled } from "./equip/columns.ts";
-export { addBoard, changeSupply, changeType, copyType, removeDevice, setFigure } from "./equip/devices.ts";
+export { addBoard, changeSupply, changeType, copyType, hangsOn, removeDevice, setFigure } from "./equip/devices.ts";
 export { Draft } from "./equip/draft.ts";
 export { setAddress } from "./equip/equipment.ts";
 export { copyBlock, equipLike, fillDown, pasteBlock } from "./equip/fill.ts";
 export { moveBy, moveOutput, outputsOf } from "./equip/move.ts";
-export { turnoutsFromTable } from "./equip/table.ts";
+export { type Mapping, turnoutsFromTable, unknownHeadings } from "./equip/table.ts";
 export { removeTurnouts } from "./equip/turnouts.ts";
 export { typesFromFile, writeTypesFile } from "./equip/typesFile.ts";
 export { freeWays } from "./equip/ways.ts";

@@ -38,6 +38,34 @@ export function removeDevice(record: RailwayRecord, deviceId: string): EditGroup
   return draft.group(`Removed ${device.label}`);
 }
 
+/** What is lost or left without when a device is removed, in words: motors that it drives, boards that it feeds, readings. */
+export function hangsOn(record: RailwayRecord, deviceId: string): string[] {
+  const label = (id: string) => find(record, "device", id)?.label ?? id;
+  const words = assignmentsOfDevice(record, deviceId).flatMap((a): string[] => {
+    switch (a.role) {
+      case "driver":
+        return a.deviceId === deviceId ? [`drives ${label(a.motorId)}`] : [];
+      case "control":
+        return [`commands ${find(record, "turnout", a.turnoutId)?.label ?? a.turnoutId}`];
+      case "lamp":
+        return a.fromId === deviceId ? [`lights ${label(a.deviceId)}`] : [];
+      case "frog":
+        return a.fromId === deviceId ? [`feeds ${label(a.deviceId)}`] : [];
+      case "supply":
+        return a.deviceId === deviceId ? [`feeds ${label(a.toDeviceId)}`] : [];
+      case "commands":
+        return a.deviceId === deviceId ? [`commands ${label(a.toDeviceId)}`] : [];
+      case "input":
+        return a.deviceId === deviceId ? [`reads ${label(a.controlId)}`] : [];
+      case "block":
+        return [`watches ${a.block}`];
+      default:
+        return [];
+    }
+  });
+  return [...new Set(words)];
+}
+
 /** Removes a device with all that refers to it; a lamp that it lit goes with it. */
 export function removeDeviceFrom(draft: Draft, deviceId: string): void {
   const lamps = assignmentsOfDevice(draft.record, deviceId).filter((a) => a.role === "lamp" && a.fromId === deviceId);

@@ -1,12 +1,12 @@
-import { expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { HEAD, railway, smallRailway, typed } from "../../testing/build.ts";
 import { typeOf } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
 import { COLUMNS } from "./columns.ts";
-import { addBoard, changeType, copyType, removeDevice, setFigure } from "./devices.ts";
-import { turnoutsFromTable } from "./table.ts";
+import { addBoard, changeType, copyType, hangsOn, removeDevice, setFigure } from "./devices.ts";
+import { turnoutsFromTable, unknownHeadings } from "./table.ts";
 import { removeTurnouts } from "./turnouts.ts";
 import { addTurnout, writeCell } from "./write.ts";
 
@@ -130,10 +130,10 @@ const problemsOf = (rows: string[][]) => {
 it("names row and column of what is wrong in a table, and takes nothing over", () => {
   expect(
     problemsOf([
-      ["label", "speed"],
-      ["A", "1"],
+      ["label", "speed", "motor", "colour"],
+      ["A", "1", "", "red"],
     ])[0],
-  ).toMatch(/Row 1, column 2: "speed" is no heading/);
+  ).toMatch(/^Row 1: "speed" and "colour" are no headings of the turnout list\. Its headings are label, /);
   expect(problemsOf([["name"], ["A"]])[0]).toMatch(/no column is headed "label"/);
   expect(
     problemsOf([
@@ -196,4 +196,49 @@ it("feeds a control that has electronics, and takes the supply away again when a
   const plain = edit(record, changeType(record, "tc1", "toggle-centre-off").edits).record;
   expect(fed(plain)).toBe(0);
   expect(fed(edit(plain, changeType(plain, "tc1", "touch-button").edits).record)).toBe(1);
+});
+
+describe("a table from elsewhere", () => {
+  const taken = (rows: string[][], mapped = {}) => {
+    const record = emptyRecord("Test");
+    return edit(record, turnoutsFromTable(record, rows, mapped).edits).record;
+  };
+
+  it("has its headings mapped to columns of the list, or left out", () => {
+    const rows = [
+      ["Points", "Machine", "Colour"],
+      ["A", "stall-motor", "red"],
+    ];
+    expect(unknownHeadings(rows[0]!)).toEqual(["Points", "Machine", "Colour"]);
+    const record = taken(rows, { Points: "label", Machine: "motor", Colour: null });
+    expect(record.turnouts.map(({ label }) => label)).toEqual(["A"]);
+    expect(record.devices.map(({ typeId }) => typeId)).toEqual(["stall-motor"]);
+    expect(() => taken(rows, { Points: "label", Machine: "motor" })).toThrow(/"Colour" is no heading/);
+  });
+
+  it("keeps the numbers that its rows have in the file, blank ones counted", () => {
+    expect(() => taken([["label", "hand"], ["A", "left"], [""], ["B", "up"]])).toThrow(/^Row 4, hand: /);
+  });
+
+  it("drops nothing that is said of a turnout that moves with another without a word", () => {
+    const rows = (driver: string) => [
+      ["label", "with", "motor", "driver"],
+      ["A", "", "stall-motor", "stall-decoder-8"],
+      ["B", "A", "stall-motor", driver],
+    ];
+    expect(() => taken(rows("D1-2"))).toThrow(/^Row 3, driver: B moves with A, and this is said of A for both\./);
+    expect(taken(rows("")).turnouts).toHaveLength(2);
+    // the same as the leading one's is true
+    expect(taken(rows("D1-1")).turnouts).toHaveLength(2);
+  });
+});
+
+it("says what hangs on a device before it is removed", () => {
+  const record = smallRailway();
+  const id = (label: string) => record.devices.find((device) => device.label === label)!.id;
+  expect(hangsOn(record, id("D1"))).toEqual(["drives M1", "drives M2"]);
+  expect(hangsOn(record, id("PS1"))).toEqual(["feeds CD1"]);
+  expect(hangsOn(record, id("M1"))).toEqual(["lights LP2"]);
+  const spare = edit(record, addBoard(record, "servo-board-4").edits).record;
+  expect(hangsOn(spare, "sb1")).toEqual([]);
 });

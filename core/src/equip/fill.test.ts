@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { railway, typed } from "../../testing/build.ts";
+import { drafted, railway, typed } from "../../testing/build.ts";
 import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
 import { edit, openRailwayFile } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
@@ -135,4 +135,22 @@ it("changes nothing when what was copied is pasted where it came from, for any p
     }),
     { numRuns: 80 },
   );
+});
+
+it("leaves a blank row of a pasted block blank, and moves nothing up into it", () => {
+  const three = railway(["A", "", ""], ["B", "", ""], ["C", "", ""]);
+  const names = drafted(three, (draft) => {
+    for (const turnout of three.turnouts) draft.put("turnout", { ...turnout, name: "old" });
+  });
+  const group = pasteBlock(names, ["a", "b", "c"], ["name", "hand"], [["alpha", "left"], [""], ["gamma", "left"]]);
+  expect(edit(names, group.edits).record.turnouts.map(({ name, hand }) => [name, hand])).toEqual([
+    ["alpha", "left"],
+    ["", "unknown"],
+    ["gamma", "left"],
+  ]);
+});
+
+it("says of a block what it cannot write beside a turnout that moves with another", () => {
+  const pair = railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "A", "stall-motor"]);
+  expect(() => pasteBlock(pair, ["b"], ["driver"], [["D1-2"]])).toThrow(/^Row 1, Driver of B: it moves with A/);
 });

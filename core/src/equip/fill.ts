@@ -180,16 +180,18 @@ function frogText(record: RailwayRecord, from: Turnout, text: string): string {
  *
  * @param turnoutIds the turnouts from the current one on, in the order shown
  * @param columnIds the columns from the current one on
- * @param rows the cells
+ * @param given the cells
  * @throws {RecordError} naming row and column of what cannot be; nothing is changed then
  */
 export function pasteBlock(
   record: RailwayRecord,
   turnoutIds: readonly string[],
   columnIds: readonly string[],
-  rows: readonly (readonly string[])[],
+  given: readonly (readonly string[])[],
 ): EditGroup {
-  const wide = Math.max(0, ...rows.map((row) => row.length));
+  const wide = Math.max(0, ...given.map((row) => row.length));
+  // a blank line is a row of blank cells
+  const rows = given.map((row) => (row.length < wide ? [...row, ...Array(wide - row.length).fill("")] : row));
   if (rows.length > turnoutIds.length)
     throw recordError(
       `There are ${count(rows.length, "row")} to paste and only ${count(turnoutIds.length, "turnout")} from here down. Begin further up, or paste a table with a heading row to add turnouts.`,
@@ -206,8 +208,18 @@ export function pasteBlock(
     for (const [number, row] of rows.entries()) {
       const turnout = turnoutOf(draft.record, turnoutIds[number] ?? "");
       const text = row[index]?.trim();
-      if (text === undefined || (column.leaderOnly && turnout.movesWith)) continue;
+      // a label cannot be blank, and a blank cell says nothing of a turnout that moves with another
+      if (text === undefined || (text === "" && (column.id === "label" || (column.leaderOnly && turnout.movesWith))))
+        continue;
       if (column.read(draft.record, turnout) === text) continue;
+      if (column.leaderOnly && turnout.movesWith) {
+        const leader = turnoutOf(draft.record, turnout.movesWith);
+        if (column.read(draft.record, leader) === text) continue;
+        const where = `Row ${number + 1}, ${column.title} of ${turnout.label}`;
+        const message = `${where}: it moves with ${leader.label}, and this is said of ${leader.label} for both. Leave the cell empty.`;
+        problems.push({ path: [where], message });
+        continue;
+      }
       tried(problems, `Row ${number + 1}, ${column.title} of ${turnout.label}`, () =>
         writeText(draft, column, turnout.id, text),
       );

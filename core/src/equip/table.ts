@@ -1,9 +1,10 @@
 import { edit } from "../catalogue/edit.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { Label } from "../record/fields.ts";
+import { turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Problem, RecordError, recordError } from "../record/problems.ts";
-import { count } from "../units/format.ts";
+import { count, list } from "../units/format.ts";
 import { COLUMNS, type Column, columnCalled, writeText } from "./columns.ts";
 import { Draft } from "./draft.ts";
 import { addTurnoutTo, turnoutCalled } from "./turnouts.ts";
@@ -16,12 +17,17 @@ export const MOST_ROWS = 1000;
  *
  * Rows are written in two passes, so that a turnout may move with one further down.
  * @param rows cells of the table, the heading row first
+ * @param mapped columns of the list for headings that are none of it
  * @throws {RecordError} naming row and column of each thing that is wrong (rows counted as a spreadsheet does, from 1);
  *   nothing is taken over then
  */
-export function turnoutsFromTable(record: RailwayRecord, rows: readonly (readonly string[])[]): EditGroup {
+export function turnoutsFromTable(
+  record: RailwayRecord,
+  rows: readonly (readonly string[])[],
+  mapped: Mapping = {},
+): EditGroup {
   const headings = rows[0] ?? [];
-  const columns = readHeadings(headings);
+  const columns = readHeadings(headings, mapped);
   const body = rows.slice(1).filter((row) => row.some((cell) => cell.trim() !== ""));
   if (body.length === 0) throw recordError("The table has no rows below its headings.");
   if (body.length > MOST_ROWS)
@@ -31,7 +37,7 @@ export function turnoutsFromTable(record: RailwayRecord, rows: readonly (readonl
 
   const draft = new Draft(record);
   const problems: Problem[] = [];
-  const labelAt = columns.findIndex((column) => column.id === "label");
+  const labelAt = columns.findIndex((column) => column?.id === "label");
   const added: { id: string; row: readonly string[]; number: number }[] = [];
   for (const row of body) {
     const number = rows.indexOf(row) + 1;
@@ -64,20 +70,31 @@ export function turnoutsFromTable(record: RailwayRecord, rows: readonly (readonl
   return draft.group(`Took in ${count(added.length, "turnout")} from a table`);
 }
 
-function readHeadings(headings: readonly string[]): Column[] {
-  const columns = headings.map((heading, index) => {
-    const column = columnCalled(heading);
-    if (!column) {
-      const known = COLUMNS.map(({ id }) => id).join(", ");
-      throw recordError(
-        `Row 1, column ${index + 1}: "${heading.trim().slice(0, 40)}" is no heading of the turnout list. Use ${known}.`,
-      );
-    }
-    return column;
+/** Columns of the turnout list, by their identifier, for headings as the table has them; null for a column to be left out. */
+export type Mapping = Readonly<Record<string, string | null>>;
+
+/** Headings of a table that are none of the turnout list's. */
+export function unknownHeadings(headings: readonly string[]): string[] {
+  return headings.filter((heading) => heading.trim() !== "" && !columnCalled(heading));
+}
+
+function readHeadings(headings: readonly string[], mapped: Mapping): (Column | null)[] {
+  const unknown = unknownHeadings(headings).filter((heading) => !(heading in mapped));
+  if (unknown.length > 0) {
+    const known = COLUMNS.map(({ id }) => id).join(", ");
+    const named = list(unknown.map((heading) => `"${heading.trim().slice(0, 40)}"`));
+    throw recordError(
+      `Row 1: ${named} ${unknown.length === 1 ? "is no heading" : "are no headings"} of the turnout list. Its headings are ${known}.`,
+    );
+  }
+  const columns = headings.map((heading) => {
+    const id = mapped[heading];
+    // a column without a heading is left out, as one that is mapped to nothing
+    return id === undefined ? (columnCalled(heading) ?? null) : (COLUMNS.find((column) => column.id === id) ?? null);
   });
-  const double = columns.find((column, index) => columns.indexOf(column) !== index);
+  const double = columns.find((column, index) => column !== null && columns.indexOf(column) !== index);
   if (double) throw recordError(`Row 1: two columns are headed ${double.id}. Keep one.`);
-  if (!columns.some((column) => column.id === "label")) throw recordError('Row 1: no column is headed "label".');
+  if (!columns.some((column) => column?.id === "label")) throw recordError('Row 1: no column is headed "label".');
   return columns;
 }
 
@@ -92,7 +109,18 @@ function writeColumn(
   for (const { id, row, number } of added) {
     const text = row[at]?.trim() ?? "";
     const follows = draft.record.turnouts.find((turnout) => turnout.id === id)?.movesWith;
-    if (text === "" || (column.leaderOnly && follows)) continue;
+    if (text === "") continue;
+    if (column.leaderOnly && follows) {
+      const leader = turnoutOf(draft.record, follows);
+      // what the leading one has is true of both
+      if (text === column.read(draft.record, leader)) continue;
+      const { label } = turnoutOf(draft.record, id);
+      problems.push({
+        path: [number, headings[at] ?? at],
+        message: `Row ${number}, ${headings[at]?.trim()}: ${label} moves with ${leader.label}, and this is said of ${leader.label} for both. Leave the cell empty.`,
+      });
+      continue;
+    }
     try {
       writeText(draft, column, id, text);
     } catch (error) {

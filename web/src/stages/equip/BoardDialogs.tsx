@@ -1,7 +1,18 @@
-import { addBoard, amps, type Device, type DeviceType, removeDevice, supplyOf, typesOfFamily } from "@alderman/core";
+import {
+  addBoard,
+  amps,
+  type Device,
+  type DeviceType,
+  hangsOn,
+  list,
+  removeDevice,
+  supplyOf,
+  typesOfFamily,
+} from "@alderman/core";
+import { useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Button } from "../../kit/Button.tsx";
-import { Dialog } from "../../kit/Dialog.tsx";
+import { AlertDialog, Dialog } from "../../kit/Dialog.tsx";
 import { FormGrid } from "../../kit/Field.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
@@ -9,12 +20,21 @@ import { DeviceFields } from "./DeviceFields.tsx";
 import { NotesAndPhotos } from "./NotesAndPhotos.tsx";
 import { Outputs } from "./Outputs.tsx";
 
+/** Most things that are named before a board is removed. */
+const MOST_NAMED = 8;
+
 /** One board or supply: its type, what feeds it, what it gives. */
 export function BoardDialog({ device, type, close }: { device: Device; type: DeviceType; close: () => void }) {
   const record = useRecord();
   const overview = useOverview();
   const act = useEdit();
+  const [asking, setAsking] = useState(false);
   if (!record) return null;
+  const hanging = hangsOn(record, device.id);
+  const remove = () => {
+    act(removeDevice(record, device.id));
+    close();
+  };
   const supply = supplyOf(record, device.id);
   const load = overview?.loads.find(({ deviceId }) => deviceId === device.id);
   return (
@@ -41,15 +61,17 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
       )}
       <NotesAndPhotos record={record} subject={{ kind: "device", of: device }} />
       {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
-      <Button
-        className="mt-4"
-        onClick={() => {
-          act(removeDevice(record, device.id));
-          close();
-        }}
-      >
+      <Button className="mt-4" onClick={() => (hanging.length > 0 ? setAsking(true) : remove())}>
         Remove {device.label}
       </Button>
+      {asking && (
+        <AlertDialog
+          title={`Remove ${device.label}?`}
+          about={`It ${list(hanging.length > MOST_NAMED ? [...hanging.slice(0, MOST_NAMED), `${hanging.length - MOST_NAMED} more`] : hanging)}. That is lost with it; undo brings it back.`}
+          close={() => setAsking(false)}
+          actions={<Button onClick={remove}>Remove it</Button>}
+        />
+      )}
     </Dialog>
   );
 }

@@ -89,3 +89,22 @@ it("stays with its text when that cannot be taken", async () => {
   await user.keyboard("{Enter}");
   expect(done).toHaveBeenCalledTimes(2);
 });
+
+it("takes nothing by itself that cannot be, nor what only its explanation names", async () => {
+  const { user, done, options } = open({ text: "t", letter: true });
+  await user.keyboard("win");
+  // it is shown, and marked, and only a click or the arrows take it
+  expect(options()[0]).toContain("Twin-coil motor");
+  expect(screen.queryByRole("option", { selected: true })).toBeNull();
+  await user.keyboard("{Enter}");
+  expect(done.mock.calls).toEqual([["twin", "down"]]);
+});
+
+it("shows what is named before what is only explained so", async () => {
+  const { user, options } = open({ text: "s", letter: true });
+  await user.keyboard("{Backspace}o");
+  expect(options().map((text) => text?.replace(/ .*/, ""))).toEqual(["Stall", "Servo", "Twin-coil"]);
+  await user.keyboard("{Backspace}board");
+  expect(options()[0]).toContain("Servo");
+  expect(screen.queryByRole("option", { selected: true })).toBeNull();
+});

@@ -47,7 +47,7 @@ export function CellInput({ label, begin: given, choices, done, cancel }: Props)
     defaultIsOpen: true,
     itemToString: (item) => item?.text ?? "",
     // the first one that the typed letters begin is highlighted, so that it is seen what Enter takes
-    defaultHighlightedIndex: typed && text.trim() !== "" && !exactly(choices, text) && items.length > 0 ? 0 : -1,
+    defaultHighlightedIndex: typed ? firstFor(choices, text) : -1,
     stateReducer: (_state, { type, changes }) =>
       // it stays open while one types; what a key takes is decided below
       type === useCombobox.stateChangeTypes.InputChange
@@ -129,10 +129,16 @@ export function CellInput({ label, begin: given, choices, done, cancel }: Props)
 const exactly = (choices: readonly Choice[], text: string) =>
   choices.some((choice) => choice.text.toLowerCase() === text.trim().toLowerCase());
 
-/** Which of the choices shown for a text is highlighted: the first, unless the text is a choice itself or there is none. */
+/**
+ * Which of the choices shown for a text is highlighted: the first that its name fits, unless the text is a choice itself.
+ * What cannot go together with the turnout is never taken by itself.
+ */
 function firstFor(choices: readonly Choice[], text: string): number {
-  return text.trim() === "" || exactly(choices, text) || shownOf(choices, text).length === 0 ? -1 : 0;
+  if (text.trim() === "" || exactly(choices, text)) return -1;
+  return shownOf(choices, text).findIndex((choice) => choice.fits !== "cannot" && named(choice, text));
 }
+
+const named = ({ text: name }: Choice, text: string) => name.toLowerCase().includes(text.trim().toLowerCase());
 
 /** All choices, what the cell holds before the others. */
 const firstOfAll = (choices: readonly Choice[], held: string) =>
@@ -141,12 +147,16 @@ const firstOfAll = (choices: readonly Choice[], held: string) =>
     "",
   );
 
-/** The choices that a text fits; what begins with it comes before what only holds it. */
+/** The choices that a text fits: those whose name begins with it, whose name holds it, whose explanation does; what cannot be last. */
 function shownOf(choices: readonly Choice[], text: string): Choice[] {
   const wanted = text.trim().toLowerCase();
-  const begins = (choice: Choice) => Number(choice.text.toLowerCase().startsWith(wanted));
+  const rank = (choice: Choice) => {
+    const name = choice.text.toLowerCase();
+    const place = name.startsWith(wanted) ? 0 : name.includes(wanted) ? 1 : 2;
+    return place + (choice.fits === "cannot" ? 3 : 0);
+  };
   return choices
     .filter((choice) => `${choice.text} ${choice.hint}`.toLowerCase().includes(wanted))
-    .sort((a, b) => begins(b) - begins(a))
+    .sort((a, b) => rank(a) - rank(b))
     .slice(0, SHOWN);
 }

@@ -1,5 +1,5 @@
 import type { Thread } from "@alderman/core";
-import { Suspense, useState } from "react";
+import { Suspense, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { useChosenThread, useOverview } from "../../derivation/hooks.ts";
 import { Checked } from "../../findings/Checked.tsx";
@@ -9,6 +9,7 @@ import { Optional, part } from "../../kit/part.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { Sheets } from "../../kit/Sheets.tsx";
 import { TabBar, TabPanel, TabsRoot } from "../../kit/Tabs.tsx";
+import { useKeptState } from "../../kit/useKeptState.ts";
 import { useRecord } from "../../session/hooks.ts";
 import { Roster } from "./Roster.tsx";
 import { ThreadSheets } from "./ThreadSheets.tsx";
@@ -38,8 +39,11 @@ export function EquipStage() {
   const { railwayId } = useParams();
   const [search, setSearch] = useSearchParams();
   const turnouts = useRecord()?.turnouts.length ?? 0;
-  const named = search.get("view") ?? "";
+  // the view that was open last is come back to: somebody who types a list and looks something up goes on typing
+  const [last, setLast] = useKeptState<string | null>(railwayId ? `equip-view-${railwayId}` : null, null);
+  const named = search.get("view") ?? last ?? "";
   const chosen: View = named in VIEWS ? (named as View) : turnouts === 0 ? "list" : "thread";
+  useEffect(() => setLast(chosen), [chosen, setLast]);
   const show = (view: string) => setSearch({ view }, { replace: true });
   return (
     <TabsRoot value={chosen} onValueChange={show} className="contents">

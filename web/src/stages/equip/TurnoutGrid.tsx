@@ -22,6 +22,7 @@ import type { CellHandlers } from "./GridCell.tsx";
 import { GridHead } from "./GridHead.tsx";
 import { GridRow } from "./GridRow.tsx";
 import { cellVerdicts, type GridItem, PLAIN_LOOK, useGridTable } from "./gridTable.ts";
+import { HeadingsDialog } from "./HeadingsDialog.tsx";
 import { Lacking } from "./Lacking.tsx";
 import { type Place, withRow } from "./range.ts";
 import { type GridEdits, useGridEdits } from "./useGridEdits.ts";
@@ -82,6 +83,7 @@ function Grid({ record }: { record: RailwayRecord }) {
       actions={<Actions edits={edits} like={turnouts[range.top]} current={current} allot={() => setAllotting(true)} />}
     >
       {allotting && <AllotDialog close={() => setAllotting(false)} />}
+      {edits.asking && <HeadingsDialog cells={edits.asking.cells} take={edits.explain} close={edits.leave} />}
       {!empty && (
         <GridBar look={look} set={setLook} table={table} shown={turnouts.length} all={record.turnouts.length} />
       )}

@@ -6,9 +6,11 @@ it("reads commas, semicolons and tabs, quotes and a byte order mark", () => {
     ["label", "name"],
     ["A1", "Goods, west"],
   ]);
-  expect(readTable("label;name\nA1;x\n\nA2;y\n")).toEqual([
+  expect(readTable("label;name\nA1;x\n\nA2;y\n\n\n")).toEqual([
     ["label", "name"],
     ["A1", "x"],
+    // blank lines keep their place, those at the end are none
+    [""],
     ["A2", "y"],
   ]);
   expect(readTable('label\tname\nA1\tsaid "so"\n')).toEqual([

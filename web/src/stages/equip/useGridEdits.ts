@@ -5,12 +5,14 @@ import {
   type EditGroup,
   equipLike,
   fillDown,
+  type Mapping,
   moveBy,
   pasteBlock,
   type RailwayRecord,
   removeTurnouts,
   type Turnout,
   turnoutsFromTable,
+  unknownHeadings,
   writeCell,
 } from "@alderman/core";
 import { useState } from "react";
@@ -34,6 +36,8 @@ export type GridEdits = ReturnType<typeof useGridEdits>;
 export function useGridEdits(record: RailwayRecord, { turnouts, columns, here, range, several }: GridChoice) {
   const tryEdit = useTryEdit();
   const [problem, setProblem] = useState<string | null>(null);
+  /** A table whose headings are to be explained before it is taken in. */
+  const [asking, setAsking] = useState<{ cells: string[][]; before: string } | null>(null);
   const chosen = turnouts.slice(range.top, range.bottom + 1).map(({ id }) => id);
   const chosenColumns = columns.slice(range.left, range.right + 1).map(({ id }) => id);
   const make = (making: () => EditGroup | null, before = ""): boolean => {
@@ -53,11 +57,17 @@ export function useGridEdits(record: RailwayRecord, { turnouts, columns, here, r
     const empty = chosen.map(() => clearing.map(() => ""));
     make(() => pasteBlock(record, chosen, clearing, empty));
   };
+  /** Takes a table in; one with headings that the list does not know is asked about first. */
+  const table = (cells: string[][], before: string): EditGroup | null => {
+    if (cells.length < 2 || unknownHeadings(cells[0] ?? []).length === 0) return turnoutsFromTable(record, cells);
+    setAsking({ cells, before });
+    return null;
+  };
   const paste = (text: string) =>
     make(() => {
-      const cells = readTable(text.replace(/\r?\n$/, ""));
+      const cells = readTable(text);
       if (hasHeadings(cells) || turnouts.length === 0 || here.row >= turnouts.length)
-        return turnoutsFromTable(record, cells);
+        return table(cells, "Nothing was pasted. ");
       const [[only] = []] = cells;
       const single = cells.length === 1 && cells[0]?.length === 1;
       // one cell pasted over several goes into each
@@ -80,7 +90,14 @@ export function useGridEdits(record: RailwayRecord, { turnouts, columns, here, r
     alike: () => void make(() => equipLike(record, chosen[0] ?? "", chosen)),
     remove: () => void make(() => removeTurnouts(record, chosen)),
     move: (leaderId: string, step: 1 | -1) => void make(() => moveBy(record, leaderId, step)),
-    importText: (text: string) => make(() => turnoutsFromTable(record, readTable(text)), "Nothing was imported. "),
+    importText: (text: string) =>
+      make(() => table(readTable(text), "Nothing was imported. "), "Nothing was imported. "),
+    asking,
+    explain: (mapping: Mapping) => {
+      if (asking) make(() => turnoutsFromTable(record, asking.cells, mapping), asking.before);
+      setAsking(null);
+    },
+    leave: () => setAsking(null),
     copied: () => (chosen.length === 0 ? null : copyBlock(record, chosen, chosenColumns)),
     chosenColumns,
   };

@@ -40,6 +40,7 @@ export function ProveStage() {
 
 function TestSheet({ thread, sheet }: { thread: Thread; sheet: { step: TestStep; standing: Standing }[] | null }) {
   const [chosen, setChosen] = useState<string | null>(null);
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const dispatch = useAppDispatch();
   const firstOpen = sheet?.find(({ standing }) => standing.state === "open" || standing.state === "stale");
   const current = chosen ?? firstOpen?.step.key ?? null;
@@ -84,6 +85,8 @@ function TestSheet({ thread, sheet }: { thread: Thread; sheet: { step: TestStep;
               entered={step.key === chosen}
               choose={() => chooseStep(step)}
               recorded={() => next(step)}
+              typed={typed[step.key] ?? ""}
+              keepTyped={(text) => setTyped((all) => ({ ...all, [step.key]: text }))}
             />
           ))}
         </div>

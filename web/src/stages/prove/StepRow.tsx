@@ -42,10 +42,13 @@ interface Props {
   entered: boolean;
   choose: () => void;
   recorded: () => void;
+  /** What was typed and not recorded yet, and where it is kept while one looks elsewhere. */
+  typed: string;
+  keepTyped: (text: string) => void;
 }
 
 /** One step of a test sheet: what to do, what to expect, and where to say what was found. */
-export function StepRow({ number, step, standing, chosen, entered, choose, recorded }: Props) {
+export function StepRow({ number, step, standing, chosen, entered, choose, recorded, typed, keepTyped }: Props) {
   const record = useRecord();
   const act = useEdit();
   const { verdict, words } = STANDING[standing.state];
@@ -93,8 +96,9 @@ export function StepRow({ number, step, standing, chosen, entered, choose, recor
             <span className="text-small text-ink-2">±{reading(step, (step.high - step.low) / 2)}</span>
           )}
         </div>
+        {!chosen && typed !== "" && <p className="text-small text-ink-2">typed {typed}, not recorded yet</p>}
         {chosen ? (
-          <FoundField step={step} keep={keep} focused={entered} />
+          <FoundField step={step} keep={keep} focused={entered} typed={typed} keepTyped={keepTyped} />
         ) : (
           step.low !== null &&
           step.high !== null &&
@@ -132,8 +136,14 @@ function reading(step: TestStep, value: number | null): string {
 }
 
 /** Where what was found is said: a figure for the meter, a choice for the eye. */
-function FoundField({ step, keep, focused }: { step: TestStep; keep: (found: Found) => void; focused: boolean }) {
-  const { register, handleSubmit, setError, setFocus, formState } = useForm({ defaultValues: { said: "" } });
+function FoundField({
+  step,
+  keep,
+  focused,
+  typed,
+  keepTyped,
+}: Pick<Props, "step" | "typed" | "keepTyped"> & { keep: (found: Found) => void; focused: boolean }) {
+  const { register, handleSubmit, setError, setFocus, formState } = useForm({ defaultValues: { said: typed } });
   const eye = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (!focused) return;
@@ -152,11 +162,11 @@ function FoundField({ step, keep, focused }: { step: TestStep; keep: (found: Fou
     );
   }
   const submit = handleSubmit(({ said }) => {
-    const typed = said.trim().toLowerCase();
-    if (typed === "open" || typed === "ol") return keep({ read: null });
-    const read = readNumber(said);
-    if ("problem" in read) setError("said", { message: `${read.problem} An open circuit is "open".` });
-    else keep({ read: read.number });
+    const words = said.trim().toLowerCase();
+    const read = words === "open" || words === "ol" ? { number: null } : readNumber(said);
+    if ("problem" in read) return setError("said", { message: `${read.problem} An open circuit is "open".` });
+    keepTyped("");
+    keep({ read: read.number });
   });
   const problem = formState.errors.said?.message;
   return (
@@ -167,7 +177,7 @@ function FoundField({ step, keep, focused }: { step: TestStep; keep: (found: Fou
           aria-label={`Meter said, ${step.unit}`}
           placeholder={step.unit}
           {...(problem ? { "aria-invalid": true } : {})}
-          {...register("said")}
+          {...register("said", { onChange: (event) => keepTyped(event.target.value) })}
         />
         <Problem text={problem} />
       </div>
