@@ -160,6 +160,12 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
       const lamp = draft.record.assignments.find((a) => a.role === "lamp");
       if (lamp?.role === "lamp") draft.put("assignment", { ...lamp, crossed: true });
     }),
+  "frog-lamps-on-dc": () =>
+    drafted(stall("lamps-frog", "S2"), (draft) => {
+      const supply = draft.addDevice("dc-12", "PS", "layout");
+      draft.unassign((a) => a.role === "supply" && a.toDeviceId === "af");
+      draft.assign("supply", { deviceId: supply.id, toDeviceId: "af" });
+    }),
   "lamp-volts-lost": () => chainedLamps(40),
   "lamp-reverse-voltage": () => stall("lamps-frog", "S2"),
   "back-feed": oneToggleOnTwoSupplies,

@@ -50,13 +50,13 @@ export const decoderOnOwnTrack = rule<Disabled>({
   turnouts: ({ threads }) => threads,
   why: ({ decoder, track, threads, left, least }) =>
     `With ${track.device.label} shorted by a train, ${decoder.device.label} keeps ${volts(Math.max(0, left))} of the ${volts(least)} it needs, and cannot set ${list(threads.map(({ label }) => label))} right.`,
-  remedies: ({ decoder }, { record }) => {
+  remedies: ({ decoder, track }, { record }) => {
     const draft = new Draft(record);
     const supply = firstOfType(draft, decoder.type.drives === "coil" ? "dc-15" : "dc-12");
     changeSupply(draft, decoder.device.id, supply.id);
+    // its commands go on coming from where they came
     draft.unassign((a) => a.role === "commands" && a.toDeviceId === decoder.device.id);
-    const track = firstOfType(draft, "track-bus");
-    draft.assign("commands", { deviceId: track.id, toDeviceId: decoder.device.id });
+    draft.assign("commands", { deviceId: track.device.id, toDeviceId: decoder.device.id });
     const words = `Feed ${decoder.device.label} from ${supply.label}, a supply of its own`;
     return [{ label: words, group: draft.group(words) }];
   },

@@ -8,6 +8,7 @@ import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schemati
 import { amps, ohms, volts } from "../units/format.ts";
 import { preferredAtLeast } from "../units/preferredValues.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
+import { onDc } from "./frogLampsOnDc.ts";
 import { starvedLamp } from "./lampVoltsLost.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
 
@@ -41,7 +42,7 @@ export const lampCurrent = rule<Lit>({
       const supply = lamp && (supplyOf(record, lamp.device.id) ?? supplyOf(record, lamp.from.device.id));
       if (!lamp?.type.leads || !supply || !canLight(lamp)) return [];
       // what wires take, or a contact that serves two things, has another finding and another cure
-      if (starvedLamp(look, thread) || joined.has(lamp.device.id)) return [];
+      if (starvedLamp(look, thread) || joined.has(lamp.device.id) || onDc(record, thread).length > 0) return [];
       const leads = lamp.type.leads;
       const rated = figureValue(lamp.type, "ratedAmps");
       const lit = POSITIONS.map((position): Lit => {

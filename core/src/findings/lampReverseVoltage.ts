@@ -4,6 +4,7 @@ import { changeType } from "../equip/devices.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
+import { onDc } from "./frogLampsOnDc.ts";
 import { POSITIONS, rule } from "./rule.ts";
 
 interface Backwards {
@@ -25,7 +26,7 @@ export const lampReverseVoltage = rule<Backwards>({
     const joined = joinedAtContacts(record);
     return threads.flatMap((thread): Backwards[] => {
       const { lamp } = thread;
-      if (!lamp?.type.figures.bearsVolts || joined.has(lamp.device.id)) return [];
+      if (!lamp?.type.figures.bearsVolts || joined.has(lamp.device.id) || onDc(record, thread).length > 0) return [];
       const bears = figureValue(lamp.type, "bearsVolts");
       const sees = Math.max(
         ...POSITIONS.map((position) => reading(thread, position, "rest").lamp?.backwardsVolts ?? 0),

@@ -9,6 +9,7 @@ import { contactUsedTwice } from "./contactUsedTwice.ts";
 import { controlNotHeard } from "./controlNotHeard.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
 import { detectorRails } from "./detectorRails.ts";
+import { frogLampsOnDc } from "./frogLampsOnDc.ts";
 import { frogWrongRail } from "./frogWrongRail.ts";
 import { goesAstray } from "./goesAstray.ts";
 import { lampCommon } from "./lampCommon.ts";
@@ -68,6 +69,7 @@ export const RULES: readonly Rule[] = [
   pulseLostInWire,
   lampCommon,
   lampCurrent,
+  frogLampsOnDc,
   lampVoltsLost,
   lampReverseVoltage,
   lampTellsOpposite,
