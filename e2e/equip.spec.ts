@@ -224,6 +224,7 @@ test("the lamp says what it knows, the schools stand side by side, and power-up 
   await expect(page.getByRole("row", { name: /asked for R, the link came off at N/ })).toContainText("a lie");
   await page.getByRole("tab", { name: "Schools" }).click();
   await page.getByRole("button", { name: /^Choose: Stall motors on reversing toggles/ }).click();
+  await page.getByRole("alertdialog").getByRole("button", { name: "Choose it" }).click();
   await expect(page.getByRole("row", { name: /Stall motors on reversing toggles/ })).toContainText("as it is");
   await page.getByRole("tab", { name: "Power-up" }).click();
   const moving = page.getByText(/may move by themselves when power returns/);

@@ -1,14 +1,17 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { gate } from "../catalogue/gate.ts";
 import { setControls, type WantedControl } from "../equip/controls.ts";
-import { addBoardTo } from "../equip/devices.ts";
+import { addBoardTo, removeDeviceFrom } from "../equip/devices.ts";
 import type { Draft } from "../equip/draft.ts";
-import { setDriver, setMotor } from "../equip/equipment.ts";
+import { driverOfTurnout, setAddress, setDriver, setMotor } from "../equip/equipment.ts";
 import { firstOfType } from "../equip/feed.ts";
 import { setFrog, setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
 import { requireType } from "../equip/typeMeant.ts";
 import { freeInput, freeWays } from "../equip/ways.ts";
-import { assignmentsOfDevice, assignmentsOfTurnout } from "../record/find.ts";
-import type { Turnout } from "../record/schemas.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout, find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { RecordError } from "../record/problems.ts";
+import type { AssignmentOf, Device, Turnout } from "../record/schemas.ts";
 
 /** What a turnout is equipped with by one school of practice; types by their identifiers. */
 export interface Fitting {
@@ -24,21 +27,79 @@ export interface Fitting {
   lamp: string | null;
 }
 
-/** Equips a turnout and those that move with it, taking free outputs and inputs of what is there before adding boards. */
+/**
+ * Equips a turnout and those that move with it, taking free outputs and inputs of what is there before adding boards. A
+ * lamp that can be lit by what there is then stays, and so does the address.
+ */
 export function fit(draft: Draft, turnout: Turnout, fitting: Fitting): void {
   const together = [turnout, ...draft.record.turnouts.filter(({ movesWith }) => movesWith === turnout.id)];
+  const address = addressOf(draft.record, turnout.id);
+  const lamps = together.map(({ id }) => lampOf(draft.record, id));
   strip(draft, together);
   for (const each of together) setMotor(draft, each.id, fitting.motor);
   drive(draft, turnout, together, fitting);
+  if (address) readdress(draft, turnout.id, address);
   if (fitting.control) setControls(draft, turnout.id, [control(draft, fitting.control, fitting.reader)]);
   if (fitting.frog) for (const each of together) writeFrog(draft, each.id, fitting.frog);
-  if (fitting.lamp) setLamp(draft, turnout.id, { typeId: fitting.lamp });
+  for (const [place, { id }] of together.entries()) {
+    const lamp = lamps[place];
+    const wanted = id === turnout.id ? fitting.lamp : null;
+    if (lamp && isLit(draft, id, lamp)) continue;
+    if (lamp) removeDeviceFrom(draft, lamp.id);
+    if (wanted) setLamp(draft, id, { typeId: wanted });
+  }
 }
 
-/** Takes away what commands, feeds and shows; motors stay, to be changed. */
+/** Address that was stated for the output of a turnout. */
+function addressOf(record: RailwayRecord, turnoutId: string) {
+  const driver = driverOfTurnout(record, turnoutId);
+  if (!driver || driver.way === null) return null;
+  const stated = assignmentsOfDevice(record, driver.deviceId).find((a) => a.role === "address" && a.way === driver.way);
+  return stated?.role === "address" ? stated : null;
+}
+
+/** The address goes with the turnout, where its new output can have one. */
+function readdress(draft: Draft, turnoutId: string, { id, address }: AssignmentOf<"address">): void {
+  const now = driverOfTurnout(draft.record, turnoutId);
+  const board = now && find(draft.record, "device", now.deviceId);
+  if (!now || now.way === null || !board || !typeOf(draft.record, board).figures.factoryAddress) return;
+  if (find(draft.record, "assignment", id)) draft.remove("assignment", id);
+  setAddress(draft, now.deviceId, now.way, address);
+}
+
+function lampOf(record: RailwayRecord, turnoutId: string): Device | undefined {
+  const [lamp] = assignmentsOfTurnout(record, turnoutId, "lamp");
+  return lamp && find(record, "device", lamp.deviceId);
+}
+
+/** Lights a lamp that was there as its kind usually is; false when nothing that there is now can. */
+function isLit(draft: Draft, turnoutId: string, lamp: Device): boolean {
+  const type = typeOf(draft.record, lamp);
+  try {
+    setLamp(draft, turnoutId, { deviceId: lamp.id });
+  } catch (error) {
+    if (error instanceof RecordError) return false;
+    throw error;
+  }
+  const [assigned] = assignmentsOfTurnout(draft.record, turnoutId, "lamp");
+  const from = assigned && find(draft.record, "device", assigned.fromId);
+  if (!assigned || !from) return false;
+  const lampFrom = typeOf(draft.record, from);
+  const isFree = assigned.way === null || !usedTwice(draft.record, assigned);
+  return isFree && gate({ lamp: type, lampFrom }).fits === "fits";
+}
+
+/** Whether the contact that lights a lamp feeds a frog as well. */
+function usedTwice(record: RailwayRecord, { id, fromId, way }: AssignmentOf<"lamp">): boolean {
+  return assignmentsOfDevice(record, fromId).some(
+    (a) => (a.role === "lamp" || a.role === "frog") && a.fromId === fromId && a.way === way && a.id !== id,
+  );
+}
+
+/** Takes away what commands, feeds and shows; motors stay, to be changed, and so do lamps, to be lit anew. */
 function strip(draft: Draft, together: readonly Turnout[]): void {
   for (const { id, movesWith } of together) {
-    setLamp(draft, id, null);
+    draft.unassign((a) => a.role === "lamp" && a.turnoutId === id);
     setFrog(draft, id, undefined);
     if (movesWith === null) setControls(draft, id, []);
     for (const { deviceId } of assignmentsOfTurnout(draft.record, id, "motor"))

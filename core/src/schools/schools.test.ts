@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { railway, smallRailway } from "../../testing/build.ts";
+import { drafted, railway, smallRailway } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
@@ -98,4 +98,35 @@ it("leaves other turnouts alone, and says what it cannot do", () => {
   expect(of(record)).toEqual(of(smallRailway()));
   expect(() => applySchool(emptyRecord("x"), "steam", [])).toThrow(/no school "steam"/);
   expect(() => applySchool(emptyRecord("x"), "bus", ["z"])).toThrow(/no turnout "z"/);
+});
+
+it("keeps addresses, lamps that can be lit, and notes", () => {
+  const start = railway(["A", "", "stall-motor", "stall-decoder-8", "", "lamp-two-colour", "S2"]);
+  const before = drafted(start, (draft) => {
+    draft.assign("address", { deviceId: "d1", way: 1, address: 117 });
+    for (const label of ["LP1", "A"]) {
+      const device = draft.record.devices.find((each) => each.label === label)!;
+      draft.put("device", { ...device, note: `note of ${label}` });
+    }
+  });
+  for (const { id } of SCHOOLS) {
+    const record = applied(before, id, ["a"]);
+    const derived = new Derived(record);
+    const [thread] = derived.schematic.threads;
+    expect(record.devices.find(({ label }) => label === "A")?.note, id).toBe("note of A");
+    const lamp = thread!.lamp;
+    if (lamp?.device.label === "LP1") expect(lamp.device.note, id).toBe("note of LP1");
+    const driver = thread!.motors[0]!.driver;
+    if (driver?.type.figures.factoryAddress && driver.way !== null) {
+      const address = derived.addresses.find(
+        (each) => each.deviceId === driver.device.id && each.way === driver.way,
+      )?.address;
+      expect(address, id).toBe(117);
+    }
+    expect(
+      derived.findings.filter(({ ruleId }) => ruleId === "contact-used-twice"),
+      id,
+    ).toEqual([]);
+  }
+  expect(applied(before, "track-stall", ["a"]).devices.some(({ note }) => note === "note of LP1")).toBe(true);
 });

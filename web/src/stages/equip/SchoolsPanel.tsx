@@ -1,9 +1,22 @@
-import { amps, applySchool, type Compared, count, list, SCHOOLS, type Thread, type Zone } from "@alderman/core";
-import { useEffect, useState } from "react";
+import {
+  amps,
+  applySchool,
+  type Compared,
+  count,
+  type EditGroup,
+  list,
+  type RailwayRecord,
+  SCHOOLS,
+  type Thread,
+  touchedWords,
+  type Zone,
+} from "@alderman/core";
+import { useEffect, useMemo, useState } from "react";
 import { Planning } from "../../derivation/plan.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { AlertDialog } from "../../kit/Dialog.tsx";
 import { Progress } from "../../kit/Progress.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { useRecord } from "../../session/hooks.ts";
@@ -19,8 +32,10 @@ export function SchoolsPanel({ thread }: { thread: Thread }) {
   const zone = record?.zones.find(({ id }) => id === thread.turnout.zoneId);
   const ids = scopeOf(scope, thread, zone, record?.turnouts ?? []);
   const { found, refused } = useCompared(ids);
+  const [wanted, setWanted] = useState<string | null>(null);
   if (!record) return null;
-  const columns = columnsFor(record.railway.currency, (schoolId) => act(() => applySchool(record, schoolId, ids)));
+  const columns = columnsFor(record.railway.currency, setWanted);
+  const school = found.find(({ schoolId }) => schoolId === wanted);
   return (
     <div className="grid gap-1 pb-3">
       <div className="flex flex-wrap items-center gap-2 px-2.5 pt-2">
@@ -40,6 +55,18 @@ export function SchoolsPanel({ thread }: { thread: Thread }) {
           of these turnouts by themselves.
         </span>
       </div>
+      {school && (
+        <ChooseSchool
+          record={record}
+          school={school}
+          ids={ids}
+          choose={(group) => {
+            act(group);
+            setWanted(null);
+          }}
+          close={() => setWanted(null)}
+        />
+      )}
       <DataTable
         flowing
         label="Schools of practice"
@@ -60,6 +87,48 @@ export function SchoolsPanel({ thread }: { thread: Thread }) {
         </div>
       )}
     </div>
+  );
+}
+
+/** Most changes that are listed before a school is chosen. */
+const LISTED = 12;
+
+/** What a school would change, before it is chosen. */
+function ChooseSchool({
+  record,
+  school,
+  ids,
+  choose,
+  close,
+}: {
+  record: RailwayRecord;
+  school: Compared;
+  ids: readonly string[];
+  choose: (group: EditGroup) => void;
+  close: () => void;
+}) {
+  const group = useMemo(() => applySchool(record, school.schoolId, ids), [record, school.schoolId, ids]);
+  const touched = useMemo(() => touchedWords(record, group.edits), [record, group]);
+  return (
+    <AlertDialog
+      title={`${school.name}?`}
+      about="Addresses, notes, and lamps that can still be lit stay. Undo brings everything back."
+      close={close}
+      actions={
+        <Button look="best" onClick={() => choose(group)}>
+          Choose it
+        </Button>
+      }
+    >
+      <ul aria-label="What changes" className="max-h-[40vh] overflow-auto text-small">
+        {touched.slice(0, LISTED).map(({ what, from, to }) => (
+          <li key={`${what} ${from} ${to}`}>
+            <b className="mono">{what}</b>: <span className="quiet">{from}</span> → {to}
+          </li>
+        ))}
+        {touched.length > LISTED && <li className="quiet">and {touched.length - LISTED} more changes</li>}
+      </ul>
+    </AlertDialog>
   );
 }
 
