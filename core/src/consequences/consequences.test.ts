@@ -35,7 +35,11 @@ it("shows what another figure of a type in use would change", () => {
   const record = withFigures(railway(["A", "", "stall-motor", "stall-decoder-8"]), "A", { ratedAmps: 0.015 });
   const group = setFigure(record, "own-a", "stalledOhms", 100);
   expect(touchedWords(record, group.edits)).toEqual([
-    { what: "own A", from: "ratedAmps 0.015", to: "ratedAmps 0.015, stalledOhms 100" },
+    {
+      what: "own A",
+      from: "current when stalled, by its leaflet: 15.0 mA",
+      to: "current when stalled, by its leaflet: 15.0 mA, resistance while stalled: (10.2 V at 15 mA): 100 ohm",
+    },
   ]);
   const { raised, readings } = consequencesOf(new Derived(record), group);
   expect(raised.join()).toMatch(/40.0 mA/);
@@ -55,10 +59,10 @@ it("names every kind of assignment in plain words, as it was and as it will be",
   };
   const of = (role: string) => record.assignments.find((a) => a.role === role) as never;
   expect(words((draft) => draft.put("assignment", { ...(of("lamp") as object), crossed: true } as never))).toEqual([
-    "LP1: lit by A-1 > lit by A-1, leads exchanged",
+    "LP1: lit by A-S1 > lit by A-S1, leads exchanged",
   ]);
   expect(words((draft) => draft.put("assignment", { ...(of("frog") as object), crossed: true } as never))).toEqual([
-    "AF: fed by A-2 > fed by A-2, rails exchanged",
+    "AF: fed by A-S2 > fed by A-S2, rails exchanged",
   ]);
   expect(words((draft) => draft.put("assignment", { ...(of("control") as object), inverse: true } as never))).toEqual([
     "T1: commands A > commands A, labelled for the other line",
@@ -67,7 +71,7 @@ it("names every kind of assignment in plain words, as it was and as it will be",
     "D1: not there > drives B from D1-2",
   ]);
   expect(words((draft) => draft.assign("address", { deviceId: "d1", way: 2, address: 44 }))).toEqual([
-    "D1: not there > output 2 answers to 44",
+    "D1: as the factory set it > output 2 answers to 44",
   ]);
   expect(words((draft) => draft.unassign((a) => a.role === "supply" && a.toDeviceId === "d1"))).toEqual([
     "PS1: feeds D1 > taken away",

@@ -6,8 +6,9 @@ import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import { KINDS, type Kind, type RailwayRecord } from "../record/kinds.ts";
 import type { Assignment, Railway } from "../record/schemas.ts";
-import { devicesOfThread } from "../schematic/thread.ts";
+import { devicesOfThread, fitted } from "../schematic/thread.ts";
 import { PLACES } from "../sense/places.ts";
+import { figureWords } from "../units/figureWords.ts";
 import { amps } from "../units/format.ts";
 
 /** One thing that an edit changes, in plain words. */
@@ -34,7 +35,10 @@ export function touchedWords(record: RailwayRecord, edits: readonly Edit[]): Tou
     const { kind, id } = thing;
     const words = { from: describe(record, kind, id), to: describe(next, kind, id) };
     if (words.from === words.to) return [];
-    return [{ what: nameOf(record, next, kind, id), from: words.from ?? "not there", to: words.to ?? "taken away" }];
+    const isAddress = kind === "assignment" && (find(next, kind, id) ?? find(record, kind, id))?.role === "address";
+    // an output always answers to something
+    const [none, gone] = isAddress ? ["as the factory set it", "as the factory set it"] : ["not there", "taken away"];
+    return [{ what: nameOf(record, next, kind, id), from: words.from ?? none, to: words.to ?? gone }];
   });
 }
 
@@ -78,9 +82,11 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
   }
   if (kind === "type") {
     const type = find(record, "type", id);
-    const figures = Object.entries(type?.figures ?? {}).map(
-      ([name, value]) => `${name} ${Number(value.toPrecision(4))}`,
-    );
+    const base = type && findType(record, type.id);
+    const figures = Object.entries(type?.figures ?? {}).map(([name, value]) => {
+      const known = base?.figures[name];
+      return known ? `${known.about}: ${figureWords(value, known.unit)}` : `${name} ${value}`;
+    });
     return type ? figures.join(", ") || "as in the catalogue" : null;
   }
   if (kind === "turnout") return turnoutWords(record, id);
@@ -115,7 +121,8 @@ function noteWords(thing: object): string {
 /** What an assignment says, in plain words. */
 function assignmentWords(record: RailwayRecord, a: Assignment): string {
   const label = (id: string | null) => (id === null ? "nothing" : (find(record, "device", id)?.label ?? id));
-  const way = "way" in a && a.way !== null ? `-${a.way}` : "";
+  const isContact = "fromId" in a && a.fromId !== null && fitted(record, a.fromId).type.contactSets > 0;
+  const way = "way" in a && a.way !== null ? `-${isContact ? "S" : ""}${a.way}` : "";
   switch (a.role) {
     case "motor":
       return `leads ${a.crossed ? "crossed" : "straight"}, ${a.opposite ? "mounted the other way round" : "mounted as drawn"}`;

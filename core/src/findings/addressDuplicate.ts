@@ -7,7 +7,8 @@ import { list } from "../units/format.ts";
 import { type Remedy, rule } from "./rule.ts";
 
 interface Clash {
-  address: number;
+  /** Addresses to which the same boards answer. */
+  addresses: number[];
   outputs: OutputAddress[];
   threads: Thread[];
 }
@@ -16,39 +17,68 @@ export const addressDuplicate = rule<Clash>({
   id: "address-duplicate",
   stage: "numbers",
   column: "address",
-  severity: ({ outputs }) => (outputs.filter((output) => output.throws !== null).length > 1 ? "stop" : "look"),
+  severity: ({ addresses, outputs }) =>
+    addresses.some((address) => outputs.filter((output) => output.address === address && output.throws).length > 1)
+      ? "stop"
+      : "look",
   title: "Two outputs answer to one address",
   about:
     "One command then moves two things. New boards come with the same factory addresses, so a second board must be given its own before both are connected. Two motors on one output are no clash; they are meant to move together.",
   look: ({ addresses, threads }) => {
-    const clashes = new Map<number, Clash>();
-    for (const output of addresses) {
-      if (output.sharedWith.length === 0) continue;
-      const clash = clashes.get(output.address) ?? { address: output.address, outputs: [], threads: [] };
-      clash.outputs.push(output);
-      clash.threads.push(...threads.filter((thread) => output.turnoutIds.includes(thread.turnout.id)));
-      clashes.set(output.address, clash);
+    const byAddress = new Map<number, OutputAddress[]>();
+    for (const output of addresses)
+      if (output.sharedWith.length > 0)
+        byAddress.set(output.address, [...(byAddress.get(output.address) ?? []), output]);
+    // boards that clash at many addresses are one finding
+    const clashes = new Map<string, Clash>();
+    for (const [address, outputs] of byAddress) {
+      const key = [...new Set(outputs.map(({ deviceId }) => deviceId))].join();
+      const clash = clashes.get(key) ?? { addresses: [], outputs: [], threads: [] };
+      clashes.set(key, clash);
+      clash.addresses.push(address);
+      clash.outputs.push(...outputs);
     }
-    return [...clashes.values()];
+    return [...clashes.values()].map((clash) => {
+      const turnouts = new Set(clash.outputs.flatMap(({ turnoutIds }) => turnoutIds));
+      return { ...clash, threads: threads.filter(({ turnout }) => turnouts.has(turnout.id)) };
+    });
   },
-  subject: ({ address }) => `address-${address}`,
-  where: ({ address }) => `Address ${address}`,
+  subject: ({ outputs }) => `address-${[...new Set(outputs.map(({ deviceId }) => deviceId))].join("-")}`,
+  where: ({ addresses }) => (addresses.length === 1 ? `Address ${addresses[0]}` : `Addresses ${runs(addresses)}`),
   terminals: ({ outputs }) => outputs.map(({ label }) => label),
   turnouts: ({ threads }) => threads,
-  why: ({ address, outputs }) => {
-    const named = outputs.map(
+  why: ({ addresses, outputs }) => {
+    const thrown = outputs.filter(({ throws }) => throws !== null);
+    const told = thrown.length > 0 ? thrown : outputs;
+    const [first] = addresses;
+    const at = addresses.filter((address) => told.some((output) => output.address === address));
+    const shown = outputs.filter(({ address }) => address === (at[0] ?? first));
+    const named = shown.map(
       ({ label, throws, factory }) => `${label} (${throws ?? "free"}${factory ? ", factory setting" : ""})`,
     );
-    return `A command to ${address} reaches ${list(named)}.`;
+    const rest = addresses.filter((address) => address !== (at[0] ?? first));
+    const others = rest.length > 0 ? `; ${runs(rest)} ${rest.length === 1 ? "is" : "are"} no better` : "";
+    return `A command to ${at[0] ?? first} reaches ${list(named)}${others}.`;
   },
-  remedies: ({ outputs }, { record, addresses }) => {
+  remedies: ({ addresses: clashing, outputs }, { record, addresses }) => {
     const last = outputs.findLast((output) => output.throws === null) ?? outputs.at(-1);
     if (!last) return [];
-    return [giveFreeAddress(record, last, addresses), renumberBoard(record, last, addresses)].filter(
-      (remedy) => remedy !== null,
-    );
+    const single = clashing.length === 1 ? giveFreeAddress(record, last, addresses) : null;
+    return [single, renumberBoard(record, outputs.at(-1) ?? last, addresses)].filter((remedy) => remedy !== null);
   },
 });
+
+/** Numbers in runs. @example runs([1, 2, 3, 7]) // "1 to 3 and 7" */
+function runs(numbers: readonly number[]): string {
+  const sorted = [...numbers].sort((a, b) => a - b);
+  const found: [number, number][] = [];
+  for (const number of sorted) {
+    const last = found.at(-1);
+    if (last && number === last[1] + 1) last[1] = number;
+    else found.push([number, number]);
+  }
+  return list(found.map(([from, to]) => (from === to ? `${from}` : `${from} to ${to}`)));
+}
 
 /** Gives one output the next free address. */
 export function giveFreeAddress(

@@ -97,7 +97,7 @@ describe("why, in numbers", () => {
     ["frog-wrong-rail", /^With A at N its frog carries the left rail and must carry the right one/],
     ["control-not-heard", /^IN1 has no supply, so it does not hear B1\.$/],
     ["relay-at-start", /^RB1 is active low: .* MC1 .* frogs or lamps of A may change over\.$/],
-    ["power-on-unsafe", /^LR1 throws A to normal whenever power returns, under whatever stands on it\.$/],
+    ["power-on-unsafe", /^LR1 throws A to normal whenever power returns, under whatever stands there\.$/],
   ])("%s", (id, why) => {
     expect(findingsOf(mistake(id), id)[0]?.why).toMatch(why);
   });

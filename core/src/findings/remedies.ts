@@ -112,7 +112,8 @@ export function strongerSupply(record: RailwayRecord, { device, type }: Fitted, 
   const draft = new Draft(record);
   for (const edit of copy?.group.edits ?? []) {
     if (edit.op !== "put" || edit.kind !== "type") continue;
-    const trips = tripAmps ? { tripAmps: (tripAmps.value / ratedAmps.value) * wanted } : {};
+    // one that shuts down far above its rating has a figure of the owner's own
+    const trips = tripAmps ? { tripAmps: Math.min(tripAmps.value / ratedAmps.value, 2) * wanted } : {};
     draft.put("type", { ...edit.value, figures: { ...edit.value.figures, ratedAmps: wanted, ...trips } });
   }
   draft.put("device", { ...device, typeId: known?.id ?? copy?.id ?? type.id });

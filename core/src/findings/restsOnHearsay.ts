@@ -1,3 +1,4 @@
+import { findType } from "../catalogue/catalogue.ts";
 import { setFigure } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { find } from "../record/find.ts";
@@ -48,7 +49,8 @@ export const restsOnHearsay = rule<Hearsay>({
       for (const edit of setFigure(record, own.id, fact.figure, null).edits)
         if (edit.op === "put" && edit.kind === "type") draft.put("type", edit.value);
       draft.remove("fact", fact.id);
-      const label = `Plan as if it were false: ${fact.figure} as in the catalogue`;
+      const about = findType(record, own.id)?.figures[fact.figure]?.about ?? fact.figure;
+      const label = `Plan as if it were false: "${about}" as in the catalogue`;
       remedies.unshift({ label, group: draft.group(label) });
     }
     return remedies;

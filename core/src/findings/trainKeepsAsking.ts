@@ -35,8 +35,8 @@ export const trainKeepsAsking = rule<Asking>({
   terminals: ({ zones }) => zones.map(nameOf),
   turnouts: ({ thread }) => [thread],
   why: ({ thread, zones, others }) => {
-    const standing = `With a train at ${list(zones.map(nameOf), "or")}`;
-    const locked = others.length > 0 ? `, ${list(others)} cannot throw ${thread.label} against it, and` : "";
+    const standing = `With a train at ${list(zones.map(nameOf), "or")},`;
+    const locked = others.length > 0 ? ` ${list(others)} cannot throw ${thread.label} against it, and` : "";
     const both = zones.length > 1 ? "; with trains at more than one, nothing is understood" : "";
     return `${standing}${locked} ${thread.label} is thrown by itself when power returns${both}.`;
   },
