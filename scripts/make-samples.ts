@@ -3,6 +3,7 @@ import { writeFileSync } from "node:fs";
 import {
   type Assignment,
   addBoard,
+  causeOf,
   changeType,
   Derived,
   Draft,
@@ -185,7 +186,7 @@ function kept(record: RailwayRecord, rule: string, reason: string): RailwayRecor
   const draft = new Draft(record);
   for (const { key, ruleId, why } of new Derived(record).findings.filter((finding) => finding.ruleId === rule)) {
     const subject = key.slice(ruleId.length + 1);
-    draft.put("acceptance", { id: `${rule}-${subject}`, rule, subject, cause: why, reason, at: AT });
+    draft.put("acceptance", { id: `${rule}-${subject}`, rule, subject, cause: causeOf(why), reason, at: AT });
   }
   return draft.edits.length > 0 ? edit(record, draft.edits).record : record;
 }

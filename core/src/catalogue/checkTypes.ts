@@ -125,6 +125,8 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
   }
   if (assignment.role === "control" && way !== null && way > waysToCommand(type))
     return noSuchWay(device.label, type, way);
+  if (assignment.role === "block" && assignment.way > (type.zones ?? 0))
+    return noSuchWay(device.label, type, assignment.way);
   if (assignment.role === "input" && assignment.controlWay !== null) {
     const control = find(record, "device", assignment.controlId);
     const read = control && findType(record, control.typeId);

@@ -1,12 +1,14 @@
 // What a device is given when it is fitted, so that it can work at once.
 import { describe, expect, it } from "vitest";
 import { drafted } from "../../testing/build.ts";
+import { EXHIBITS } from "../../testing/exhibits.ts";
 import { CATALOGUE, typeOf } from "../catalogue/catalogue.ts";
+import { edit } from "../catalogue/edit.ts";
 import { usualSupply } from "../catalogue/traits.ts";
 import { Derived } from "../derive.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { addBoardTo } from "./devices.ts";
-import { usualCommands } from "./feed.ts";
+import { feederOf, feedFrom, possibleCommands, possibleSupplies, usualCommands } from "./feed.ts";
 
 const fitted = (typeId: string): RailwayRecord =>
   drafted(emptyRecord("Test"), (draft) => {
@@ -61,4 +63,44 @@ it("names supplies and buses that the catalogue has", () => {
   }
   const record = fitted("relay-board-1");
   for (const device of record.devices) expect(typeOf(record, device).id).toBe(device.typeId);
+});
+
+describe("what feeds a board", () => {
+  it("is among what may feed it when it is added", () => {
+    for (const type of CATALOGUE) {
+      const record = fitted(type.id);
+      const device = record.devices.find(({ typeId }) => typeId === type.id)!;
+      const supply = feederOf(record, device.id, "supply");
+      if (supply)
+        expect(
+          possibleSupplies(record, type).map(({ id }) => id),
+          type.id,
+        ).toContain(supply);
+      const commands = feederOf(record, device.id, "commands");
+      if (commands)
+        expect(
+          possibleCommands(record, type).map(({ id }) => id),
+          type.id,
+        ).toContain(commands);
+    }
+  });
+
+  it.each(Object.entries(EXHIBITS))("can be chosen anew in %s", (_, exhibit) => {
+    const record = exhibit();
+    for (const device of record.devices) {
+      const type = typeOf(record, device);
+      for (const [role, choices] of [
+        ["supply", possibleSupplies(record, type)],
+        ["commands", possibleCommands(record, type)],
+      ] as const) {
+        for (const from of choices) {
+          if (from.id === device.id) continue;
+          const chosen = edit(record, feedFrom(record, device, role, from.id).edits).record;
+          expect(feederOf(chosen, device.id, role)).toBe(from.id);
+        }
+        const none = edit(record, feedFrom(record, device, role, null).edits).record;
+        expect(feederOf(none, device.id, role)).toBeNull();
+      }
+    }
+  });
 });

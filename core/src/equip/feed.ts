@@ -1,9 +1,12 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { takesSupply } from "../catalogue/checkTypes.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf, usualSupply } from "../catalogue/traits.ts";
-import { assignmentsOfDevice } from "../record/find.ts";
+import type { EditGroup } from "../record/edits.ts";
+import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
-import type { Draft } from "./draft.ts";
+import { Draft } from "./draft.ts";
 import { requireType } from "./typeMeant.ts";
 
 /** What brings a type its commands, or a detector its blocks' feed; null when nothing does but its supply. */
@@ -34,6 +37,47 @@ export function feed(draft: Draft, device: Device, type: DeviceType): void {
   if (commands && !has("commands")) {
     draft.assign("commands", { deviceId: source(draft, commands).id, toDeviceId: device.id });
   }
+}
+
+/** Devices that may feed a device: supplies that are none of a bus only, and the track for what takes its power there. */
+export function possibleSupplies(record: RailwayRecord, type: DeviceType): Device[] {
+  if (!takesSupply(type)) return [];
+  return record.devices.filter((device) => {
+    const { family, model } = typeOf(record, device);
+    const { gives } = traitsOf({ model });
+    if (family !== "supply" || gives === "bus") return false;
+    return gives !== "track" || type.hears === "track" || usualSupply(type) === "track-bus";
+  });
+}
+
+/** Devices that may bring a device its commands. */
+export function possibleCommands(record: RailwayRecord, type: DeviceType): Device[] {
+  const usual = usualCommands(type);
+  const wanted = usual && traitsOf(requireType(record, usual)).gives;
+  return wanted ? record.devices.filter((device) => traitsOf(typeOf(record, device)).gives === wanted) : [];
+}
+
+/** Identifier of the device that feeds a device or brings its commands; null for none. */
+export function feederOf(record: RailwayRecord, deviceId: string, role: "supply" | "commands"): string | null {
+  for (const a of assignmentsOfDevice(record, deviceId))
+    if (a.role === role && a.toDeviceId === deviceId) return a.deviceId;
+  return null;
+}
+
+/** Has a device fed, or brought its commands, by another one; null for none. */
+export function feedFrom(
+  record: RailwayRecord,
+  device: Device,
+  role: "supply" | "commands",
+  fromId: string | null,
+): EditGroup {
+  const draft = new Draft(record);
+  draft.unassign((a) => a.role === role && a.toDeviceId === device.id);
+  if (fromId !== null) draft.assign(role, { deviceId: fromId, toDeviceId: device.id });
+  const from = fromId === null ? "nothing" : deviceOf(record, fromId).label;
+  return draft.group(
+    role === "supply" ? `${device.label} is fed by ${from}` : `${device.label} is commanded by ${from}`,
+  );
 }
 
 /** The first device of a type in the railway, added when there is none. */

@@ -26,8 +26,8 @@ export function freeContact(record: RailwayRecord, deviceId: string): number | n
   return Array.from({ length: contactSets }, (_, index) => index + 1).find((set) => !used.has(set)) ?? null;
 }
 
-/** The first of so many inputs in a row that nothing is read by; null when the board has none. */
-export function freeInput(record: RailwayRecord, deviceId: string, inputs: number): number | null {
+/** Numbered inputs of a board by which something is read. */
+export function usedInputs(record: RailwayRecord, deviceId: string): Set<number> {
   const used = new Set<number>();
   for (const a of assignmentsOfDevice(record, deviceId)) {
     if (a.role !== "input" || a.deviceId !== deviceId) continue;
@@ -38,6 +38,21 @@ export function freeInput(record: RailwayRecord, deviceId: string, inputs: numbe
     const single = asks === "press" || (command?.role === "control" && command.to !== null);
     for (let way = a.way; way < a.way + (single ? 1 : 2); way++) used.add(way);
   }
+  return used;
+}
+
+/** Zones of a detector, or the spot of a sensor, that command a turnout or watch a block. */
+export function usedZones(record: RailwayRecord, deviceId: string): Set<number> {
+  return new Set(
+    assignmentsOfDevice(record, deviceId).flatMap((a) =>
+      (a.role === "control" || a.role === "block") && a.deviceId === deviceId ? [a.way ?? 1] : [],
+    ),
+  );
+}
+
+/** The first of so many inputs in a row that nothing is read by; null when the board has none. */
+export function freeInput(record: RailwayRecord, deviceId: string, inputs: number): number | null {
+  const used = usedInputs(record, deviceId);
   const all = typeOf(record, deviceOf(record, deviceId)).inputs ?? 0;
   for (let first = 1; first + inputs - 1 <= all; first++) {
     const row = Array.from({ length: inputs }, (_, index) => first + index);

@@ -43,7 +43,7 @@ export const addressDuplicate = rule<Clash>({
       return { ...clash, threads: threads.filter(({ turnout }) => turnouts.has(turnout.id)) };
     });
   },
-  subject: ({ outputs }) => `address-${[...new Set(outputs.map(({ deviceId }) => deviceId))].join("-")}`,
+  subject: ({ outputs }) => `address-${[...new Set(outputs.map(({ deviceId }) => deviceId))].join("-")}`.slice(0, 80),
   where: ({ addresses }) => (addresses.length === 1 ? `Address ${addresses[0]}` : `Addresses ${runs(addresses)}`),
   terminals: ({ outputs }) => outputs.map(({ label }) => label),
   turnouts: ({ threads }) => threads,

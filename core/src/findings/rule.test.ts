@@ -18,3 +18,9 @@ it("knows another cause by a figure, a label or a position", () => {
   ])
     expect(isSameCause(sentence, other)).toBe(false);
 });
+
+it("knows a cause again when its wire has got another number", () => {
+  const sentence = "PS2 shuts down from 3.00 A; W134, AWG 24, bears 2.05 A.";
+  expect(isSameCause(sentence, sentence.replace("W134", "W136"))).toBe(true);
+  expect(isSameCause(sentence, sentence.replace("3.00", "2.50"))).toBe(false);
+});

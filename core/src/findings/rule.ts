@@ -104,7 +104,7 @@ export function rule<S>(definition: RuleOf<S>): Rule {
         const why = definition.why(subject);
         const name = definition.subject(subject);
         const kept = look.record.acceptances.find(
-          (a) => a.rule === id && a.subject === name && isSameCause(a.cause, why),
+          (a) => a.rule === id && a.subject === name && isSameCause(a.cause, causeOf(why)),
         );
         const caution = definition.caution?.(subject)?.caution;
         const graded = typeof severity === "function" ? severity(subject) : severity;
@@ -137,12 +137,20 @@ function offered(make: () => Remedy[]): Remedy[] {
   }
 }
 
+/** Longest cause that is kept with a finding that the owner accepts, characters. */
+const LONGEST_CAUSE = 400;
+
+/** What is kept of a finding's sentence when the owner accepts it. */
+export function causeOf(why: string): string {
+  return why.slice(0, LONGEST_CAUSE);
+}
+
 /** Words that tell one cause from another, besides everything that holds a figure. */
 const TELLING = new Set(["normal", "reverse", "left", "right", "open", "dark", "dim"]);
 
 /**
  * Whether two sentences of one rule are about the same cause: they hold the same figures, labels and positions, whatever
- * the words around them. A rule may be worded better without what an owner has accepted coming back.
+ * the words around them and the numbers that wires have got. A rule may be worded better without what an owner has accepted coming back.
  */
 export function isSameCause(a: string, b: string): boolean {
   const [before, now] = [factsIn(a), factsIn(b)];
@@ -150,9 +158,13 @@ export function isSameCause(a: string, b: string): boolean {
   return a === b || (now !== "" && before === now);
 }
 
+/** The number of a wire, which changes when wires are drawn before it. */
+const WIRE = /^W\d+$/;
+
 function factsIn(sentence: string): string {
   const words = sentence.split(/[\s,;:()]+/).map((word) => word.replace(/\.$/, ""));
-  return [...new Set(words.filter((word) => /\d/.test(word) || TELLING.has(word)))].sort().join(" ");
+  const facts = words.filter((word) => (/\d/.test(word) && !WIRE.test(word)) || TELLING.has(word));
+  return [...new Set(facts)].sort().join(" ");
 }
 
 /** The stages in which findings are put right, by what the spine calls them. */

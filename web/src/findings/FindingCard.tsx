@@ -1,4 +1,4 @@
-import { type Acceptance, Draft, type Finding, freshId, type Remedy } from "@alderman/core";
+import { type Acceptance, causeOf, Draft, type Finding, freshId, type Remedy } from "@alderman/core";
 import { type PointerEvent, useRef, useState } from "react";
 import { useCures } from "../derivation/hooks.ts";
 import { Mark } from "../drawing/Mark.tsx";
@@ -136,7 +136,7 @@ function KeepButton({ finding }: { finding: Finding }) {
     for (const old of record.acceptances.filter((each) => each.rule === finding.ruleId && each.subject === subject))
       draft.remove("acceptance", old.id);
     const acceptance: Acceptance = {
-      ...{ id: freshId(record, "acceptance", finding.key), rule: finding.ruleId, subject, cause: finding.why },
+      ...{ id: freshId(record, "acceptance", finding.key), rule: finding.ruleId, subject, cause: causeOf(finding.why) },
       ...{ reason: reason.trim(), at: new Date().toISOString() },
     };
     draft.put("acceptance", acceptance);

@@ -6,7 +6,6 @@ import {
   hangsOn,
   list,
   removeDevice,
-  supplyOf,
   typesOfFamily,
 } from "@alderman/core";
 import { useState } from "react";
@@ -16,9 +15,15 @@ import { AlertDialog, Dialog } from "../../kit/Dialog.tsx";
 import { FormGrid } from "../../kit/Field.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
+import { Blocks } from "./Blocks.tsx";
+import { isBoard } from "./boardEntries.ts";
 import { DeviceFields } from "./DeviceFields.tsx";
+import { Feeds } from "./Feeds.tsx";
 import { NotesAndPhotos } from "./NotesAndPhotos.tsx";
 import { Outputs } from "./Outputs.tsx";
+
+/** Kinds that are added by themselves, in this order. */
+const FAMILIES = ["driver", "reader", "supply"] as const;
 
 /** Most things that are named before a board is removed. */
 const MOST_NAMED = 8;
@@ -35,18 +40,12 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
     act(removeDevice(record, device.id));
     close();
   };
-  const supply = supplyOf(record, device.id);
   const load = overview?.loads.find(({ deviceId }) => deviceId === device.id);
   return (
     <Dialog title={`${device.label}, ${type.name}`} about={type.about} close={close}>
       <FormGrid narrow>
         <DeviceFields device={device} type={type} />
-        {type.family === "driver" && (
-          <>
-            <span>Fed by</span>
-            <span>{supply ? `${supply.device.label}, ${supply.type.name}` : "nothing yet"}</span>
-          </>
-        )}
+        <Feeds record={record} device={device} type={type} />
         {load && (
           <>
             <span>Gives</span>
@@ -59,6 +58,7 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
       {type.family === "driver" && type.outputs > 0 && (
         <Outputs record={record} deviceId={device.id} label={device.label} />
       )}
+      {type.model === "detector" && <Blocks record={record} detector={device} zones={type.zones ?? 0} />}
       <NotesAndPhotos record={record} subject={{ kind: "device", of: device }} />
       {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
       <Button className="mt-4" onClick={() => (hanging.length > 0 ? setAsking(true) : remove())}>
@@ -88,7 +88,7 @@ export function AddBoardDialog({ close }: { close: () => void }) {
       close={close}
     >
       <ul>
-        {[...typesOfFamily(record, "driver"), ...typesOfFamily(record, "supply")].map((type) => (
+        {FAMILIES.flatMap((family) => typesOfFamily(record, family).filter(isBoard)).map((type) => (
           <li key={type.id} className="flex items-center gap-3 border-t border-rule py-2">
             <div className="min-w-0 flex-1">
               <b>{type.name}</b>

@@ -76,12 +76,12 @@ const BoardRow = memo(function BoardRow({
 }, isDrawnAlike);
 
 function wordsFor(type: DeviceType, load: BoardEntry["load"]): string {
-  if (type.family === "driver") return boardKind(type);
+  if (type.family !== "supply") return boardKind(type);
   const rated = type.figures.ratedAmps?.value ?? 0;
   return load && rated > 0 ? `${type.short}, ${amps(worstOf(load))} of ${amps(rated)}` : type.short;
 }
 
-/** Outputs of a board in use, as a drawing and in figures. */
+/** Outputs, inputs or zones of a board in use, as a drawing and in figures. */
 export function Ways({ used }: { used: readonly boolean[] }) {
   return (
     <>

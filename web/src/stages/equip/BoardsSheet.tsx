@@ -30,7 +30,7 @@ const COLUMNS: DataColumn<BoardEntry>[] = [
   },
   {
     ...{ id: "kind", title: "Kind" },
-    value: ({ type }) => (type.family === "driver" ? boardKind(type) : type.short),
+    value: ({ type }) => (type.family === "supply" ? type.short : boardKind(type)),
   },
   {
     ...{ id: "ways", title: "Ways", value: ({ used }) => used.filter(Boolean).length },

@@ -7,6 +7,8 @@ import {
   type RailwayRecord,
   type SupplyLoad,
   traitsOf,
+  usedInputs,
+  usedZones,
 } from "@alderman/core";
 import { useMemo } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
@@ -18,7 +20,7 @@ export interface BoardEntry {
   type: DeviceType;
   /** What a supply gives, or the outputs of a board together; undefined where nothing lasting flows. */
   load: SupplyLoad | BoardLoad | undefined;
-  /** Whether each of its numbered outputs is in use. */
+  /** Whether each of its numbered outputs, inputs or zones is in use. */
   used: readonly boolean[];
 }
 
@@ -36,16 +38,29 @@ function entriesOf(record: RailwayRecord, loads: ReadonlyMap<string, SupplyLoad 
   return record.devices
     .flatMap((device): BoardEntry[] => {
       const type = findType(record, device.typeId);
-      if (!type || !["driver", "supply"].includes(type.family)) return [];
-      const free = new Set(freeWays(record, device.id, type.outputs));
-      const used = Array.from({ length: type.outputs }, (_, index) => !free.has(index + 1));
-      return [{ device, type, load: loads.get(device.id), used }];
+      if (!type || !isBoard(type)) return [];
+      return [{ device, type, load: loads.get(device.id), used: waysUsed(record, device, type) }];
     })
     .sort(
       (a, b) =>
         a.type.family.localeCompare(b.type.family) ||
         a.device.label.localeCompare(b.device.label, "en", { numeric: true }),
     );
+}
+
+/** Whether a type stands among boards and supplies: what drives, feeds, or reads controls and trains. */
+export function isBoard({ family, inputs, zones }: DeviceType): boolean {
+  return family === "driver" || family === "supply" || (inputs ?? zones) !== undefined;
+}
+
+function waysUsed(record: RailwayRecord, { id }: Device, { outputs, inputs, zones }: DeviceType): boolean[] {
+  const ways = Array.from({ length: inputs ?? zones ?? outputs }, (_, index) => index + 1);
+  if (inputs !== undefined || zones !== undefined) {
+    const used = inputs === undefined ? usedZones(record, id) : usedInputs(record, id);
+    return ways.map((way) => used.has(way));
+  }
+  const free = new Set(freeWays(record, id, outputs));
+  return ways.map((way) => !free.has(way));
 }
 
 /** Whether two entries are drawn alike. */
@@ -61,6 +76,8 @@ export function worstOf(load: SupplyLoad | BoardLoad): number {
 
 /** What a board is for, in few words. */
 export function boardKind(type: DeviceType): string {
+  if (type.inputs !== undefined) return "reads controls";
+  if (type.zones !== undefined) return "watches trains";
   return traitsOf(type).gives === "pulse" ? "discharge unit" : (KINDS[type.drives ?? ""] ?? type.short);
 }
 
