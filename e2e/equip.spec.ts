@@ -63,7 +63,10 @@ test("a block is pasted over the list, and what cannot be is said with row and c
   await paste(page, "=A1");
   await expect(page.getByRole("alert")).toContainText('"=A1" is a formula');
   await paste(page, `label\tcolour\n${"X"}1\tred`);
-  await expect(page.getByRole("alert")).toContainText('"colour" is no heading of the turnout list');
+  const asks = page.getByRole("dialog", { name: "What do these columns hold?" });
+  await pick(page, asks.getByRole("combobox", { name: "Column for colour" }), "Hand");
+  await asks.getByRole("button", { name: "Take the table in" }).click();
+  await expect(page.getByRole("alert")).toContainText('"red" is no hand');
   await paste(page, `label\n${Array.from({ length: 5000 }, (_, row) => `R${row}`).join("\n")}`);
   await expect(page.getByRole("alert")).toContainText("The table has 5000 rows; at most 1000 are taken at once");
   await paste(page, "label\nX1\nX1");
