@@ -1,8 +1,10 @@
 import { asksBy, controlsOf, drivesItself, heardAt, type Thread, type ThreadReading } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
+import { useAppSelector } from "../../store/store.ts";
 import { BackLane } from "./BackLane.tsx";
 import { BoardLane } from "./BoardLane.tsx";
 import { CommandPart } from "./CommandPart.tsx";
+import { thrownBy } from "./controlWords.ts";
 import { Missing } from "./Heading.tsx";
 import type { LaneProps } from "./laneProps.ts";
 import { Motors } from "./OutputPart.tsx";
@@ -18,7 +20,9 @@ export interface ThreadProps {
 }
 
 /** From finger to blade above, from blade to lamp below, with the values of the chosen position and moment. */
-export function ThreadDrawing({ overview, thread, reading }: ThreadProps) {
+export function ThreadDrawing({ overview, thread: whole, reading }: ThreadProps) {
+  const by = useAppSelector((state) => state.view.by[whole.turnout.id]);
+  const thread = thrownBy(whole, by, reading?.position ?? "N");
   const wiring = new Wiring(overview);
   const { findings } = overview;
   const blades = firstOfTrack(thread);

@@ -1,4 +1,26 @@
-import { asksBy, type Position, sideMade, type ThreadControl, type ThreadReading, traitsOf } from "@alderman/core";
+import {
+  asksBy,
+  controlsOf,
+  type Position,
+  sideMade,
+  type Thread,
+  type ThreadControl,
+  type ThreadReading,
+  traitsOf,
+} from "@alderman/core";
+
+/** Of a turnout's controls those that can ask for a position. */
+export function controlsAsking(thread: Thread, position: Position): ThreadControl[] {
+  return controlsOf(thread).filter(({ assignment: { to } }) => to === null || to === position);
+}
+
+/** A thread with the control by which it is thrown to a position before the others: the chosen one where it can ask for that. */
+export function thrownBy(thread: Thread, by: string | undefined, position: Position): Thread {
+  const asking = controlsAsking(thread, position);
+  const used = asking.find(({ assignment }) => assignment.id === by) ?? asking[0];
+  if (!used || used === thread.control) return thread;
+  return { ...thread, control: used, moreControls: controlsOf(thread).filter((control) => control !== used) };
+}
 
 /** On which side a control is made in the moment that is looked at. */
 export function madeNow(

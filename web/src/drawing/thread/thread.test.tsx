@@ -7,6 +7,7 @@ import { Provider } from "react-redux";
 import { expect, it } from "vitest";
 import { emptyStore, openIn } from "../../../testing/openStore.ts";
 import { overviewOf } from "../../derivation/overview.ts";
+import { throwBy } from "../../store/view.ts";
 import { ThreadDrawing } from "./ThreadDrawing.tsx";
 
 const store = emptyStore();
@@ -140,6 +141,21 @@ it("draws the zone that asks for the position looked at, and each zone to its ow
   expect(reverse.words).toContain("Zone BD1-1");
   expect(drawn(record, "A", "N", "throwing").words).toContain("Zone BD1-2");
   expect(terminals(reverse.markup)).toEqual(expect.arrayContaining(["BD1-O1", "BD1-O2", "IN1-I5", "IN1-I6"]));
+});
+
+it("draws the control that it is thrown by, with its terminals", () => {
+  const record = drafted(smallRailway(), (draft) => {
+    const second = draft.addDevice("toggle-centre-off", "T9", "panel");
+    draft.assign("control", { deviceId: second.id, turnoutId: "y1", way: null, to: null, inverse: false });
+  });
+  const { id, label } = record.devices.find((device) => device.label.startsWith("T9"))!;
+  expect(terminals(drawn(record, "Y1").markup)).toContain("T1-N");
+  const second = record.assignments.find((a) => a.role === "control" && a.deviceId === id)!;
+  store.dispatch(throwBy({ turnoutId: "y1", controlId: second.id }));
+  const { markup, words } = drawn(record, "Y1");
+  expect(terminals(markup)).toEqual(expect.arrayContaining([`${label}-N`, `${label}-C`, `${label}-R`]));
+  expect(terminals(markup)).not.toContain("T1-N");
+  expect(words).toContain(`Toggle ${label}`);
 });
 
 it("says where a wire comes by way of another terminal", () => {

@@ -1,5 +1,5 @@
-import { controlsOf, type Thread } from "@alderman/core";
-import { controlInWords } from "../../drawing/thread/controlWords.ts";
+import type { Thread } from "@alderman/core";
+import { controlInWords, controlsAsking } from "../../drawing/thread/controlWords.ts";
 import { Choice } from "../../kit/Choice.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { throwBy } from "../../store/view.ts";
@@ -9,7 +9,7 @@ export function BySelector({ thread }: { thread: Thread }) {
   const chosen = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const dispatch = useAppDispatch();
   const position = useAppSelector((state) => state.view.asked[thread.turnout.id] ?? "N");
-  const controls = controlsOf(thread).filter(({ assignment: { to } }) => to === null || to === position);
+  const controls = controlsAsking(thread, position);
   const [first] = controls;
   if (!first || controls.length < 2) return null;
   const current = controls.find(({ assignment }) => assignment.id === chosen) ?? first;
