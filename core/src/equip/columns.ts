@@ -16,7 +16,7 @@ import { type Choice, controlChoices, driverChoices, frogChoices, lampChoices, m
 import { readControls, writeControls } from "./controls.ts";
 import { addBoardTo } from "./devices.ts";
 import type { Draft } from "./draft.ts";
-import { driverOfTurnout, setAddress, setControl, setDriver, setMotor } from "./equipment.ts";
+import { addressedAt, driverOfTurnout, setAddress, setControl, setDriver, setMotor } from "./equipment.ts";
 import { readFrog, readLamp, setLamp, writeFrog, writeLamp } from "./frogsAndLamps.ts";
 import { turnoutCalled } from "./turnouts.ts";
 import { typeMeant } from "./typeMeant.ts";
@@ -265,27 +265,24 @@ function firstFree(record: RailwayRecord, deviceId: string, outputs: number): nu
 }
 
 function readAddress(record: RailwayRecord, turnout: Turnout): string {
-  const driver = driverOfTurnout(record, turnout.id);
-  if (!driver || driver.way === null) return "";
-  const stated = assignmentsOfDevice(record, driver.deviceId).find(
-    (a) => a.role === "address" && a.deviceId === driver.deviceId && a.way === driver.way,
-  );
+  const at = addressedAt(record, turnout.id);
+  if (!at) return "";
+  const stated = assignmentsOfDevice(record, at.device.id).find((a) => a.role === "address" && a.way === at.way);
   if (stated?.role === "address") return String(stated.address);
-  const device = find(record, "device", driver.deviceId);
-  const factory = device && typeOf(record, device).figures.factoryAddress?.value;
-  return factory === undefined ? "" : String(factory + driver.way - 1);
+  const factory = typeOf(record, at.device).figures.factoryAddress?.value;
+  return factory === undefined ? "" : String(factory + at.way - 1);
 }
 
 function writeAddress(draft: Draft, id: string, text: string): void {
-  const driver = driverOfTurnout(draft.record, id);
-  if (text === "" && (!driver || driver.way === null)) return;
-  if (!driver || driver.way === null)
-    throw recordError("Only a decoder output has an address. Choose a decoder output first.");
+  const at = addressedAt(draft.record, id);
+  if (text === "" && !at) return;
+  if (!at)
+    throw recordError("Only a decoder output, or a motor with a decoder built in, has an address. Choose one first.");
   const address = Number(text);
   if (text !== "" && !(Number.isInteger(address) && address >= 0 && address <= 65535)) {
     throw recordError(`"${text}" is no address; type a whole number, usually 1 to 2040.`);
   }
-  setAddress(draft, driver.deviceId, driver.way, text === "" ? null : address);
+  setAddress(draft, at.device.id, at.way, text === "" ? null : address);
 }
 
 function writeRun(draft: Draft, id: string, text: string): void {

@@ -78,7 +78,7 @@ it.each([
   ["y1", "with", "Q9", /no turnout called Q9/],
   ["y1", "with", "M2", /M2 follows M1 already/],
   ["m1", "with", "Y1", /M1 leads another turnout/],
-  ["y1", "address", "5", /Only a decoder output has an address/],
+  ["y1", "address", "5", /Only a decoder output, or a motor with a decoder built in, has an address/],
   ["m1", "address", "many", /is no address; type a whole number/],
   ["m1", "run", "far", /type metres/],
   ["y1", "label", "m1", /already a turnout called M1/],

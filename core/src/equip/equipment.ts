@@ -1,8 +1,9 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import { usualSupply } from "../catalogue/traits.ts";
-import { assignmentsOfDevice, assignmentsOfTurnout, find, turnoutOf } from "../record/find.ts";
+import { traitsOf, usualSupply } from "../catalogue/traits.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
+import type { Device } from "../record/schemas.ts";
 import { threadLedBy } from "../schematic/thread.ts";
 import { setControls } from "./controls.ts";
 import { removeDeviceFrom } from "./devices.ts";
@@ -75,6 +76,15 @@ export function driverOfTurnout(
   const [motor] = assignmentsOfTurnout(record, turnoutId, "motor");
   const driver = motor && assignmentsOfDevice(record, motor.deviceId).find((a) => a.role === "driver");
   return driver?.role === "driver" ? { deviceId: driver.deviceId, way: driver.way } : undefined;
+}
+
+/** What holds the address of a turnout: an output of its driver, or its motor that has a decoder built in; null for neither. */
+export function addressedAt(record: RailwayRecord, turnoutId: string): { device: Device; way: number } | null {
+  const [motor] = assignmentsOfTurnout(record, turnoutId, "motor");
+  const itself = motor && deviceOf(record, motor.deviceId);
+  if (itself && traitsOf(typeOf(record, itself)).movedBy === "commands") return { device: itself, way: 1 };
+  const driver = driverOfTurnout(record, turnoutId);
+  return driver && driver.way !== null ? { device: deviceOf(record, driver.deviceId), way: driver.way } : null;
 }
 
 /** Sets the address of a decoder output; null lets it go back to the factory's. */

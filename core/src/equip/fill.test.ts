@@ -22,6 +22,17 @@ const apply = (record: RailwayRecord, group: { edits: Parameters<typeof edit>[1]
 const first = () => railway(["A", "", "stall-motor", "stall-decoder-8", "", "lamp-two-colour from S2", "S1"]);
 
 describe("filling down", () => {
+  it("gives each motor with a decoder built in the next address", () => {
+    const record = typed(add(railway(["A", "", "slow-motor-decoder"]), "B"), "a", "address", "21");
+    const filled = apply(record, fillDown(record, ["a", "b"], ["motor", "address"]));
+    expect(cells(filled, "a", "address")).toEqual(["21"]);
+    expect(cells(filled, "b", "address")).toEqual(["22"]);
+    expect(new Derived(filled).addresses.map(({ throws, address }) => `${throws} ${address}`)).toEqual([
+      "A 21",
+      "B 22",
+    ]);
+  });
+
   it("gives each turnout devices, outputs and contacts of its own, and the next address", () => {
     const record = typed(add(first(), "B", "C"), "a", "address", "21");
     const filled = apply(record, fillDown(record, ["a", "b", "c"], ["motor", "driver", "lamp", "frog", "address"]));
