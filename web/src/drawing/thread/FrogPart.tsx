@@ -47,8 +47,8 @@ export function FrogPart({
         words={`Frog ${frog.turnout.label}`}
         verdict={frogVerdict(frog, reads)}
       />
-      <path d="M556 396V452M622 396V452" stroke="var(--ink)" strokeWidth="3" />
-      <path d="M576 452L589 400L602 452" fill="none" stroke="var(--ink)" strokeWidth="3" strokeLinejoin="round" />
+      <path d="M556 396V446M622 396V446" stroke="var(--ink)" strokeWidth="3" />
+      <path d="M577 446L589 400L601 446" fill="none" stroke="var(--ink)" strokeWidth="3" strokeLinejoin="round" />
       {byContact && <FedByContact frog={frog} set={set} side={reads?.carries ?? null} />}
       {from && traitsOf(from.type).inTrack === "polarity-unit" && <FedByUnit unit={from} />}
       {atFrog("F", 589, 404, "aboveRight")}

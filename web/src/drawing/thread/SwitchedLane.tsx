@@ -5,6 +5,7 @@ import {
   milliseconds,
   outTerminals,
   type Thread,
+  type ThreadReading,
   terminalName,
   traitsOf,
   volts,
@@ -164,11 +165,7 @@ function DriverPart({
             {reading.alternating ? " AC" : ""}
           </text>
           <text className="tq" x="318" y="218">
-            {reading.moment === "rest"
-              ? "ready to give"
-              : reading.moment === "throwing"
-                ? "in the pulse"
-                : "held long after"}
+            {driverWords(driver, reading)}
           </text>
         </>
       )}
@@ -184,6 +181,13 @@ function DriverPart({
       )}
     </>
   );
+}
+
+/** What unit or supply is doing in the moment that is looked at. */
+function driverWords({ type }: Driver, { moment, driverVolts }: ThreadReading): string {
+  if (moment === "throwing") return "in the pulse";
+  if (moment === "held") return "held long after";
+  return Math.abs(driverVolts ?? 0) < (type.figures.leastVolts?.value ?? 0) ? "not charged" : "ready to give";
 }
 
 /** The motor, with what each coil or its winding takes and where it goes. */

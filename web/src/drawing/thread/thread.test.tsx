@@ -143,6 +143,13 @@ it("draws the zone that asks for the position looked at, and each zone to its ow
   expect(terminals(reverse.markup)).toEqual(expect.arrayContaining(["BD1-O1", "BD1-O2", "IN1-I5", "IN1-I6"]));
 });
 
+it("says that a unit that another toggle drains is not charged", () => {
+  expect(drawn(smallRailway(), "Y1").words).toContain("ready to give");
+  const drained = drawn(retyped(smallRailway(), "T2", "toggle-latching"), "Y1").words;
+  expect(drained).toContain("not charged");
+  expect(drained).not.toContain("ready to give");
+});
+
 it("draws the control that it is thrown by, with its terminals", () => {
   const record = drafted(smallRailway(), (draft) => {
     const second = draft.addDevice("toggle-centre-off", "T9", "panel");
