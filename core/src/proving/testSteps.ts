@@ -141,7 +141,7 @@ function windingSteps(motor: ThreadMotor, several: boolean): Step[] {
     });
   const steps = [coil("N"), coil("R")];
   if (!driver || traitsOf(driver.type).gives !== "pulse") return steps;
-  const charge = `${driver.device.label} charged, controls let go.`;
+  const charge = `${driver.device.label} fed, controls let go.`;
   return [
     ...steps,
     reading(driver, ["+", "−"], { key: key("charge"), title: "Charge", how: charge, position: null, unit: "V" }),
