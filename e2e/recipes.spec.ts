@@ -39,9 +39,10 @@ test("a crossover with two toggles and fed frogs is typed into the list and draw
   await expect(thread).toContainText("T2 inverse");
   await page.getByRole("radio", { name: "Throwing" }).click();
   await expect(thread).toContainText("C to N closed");
-  // by the second toggle the first one stays at its centre, and the motor goes all the same
+  // the second toggle is drawn then; its own normal is the other line's, so it closes to R, and the motor goes all the same
   await pick(page, page.getByLabel("Thrown by"), "by T2 inverse");
-  await expect(thread).toContainText("all open");
+  await expect(thread).toContainText("Toggle T2");
+  await expect(thread).toContainText("C to R closed");
   await expect(thread).toContainText("A stands at N");
   await page.getByRole("radio", { name: "At rest" }).click();
   await expect(thread).toContainText("Frog A");
