@@ -341,3 +341,47 @@ test("a toggle that two turnouts share throws both, and says so", async ({ page,
   await expect(page.getByRole("radio", { name: "Reverse" })).toBeChecked();
   await expect(page.getByRole("button", { name: "Y5 to R" })).toBeVisible();
 });
+
+test("a detector is added, named, its blocks said, and fed from another supply; a free output takes the probes", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("button", { name: "Add board" }).click();
+  const adding = page.getByRole("dialog", { name: "Add a board or supply" });
+  await adding
+    .getByRole("listitem")
+    .filter({ hasText: "Current detector" })
+    .getByRole("button", { name: "Add" })
+    .click();
+  await page.getByRole("button", { name: /^BD2 / }).click();
+  const dialog = page.getByRole("dialog", { name: /^BD2, Current detector/ });
+  await pick(page, dialog.getByRole("combobox", { name: "Fed by" }), /^PS3/);
+  await expect(dialog.getByRole("combobox", { name: "Fed by" })).toContainText("PS3");
+  await dialog.getByRole("textbox", { name: "Block of BD2-1" }).fill("Quay track");
+  await dialog.getByRole("textbox", { name: "Block of BD2-1" }).press("Enter");
+  await pick(page, dialog.getByRole("combobox", { name: "Rail of BD2-1" }), "in rail K");
+  await dialog.getByRole("textbox", { name: "Block of BD2-2" }).fill("a name that is much too long to be kept");
+  await dialog.getByRole("textbox", { name: "Block of BD2-2" }).press("Enter");
+  await expect(dialog.getByRole("alert")).toHaveText("The block must have at most 24 characters.");
+  await dialog.getByRole("textbox", { name: "Block of BD2-2" }).press("Escape");
+  await dialog.getByRole("button", { name: "Close" }).click();
+  await expect(page.getByRole("button", { name: /^BD2 / })).toContainText("1/4");
+  await page.reload();
+  await page.getByRole("button", { name: /^BD2 / }).click();
+  await expect(dialog.getByRole("textbox", { name: "Block of BD2-1" })).toHaveValue("Quay track");
+  await expect(dialog.getByRole("combobox", { name: "Rail of BD2-1" })).toContainText("in rail K");
+  // a block hangs on it: it is not taken away without a word
+  await dialog.getByRole("button", { name: "Remove BD2" }).click();
+  const asks = page.getByRole("alertdialog");
+  await expect(asks).toContainText("Quay track");
+  await asks.getByRole("button", { name: "Remove it" }).click();
+  await expect(page.getByRole("button", { name: /^BD2 / })).toHaveCount(0);
+
+  await page.getByRole("button", { name: /^D1 / }).click();
+  await page.getByRole("button", { name: /^Terminal D1-8A/ }).click();
+  await page.getByRole("button", { name: /^Terminal D1-8B/ }).click();
+  await page.keyboard.press("Escape");
+  // nothing hangs on it: the supply's volts, less nothing
+  await expect(page.getByTestId("expect")).toHaveText(/^1[12]\.\dV/);
+});

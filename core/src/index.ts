@@ -4,7 +4,7 @@
 
 export { Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
 export { Id, Label, NAME_LENGTH } from "./record/fields.ts";
-export { find, freshId, turnoutsInOrder } from "./record/find.ts";
+export { feederOf, find, freshId, turnoutsInOrder } from "./record/find.ts";
 export {
   emptyRecord,
   KINDS,
@@ -71,16 +71,16 @@ export { cures, curesOf } from "./consequences/cures.ts";
 export { blocksOf, setBlock } from "./equip/blocks.ts";
 export type { Choice } from "./equip/choices.ts";
 export { COLUMNS, type Column, columnCalled } from "./equip/columns.ts";
-export { addBoard, changeSupply, changeType, copyType, hangsOn, removeDevice, setFigure } from "./equip/devices.ts";
+export { addBoard, changeType, copyType, hangsOn, removeDevice, setFigure } from "./equip/devices.ts";
 export { Draft } from "./equip/draft.ts";
 export { setAddress } from "./equip/equipment.ts";
-export { feederOf, feedFrom, possibleCommands, possibleSupplies } from "./equip/feed.ts";
+export { feedFrom, possibleCommands, possibleSupplies } from "./equip/feed.ts";
 export { copyBlock, equipLike, fillDown, pasteBlock } from "./equip/fill.ts";
 export { moveBy, moveOutput, outputsOf } from "./equip/move.ts";
 export { type Mapping, turnoutsFromTable, unknownHeadings } from "./equip/table.ts";
 export { removeTurnouts } from "./equip/turnouts.ts";
 export { typesFromFile, writeTypesFile } from "./equip/typesFile.ts";
-export { freeWays, usedInputs, usedZones } from "./equip/ways.ts";
+export { freeWays, waysInUse } from "./equip/ways.ts";
 export { addTurnout, writeCell } from "./equip/write.ts";
 export { applySchool, type Compared, compareSchool } from "./schools/compare.ts";
 export { SCHOOLS, type School } from "./schools/schools.ts";
@@ -114,7 +114,7 @@ export { type MeterReading, measure, type Range } from "./readings/meter.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export { type FrogReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";
-export { PURPOSES, terminalName } from "./schematic/nets.ts";
+export { PURPOSES, terminalName, wayName } from "./schematic/nets.ts";
 export { asksBy, controlSides, sideMade } from "./schematic/recipes/controlSides.ts";
 export { heardAt } from "./schematic/recipes/controlToInputs.ts";
 export { railAtContact } from "./schematic/recipes/frogFeed.ts";

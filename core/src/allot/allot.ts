@@ -1,9 +1,10 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { edit } from "../catalogue/edit.ts";
 import { usualSupply } from "../catalogue/traits.ts";
-import { addBoardTo, changeSupply } from "../equip/devices.ts";
+import { addBoardTo } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setMotor } from "../equip/equipment.ts";
+import { setFeeder } from "../equip/feed.ts";
 import { freeWays } from "../equip/ways.ts";
 import { addressList } from "../numbers/addressList.ts";
 import { ByWay } from "../record/byWay.ts";
@@ -265,6 +266,6 @@ function feedWithRoom(draft: Draft, deviceId: string): void {
   const kind = usualSupply(type);
   if (!kind || kind === "track-bus") return;
   const supply = supplyWithRoom(draft.record, deviceId, kind);
-  if (supply === null) changeSupply(draft, deviceId, draft.addDevice(kind, "PS", "layout").id);
-  else changeSupply(draft, deviceId, supply);
+  if (supply === null) setFeeder(draft, deviceId, "supply", draft.addDevice(kind, "PS", "layout").id);
+  else setFeeder(draft, deviceId, "supply", supply);
 }

@@ -12,6 +12,7 @@ import {
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import { HANDS, type Turnout } from "../record/schemas.ts";
+import { wayName } from "../schematic/nets.ts";
 import { type Choice, controlChoices, driverChoices, frogChoices, lampChoices, motorChoices } from "./choices.ts";
 import { readControls, writeControls } from "./controls.ts";
 import { addBoardTo } from "./devices.ts";
@@ -20,6 +21,7 @@ import { addressedAt, driverOfTurnout, setAddress, setControl, setDriver, setMot
 import { readFrog, readLamp, setLamp, writeFrog, writeLamp } from "./frogsAndLamps.ts";
 import { turnoutCalled } from "./turnouts.ts";
 import { typeMeant } from "./typeMeant.ts";
+import { freeWays } from "./ways.ts";
 
 /** One column of the turnout list: what a cell shows, what may be typed there, and what typing does. */
 export interface Column {
@@ -226,7 +228,7 @@ function readDriver(record: RailwayRecord, turnout: Turnout): string {
   const driver = driverOfTurnout(record, turnout.movesWith ?? turnout.id);
   if (!driver) return "";
   const label = find(record, "device", driver.deviceId)?.label ?? "";
-  return driver.way === null ? label : `${label}-${driver.way}`;
+  return wayName(label, driver.way);
 }
 
 function writeDriver(draft: Draft, id: string, text: string): void {
@@ -242,7 +244,11 @@ function writeDriver(draft: Draft, id: string, text: string): void {
     if (type.outputs === 0 && numbered)
       throw recordError(`${device.label} has no numbered outputs; type ${device.label}.`);
     const way =
-      type.outputs === 0 ? null : numbered ? Number(numbered[2]) : firstFree(draft.record, device.id, type.outputs);
+      type.outputs === 0
+        ? null
+        : numbered
+          ? Number(numbered[2])
+          : (freeWays(draft.record, device.id, type.outputs)[0] ?? null);
     if (way === null && type.outputs > 0)
       throw recordError(`All ${type.outputs} outputs of ${device.label} are in use.`);
     if (way !== null && (way < 1 || way > type.outputs)) {
@@ -256,12 +262,6 @@ function writeDriver(draft: Draft, id: string, text: string): void {
   const added = typeMeant(draft.record, "driver", text);
   const board = addBoardTo(draft, added.id);
   setDriver(draft, id, { deviceId: board.id, way: added.outputs > 0 ? 1 : null });
-}
-
-function firstFree(record: RailwayRecord, deviceId: string, outputs: number): number | null {
-  const used = new Set(record.assignments.map((a) => (a.role === "driver" && a.deviceId === deviceId ? a.way : null)));
-  for (let way = 1; way <= outputs; way++) if (!used.has(way)) return way;
-  return null;
 }
 
 function readAddress(record: RailwayRecord, turnout: Turnout): string {

@@ -23,12 +23,6 @@ export function addBoardTo(draft: Draft, typeId: string): Device {
   return device;
 }
 
-/** Feeds a device from another supply than before. */
-export function changeSupply(draft: Draft, deviceId: string, supplyId: string): void {
-  draft.unassign((a) => a.role === "supply" && a.toDeviceId === deviceId);
-  draft.assign("supply", { deviceId: supplyId, toDeviceId: deviceId });
-}
-
 /** Removes a device and everything that was assigned to it. */
 export function removeDevice(record: RailwayRecord, deviceId: string): EditGroup {
   const draft = new Draft(record);

@@ -6,9 +6,10 @@ import { CATALOGUE, typeOf } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
 import { usualSupply } from "../catalogue/traits.ts";
 import { Derived } from "../derive.ts";
+import { feederOf } from "../record/find.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { addBoardTo } from "./devices.ts";
-import { feederOf, feedFrom, possibleCommands, possibleSupplies, usualCommands } from "./feed.ts";
+import { feedFrom, possibleCommands, possibleSupplies, usualCommands } from "./feed.ts";
 
 const fitted = (typeId: string): RailwayRecord =>
   drafted(emptyRecord("Test"), (draft) => {

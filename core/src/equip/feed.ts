@@ -3,7 +3,7 @@ import { takesSupply } from "../catalogue/checkTypes.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf, usualSupply } from "../catalogue/traits.ts";
 import type { EditGroup } from "../record/edits.ts";
-import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
+import { deviceOf, feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { Draft } from "./draft.ts";
@@ -27,8 +27,7 @@ export function usualCommands(type: DeviceType): string | null {
 
 /** Gives a device its usual supply and what commands it; takes what is there before adding new. */
 export function feed(draft: Draft, device: Device, type: DeviceType): void {
-  const has = (role: "supply" | "commands") =>
-    assignmentsOfDevice(draft.record, device.id).some((a) => a.role === role && a.toDeviceId === device.id);
+  const has = (role: "supply" | "commands") => feederOf(draft.record, device.id, role) !== null;
   const supply = usualSupply(type);
   if (supply && !has("supply")) {
     draft.assign("supply", { deviceId: source(draft, supply).id, toDeviceId: device.id });
@@ -57,14 +56,13 @@ export function possibleCommands(record: RailwayRecord, type: DeviceType): Devic
   return wanted ? record.devices.filter((device) => traitsOf(typeOf(record, device)).gives === wanted) : [];
 }
 
-/** Identifier of the device that feeds a device or brings its commands; null for none. */
-export function feederOf(record: RailwayRecord, deviceId: string, role: "supply" | "commands"): string | null {
-  for (const a of assignmentsOfDevice(record, deviceId))
-    if (a.role === role && a.toDeviceId === deviceId) return a.deviceId;
-  return null;
+/** Has a device fed by another one than before, or brought its commands; null for none. */
+export function setFeeder(draft: Draft, deviceId: string, role: "supply" | "commands", fromId: string | null): void {
+  draft.unassign((a) => a.role === role && a.toDeviceId === deviceId);
+  if (fromId !== null) draft.assign(role, { deviceId: fromId, toDeviceId: deviceId });
 }
 
-/** Has a device fed, or brought its commands, by another one; null for none. */
+/** The same as an edit of its own. */
 export function feedFrom(
   record: RailwayRecord,
   device: Device,
@@ -72,8 +70,7 @@ export function feedFrom(
   fromId: string | null,
 ): EditGroup {
   const draft = new Draft(record);
-  draft.unassign((a) => a.role === role && a.toDeviceId === device.id);
-  if (fromId !== null) draft.assign(role, { deviceId: fromId, toDeviceId: device.id });
+  setFeeder(draft, device.id, role, fromId);
   const from = fromId === null ? "nothing" : deviceOf(record, fromId).label;
   return draft.group(
     role === "supply" ? `${device.label} is fed by ${from}` : `${device.label} is commanded by ${from}`,

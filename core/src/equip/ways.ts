@@ -1,7 +1,9 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import { traitsOf } from "../catalogue/traits.ts";
+import { numbered } from "../catalogue/deviceType.ts";
 import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import type { AssignmentOf } from "../record/schemas.ts";
+import { isSingle } from "../schematic/recipes/controlSides.ts";
 
 /** Numbers of a board's outputs that nothing uses: no motor, lamp, frog or board commanded by it. */
 export function freeWays(record: RailwayRecord, deviceId: string, outputs: number): number[] {
@@ -26,28 +28,42 @@ export function freeContact(record: RailwayRecord, deviceId: string): number | n
   return Array.from({ length: contactSets }, (_, index) => index + 1).find((set) => !used.has(set)) ?? null;
 }
 
+/** How many inputs in a row a control takes at the board that reads it. */
+export function inputsTaken(record: RailwayRecord, { controlId, controlWay }: AssignmentOf<"input">): number {
+  const command = assignmentsOfDevice(record, controlId).find((a) => a.role === "control" && a.way === controlWay);
+  const to = command?.role === "control" ? command.to : null;
+  return isSingle(typeOf(record, deviceOf(record, controlId)), to) ? 1 : 2;
+}
+
 /** Numbered inputs of a board by which something is read. */
-export function usedInputs(record: RailwayRecord, deviceId: string): Set<number> {
+function usedInputs(record: RailwayRecord, deviceId: string): Set<number> {
   const used = new Set<number>();
   for (const a of assignmentsOfDevice(record, deviceId)) {
     if (a.role !== "input" || a.deviceId !== deviceId) continue;
-    const { asks } = traitsOf(typeOf(record, deviceOf(record, a.controlId)));
-    const command = assignmentsOfDevice(record, a.controlId).find(
-      (each) => each.role === "control" && each.way === a.controlWay,
-    );
-    const single = asks === "press" || (command?.role === "control" && command.to !== null);
-    for (let way = a.way; way < a.way + (single ? 1 : 2); way++) used.add(way);
+    for (let way = a.way; way < a.way + inputsTaken(record, a); way++) used.add(way);
   }
   return used;
 }
 
 /** Zones of a detector, or the spot of a sensor, that command a turnout or watch a block. */
-export function usedZones(record: RailwayRecord, deviceId: string): Set<number> {
+function usedZones(record: RailwayRecord, deviceId: string): Set<number> {
   return new Set(
     assignmentsOfDevice(record, deviceId).flatMap((a) =>
       (a.role === "control" || a.role === "block") && a.deviceId === deviceId ? [a.way ?? 1] : [],
     ),
   );
+}
+
+/** Whether each numbered output of a board, or input, or zone of a detector, is in use; none for what has no numbers. */
+export function waysInUse(record: RailwayRecord, deviceId: string): boolean[] {
+  const { outputs, inputs, zones } = typeOf(record, deviceOf(record, deviceId));
+  const ways = numbered(inputs ?? zones ?? outputs);
+  if (inputs === undefined && zones === undefined) {
+    const free = new Set(freeWays(record, deviceId, outputs));
+    return ways.map((way) => !free.has(way));
+  }
+  const used = inputs === undefined ? usedZones(record, deviceId) : usedInputs(record, deviceId);
+  return ways.map((way) => used.has(way));
 }
 
 /** The first of so many inputs in a row that nothing is read by; null when the board has none. */

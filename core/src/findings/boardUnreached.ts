@@ -1,8 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { usualSupply } from "../catalogue/traits.ts";
 import { feed, usualCommands } from "../equip/feed.ts";
-import { assignmentsOfDevice } from "../record/find.ts";
-import type { RailwayRecord } from "../record/kinds.ts";
+import { feederOf } from "../record/find.ts";
 import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { made, threadsWith } from "./remedies.ts";
@@ -35,7 +34,8 @@ export const boardUnreached = rule<Unreached>({
       const lacks: Unreached["lacks"] = [];
       // a board that reads without a supply has a finding at the control
       if (usualSupply(type) && !supplyOf(record, device.id) && !reads) lacks.push("its supply");
-      if (usualCommands(type) && type.hears === "bus" && !isCommanded(record, device.id)) lacks.push("its bus wires");
+      if (usualCommands(type) && type.hears === "bus" && feederOf(record, device.id, "commands") === null)
+        lacks.push("its bus wires");
       if (lacks.length === 0) return [];
       return [{ board: { device, type }, lacks, threads: threadsWith(threads, new Set([device.id])) }];
     });
@@ -50,7 +50,3 @@ export const boardUnreached = rule<Unreached>({
     made(record, `Join ${board.device.label} to ${list(lacks)}`, (draft) => feed(draft, board.device, board.type)),
   ],
 });
-
-function isCommanded(record: RailwayRecord, deviceId: string): boolean {
-  return assignmentsOfDevice(record, deviceId).some((a) => a.role === "commands" && a.toDeviceId === deviceId);
-}

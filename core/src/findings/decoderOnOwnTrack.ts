@@ -1,8 +1,7 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { changeSupply } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
-import { firstOfType } from "../equip/feed.ts";
+import { firstOfType, setFeeder } from "../equip/feed.ts";
 import { isFedByTrack } from "../schematic/recipes/supplyToBoard.ts";
 import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { list, volts } from "../units/format.ts";
@@ -53,10 +52,9 @@ export const decoderOnOwnTrack = rule<Disabled>({
   remedies: ({ decoder, track }, { record }) => {
     const draft = new Draft(record);
     const supply = firstOfType(draft, decoder.type.drives === "coil" ? "dc-15" : "dc-12");
-    changeSupply(draft, decoder.device.id, supply.id);
+    setFeeder(draft, decoder.device.id, "supply", supply.id);
     // its commands go on coming from where they came
-    draft.unassign((a) => a.role === "commands" && a.toDeviceId === decoder.device.id);
-    draft.assign("commands", { deviceId: track.device.id, toDeviceId: decoder.device.id });
+    setFeeder(draft, decoder.device.id, "commands", track.device.id);
     const words = `Feed ${decoder.device.label} from ${supply.label}, a supply of its own`;
     return [{ label: words, group: draft.group(words) }];
   },

@@ -1,4 +1,5 @@
-import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
+import { setFeeder } from "../equip/feed.ts";
+import { deviceOf, feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { controlsOf, type Fitted, type Thread } from "../schematic/thread.ts";
@@ -43,16 +44,13 @@ export const otherBus = rule<Apart>({
       { board: hears, bus: from },
       { board: tells, bus: to },
     ].map(({ board, bus }) =>
-      made(record, `Join ${board.device.label} to ${bus.label}`, (draft) => {
-        draft.unassign((a) => a.role === "commands" && a.toDeviceId === board.device.id);
-        draft.assign("commands", { deviceId: bus.id, toDeviceId: board.device.id });
-      }),
+      made(record, `Join ${board.device.label} to ${bus.label}`, (draft) =>
+        setFeeder(draft, board.device.id, "commands", bus.id),
+      ),
     ),
 });
 
 function busOf(record: RailwayRecord, deviceId: string): Device | null {
-  const commands = assignmentsOfDevice(record, deviceId).find(
-    (a) => a.role === "commands" && a.toDeviceId === deviceId,
-  );
-  return commands ? deviceOf(record, commands.deviceId) : null;
+  const id = feederOf(record, deviceId, "commands");
+  return id === null ? null : deviceOf(record, id);
 }

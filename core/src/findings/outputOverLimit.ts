@@ -1,10 +1,10 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { Draft } from "../equip/draft.ts";
+import { freeWays } from "../equip/ways.ts";
 import { standing } from "../hands/words.ts";
 import { ByWay } from "../record/byWay.ts";
 import { deviceOf } from "../record/find.ts";
-import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, count, volts } from "../units/format.ts";
@@ -93,8 +93,8 @@ export const outputOverLimit = rule<Overloaded>({
   },
   remedies: ({ device, threads, motors }, { record }) => {
     const last = motors.at(-1);
-    const free = freeOutput(record, device.id, last?.driver?.type.outputs ?? 0);
-    if (!last?.driver || free === null || traitsOf(last.type).movedBy !== "reversal") return [];
+    const [free] = freeWays(record, device.id, last?.driver?.type.outputs ?? 0);
+    if (!last?.driver || free === undefined || traitsOf(last.type).movedBy !== "reversal") return [];
     const draft = new Draft(record);
     draft.put("assignment", { ...last.driver.assignment, way: free });
     const to = `${last.device.label} to ${device.label}-${free}`;
@@ -108,9 +108,3 @@ export const outputOverLimit = rule<Overloaded>({
 
 /** A current that is no more than this above another is the same. */
 const MORE = 1 + 1e-6;
-
-function freeOutput(record: RailwayRecord, deviceId: string, outputs: number): number | null {
-  const used = new Set(record.assignments.map((a) => (a.role === "driver" && a.deviceId === deviceId ? a.way : null)));
-  for (let way = 1; way <= outputs; way++) if (!used.has(way)) return way;
-  return null;
-}

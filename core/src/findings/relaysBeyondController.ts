@@ -1,7 +1,8 @@
 import { figureValue, typeOf } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { addBoardTo, changeSupply } from "../equip/devices.ts";
+import { addBoardTo } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
+import { setFeeder } from "../equip/feed.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import { assignmentsOfRole, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -67,7 +68,7 @@ function used(record: RailwayRecord, boardId: string): number {
 function ownSupply(record: RailwayRecord, board: Device): Remedy {
   const draft = new Draft(record);
   const supply = addBoardTo(draft, "dc-5");
-  changeSupply(draft, board.id, supply.id);
+  setFeeder(draft, board.id, "supply", supply.id);
   const words = `Take the jumper off ${board.label} and feed it from ${supply.label}, 5 V`;
   return { label: words, group: draft.group(words) };
 }

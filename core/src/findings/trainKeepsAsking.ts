@@ -1,4 +1,5 @@
 import { traitsOf } from "../catalogue/traits.ts";
+import { wayName } from "../schematic/nets.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
@@ -48,5 +49,4 @@ function watches(type: ThreadControl["type"]): boolean {
   return inTrack === "detector" || inTrack === "spot-sensor";
 }
 
-const nameOf = ({ device, assignment }: ThreadControl) =>
-  assignment.way === null ? device.label : `${device.label}-${assignment.way}`;
+const nameOf = ({ device, assignment }: ThreadControl) => wayName(device.label, assignment.way);

@@ -7,8 +7,10 @@ import { Draft } from "../equip/draft.ts";
 import { setControl, setDriver, setMotor } from "../equip/equipment.ts";
 import { feed, usualCommands } from "../equip/feed.ts";
 import { setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
-import { assignmentsOfDevice } from "../record/find.ts";
+import { freeWays } from "../equip/ways.ts";
+import { feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { wayName } from "../schematic/nets.ts";
 import { asksBy, switchesCurrent } from "../schematic/recipes/controlSides.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { outputEnds } from "../schematic/recipes/lampFromOutput.ts";
@@ -102,7 +104,7 @@ function missingDriver(record: RailwayRecord, thread: Thread): Missing[] {
       remedies: () => [remedy(record, `Feed ${device.label}`, feeding)],
     });
   }
-  const hears = assignmentsOfDevice(record, device.id).some((a) => a.role === "commands" && a.toDeviceId === device.id);
+  const hears = feederOf(record, device.id, "commands") !== null;
   const needs = usualCommands(type);
   const byTrack = isFedByTrack(driver, supplyOf(record, device.id));
   if (needs && !hears && !byTrack) {
@@ -290,13 +292,9 @@ function onBoards(record: RailwayRecord, thread: Thread, kind: OutputKind): Reme
   return record.devices.flatMap((device) => {
     const type = findType(record, device.typeId);
     if (!type || !(type.drives === kind || (kind === "coil" && traitsOf(type).gives === "pulse"))) return [];
-    const used = new Set(
-      record.assignments.map((a) => (a.role === "driver" && a.deviceId === device.id ? a.way : null)),
-    );
-    const way =
-      type.outputs === 0 ? null : Array.from({ length: type.outputs }, (_, i) => i + 1).find((each) => !used.has(each));
+    const way = type.outputs === 0 ? null : freeWays(record, device.id, type.outputs)[0];
     if (way === undefined) return [];
-    const label = way === null ? device.label : `${device.label}-${way}`;
+    const label = wayName(device.label, way);
     return [
       remedy(record, `Put it on ${label}`, (draft) =>
         setDriver(draft, thread.turnout.id, { deviceId: device.id, way }),

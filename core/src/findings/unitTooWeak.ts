@@ -1,7 +1,8 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { addBoardTo, changeSupply, copyType } from "../equip/devices.ts";
+import { addBoardTo, copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
+import { setFeeder } from "../equip/feed.ts";
 import { storesPulse } from "../readings/models.ts";
 import { stateFor } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -77,7 +78,7 @@ function unitEach(record: RailwayRecord, { unit, motors }: TooWeak): Remedy[] {
   const supply = supplyOf(record, unit.device.id);
   for (const { driver } of motors.slice(1)) {
     const own = addBoardTo(draft, "cdu-motor");
-    if (supply) changeSupply(draft, own.id, supply.device.id);
+    if (supply) setFeeder(draft, own.id, "supply", supply.device.id);
     if (driver) draft.put("assignment", { ...driver.assignment, deviceId: own.id });
   }
   const label = "Give each motor a unit of its own";

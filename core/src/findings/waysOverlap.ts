@@ -1,10 +1,10 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import { traitsOf } from "../catalogue/traits.ts";
-import { freeInput, freeWays } from "../equip/ways.ts";
+import { freeInput, freeWays, inputsTaken } from "../equip/ways.ts";
 import { ByWay } from "../record/byWay.ts";
-import { assignmentsOfDevice, assignmentsOfRole, deviceOf } from "../record/find.ts";
+import { assignmentsOfRole, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
+import { wayName } from "../schematic/nets.ts";
 import { controlsOf, inputOf, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { made } from "./remedies.ts";
@@ -38,7 +38,7 @@ export const waysOverlap = rule<Overlap>({
         ways.at(deviceId, way, () => ({ deviceId, way, uses: [] })).uses.push(use);
     };
     for (const input of assignmentsOfRole(record, "input"))
-      note(input.deviceId, input.way, isSingle(record, input) ? 1 : 2, input);
+      note(input.deviceId, input.way, inputsTaken(record, input), input);
     for (const lamp of assignmentsOfRole(record, "lamp")) {
       const { drives } = typeOf(record, deviceOf(record, lamp.fromId));
       if (drives === "sink" && lamp.way !== null) note(lamp.fromId, lamp.way, 2, lamp);
@@ -63,17 +63,10 @@ export const waysOverlap = rule<Overlap>({
   remedies: (overlap, { record }) => moved(record, overlap),
 });
 
-function isSingle(record: RailwayRecord, { controlId, controlWay }: AssignmentOf<"input">): boolean {
-  if (traitsOf(typeOf(record, deviceOf(record, controlId))).asks === "press") return true;
-  const commands = assignmentsOfDevice(record, controlId).filter((a) => a.role === "control" && a.way === controlWay);
-  const { zones } = typeOf(record, deviceOf(record, controlId));
-  return zones !== undefined || commands.some((a) => a.role === "control" && a.to !== null);
-}
-
 function nameOf(record: RailwayRecord, use: Use): string {
   if (use.role === "lamp") return deviceOf(record, use.deviceId).label;
   const { label } = deviceOf(record, use.controlId);
-  return use.controlWay === null ? label : `${label}-${use.controlWay}`;
+  return wayName(label, use.controlWay);
 }
 
 function threadsOf(record: RailwayRecord, threads: readonly Thread[], uses: readonly Use[]): Thread[] {
@@ -91,7 +84,7 @@ function threadsOf(record: RailwayRecord, threads: readonly Thread[], uses: read
 function moved(record: RailwayRecord, { deviceId, label, uses, names }: Overlap): Remedy[] {
   const last = uses.at(-1);
   if (!last) return [];
-  const count = last.role === "lamp" ? 2 : isSingle(record, last) ? 1 : 2;
+  const count = last.role === "lamp" ? 2 : inputsTaken(record, last);
   const way = last.role === "lamp" ? freePair(record, deviceId) : freeInput(record, deviceId, count);
   if (way === null) return [];
   const words = `Move ${names.at(-1)} to ${label}-${way}`;

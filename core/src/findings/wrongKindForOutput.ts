@@ -1,6 +1,7 @@
 import { typesOfFamily } from "../catalogue/catalogue.ts";
 import type { OutputKind } from "../catalogue/deviceType.ts";
 import { type MovedBy, traitsOf } from "../catalogue/traits.ts";
+import { wayName } from "../schematic/nets.ts";
 import { asksBy } from "../schematic/recipes/controlSides.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { fitInstead, putOnDischargeUnit } from "./remedies.ts";
@@ -34,8 +35,7 @@ export const wrongKindForOutput = rule<Mismatch>({
   terminals: ({ motor }) => [`${motor.driver.device.label}${motor.driver.way === null ? "" : `-${motor.driver.way}`}`],
   turnouts: ({ thread }) => [thread],
   why: ({ motor }) => {
-    const output =
-      motor.driver.way === null ? motor.driver.device.label : `${motor.driver.device.label}-${motor.driver.way}`;
+    const output = wayName(motor.driver.device.label, motor.driver.way);
     const gives = GIVES[motor.driver.type.drives ?? "none"];
     return `${output} ${gives}; ${motor.device.label} ${WANTS[traitsOf(motor.type).movedBy ?? "commands"]}.`;
   },

@@ -1,8 +1,10 @@
+import { traitsOf } from "../catalogue/traits.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import { type Piece, wireId } from "../readings/pieces.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import { continuousAmps } from "../units/gauge.ts";
-import { type Sweep, type Swept, sweep } from "./sweep.ts";
+import type { Swept } from "./screen.ts";
+import { type Sweep, sweep } from "./sweep.ts";
 
 const known = new WeakMap<Piece, Sweep>();
 
@@ -39,7 +41,7 @@ export function sweptPiece(circuitry: Circuitry, number: number, bears: Readonly
     feederOf: (deviceId) => circuitry.feederOf(deviceId),
     bears: own,
     leastBorne: Math.min(Number.POSITIVE_INFINITY, ...own.values()),
-    alternates: piece.onTrack || members.some(({ type }) => type.model === "ac-supply"),
+    alternates: members.some(({ type }) => traitsOf(type).alternating),
     solve: (states) => circuitry.solveAs(number, states),
   };
 }

@@ -36,7 +36,9 @@ export function leversOf(
   if (type.family === "control") return [lever(...hands(type))];
   const ways = [...outputs];
   const levers: Lever[] = [];
-  if (type.drives === "pair") levers.push(...ways.map((way) => lever(sent(way, "N"), sent(way, "R"))));
+  // what a free output is told makes no difference
+  const paired = ways.filter((way) => ["A", "B"].some((side) => isJoined(`${way}${side}`)));
+  if (type.drives === "pair") levers.push(...paired.map((way) => lever(sent(way, "N"), sent(way, "R"))));
   if (type.drives === "sink") levers.push(...ways.map((way) => lever(...switched(way, (at) => `${at}-${way}`))));
   if (type.drives === "contact")
     levers.push(...numbered(type.outputs).map((way) => lever(...switched(way, (at) => `relay ${way} of ${at}`))));
@@ -44,7 +46,9 @@ export function leversOf(
   if (traitsOf(type).inTrack === "polarity-unit") levers.push(lever(rail("N", "J"), rail("R", "K")));
   if (type.zones !== undefined) levers.push(...numbered(type.zones).map((zone) => lever(...train(zone, type))));
   if (traitsOf(type).gives === "pins") {
-    const pins = numbered(16).filter((pin) => isJoined(`P${pin}`));
+    const pins = type.terminals.flatMap(({ name }) =>
+      /^P\d+$/.test(name) && isJoined(name) ? Number(name.slice(1)) : [],
+    );
     levers.push(...pins.map((pin) => lever(...switched(pin, (at) => `pin ${pin} of ${at}`))));
   }
   if (traitsOf(type).moving && type.figures.stalledAmps) levers.push(lever(...stopped()));

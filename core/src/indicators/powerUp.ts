@@ -2,7 +2,7 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType, PowerOn } from "../catalogue/deviceType.ts";
 import { type Gives, traitsOf } from "../catalogue/traits.ts";
 import type { SupplyLoad } from "../hands/supplyLoads.ts";
-import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
+import { deviceOf, feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
@@ -194,8 +194,7 @@ function staggered(moves: readonly Move[], amps: number): { atOnce: number; seco
 }
 
 function supplyIdOf(record: RailwayRecord, deviceId: string): string {
-  const fed = assignmentsOfDevice(record, deviceId).find((a) => a.role === "supply" && a.toDeviceId === deviceId);
-  return fed?.deviceId ?? deviceId;
+  return feederOf(record, deviceId, "supply") ?? deviceId;
 }
 
 /** What moves by itself when power returns, in one sentence. */

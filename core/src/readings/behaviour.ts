@@ -180,14 +180,19 @@ export class Behaviour {
     return servoGoesTo(this.solver, { device, type, driver: from }, state);
   }
 
-  /** Position that each output in use stands for: what its board understood, or the other one when it heard nothing. */
+  /** Position that each output stands for: what its board understood, or the other one when it heard nothing. */
   private outputsAsked(deviceId: string, state: RailwayState): ReadonlyMap<number, Position> {
     const used = this.roles.outputsOf.get(deviceId);
     if (!used) return NO_OUTPUTS;
     const outputs = new Map<number, Position>();
     for (const [way, { leaders, commands }] of used) {
       // the one that is being thrown sends the command
-      const leader = leaders.find((each) => isActing(state, each)) ?? leaders[0] ?? "";
+      const leader = leaders.find((each) => isActing(state, each)) ?? leaders[0];
+      if (leader === undefined) {
+        // nobody commands a free output: it stands as after its first power-on
+        outputs.set(way, "N");
+        continue;
+      }
       const asked = askedOf(state, leader);
       const direct = this.listening || commands;
       const turned = this.roles.isTurned(deviceId, way, "event", "setting", "end-points");

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { mounted, railway, retyped, smallRailway, threadOf, typed } from "../../testing/build.ts";
+import { drafted, mounted, railway, retyped, smallRailway, threadOf, typed } from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
 import { measure } from "./meter.ts";
 import { stateFor } from "./threadReading.ts";
@@ -39,6 +39,35 @@ describe("stall motors on a decoder output", () => {
     expect(goes(mounted(derived.record, "m2", { crossed: true }))).toEqual(["N", "R"]);
     expect(goes(mounted(derived.record, "m2", { opposite: true }))).toEqual(["N", "R"]);
     expect(goes(mounted(derived.record, "m2", { opposite: true, crossed: true }))).toEqual(["N", "N"]);
+  });
+});
+
+describe("an output that nothing hangs on", () => {
+  const at = (record: ReturnType<typeof railway>, red: string, black: string) => {
+    const { circuitry } = new Derived(record);
+    return circuitry.volts(red, black, stateFor(circuitry.schematic.threads[0]!, "N", "rest"));
+  };
+
+  it("has the supply's volts across it when it is a reversed pair, whatever the turnouts are asked", () => {
+    const record = railway(["A", "", "stall-motor", "stall-decoder-8"]);
+    const { circuitry } = new Derived(record);
+    for (const position of ["N", "R"] as const) {
+      const volts = circuitry.volts("d1:5A", "d1:5B", stateFor(circuitry.schematic.threads[0]!, position, "rest"));
+      // nothing flows, so that nothing is lost inside: 12 V less what the board's own 20 mA lose in its wires
+      expect(volts).toBeCloseTo(12, 1);
+    }
+    expect(at(record, "d1:5A", "d1:6A")).toBeCloseTo(0, 6);
+  });
+
+  it("has a servo's 5 V, its store's volts on a coil output, and nothing without a supply", () => {
+    const servos = railway(["A", "", "servo", "servo-board-4"]);
+    expect(at(servos, "sb1:4+", "sb1:4−")).toBeCloseTo(5, 1);
+    const coils = railway(["A", "", "twin-coil-surface", "coil-decoder-4"]);
+    expect(at(coils, "d1:3C", "d1:−")).toBeGreaterThan(13);
+    const unfed = drafted(railway(["A", "", "stall-motor", "stall-decoder-8"]), (draft) =>
+      draft.unassign((a) => a.role === "supply"),
+    );
+    expect(Math.abs(at(unfed, "d1:5A", "d1:5B") ?? 0)).toBeLessThan(0.01);
   });
 });
 

@@ -1,5 +1,5 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import type { DeviceType } from "../catalogue/deviceType.ts";
+import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -36,7 +36,7 @@ export interface Commands {
   thread: Thread;
 }
 
-/** An output in use: the leaders that it follows, in their order, and whether it commands a board instead. */
+/** An output: the leaders that it follows, in their order, none when it is free, and whether it commands a board instead. */
 export interface OutputRole {
   leaders: string[];
   commands: boolean;
@@ -55,7 +55,7 @@ export class Roles {
   readonly motorOf = new Map<string, { motor: ThreadMotor; thread: Thread }>();
   /** What each control commands: a toggle, a detector's zones, a decoder's outputs. */
   readonly commandsOf = new Map<string, Commands[]>();
-  /** The numbered outputs in use, by device and way. */
+  /** The numbered outputs that are part of the circuit, by device and way: those in use, and free ones that have volts. */
   readonly outputsOf = new Map<string, Map<number, OutputRole>>();
   /** Outputs to 0 V that are on at normal, and those that are on at reverse; pins that are low at reverse. */
   readonly onAt = new Map<string, { N: Follows[]; R: Follows[] }>();
@@ -85,6 +85,7 @@ export class Roles {
       this.addMotors(thread);
       this.addFrogsAndLamp(thread, pins);
     }
+    for (const [deviceId, type] of this.types) this.addFree(deviceId, type);
     for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "supply")) {
       const byTrack =
         traitsOf(this.types.get(deviceId)).gives === "track" && this.types.get(toDeviceId)?.hears === "track";
@@ -208,6 +209,14 @@ export class Roles {
     } else if (lamp.from.type.drives === "pair" || lamp.from.type.drives === "servo") {
       this.follow(lamp.from.device.id, way, leader);
     }
+  }
+
+  /** Outputs that nothing hangs on stand as their board leaves them, and have their volts all the same; one to 0 V is open. */
+  private addFree(deviceId: string, { drives, outputs }: DeviceType): void {
+    if (!drives || drives === "sink" || drives === "contact") return;
+    const used = this.outputsOf.get(deviceId) ?? new Map<number, OutputRole>();
+    const all = numbered(outputs).map((way) => [way, used.get(way) ?? { leaders: [], commands: false }] as const);
+    this.outputsOf.set(deviceId, new Map(all));
   }
 
   private follow(deviceId: string, way: number, leader: string): OutputRole {

@@ -132,3 +132,10 @@ export function freshId(
     if (!things.has(`${kind}:${id}`) && !taken.has(id)) return id;
   }
 }
+
+/** Identifier of the device that feeds a device, or brings its commands; null for none. */
+export function feederOf(record: RailwayRecord, deviceId: string, role: "supply" | "commands"): string | null {
+  for (const a of assignmentsOfDevice(record, deviceId))
+    if (a.role === role && a.toDeviceId === deviceId) return a.deviceId;
+  return null;
+}

@@ -59,6 +59,11 @@ export interface Net {
   ends: (End & { turnoutId: string | null })[];
 }
 
+/** A numbered output, input, zone or pole as it is written, as "D1-3"; the device alone when it has no number. */
+export function wayName(label: string, way: number | null): string {
+  return way === null ? label : `${label}-${way}`;
+}
+
 /**
  * What is written beside a device's terminal.
  * @example terminalName("D1", "2A") // "D1-2A"

@@ -1,5 +1,5 @@
 import { traitsOf } from "../catalogue/traits.ts";
-import { assignmentsOfDevice, assignmentsOfRole } from "../record/find.ts";
+import { assignmentsOfRole, feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { isWiredAlike } from "../record/unchanged.ts";
 import { Joiner, type Net } from "./nets.ts";
@@ -85,9 +85,6 @@ function joinCommands(record: RailwayRecord, device: (id: string) => Fitted, joi
 
 /** The track bus that a detector's blocks are fed from. */
 function busOf(record: RailwayRecord, deviceId: string): Fitted | null {
-  for (const assignment of assignmentsOfDevice(record, deviceId)) {
-    if (assignment.role === "commands" && assignment.toDeviceId === deviceId)
-      return fitted(record, assignment.deviceId);
-  }
-  return null;
+  const id = feederOf(record, deviceId, "commands");
+  return id === null ? null : fitted(record, id);
 }

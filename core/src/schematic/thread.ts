@@ -1,7 +1,14 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutsInOrder } from "../record/find.ts";
+import {
+  assignmentsOfDevice,
+  assignmentsOfTurnout,
+  deviceOf,
+  feederOf,
+  find,
+  turnoutsInOrder,
+} from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf, Device, Turnout } from "../record/schemas.ts";
 
@@ -78,10 +85,8 @@ export function threadLedBy(record: RailwayRecord, turnoutId: string): Thread | 
 
 /** The supply that feeds a device, or null. */
 export function supplyOf(record: RailwayRecord, deviceId: string): Fitted | null {
-  for (const assignment of assignmentsOfDevice(record, deviceId)) {
-    if (assignment.role === "supply" && assignment.toDeviceId === deviceId) return fitted(record, assignment.deviceId);
-  }
-  return null;
+  const id = feederOf(record, deviceId, "supply");
+  return id === null ? null : fitted(record, id);
 }
 
 function threadFor(record: RailwayRecord, turnout: Turnout, followers: Turnout[]): Thread {

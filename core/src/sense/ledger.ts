@@ -1,6 +1,7 @@
 import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { KnownFrom, Sense, SenseLink } from "../record/notes.ts";
+import { wayName } from "../schematic/nets.ts";
 import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { type At, Chains, frontOf } from "./chains.ts";
 import { PLACES } from "./places.ts";
@@ -128,7 +129,7 @@ function linkAt(record: RailwayRecord, key: string, at: At, turns: ReadonlySet<s
     deviceId: at.deviceId,
     way: at.way,
     key,
-    at: at.way === null ? device.label : `${device.label}-${at.way}`,
+    at: wayName(device.label, at.way),
     inverts: said ?? sense?.inverts ?? false,
     // somebody who says that leads are crossed has drawn them so
     known: sense?.known ?? (said ? "drawn" : "assumed"),

@@ -5,6 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, expect, it } from "vitest";
 import { AlertDialog, Dialog } from "./Dialog.tsx";
+import { TextField } from "./TextField.tsx";
 
 afterEach(cleanup);
 
@@ -54,4 +55,31 @@ it("stays until one of the actions is chosen, when nothing else may end it", asy
   expect(screen.getByRole("alertdialog", { name: "It has to be said" })).toBeDefined();
   await user.click(screen.getByRole("button", { name: "This one" }));
   expect(screen.queryByRole("alertdialog")).toBeNull();
+});
+
+it("gives back what a field held before it closes", async () => {
+  const user = userEvent.setup();
+  const saved: string[] = [];
+  let closed = 0;
+  render(
+    <Dialog title="Fittings" close={() => closed++}>
+      <TextField
+        label="Label"
+        value="L1"
+        save={(text) => {
+          saved.push(text);
+          return "It is taken.";
+        }}
+      />
+    </Dialog>,
+  );
+  const field = screen.getByRole("textbox", { name: "Label" }) as HTMLInputElement;
+  await user.type(field, "2{Enter}");
+  await screen.findByText("It is taken.");
+  await user.keyboard("{Escape}");
+  expect(field.value).toBe("L1");
+  expect(closed).toBe(0);
+  await user.keyboard("{Escape}");
+  expect(closed).toBe(1);
+  expect(saved).toEqual(["L12"]);
 });

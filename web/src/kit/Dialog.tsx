@@ -16,6 +16,9 @@ function useFocusBack() {
   };
 }
 
+/** Whether a field holds text that is not kept yet: Escape gives back what is kept there first. */
+const isChanged = (field: Element | null) => field?.hasAttribute("data-changed") ?? false;
+
 /** A dialog over the sheets; Escape and a click outside close it. */
 export function Dialog({
   title,
@@ -36,6 +39,7 @@ export function Dialog({
         <Radix.Content
           className={BOX}
           onCloseAutoFocus={focusBack}
+          onEscapeKeyDown={(event) => isChanged(document.activeElement) && event.preventDefault()}
           {...(about ? {} : { "aria-describedby": undefined })}
         >
           <div className="mb-3 flex items-start gap-3">

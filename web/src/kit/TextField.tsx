@@ -71,6 +71,8 @@ export function TextField({ label, ids, value, save, lines, goesOn, className = 
     ...ids,
     ...(label ? { "aria-label": label } : {}),
     ...(problem ? { "aria-invalid": true } : {}),
+    // Escape gives back what is kept, and closes the dialog around only when there is nothing to give back
+    ...(formState.isDirty ? { "data-changed": true } : {}),
     ...register("text", { onBlur: keep }),
     onKeyDown,
   };

@@ -1,3 +1,4 @@
+import type { DeviceType } from "../../catalogue/deviceType.ts";
 import { type Asks, traitsOf } from "../../catalogue/traits.ts";
 import type { Position } from "../../record/schemas.ts";
 import type { ThreadControl } from "../thread.ts";
@@ -47,6 +48,15 @@ export function controlSides(control: ThreadControl): ControlSides {
     default:
       return both("N", "R", "C");
   }
+}
+
+/**
+ * Whether a control has one contact only to ask with, and so takes one input of a board that reads it: it asks for one
+ * position, or for the other one each time.
+ */
+export function isSingle(type: DeviceType, to: Position | null): boolean {
+  const { asks, inTrack } = traitsOf(type);
+  return to !== null || asks === "press" || inTrack === "detector" || inTrack === "spot-sensor";
 }
 
 /** How a control asks its turnout: a toggle of two poles reverses with both, unless one of them is named. */

@@ -1,6 +1,6 @@
 import type { Joiner } from "../nets.ts";
 import { controlsOf, type Fitted, type Thread, type ThreadControl } from "../thread.ts";
-import { controlSides } from "./controlSides.ts";
+import { controlSides, isSingle } from "./controlSides.ts";
 
 /** Inputs at which a board hears a control: one for each position, or one for each press. */
 export interface Heard {
@@ -22,7 +22,7 @@ export function heardAt(thread: Thread, control: ThreadControl): Heard | null {
   const { reader } = control;
   if (reader) {
     const first = `I${reader.way}`;
-    const single = controlSides(control).press !== null || control.assignment.to !== null;
+    const single = isSingle(control.type, control.assignment.to);
     return {
       board: reader,
       way: reader.way,

@@ -7,6 +7,7 @@ import {
   type ThreadControl,
   type ThreadReading,
   traitsOf,
+  wayName,
 } from "@alderman/core";
 
 /** Of a turnout's controls those that can ask for a position. */
@@ -58,7 +59,7 @@ export function controlName(control: ThreadControl): string {
 
 /** A control by its label, and the way of it that commands, as "BD1-2". */
 export function controlLabel({ device, assignment: { way } }: ThreadControl): string {
-  return way === null ? device.label : `${device.label}-${way}`;
+  return wayName(device.label, way);
 }
 
 const NAMES: Partial<Record<ThreadControl["type"]["model"], string>> = {

@@ -60,7 +60,7 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
         <Outputs record={record} deviceId={device.id} label={device.label} />
       )}
       {type.model === "detector" && <Blocks record={record} detector={device} zones={type.zones ?? 0} />}
-      <Terminals record={record} device={device} type={type} />
+      <Terminals device={device} type={type} />
       <NotesAndPhotos record={record} subject={{ kind: "device", of: device }} />
       {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
       <Button className="mt-4" onClick={() => (hanging.length > 0 ? setAsking(true) : remove())}>

@@ -1,37 +1,39 @@
-// Terminals of boards that take a probe: those of outputs in use, and no others, whatever railway it is.
-import { Derived, findType } from "@alderman/core";
-import { EXHIBITS } from "@alderman/core/testing/exhibits";
+// Terminals of boards that take a probe, with what the meter shows there.
+import { Derived, findType, terminalName } from "@alderman/core";
+import { smallRailway } from "@alderman/core/testing/build";
 import { renderToStaticMarkup } from "react-dom/server";
 import { Provider } from "react-redux";
 import { expect, it } from "vitest";
 import { emptyStore, openIn } from "../../../testing/openStore.ts";
-import { isBoard } from "./boardEntries.ts";
+import { probe } from "../../store/view.ts";
 import { Terminals } from "./Terminals.tsx";
 
 const store = emptyStore();
 
-it.each(Object.entries(EXHIBITS))("offers the terminals of what is in use in %s", (_, exhibit) => {
-  const record = exhibit();
+/** The buttons of a board's terminals as markup. */
+function buttons(label: string): string[] {
+  const record = smallRailway();
   openIn(store, record);
-  const derived = new Derived(record);
-  for (const device of record.devices) {
-    const type = findType(record, device.typeId)!;
-    if (!isBoard(type)) continue;
-    const markup = renderToStaticMarkup(
-      <Provider store={store}>
-        <Terminals record={record} device={device} type={type} />
-      </Provider>,
-    );
-    const names = [...markup.matchAll(/aria-label="Terminal ([^,"]+),/g)].map(([, name]) => name);
-    expect(names.length, device.label).toBeGreaterThan(0);
-    expect(new Set(names).size).toBe(names.length);
-    // free outputs of decoders and servo boards are no place for a probe
-    const used = derived.schematic.threads.flatMap(({ motors }) =>
-      motors.flatMap(({ driver }) => (driver?.device.id === device.id ? [driver.way] : [])),
-    );
-    if (type.drives !== "pair" && type.drives !== "servo") continue;
-    for (const way of used) expect(names.join(" "), device.label).toMatch(new RegExp(`${device.label}-${way}[AS]`));
-    if (used.length === 0 || used.length === type.outputs) continue;
-    expect(names.length).toBeLessThan(type.terminals.length);
-  }
+  const device = record.devices.find((each) => each.label === label)!;
+  const markup = renderToStaticMarkup(
+    <Provider store={store}>
+      <Terminals device={device} type={findType(record, device.typeId)!} />
+    </Provider>,
+  );
+  return markup.match(/<button[^>]*>.*?<\/button>/g) ?? [];
+}
+
+it("offers every terminal, those of free outputs too, with what it is for", () => {
+  const { schematic } = new Derived(smallRailway());
+  const driver = schematic.threads.find(({ label }) => label === "M1/M2")!.motors[0]!.driver!;
+  const names = buttons("D1").map((button) => /aria-label="Terminal ([^,"]+), [^"]+"/.exec(button)?.[1]);
+  expect(names).toEqual(driver.type.terminals.map(({ name }) => terminalName("D1", name)));
+  expect(names).toContain("D1-8B");
+});
+
+it("shows which of them carries which probe", () => {
+  store.dispatch(probe({ probe: "red", end: { key: "d1:5A", name: "D1-5A" } }));
+  store.dispatch(probe({ probe: "black", end: { key: "d1:5B", name: "D1-5B" } }));
+  const pressed = buttons("D1").filter((button) => button.includes('aria-pressed="true"'));
+  expect(pressed.map((button) => button.replaceAll(/<[^>]*>/g, ""))).toEqual(["5Ared", "5Bblack"]);
 });

@@ -1,15 +1,10 @@
-import { type Device, type DeviceType, freeWays, type RailwayRecord, terminalName } from "@alderman/core";
+import { type Device, type DeviceType, terminalName } from "@alderman/core";
 import { Button } from "../../kit/Button.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { probe } from "../../store/view.ts";
 
-/** Output to which a terminal belongs, as in "3A", "3+" and "I3N". */
-const OF_OUTPUT = /^I?(\d+)[A-Z+−]/;
-
-/** The terminals of a board to put the meter's probes on. Those of a free output are left out: nothing is worked out for them. */
-export function Terminals({ record, device, type }: { record: RailwayRecord; device: Device; type: DeviceType }) {
-  const free = new Set(freeWays(record, device.id, type.outputs));
-  const terminals = type.terminals.filter(({ name }) => !free.has(Number(OF_OUTPUT.exec(name)?.[1])));
+/** Every terminal of a board, those of free outputs too, to put the meter's probes on. */
+export function Terminals({ device, type }: { device: Device; type: DeviceType }) {
   const dispatch = useAppDispatch();
   const red = useAppSelector((state) => state.view.red?.key);
   const black = useAppSelector((state) => state.view.black?.key);
@@ -18,7 +13,7 @@ export function Terminals({ record, device, type }: { record: RailwayRecord; dev
       <h3>Terminals</h3>
       <p className="text-small text-ink-2">Click two to put the meter's red and black probes on them.</p>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
-        {terminals.map(({ name, about }) => {
+        {type.terminals.map(({ name, about }) => {
           const end = { key: `${device.id}:${name}`, name: terminalName(device.label, name) };
           const carries = end.key === red ? "red" : end.key === black ? "black" : null;
           return (

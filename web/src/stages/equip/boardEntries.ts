@@ -3,12 +3,10 @@ import {
   type Device,
   type DeviceType,
   findType,
-  freeWays,
   type RailwayRecord,
   type SupplyLoad,
   traitsOf,
-  usedInputs,
-  usedZones,
+  waysInUse,
 } from "@alderman/core";
 import { useMemo } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
@@ -39,7 +37,7 @@ function entriesOf(record: RailwayRecord, loads: ReadonlyMap<string, SupplyLoad 
     .flatMap((device): BoardEntry[] => {
       const type = findType(record, device.typeId);
       if (!type || !isBoard(type)) return [];
-      return [{ device, type, load: loads.get(device.id), used: waysUsed(record, device, type) }];
+      return [{ device, type, load: loads.get(device.id), used: waysInUse(record, device.id) }];
     })
     .sort(
       (a, b) =>
@@ -51,16 +49,6 @@ function entriesOf(record: RailwayRecord, loads: ReadonlyMap<string, SupplyLoad 
 /** Whether a type stands among boards and supplies: what drives, feeds, or reads controls and trains. */
 export function isBoard({ family, inputs, zones }: DeviceType): boolean {
   return family === "driver" || family === "supply" || (inputs ?? zones) !== undefined;
-}
-
-function waysUsed(record: RailwayRecord, { id }: Device, { outputs, inputs, zones }: DeviceType): boolean[] {
-  const ways = Array.from({ length: inputs ?? zones ?? outputs }, (_, index) => index + 1);
-  if (inputs !== undefined || zones !== undefined) {
-    const used = inputs === undefined ? usedZones(record, id) : usedInputs(record, id);
-    return ways.map((way) => used.has(way));
-  }
-  const free = new Set(freeWays(record, id, outputs));
-  return ways.map((way) => !free.has(way));
 }
 
 /** Whether two entries are drawn alike. */
