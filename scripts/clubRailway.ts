@@ -1,11 +1,11 @@
 import {
   addBoard,
-  changeSupply,
   Draft,
   edit,
   emptyRecord,
   type RailwayRecord,
   setAddress,
+  setFeeder,
   turnoutsFromTable,
 } from "@alderman/core";
 import { seeded } from "../core/testing/networks.ts";
@@ -99,10 +99,10 @@ function ownSupplies(record: RailwayRecord, boards: readonly string[], typeId: s
   );
   const lamps = record.assignments.flatMap((a) => (a.role === "lamp" && motors.has(a.fromId) ? [a.deviceId] : []));
   const supply = draft.addDevice(typeId, "PS", "layout");
-  for (const id of ids) changeSupply(draft, id, supply.id);
+  for (const id of ids) setFeeder(draft, id, "supply", supply.id);
   if (lamps.length > 0) {
     const small = draft.addDevice("dc-5", "PS", "layout");
-    for (const id of lamps) changeSupply(draft, id, small.id);
+    for (const id of lamps) setFeeder(draft, id, "supply", small.id);
   }
   return edit(record, draft.edits).record;
 }

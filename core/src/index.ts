@@ -74,7 +74,7 @@ export { COLUMNS, type Column, columnCalled } from "./equip/columns.ts";
 export { addBoard, changeType, copyType, hangsOn, removeDevice, setFigure } from "./equip/devices.ts";
 export { Draft } from "./equip/draft.ts";
 export { setAddress } from "./equip/equipment.ts";
-export { feedFrom, possibleCommands, possibleSupplies } from "./equip/feed.ts";
+export { feedFrom, possibleCommands, possibleSupplies, setFeeder } from "./equip/feed.ts";
 export { copyBlock, equipLike, fillDown, pasteBlock } from "./equip/fill.ts";
 export { moveBy, moveOutput, outputsOf } from "./equip/move.ts";
 export { type Mapping, turnoutsFromTable, unknownHeadings } from "./equip/table.ts";

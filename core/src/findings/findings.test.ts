@@ -13,6 +13,8 @@ import {
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { setAddress } from "../equip/equipment.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { causeOf } from "./rule.ts";
 import { RULES } from "./rules.ts";
 
 it("finds nothing on a railway that is right", () => {
@@ -268,9 +270,20 @@ it("gives each finding a key that lasts while its subject does, and no two the s
   expect(new Derived(renamed).findings.map(({ key }) => key)).toEqual(keys);
 });
 
-it("puts the gravest first", () => {
-  const record = mounted(withFigures(smallRailway(), "LP1", { resistorOhms: 1500 }), "m2", { opposite: true });
-  expect(new Derived(record).findings.map(({ severity }) => severity)).toEqual(["stop", "look"]);
+it("puts the gravest first, and what is accepted after all that counts", () => {
+  const dim = withFigures(withFigures(smallRailway(), "LP1", { resistorOhms: 1500 }), "LP2", { resistorOhms: 1500 });
+  const keys = (record: RailwayRecord) => new Derived(record).findings.map(({ key }) => key);
+  const record = mounted(dim, "m2", { opposite: true });
+  expect(new Derived(record).findings.map(({ severity }) => severity)).toEqual(["stop", "look", "look"]);
+  const [wrong, first, second] = keys(record);
+  const { ruleId, why } = new Derived(record).findings[1]!;
+  const accepted = drafted(record, (draft) =>
+    draft.put("acceptance", {
+      ...{ id: "kept", rule: ruleId, subject: first!.slice(ruleId.length + 1), cause: causeOf(why) },
+      ...{ reason: "bright enough", at: "2026-05-12T20:27:00.000Z" },
+    }),
+  );
+  expect(keys(accepted)).toEqual([wrong, second, first]);
 });
 
 describe("a pulse lost in thin wire", () => {

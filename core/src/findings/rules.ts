@@ -91,7 +91,10 @@ export const STEPWISE: ReadonlySet<string> = new Set([turnoutIncomplete.id]);
 
 const GRADES: Record<Severity, number> = { stop: 0, look: 1, note: 2 };
 
-/** The findings of all rules, the gravest first. */
+/** The findings of all rules, the gravest first; those that the owner has accepted come last. */
 export function findingsOf(look: Look): Finding[] {
-  return RULES.flatMap((rule) => rule.run(look)).sort((a, b) => GRADES[a.severity] - GRADES[b.severity]);
+  const isKept = ({ kept }: Finding) => Number(kept !== null);
+  return RULES.flatMap((rule) => rule.run(look)).sort(
+    (a, b) => isKept(a) - isKept(b) || GRADES[a.severity] - GRADES[b.severity],
+  );
 }

@@ -3,6 +3,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { EXHIBITS, randomRailway } from "../../testing/exhibits.ts";
+import { seeded } from "../../testing/networks.ts";
 import { openRailwayFile } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import type { DeviceState } from "../readings/kit.ts";
@@ -15,8 +16,8 @@ import type { Swept } from "./screen.ts";
 import { troublesAt } from "./sweep.ts";
 import type { Trouble, TroubleKind } from "./troubles.ts";
 
-/** States of a piece in which every lever stands as the numbers say, with no more held than there are fingers. */
-function anyhow({ members, states, wires }: Swept, numbers: () => number): DeviceState[] {
+/** States of a piece in which every lever stands as chance has it, with no more held than there are fingers. */
+function anyhow({ members, states, wires }: Swept, random: () => number): DeviceState[] {
   const joined = new Set(wires.flatMap(({ nodes }) => nodes));
   let fingers = FINGERS;
   return members.map((member, place) => {
@@ -24,7 +25,7 @@ function anyhow({ members, states, wires }: Swept, numbers: () => number): Devic
     const isJoined = (terminal: string) => joined.has(`${member.device.id}:${terminal}`);
     return leversOf(member, state.outputs.keys(), isJoined).reduce((set, { settings }) => {
       const free = fingers > 0 ? settings : settings.filter(({ held }) => !held);
-      const setting = free[numbers() % free.length]!;
+      const setting = free[Math.floor(random() * free.length)]!;
       if (setting.held) fingers--;
       return setting.set(set);
     }, state);
@@ -44,7 +45,7 @@ const SPEAK: Record<TroubleKind, readonly string[]> = {
 };
 
 /** What goes wrong in sampled states of a railway, and is told by no finding of a rule that speaks of it. */
-function unspoken(record: RailwayRecord, numbers: () => number, samples: number): string[] {
+function unspoken(record: RailwayRecord, random: () => number, samples: number): string[] {
   const derived = new Derived(record);
   const said = derived.findings.map(({ ruleId, where, why, terminals }) => ({
     ruleId,
@@ -65,19 +66,13 @@ function unspoken(record: RailwayRecord, numbers: () => number, samples: number)
   };
   return derived.circuitry.pieces.flatMap((_, number) => {
     const piece = sweptPiece(derived.circuitry, number, bears);
-    return Array.from({ length: samples }, () => anyhow(piece, numbers)).flatMap((states) =>
+    return Array.from({ length: samples }, () => anyhow(piece, random)).flatMap((states) =>
       troublesAt(piece, states)
         .filter((trouble) => !isTold(trouble))
         .map(({ kind, id, part, amps, limit }) => `${kind} ${id} ${part}: ${amps} over ${limit}`),
     );
   });
 }
-
-const seeded = (seed: number) => () => {
-  // a linear congruential generator: the same numbers each time
-  seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0;
-  return seed >>> 8;
-};
 
 describe.each(Object.keys(EXHIBITS))("%s", (name) => {
   it("has no state with a short, a burn or an overload of which nothing is said", () => {
