@@ -93,7 +93,7 @@ function piecesOf(record: RailwayRecord, count: number): Work[] {
   for (const thread of schematic.threads) {
     const [motor] = thread.motors;
     if (!motor || points >= count) break;
-    const keys = [`${motor.device.id}:${motor.type.terminals[0]?.name}`, `${thread.lamp?.device.id}:G`];
+    const keys = [`${motor.device.id}:${motor.type.terminals[0]?.name}`, `${thread.lamps[0]?.device.id}:G`];
     for (const moment of ["rest", "throwing", "held"] as const) {
       for (const position of ["N", "R"] as const) {
         for (const key of keys) {

@@ -114,7 +114,7 @@ describe("lamps between a frog and the rails, at 15 V of square wave", () => {
   const lamps = (frog: string) => railway(["A", "", "stall-motor", "stall-decoder-8", "", "lamps-frog-diodes", frog]);
   const milliamps = (record: RailwayRecord) => {
     const derived = new Derived(record);
-    const lamp = derived.reading(threadOf(derived, "A"), "N", "rest").lamp;
+    const lamp = derived.reading(threadOf(derived, "A"), "N", "rest").lamps[0];
     return [(lamp?.normal ?? 0) * 1000, (lamp?.reverse ?? 0) * 1000];
   };
 

@@ -76,11 +76,11 @@ it("comes to the same after any series of edits as from the record anew", { time
     findings: findings.map(({ key, why }) => `${key} ${why}`),
     loads: loads.map(({ deviceId, worst }) => `${deviceId} ${worst.toPrecision(6)}`),
     readings: schematic.threads.map((thread) => {
-      const { motors, lamp, frogs } = reading(thread, "R", "rest");
+      const { motors, lamps, frogs } = reading(thread, "R", "rest");
       const { driverAmps } = reading(thread, "R", "throwing");
-      const figures = [driverAmps, lamp?.reverse, ...motors.map(({ volts }) => volts)];
+      const figures = [driverAmps, ...lamps.map(({ reverse }) => reverse), ...motors.map(({ volts }) => volts)];
       return [
-        ...[motors.map(({ goesTo }) => goesTo), lamp?.arm, frogs.map(({ carries }) => carries)],
+        ...[motors.map(({ goesTo }) => goesTo), lamps.map(({ arm }) => arm), frogs.map(({ carries }) => carries)],
         ...figures.map((figure) => figure?.toPrecision(5)),
       ];
     }),

@@ -4,7 +4,7 @@ import { missingParts } from "./findings/turnoutIncomplete.ts";
 import { sweepsOf } from "./hands/hands.ts";
 import { type SupplyLoad, supplyLoads } from "./hands/supplyLoads.ts";
 import type { Found } from "./hands/sweep.ts";
-import { type Situation, situationsOf } from "./indicators/situations.ts";
+import { type LampSituations, situationsOf } from "./indicators/situations.ts";
 import { type Loom, loomAfter } from "./loom/loom.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
 import { chainOf } from "./proving/chain.ts";
@@ -143,9 +143,14 @@ export class Derived {
     });
   }
 
-  /** What the lamp of a thread shows when all is well and when something is amiss. */
-  situations(thread: Thread): Situation[] {
-    return this.once(`situations ${thread.turnout.id}`, () => situationsOf(this.circuitry, thread));
+  /** What each lamp of a thread shows when all is well and when something is amiss. */
+  situations(thread: Thread): LampSituations[] {
+    return this.once(`situations ${thread.turnout.id}`, () =>
+      thread.lamps.map((lamp) => ({
+        lampId: lamp.device.id,
+        rows: situationsOf(this.circuitry, thread, lamp),
+      })),
+    );
   }
 
   private once<T>(key: string, make: () => T): T {

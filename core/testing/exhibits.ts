@@ -4,14 +4,19 @@ import { CATALOGUE, typeOf } from "../src/catalogue/catalogue.ts";
 import { edit } from "../src/catalogue/edit.ts";
 import { setBlock } from "../src/equip/blocks.ts";
 import { COLUMNS } from "../src/equip/columns.ts";
-import { changeType, removeDevice } from "../src/equip/devices.ts";
+import { addBoard, changeType, removeDevice } from "../src/equip/devices.ts";
+import { Draft } from "../src/equip/draft.ts";
 import { feedFrom, possibleCommands, possibleSupplies } from "../src/equip/feed.ts";
+import { possiblePieces, setColours, setPiece } from "../src/equip/lampFittings.ts";
+import { lockChoices, setLock } from "../src/equip/locks.ts";
 import { removeTurnouts } from "../src/equip/turnouts.ts";
 import { addTurnout, writeCell } from "../src/equip/write.ts";
 import type { EditGroup } from "../src/record/edits.ts";
+import { assignmentsOfRole } from "../src/record/find.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { RecordError } from "../src/record/problems.ts";
 import type { Device } from "../src/record/schemas.ts";
+import { controlsOf, threadsOf } from "../src/schematic/thread.ts";
 import { smallRailway } from "./build.ts";
 import { MISTAKES } from "./mistakes.ts";
 import { DRIVING, FROGS, LAMPS, routeButton, SHARED, zonesAtInputs } from "./recipes.ts";
@@ -30,10 +35,54 @@ export const EXHIBITS: Record<string, () => RailwayRecord> = {
 /** Something an owner may do, chosen by numbers. */
 export type Deed = [kind: number, which: number, what: number];
 
-export const deeds: fc.Arbitrary<Deed> = fc.tuple(fc.nat(COLUMNS.length + 3), fc.nat(60), fc.nat(60));
+export const deeds: fc.Arbitrary<Deed> = fc.tuple(fc.nat(COLUMNS.length + 7), fc.nat(60), fc.nat(60));
 
 const FEED = COLUMNS.length + 3;
 const BLOCK = COLUMNS.length + 2;
+
+const ADD = COLUMNS.length + 4;
+const LOCK = COLUMNS.length + 5;
+const LAMP = COLUMNS.length + 6;
+const FOLLOW = COLUMNS.length + 7;
+
+/** Things that are added by themselves, among others. */
+const ADDED = ["resistor-board-6", "key-switch", "touch-button", "infrared-sensor", "current-detector-4", "reverser"];
+
+/** Has a control locked out by whatever may, or by nothing. */
+function locked(record: RailwayRecord, which: number, what: number): EditGroup | null {
+  const all = threadsOf(record).flatMap((thread) => controlsOf(thread).map((control) => ({ thread, control })));
+  const at = all[which % Math.max(1, all.length)];
+  if (!at) return null;
+  const choices = [null, ...lockChoices(record, at.thread, at.control).map(({ lock }) => lock)];
+  const { deviceId, way } = at.control.assignment;
+  return setLock(record, { controlId: deviceId, controlWay: way }, choices[what % choices.length] ?? null);
+}
+
+/** Gives a lamp other colours, a piece of a resistor board, or its sensor another side. */
+function fittedLamp(record: RailwayRecord, which: number, what: number): EditGroup | null {
+  const lamps = assignmentsOfRole(record, "lamp");
+  const lamp = lamps[which % Math.max(1, lamps.length)];
+  if (!lamp) return null;
+  if (what % 3 === 0) return setColours(record, lamp.deviceId, ["red", what % 2 ? "white" : "green"]);
+  if (what % 3 === 1) {
+    const pieces = possiblePieces(record, lamp.deviceId);
+    return setPiece(record, lamp.deviceId, pieces[what % (pieces.length + 1)] ?? null);
+  }
+  const draft = new Draft(record);
+  if (lamp.coveredAt) draft.put("assignment", { ...lamp, coveredAt: lamp.coveredAt === "N" ? "R" : "N" });
+  else draft.put("assignment", { ...lamp, crossed: !lamp.crossed });
+  return draft.group("Turned a lamp");
+}
+
+/** Has a control followed, or not. */
+function followedOrNot(record: RailwayRecord, which: number): EditGroup | null {
+  const controls = assignmentsOfRole(record, "control");
+  const control = controls[which % Math.max(1, controls.length)];
+  if (!control) return null;
+  const draft = new Draft(record);
+  draft.put("assignment", { ...control, follows: !control.follows, to: control.follows ? control.to : null });
+  return draft.group("Followed or not");
+}
 
 /** Has a device fed or commanded by another one, by whatever may; null when nothing may. */
 function fed(record: RailwayRecord, device: Device, which: number, what: number): EditGroup | null {
@@ -60,6 +109,10 @@ export function done(record: RailwayRecord, [kind, which, what]: Deed): EditGrou
       rail: what % 2 ? "J" : "K",
     });
   }
+  if (kind === ADD) return addBoard(record, ADDED[what % ADDED.length] as string);
+  if (kind === LOCK) return locked(record, which, what);
+  if (kind === LAMP) return fittedLamp(record, which, what);
+  if (kind === FOLLOW) return followedOrNot(record, which);
   if (!turnout) return null;
   const column = COLUMNS[kind % COLUMNS.length] as (typeof COLUMNS)[number];
   const choices = [...(column.choices?.(record, turnout) ?? []).map(({ text }) => text), "", "7", "none"];

@@ -78,7 +78,14 @@ export function chainedLamps(runMetres: number): RailwayRecord {
 export function twoReversingToggles(): RailwayRecord {
   return drafted(onReversingToggle("toggle-reversing", ["A", "", "stall-motor"]), (draft) => {
     const second = draft.addDevice("toggle-reversing", "T", "panel");
-    draft.assign("control", { deviceId: second.id, turnoutId: "a", way: null, to: null, inverse: false });
+    draft.assign("control", {
+      deviceId: second.id,
+      turnoutId: "a",
+      way: null,
+      to: null,
+      inverse: false,
+      follows: false,
+    });
   });
 }
 
@@ -86,7 +93,7 @@ export function twoReversingToggles(): RailwayRecord {
 function oneToggleOnTwoSupplies(): RailwayRecord {
   const two = onReversingToggle("toggle-reversing", ["A", "", "stall-motor"], ["B", "", "stall-motor"]);
   return drafted(two, (draft) => {
-    draft.assign("control", { deviceId: "t1", turnoutId: "b", way: null, to: null, inverse: false });
+    draft.assign("control", { deviceId: "t1", turnoutId: "b", way: null, to: null, inverse: false, follows: false });
     const second = draft.addDevice("dc-12", "PS", "layout");
     const driver = draft.record.assignments.find((a) => a.role === "driver" && a.motorId === "b");
     if (driver?.role === "driver") draft.put("assignment", { ...driver, deviceId: second.id });

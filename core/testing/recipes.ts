@@ -1,18 +1,23 @@
 // One turnout for each way of driving, commanding, feeding the frog and showing, for tests and for looking at.
+import { edit } from "../src/catalogue/edit.ts";
+import { addBoard, addBoardTo } from "../src/equip/devices.ts";
 import type { Draft } from "../src/equip/draft.ts";
+import { possiblePieces, setPiece } from "../src/equip/lampFittings.ts";
+import { setLock } from "../src/equip/locks.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
-import { drafted, railway } from "./build.ts";
+import { drafted, railway, typed } from "./build.ts";
 
 interface How {
   turnoutId?: string;
   way?: number;
   to?: "N" | "R";
   inverse?: boolean;
+  follows?: boolean;
 }
 
 const control = (deviceId: string, how: How = {}) => ({
   deviceId,
-  ...{ turnoutId: "a", way: null, to: null, inverse: false, ...how },
+  ...{ turnoutId: "a", way: null, to: null, inverse: false, follows: false, ...how },
 });
 
 /** A thread driven by a bare 12 V supply through a reversing toggle. */
@@ -89,8 +94,48 @@ function withLamp(board: string, prefix: string, lamp: string, way: number): Rai
     draft.assign("supply", { deviceId: "ps1", toDeviceId: from.id });
     if (board === "output-node-16")
       draft.assign("commands", { deviceId: draft.addDevice("control-bus", "CB", "layout").id, toDeviceId: from.id });
-    draft.assign("lamp", { deviceId: device.id, turnoutId: "a", fromId: from.id, way, crossed: false });
+    draft.assign("lamp", {
+      deviceId: device.id,
+      turnoutId: "a",
+      fromId: from.id,
+      way,
+      crossed: false,
+      coveredAt: null,
+    });
   });
+}
+
+/** A turnout whose control is followed as a level: a toggle, or a zone of a detector, read by an input node. */
+export function followed(motor: string, driver: string, what: "toggle" | "zone"): RailwayRecord {
+  return drafted(railway(["A", "", motor, driver]), (draft) => {
+    const node = addBoardTo(draft, "input-node-16");
+    const device =
+      what === "zone" ? addBoardTo(draft, "current-detector-4") : draft.addDevice("toggle-latching", "T", "panel");
+    const way = what === "zone" ? 1 : null;
+    draft.assign("control", { ...control(device.id), way, follows: true });
+    draft.assign("input", { deviceId: node.id, way: 5, controlId: device.id, controlWay: way });
+  });
+}
+
+/** The control of A locked out by something that is added for it. */
+export function lockedOut(record: RailwayRecord, lock: "new key switch" | "new relay"): RailwayRecord {
+  const command = record.assignments.find((a) => a.role === "control");
+  if (command?.role !== "control") throw new Error("No control in this test.");
+  return edit(record, setLock(record, { controlId: command.deviceId, controlWay: command.way }, lock).edits).record;
+}
+
+/** A lamp without a resistor, whose common goes through a piece of a resistor board. */
+export function onResistorBoard(record: RailwayRecord): RailwayRecord {
+  const board = edit(record, addBoard(record, "resistor-board-6").edits).record;
+  const [piece] = possiblePieces(board, "lp1");
+  return edit(board, setPiece(board, "lp1", piece ?? null).edits).record;
+}
+
+/** A box with an input, told by a sensor at the throw bar of A that is covered at a position. */
+export function sensorAtThrowBar(at: "N" | "R" = "R"): RailwayRecord {
+  const record = stall("");
+  const sensor = edit(record, addBoard(record, "infrared-sensor").edits).record;
+  return typed(sensor, "a", "lamp", `fibre-box-input from IR1 at ${at}`);
 }
 
 const stall = (lamp: string, frog = "") => railway(["A", "", "stall-motor", "stall-decoder-8", "", lamp, frog]);
@@ -136,6 +181,14 @@ export const DRIVING: Record<string, () => RailwayRecord> = {
   "servo node": () => plain("servo", "servo-node-8"),
   "reverser with twin-coil output": () => plain("twin-coil-surface", "reverser-coil"),
   "reverser with stall-motor output": () => plain("stall-motor", "reverser-stall"),
+  "a toggle that is followed": () => followed("stall-motor", "output-node-8", "toggle"),
+  "a zone that is followed": () => followed("servo", "servo-node-8", "zone"),
+  "toggle and discharge unit, locked out by a key": () =>
+    lockedOut(plain("twin-coil-surface", "cdu", "toggle-centre-off"), "new key switch"),
+  "toggle at inputs, locked out by a key": () =>
+    lockedOut(plain("stall-motor", "input-decoder-4", "toggle-centre-off"), "new key switch"),
+  "reversing toggle, locked out by a relay": () =>
+    lockedOut(onReversingToggle("toggle-reversing", ["A", "", "stall-motor"]), "new relay"),
   "slow motor with its decoder inside": () => plain("slow-motor-decoder"),
 };
 
@@ -161,6 +214,16 @@ export const LAMPS: Record<string, () => RailwayRecord> = {
   "the frog": () => stall("lamps-frog-diodes", "S2"),
   "a fibre box": () => coil("fibre-signal-box"),
   "a dwarf signal": () => stall("dwarf-signal"),
+  "a contact, one resistor in the common": () => stall("lamp-two-colour-one-resistor"),
+  "a contact, through a resistor board": () => onResistorBoard(stall("lamp-two-colour-bare")),
+  "two single lamps": () => stall("lamps-single-pair"),
+  "a contact, and outputs of the driver": () => stall("lamp-two-colour + lamp-two-colour-12 from driver"),
+  "contacts of both motors of a crossover": () =>
+    railway(
+      ["A", "", "stall-motor", "stall-decoder-8", "", "lamp-two-colour"],
+      ["B", "A", "stall-motor", "", "", "lamp-two-colour"],
+    ),
+  "a sensor at the throw bar": () => sensorAtThrowBar(),
 };
 
 /** Two turnouts, A and B, that lead themselves and have one control between them, in the ways given. */

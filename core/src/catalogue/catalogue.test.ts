@@ -41,7 +41,14 @@ it("refuses figures that make no sense, types that do not exist and parts that a
   );
   expect(() =>
     drafted(record, (draft) =>
-      draft.assign("control", { deviceId: "ps1", turnoutId: "m1", way: null, to: null, inverse: false }),
+      draft.assign("control", {
+        deviceId: "ps1",
+        turnoutId: "m1",
+        way: null,
+        to: null,
+        inverse: false,
+        follows: false,
+      }),
     ),
   ).toThrow(/PS1 \(16 V AC supply\) cannot serve as control/);
 });

@@ -1,7 +1,7 @@
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
-import { CONTROLS } from "./controls.ts";
+import { CONTROLS, LOCKS } from "./controls.ts";
 import type { DeviceType, Family } from "./deviceType.ts";
 import { DRIVERS } from "./drivers.ts";
 import { LAMPS } from "./lamps.ts";
@@ -19,6 +19,7 @@ export const CATALOGUE: readonly DeviceType[] = [
   ...READERS,
   ...SUPPLIES,
   ...CONTROLS,
+  ...LOCKS,
   ...LAMPS,
   ...TRACK,
   ...WIRING_TYPES,
@@ -59,6 +60,7 @@ export function findType(record: RailwayRecord, id: string): DeviceType | undefi
   const type: DeviceType = {
     ...base,
     ...{ id: own.id, name: own.name, figures, terminals },
+    ...(own.colours && base.colours ? { colours: own.colours } : {}),
     settings: [...settings, ...own.settings],
   };
   merged.set(own, type);

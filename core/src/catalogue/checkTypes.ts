@@ -1,7 +1,7 @@
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Problem } from "../record/problems.ts";
-import type { Assignment } from "../record/schemas.ts";
+import type { Assignment, AssignmentOf, Device } from "../record/schemas.ts";
 import { findType, genericType } from "./catalogue.ts";
 import type { DeviceType, Family } from "./deviceType.ts";
 import { traitsOf } from "./traits.ts";
@@ -14,9 +14,11 @@ const PLAYS: Record<Assignment["role"], readonly Family[]> = {
   lamp: ["lamp"],
   frog: ["track"],
   input: ["reader"],
-  block: ["reader"],
+  block: ["reader", "driver"],
+  resistor: ["wiring"],
+  lock: ["lock", "reader", "driver"],
   supply: ["supply"],
-  commands: ["supply", "driver"],
+  commands: ["supply", "driver", "lock"],
   address: ["driver", "motor"],
 };
 
@@ -125,7 +127,10 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
   }
   if (assignment.role === "control" && way !== null && way > waysToCommand(type))
     return noSuchWay(device.label, type, way);
-  if (assignment.role === "block" && assignment.way > (type.zones ?? 0))
+  if (assignment.role === "resistor" && assignment.way > (type.pieces ?? 0))
+    return `${device.label} has pieces 1 to ${type.pieces}; there is no ${device.label}-${assignment.way}.`;
+  if (assignment.role === "lock") return lockProblem(record, device, type, assignment);
+  if (assignment.role === "block" && assignment.way > (type.zones ?? 1))
     return noSuchWay(device.label, type, assignment.way);
   if (assignment.role === "input" && assignment.controlWay !== null) {
     const control = find(record, "device", assignment.controlId);
@@ -136,6 +141,23 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
   if (assignment.role === "input" && assignment.way > (type.inputs ?? 0)) {
     return `${device.label} has inputs 1 to ${type.inputs}; there is no input ${assignment.way}.`;
   }
+  return undefined;
+}
+
+/** A relay locks by one of its contacts; and only what closes a contact to ask can be locked out. */
+function lockProblem(
+  record: RailwayRecord,
+  { label }: Device,
+  { contactSets, family }: DeviceType,
+  { way, controlId }: AssignmentOf<"lock">,
+): string | undefined {
+  const control = find(record, "device", controlId);
+  const locked = control && findType(record, control.typeId);
+  if (way !== null && way > contactSets) return `${label} has no contact S${way} to lock ${control?.label} out with.`;
+  const { asks } = traitsOf(locked);
+  const wired = family === "lock" || way !== null;
+  if (wired && control && (asks === null || asks === "signal"))
+    return `${control.label} (${locked?.name}) has no common of its own that ${label} could cut.`;
   return undefined;
 }
 
@@ -182,16 +204,28 @@ function isAble(type: DeviceType, role: Assignment["role"]): boolean {
     case "input":
       return type.inputs !== undefined;
     case "block":
-      return (type.zones ?? 0) > 1;
+      return (type.zones ?? 0) > 1 || traitsOf(type).inTrack === "reverser";
     case "supply":
       return traitsOf(type).gives !== "bus";
     case "commands":
-      return type.hears === undefined && (type.family === "supply" || traitsOf(type).gives === "pins");
+      return (
+        traitsOf(type).inTrack === "reverser" ||
+        (type.hears === undefined && (type.family !== "driver" || traitsOf(type).gives === "pins"))
+      );
+    case "resistor":
+      return type.pieces !== undefined;
+    case "lock":
+      return type.family === "lock" || traitsOf(type).relay === "held" || listens(type);
     case "address":
       return type.figures.factoryAddress !== undefined;
     default:
       return true;
   }
+}
+
+/** Whether a board has inputs for controls, of which its settings may lock some out. */
+export function listens(type: DeviceType): boolean {
+  return type.inputs !== undefined || type.ownInputs === true;
 }
 
 /** Whether motors can be put on a type: numbered outputs for them, a discharge unit, or a bare supply. */

@@ -33,6 +33,25 @@ const REVERSING = {
   figures: CONTACT,
 } as const;
 
+/** Switches that let other controls act or not. */
+export const LOCKS: readonly DeviceType[] = [
+  {
+    id: "key-switch",
+    name: "Key switch",
+    short: "key",
+    family: "lock",
+    model: "key-switch",
+    place: "panel",
+    prefix: "KS",
+    terminals: terminals({ C: "common", N: "joined to the common while the key is on" }),
+    outputs: 0,
+    contactSets: 0,
+    figures: CONTACT,
+    about:
+      "Cuts the common of the controls that it locks out; or picks up relays whose contacts do. Whoever holds the key has the station.",
+  },
+];
+
 export const CONTROLS: readonly DeviceType[] = [
   {
     ...TOGGLE,

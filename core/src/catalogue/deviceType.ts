@@ -19,7 +19,7 @@ export interface Figure {
   max: number;
 }
 
-export type Family = "motor" | "driver" | "reader" | "supply" | "control" | "lamp" | "track" | "wiring";
+export type Family = "motor" | "driver" | "reader" | "supply" | "control" | "lamp" | "track" | "lock" | "wiring";
 
 /** How a type behaves electrically; each model is turned into circuit elements in one place. */
 export type Model =
@@ -48,6 +48,9 @@ export type Model =
   | "touch-button"
   | "two-colour-lamp"
   | "frog-lamps"
+  | "signal-box"
+  | "key-switch"
+  | "resistor-board"
   | "frog"
   | "unwired";
 
@@ -107,10 +110,14 @@ export interface DeviceType {
   ownInputs?: boolean;
   /** Stretches of track or spots that it watches. */
   zones?: number;
+  /** Pieces of a resistor board, each for one lamp. */
+  pieces?: number;
   /** A control that stays where it is put. */
   maintained?: boolean;
   /** Terminals of a lamp: lit at normal, lit at reverse, common. */
   leads?: readonly [string, string, string];
+  /** Colours of a lamp: lit at normal, lit at reverse. */
+  colours?: readonly [string, string];
   /** The common of a lamp goes to plus instead of 0 V. */
   commonPlus?: boolean;
   settings?: readonly Setting[];

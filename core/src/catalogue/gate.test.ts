@@ -4,7 +4,7 @@ import { drafted, railway } from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
 import { addBoardTo } from "../equip/devices.ts";
 import { setControl, setDriver } from "../equip/equipment.ts";
-import { setLamp } from "../equip/frogsAndLamps.ts";
+import { setLamp } from "../equip/lamps.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { CATALOGUE, genericType } from "./catalogue.ts";
 import { drivesMotors } from "./checkTypes.ts";

@@ -132,6 +132,14 @@ function lampOn(lamp: DeviceType, from: DeviceType): Verdict {
       ? fits("between frog and rails")
       : cannot("on digital track power each LED sees the full voltage backwards: take the kind with diodes");
   }
+  if (traitsOf(lamp).shows === "box")
+    return traitsOf(from).inTrack === "spot-sensor"
+      ? fits("its input is pulled to 0 V when the throw bar covers the sensor")
+      : adapter("it takes a spot sensor at the throw bar: type it as FB1 from IR1");
+  if (traitsOf(from).inTrack === "spot-sensor")
+    return cannot("a sensor tells one thing: it takes a box with an input, which shows both");
+  if (traitsOf(lamp).shows === "leds" && !lamp.figures.resistorOhms && !lamp.figures.commonOhms)
+    return adapter("it has no resistor: a piece of a resistor board in its common keeps it from burning");
   if (from.drives === "sink") {
     return lamp.commonPlus
       ? fits("common to plus, on outputs that pull down")
@@ -148,7 +156,7 @@ const OUTPUT_VOLTS = 12;
 
 /** Whether a lamp's resistor suits the volts it is given. */
 function litBy({ figures }: DeviceType, given: number): Verdict {
-  const [resistor, drop, rated] = [figures.resistorOhms, figures.yellowVolts, figures.ratedAmps];
+  const [resistor, drop, rated] = [figures.resistorOhms ?? figures.commonOhms, figures.yellowVolts, figures.ratedAmps];
   if (!resistor || !drop || !rated) return fits("by the driver's output");
   const flows = (given - drop.value) / resistor.value;
   if (flows <= rated.value) return fits(`${amps(flows)} by the driver's output`);

@@ -1,13 +1,26 @@
+import { INPUT_FIGURES } from "./boardParts.ts";
 import { type DeviceType, figure, terminals } from "./deviceType.ts";
 
-const figuresOf = (resistor: number, rated = 0.01) => ({
-  resistorOhms: figure(resistor, "ohm", "resistor in each lead", { tolerance: 0.05 }),
-  greenVolts: figure(2.2, "V", "forward voltage of green (lit at normal) at 10 mA"),
-  yellowVolts: figure(2.1, "V", "forward voltage of the other colour (lit at reverse) at 10 mA"),
+const LEDS = (rated = 0.01) => ({
+  greenVolts: figure(2.2, "V", "forward voltage of the colour lit at normal, at 10 mA"),
+  yellowVolts: figure(2.1, "V", "forward voltage of the colour lit at reverse, at 10 mA"),
   ratedAmps: figure(rated, "A", "rated current of each colour; below half of it the lamp is dim"),
   leastAmps: figure(0.001, "A", "lit at all from"),
   bearsVolts: figure(5, "V", "most reverse voltage across an LED"),
 });
+
+const figuresOf = (resistor: number, rated?: number) => ({
+  resistorOhms: figure(resistor, "ohm", "resistor in each lead", { tolerance: 0.05 }),
+  ...LEDS(rated),
+});
+
+/** One resistor serves both colours, of which one is lit at a time. */
+const commonFigures = (resistor: number) => ({
+  commonOhms: figure(resistor, "ohm", "resistor in the common lead", { tolerance: 0.05 }),
+  ...LEDS(),
+});
+
+const GREEN_YELLOW = ["green", "yellow"] as const;
 
 const LAMP = {
   family: "lamp",
@@ -16,7 +29,10 @@ const LAMP = {
   prefix: "LP",
   outputs: 0,
   contactSets: 0,
+  colours: GREEN_YELLOW,
 } as const;
+
+const { colours: _, ...DARK } = LAMP;
 
 export const LAMPS: readonly DeviceType[] = [
   {
@@ -49,6 +65,39 @@ export const LAMPS: readonly DeviceType[] = [
     leads: ["G", "Y", "P"],
     commonPlus: true,
     figures: figuresOf(1200),
+  },
+  {
+    ...LAMP,
+    id: "lamp-two-colour-one-resistor",
+    name: "Two-colour lamp, one resistor in its common lead, to 0 V",
+    short: "2-colour",
+    about: "3 mm LED, green and yellow, common cathode; one resistor for both colours, of which one is lit at a time.",
+    terminals: terminals({ G: "green", Y: "yellow", "0": "common, to 0 V" }),
+    leads: ["G", "Y", "0"],
+    figures: commonFigures(390),
+  },
+  {
+    ...LAMP,
+    id: "lamp-two-colour-bare",
+    name: "Two-colour lamp without a resistor, common lead to 0 V",
+    short: "2-colour",
+    about:
+      "3 mm LED, green and yellow, common cathode. Its resistor is a piece of a resistor board in its common lead.",
+    terminals: terminals({ G: "green", Y: "yellow", "0": "common, to 0 V" }),
+    leads: ["G", "Y", "0"],
+    figures: LEDS(),
+    caution: "Without a resistor before or behind it, an LED burns as soon as it is lit.",
+  },
+  {
+    ...LAMP,
+    id: "lamps-single-pair",
+    name: "Two single lamps, one for each position, commons to 0 V",
+    short: "2 lamps",
+    about: "Two LEDs at their places on the panel's drawing: one is lit at normal, the other at reverse.",
+    terminals: terminals({ N: "lamp for normal", R: "lamp for reverse", "0": "both commons, to 0 V" }),
+    leads: ["N", "R", "0"],
+    colours: ["green", "green"],
+    figures: figuresOf(390),
   },
   {
     ...LAMP,
@@ -96,6 +145,7 @@ export const LAMPS: readonly DeviceType[] = [
     prefix: "DS",
     terminals: terminals({ G: "green", R: "red", P: "common, to plus" }),
     leads: ["G", "R", "P"],
+    colours: ["green", "red"],
     commonPlus: true,
     figures: figuresOf(1200),
   },
@@ -113,6 +163,25 @@ export const LAMPS: readonly DeviceType[] = [
   },
   {
     ...LAMP,
+    id: "fibre-box-input",
+    name: "Fibre-optic box with an input",
+    short: "box",
+    model: "signal-box",
+    colours: ["green", "red"],
+    about:
+      "Shows one aspect while its input is open and the other while a sensor pulls it to 0 V: the lamps are inside, and fibres lead their light to the panel.",
+    place: "layout",
+    prefix: "FB",
+    terminals: terminals({ "+": "supply in", "−": "supply in, 0 V", I: "input, to 0 V for the other aspect" }),
+    figures: {
+      idleOhms: figure(600, "ohm", "the box itself: (12 V at 20 mA)", { origin: "from memory", tolerance: 0.2 }),
+      leastVolts: figure(5, "V", "supply from", { origin: "from memory" }),
+      mostVolts: figure(15, "V", "supply to", { origin: "from memory" }),
+      ...INPUT_FIGURES,
+    },
+  },
+  {
+    ...DARK,
     id: "semaphore-servo",
     name: "Semaphore moved by a servo",
     short: "semaphore",
@@ -130,7 +199,7 @@ export const LAMPS: readonly DeviceType[] = [
     },
   },
   {
-    ...LAMP,
+    ...DARK,
     id: "mechanical-flag",
     name: "Mechanical flag on the throw bar",
     short: "flag",

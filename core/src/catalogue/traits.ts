@@ -24,8 +24,8 @@ export interface Traits {
   asks: Asks | null;
   /** Stays where its coil put it, or only while the coil has current. */
   relay: "held" | "latching" | null;
-  /** What a lamp is: LEDs on wires of their own, LEDs between frog and rails, an arm, or a flag without wires. */
-  shows: "leds" | "frog-leds" | "flag" | null;
+  /** What a lamp is: LEDs on wires of their own, LEDs between frog and rails, a box with an input, or a flag without wires. */
+  shows: "leds" | "frog-leds" | "box" | "flag" | null;
   /** What it is to the track. */
   inTrack: "frog" | "polarity-unit" | "reverser" | "detector" | "spot-sensor" | null;
   /** It does something only while its supply is on. */
@@ -99,6 +99,9 @@ export const TRAITS: Record<Model, Traits> = {
   "touch-button": { ...PLAIN, asks: "signal", takesSupply: true, usualSupply: () => "dc-12" },
   "two-colour-lamp": { ...PLAIN, shows: "leds", takesSupply: true, usualSupply: led },
   "frog-lamps": { ...PLAIN, shows: "frog-leds", takesSupply: true },
+  "signal-box": { ...PLAIN, shows: "box", powered: true, takesSupply: true, usualSupply: () => "dc-12" },
+  "key-switch": PLAIN,
+  "resistor-board": PLAIN,
   frog: { ...PLAIN, inTrack: "frog", takesSupply: true, power: ["L", "R"], usualSupply: () => "track-bus" },
   unwired: { ...PLAIN, shows: "flag" },
 };

@@ -1,4 +1,4 @@
-import { type DeviceType, figure } from "./deviceType.ts";
+import { type DeviceType, figure, numbered, terminals } from "./deviceType.ts";
 
 const WIRING = {
   family: "wiring",
@@ -42,7 +42,32 @@ function cable(cores: number, square: number, gauge: string): DeviceType {
   };
 }
 
-/** Strips and cables of common sizes. */
+const PIECES = 6;
+
+/** Made by the owner on a piece of stripboard: a resistor and another one behind it for each lamp, all on one rail. */
+const RESISTORS: DeviceType = {
+  ...WIRING,
+  id: "resistor-board-6",
+  name: "Resistor board, six pieces on one rail",
+  short: "resistors",
+  model: "resistor-board",
+  prefix: "RN",
+  about:
+    "Two resistors in a row for each lamp, from its common lead to one rail that goes to the supply; a meter fits between the two.",
+  terminals: [
+    ...numbered(PIECES).flatMap((piece) =>
+      terminals({ [`${piece}`]: `piece ${piece}, to a lamp`, [`${piece}j`]: `piece ${piece}, between its resistors` }),
+    ),
+    ...terminals({ C: "rail, common of all pieces" }),
+  ],
+  pieces: PIECES,
+  figures: {
+    firstOhms: figure(150, "ohm", "resistor of a piece next to the lamp", { tolerance: 0.05 }),
+    secondOhms: figure(300, "ohm", "resistor of a piece next to the rail", { tolerance: 0.05 }),
+  },
+};
+
+/** Strips and cables of common sizes, and resistors on a board. */
 export const WIRING_TYPES: readonly DeviceType[] = [
   strip(12),
   strip(6),
@@ -50,4 +75,5 @@ export const WIRING_TYPES: readonly DeviceType[] = [
   cable(4, 0.5, "0.5 mm2"),
   cable(8, 0.5, "0.5 mm2"),
   cable(2, 1.5, "1.5 mm2"),
+  RESISTORS,
 ];

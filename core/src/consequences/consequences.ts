@@ -129,15 +129,19 @@ function assignmentWords(record: RailwayRecord, a: Assignment): string {
     case "driver":
       return `drives ${label(a.motorId)} from ${label(a.deviceId)}${way}`;
     case "control":
-      return `commands ${find(record, "turnout", a.turnoutId)?.label ?? ""}${a.inverse ? ", labelled for the other line" : ""}`;
+      return `commands ${find(record, "turnout", a.turnoutId)?.label ?? ""}${a.inverse ? ", labelled for the other line" : ""}${a.follows ? ", which follows it" : ""}`;
     case "lamp":
-      return `lit by ${label(a.fromId)}${way}${a.crossed ? ", leads exchanged" : ""}`;
+      return `lit by ${label(a.fromId)}${way}${a.coveredAt ? `, covered at ${a.coveredAt}` : ""}${a.crossed ? ", leads exchanged" : ""}`;
     case "frog":
       return `fed by ${label(a.fromId)}${way}${a.crossed ? ", rails exchanged" : ""}`;
     case "input":
       return `reads ${label(a.controlId)} at input ${a.way}`;
     case "block":
       return `watches ${a.block} in rail ${a.rail}`;
+    case "resistor":
+      return `piece ${a.way} in the common of ${label(a.lampId)}`;
+    case "lock":
+      return `locks out ${label(a.controlId)}`;
     case "supply":
       return `feeds ${label(a.toDeviceId)}`;
     case "commands":
@@ -182,7 +186,10 @@ function changedReadings(before: Derived, after: Derived, edits: readonly Edit[]
         found.push({ label: thread.label, what: `${what} ${words}`, from: amps(from), to: amps(to) });
       };
       tell("driver", was.driverAmps, is.driverAmps);
-      tell("lamp", was.lamp?.reverse, is.lamp?.reverse);
+      for (const { device } of thread.lamps) {
+        const [from, to] = [was, is].map(({ lamps }) => lamps.find(({ deviceId }) => deviceId === device.id)?.reverse);
+        tell(device.label, from, to);
+      }
     }
   }
   return found;

@@ -1,3 +1,4 @@
+import { typeOf } from "../catalogue/catalogue.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -11,7 +12,7 @@ export function blocksOf(record: RailwayRecord, detectorId: string): Map<number,
   return blocks;
 }
 
-/** Names the block that a zone watches, in one rail's feed; none for an empty name. */
+/** Names the block that a zone watches, in one rail's feed, or the loop behind a reverser; none for an empty name. */
 export function setBlock(
   record: RailwayRecord,
   detectorId: string,
@@ -25,6 +26,10 @@ export function setBlock(
   if (known && name === "") draft.remove("assignment", known.id);
   else if (known) draft.put("assignment", { ...known, block: name, rail });
   else if (name !== "") draft.assign("block", { deviceId: detectorId, way: zone, block: name, rail });
+  if (typeOf(record, deviceOf(record, detectorId)).zones === undefined)
+    return draft.group(
+      name === "" ? `${label} feeds no named loop` : `${label} feeds ${name}, its side A rail ${rail}`,
+    );
   return draft.group(
     name === "" ? `${label}-${zone} watches nothing` : `${label}-${zone} watches ${name} in rail ${rail}`,
   );

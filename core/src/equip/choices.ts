@@ -37,6 +37,7 @@ export function lampChoices(record: RailwayRecord, turnout: Turnout): Choice[] {
 
 /** Drivers that a turnout may be put on: free outputs first, new boards, bare supplies, outputs in use; last what cannot be. */
 export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[] {
+  if (turnout.movesWith !== null) return unitChoices(record, turnout);
   const checked = (type: DeviceType, choice: Choice) => gated(record, turnout, "driver", type, choice);
   const existing = record.devices.flatMap((device): Choice[] => {
     const type = typeOf(record, device);
@@ -61,6 +62,20 @@ export function driverChoices(record: RailwayRecord, turnout: Turnout): Choice[]
   const supplies = bare.map(({ label }): Choice => ({ text: label, hint: "supply, no discharge unit" }));
   // sorting keeps the order of choices of like rank
   return [...existing, ...added, ...supplies].sort((a, b) => rankOf(a) - rankOf(b));
+}
+
+/** Discharge units for one motor of a pair: its leader's, others that are there, new ones. */
+function unitChoices(record: RailwayRecord, turnout: Turnout): Choice[] {
+  const isUnit = (type: DeviceType) => traitsOf(type).gives === "pulse";
+  const leader = driverOfTurnout(record, turnout.movesWith ?? "")?.deviceId;
+  return [
+    ...record.devices
+      .filter((device) => isUnit(typeOf(record, device)))
+      .map(({ id, label }) => ({ text: label, hint: id === leader ? "the unit of the pair" : "a unit of its own" })),
+    ...typesOfFamily(record, "driver")
+      .filter(isUnit)
+      .map(({ name }) => ({ text: name, hint: "adds one of its own" })),
+  ];
 }
 
 /** Labels of the turnouts that have a motor on each output of a board. */

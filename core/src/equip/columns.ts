@@ -1,5 +1,6 @@
 import { findType, typeOf } from "../catalogue/catalogue.ts";
 import { drivesMotors } from "../catalogue/checkTypes.ts";
+import { traitsOf } from "../catalogue/traits.ts";
 import {
   assignmentsOfDevice,
   assignmentsOfTurnout,
@@ -17,8 +18,18 @@ import { type Choice, controlChoices, driverChoices, frogChoices, lampChoices, m
 import { readControls, writeControls } from "./controls.ts";
 import { addBoardTo } from "./devices.ts";
 import type { Draft } from "./draft.ts";
-import { addressedAt, driverOfTurnout, setAddress, setControl, setDriver, setMotor } from "./equipment.ts";
-import { readFrog, readLamp, setLamp, writeFrog, writeLamp } from "./frogsAndLamps.ts";
+import {
+  addressedAt,
+  driverOfTurnout,
+  mayHaveUnit,
+  setAddress,
+  setControl,
+  setDriver,
+  setMotor,
+  setUnit,
+} from "./equipment.ts";
+import { readFrog, writeFrog } from "./frogs.ts";
+import { readLamps, writeLamps } from "./lamps.ts";
 import { turnoutCalled } from "./turnouts.ts";
 import { typeMeant } from "./typeMeant.ts";
 import { freeWays } from "./ways.ts";
@@ -35,8 +46,15 @@ export interface Column {
   choices?: (record: RailwayRecord, turnout: Turnout) => Choice[];
   /** @throws {RecordError} with a sentence that says what may be typed */
   write: (draft: Draft, turnoutId: string, text: string) => void;
-  /** A turnout that moves with another has no cell here. */
+  /** Said of the leading turnout for all that move with it. */
   leaderOnly?: boolean;
+  /** Whether a turnout that moves with another may say something of its own here all the same. */
+  ownOf?: (record: RailwayRecord, turnout: Turnout) => boolean;
+}
+
+/** Whether a cell is that of a turnout that moves with another, of which its leader's cell tells. */
+export function isToldByLeader({ leaderOnly, ownOf }: Column, record: RailwayRecord, turnout: Turnout): boolean {
+  return leaderOnly === true && turnout.movesWith !== null && !ownOf?.(record, turnout);
 }
 
 /** The columns of the turnout list, as the keyboard grid shows them and as a table from a spreadsheet may bring them. */
@@ -106,6 +124,7 @@ export const COLUMNS: readonly Column[] = [
     choices: driverChoices,
     write: writeDriver,
     leaderOnly: true,
+    ownOf: mayHaveUnit,
   },
   {
     id: "control",
@@ -128,10 +147,9 @@ export const COLUMNS: readonly Column[] = [
     id: "lamp",
     title: "Lamp",
     aliases: ["indicator"],
-    read: readLamp,
+    read: readLamps,
     choices: lampChoices,
-    write: writeLamp,
-    leaderOnly: true,
+    write: writeLamps,
   },
   {
     id: "address",
@@ -217,7 +235,6 @@ function writeMovesWith(draft: Draft, id: string, text: string): void {
     throw recordError(`${turnout.label} leads another turnout, so it cannot follow one.`);
   }
   setControl(draft, id, null);
-  setLamp(draft, id, null);
   draft.put("turnout", { ...turnout, movesWith: leader.id });
   const driver = driverOfTurnout(draft.record, leader.id);
   const hasMotor = assignmentsOfTurnout(draft.record, id, "motor").length > 0;
@@ -225,13 +242,34 @@ function writeMovesWith(draft: Draft, id: string, text: string): void {
 }
 
 function readDriver(record: RailwayRecord, turnout: Turnout): string {
-  const driver = driverOfTurnout(record, turnout.movesWith ?? turnout.id);
+  const driver = driverOfTurnout(record, turnout.id) ?? driverOfTurnout(record, turnout.movesWith ?? turnout.id);
   if (!driver) return "";
   const label = find(record, "device", driver.deviceId)?.label ?? "";
   return wayName(label, driver.way);
 }
 
+/** A unit of its own beside a motor of a pair, or its leader's again. */
+function writeUnit(draft: Draft, turnout: Turnout, text: string): void {
+  const leader = turnoutOf(draft.record, turnout.movesWith ?? "");
+  const refusal = `${turnout.label} is driven with ${leader.label}; it may have a discharge unit of its own, and nothing else.`;
+  if (!mayHaveUnit(draft.record, turnout)) throw recordError(refusal);
+  const shared = driverOfTurnout(draft.record, leader.id);
+  if (text === "" && shared) {
+    setUnit(draft, turnout.id, shared.deviceId);
+    return;
+  }
+  const called = draft.record.devices.find(({ label }) => label.toLowerCase() === text.toLowerCase());
+  const type = called ? typeOf(draft.record, called) : typeMeant(draft.record, "driver", text);
+  if (traitsOf(type).gives !== "pulse") throw recordError(refusal);
+  setUnit(draft, turnout.id, (called ?? addBoardTo(draft, type.id)).id);
+}
+
 function writeDriver(draft: Draft, id: string, text: string): void {
+  const turnout = turnoutOf(draft.record, id);
+  if (turnout.movesWith !== null) {
+    writeUnit(draft, turnout, text);
+    return;
+  }
   if (text === "") {
     setDriver(draft, id, null);
     return;

@@ -16,6 +16,7 @@ export interface WantedControl {
   way?: number | null;
   to?: Position | null;
   inverse?: boolean;
+  follows?: boolean;
   /** The board with numbered inputs that reads it, and the first of them; null for none, as it is when not said. */
   by?: { deviceId: string; way: number } | null;
 }
@@ -29,8 +30,8 @@ export function setControls(draft: Draft, turnoutId: string, wanted: readonly Wa
     const device = deviceFor(draft, turnoutId, each, before);
     if (before) draft.remove("assignment", before.id);
     kept.add(device.id);
-    const { way = null, to = null, inverse = false } = each;
-    draft.assign("control", { deviceId: device.id, turnoutId, way, to, inverse });
+    const { way = null, to = null, inverse = false, follows = false } = each;
+    draft.assign("control", { deviceId: device.id, turnoutId, way, to, inverse, follows });
     feed(draft, device, typeOf(draft.record, device));
     if (each.by === undefined) continue;
     draft.unassign((a) => a.role === "input" && a.controlId === device.id && a.controlWay === way);
@@ -49,7 +50,7 @@ export function takeControlAway(draft: Draft, turnoutId: string, assignmentId: s
   setControls(
     draft,
     turnoutId,
-    rest.map(({ deviceId, way, to, inverse }) => ({ device: { deviceId }, way, to, inverse })),
+    rest.map(({ deviceId, way, to, inverse, follows }) => ({ device: { deviceId }, way, to, inverse, follows })),
   );
 }
 
@@ -98,14 +99,15 @@ function removeUnused(draft: Draft, deviceId: string): void {
 
 /**
  * A turnout's controls as text, several parted by " + ".
- * @example "T1", "T1 + T2 inverse", "B1 by IN1-3", "BD1-1 to N + BD1-2 to R"
+ * @example "T1", "T1 + T2 inverse", "B1 by IN1-3", "BD1-1 to N + BD1-2 to R", "BD1-1 follows by FE1-4"
  */
 export function readControls(record: RailwayRecord, turnout: Turnout): string {
   return assignmentsOfTurnout(record, turnout.id, "control")
-    .map(({ deviceId, way, to, inverse }) => {
+    .map(({ deviceId, way, to, inverse, follows }) => {
       const input = inputOf(record, deviceId, way);
       const words = [`${deviceOf(record, deviceId).label}${way === null ? "" : `-${way}`}`];
       if (inverse) words.push("inverse");
+      if (follows) words.push("follows");
       if (to) words.push(`to ${to}`);
       if (input) words.push(`by ${deviceOf(record, input.deviceId).label}-${input.way}`);
       return words.join(" ");
@@ -131,12 +133,15 @@ export function writeControls(draft: Draft, turnoutId: string, text: string): vo
 function controlMeant(draft: Draft, turnout: Turnout, text: string): WantedControl {
   const [, head = "", by] = /^(.*?)(?:\s+by\s+(\S+))?$/i.exec(text) ?? [];
   const [, named = "", to] = /^(.*?)(?:\s+to\s+([nr]))?$/i.exec(head) ?? [];
-  const inverse = /\sinverse$/i.test(named);
-  const name = named.replace(/\sinverse$/i, "").trim();
+  const [, called = "", ...marks] = /^(.*?)(\sinverse)?(\sfollows)?$/i.exec(named) ?? [];
+  const name = called.trim();
   const how = {
     to: to ? (to.toUpperCase() as Position) : null,
-    inverse,
+    inverse: marks[0] !== undefined,
+    follows: marks[1] !== undefined,
   };
+  if (how.follows && how.to)
+    throw recordError(`"${text}" asks for one position and follows as well. Leave one of the two out.`);
   const read = (deviceId: string, way: number | null): WantedControl => {
     // what reads a control that other turnouts have as well stays until it is said otherwise
     const shared = othersWith(draft.record, deviceId, turnout.id).includes(way);

@@ -51,13 +51,22 @@ export function hangsOn(record: RailwayRecord, deviceId: string): string[] {
         return a.deviceId === deviceId ? [`commands ${label(a.toDeviceId)}`] : [];
       case "input":
         return a.deviceId === deviceId ? [`reads ${label(a.controlId)}`] : [];
+      case "resistor":
+        return a.deviceId === deviceId ? [`holds the resistors of ${label(a.lampId)}`] : [];
+      case "lock":
+        return a.deviceId === deviceId ? [`locks out ${label(a.controlId)}`] : [];
       case "block":
-        return [`watches ${a.block}`];
+        return [`${fitsZones(record, a.deviceId) ? "watches" : "feeds"} ${a.block}`];
       default:
         return [];
     }
   });
   return [...new Set(words)];
+}
+
+function fitsZones(record: RailwayRecord, deviceId: string): boolean {
+  const device = find(record, "device", deviceId);
+  return device !== undefined && requireType(record, device.typeId).zones !== undefined;
 }
 
 /** Removes a device with all that refers to it; a lamp that it lit goes with it. */

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { HEAD, railway, smallRailway, typed } from "../../testing/build.ts";
 import { typeOf } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
+import { Derived } from "../derive.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
 import { COLUMNS } from "./columns.ts";
@@ -49,7 +50,7 @@ it("puts both ends of a crossover on one output, in whichever order it is typed"
   expect([cell(record, "a", "driver"), cell(record, "b", "driver")]).toEqual(["D1-1", "D1-2"]);
   record = typed(record, "b", "with", "A");
   expect(cell(record, "b", "driver")).toBe("D1-1");
-  expect(labels(record)).not.toContain("LP1");
+  expect(labels(record)).toContain("LP1");
   record = typed(record, "a", "driver", "D1-5");
   expect(record.assignments.filter((a) => a.role === "driver").map((a) => a.way)).toEqual([5, 5]);
 });
@@ -71,7 +72,7 @@ it("shares a control when its label is typed and drops the one that commands not
 it.each([
   ["m1", "driver", "D1-9", /D1 has outputs 1 to 8; there is no D1-9/],
   ["m1", "driver", "D7-1", /no board called D7/],
-  ["m2", "driver", "D1-3", /moves with another/],
+  ["m2", "driver", "D1-3", /discharge unit of its own, and nothing else/],
   ["y1", "motor", "coil", /could be more than one motor type; say "twin-coil-under-board", "twin-coil-surface"/],
   ["y1", "motor", "steam", /is no motor type; say/],
   ["y1", "hand", "up", /type left, right or wye/],
@@ -241,4 +242,22 @@ it("says what hangs on a device before it is removed", () => {
   expect(hangsOn(record, id("M1"))).toEqual(["lights LP2"]);
   const spare = edit(record, addBoard(record, "servo-board-4").edits).record;
   expect(hangsOn(spare, "sb1")).toEqual([]);
+});
+
+it("gives the second motor of a pair a discharge unit of its own, which stays beside the leader's", () => {
+  const pair = railway(
+    ["A", "", "twin-coil-surface", "cdu-motor", "toggle-centre-off"],
+    ["B", "A", "twin-coil-surface"],
+  );
+  let record = typed(pair, "b", "driver", "cdu-motor");
+  expect([cell(record, "a", "driver"), cell(record, "b", "driver")]).toEqual(["CU1", "CU2"]);
+  expect(new Derived(record).complete).toEqual(["a"]);
+  record = typed(record, "a", "driver", "cdu");
+  expect([cell(record, "a", "driver"), cell(record, "b", "driver")]).toEqual(["CD1", "CU2"]);
+  // on a decoder's output both go together again
+  expect(cell(typed(record, "a", "driver", "coil-decoder-4"), "b", "driver")).toBe("D1-1");
+  expect(cell(typed(record, "b", "driver", ""), "b", "driver")).toBe("CD1");
+  expect(() => typed(record, "b", "driver", "coil-decoder-4")).toThrow(
+    "B is driven with A; it may have a discharge unit of its own, and nothing else.",
+  );
 });

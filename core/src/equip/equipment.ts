@@ -3,7 +3,7 @@ import { traitsOf, usualSupply } from "../catalogue/traits.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
-import type { Device } from "../record/schemas.ts";
+import type { Device, Turnout } from "../record/schemas.ts";
 import { threadLedBy } from "../schematic/thread.ts";
 import { setControls } from "./controls.ts";
 import { removeDeviceFrom } from "./devices.ts";
@@ -39,7 +39,24 @@ export function setMotor(draft: Draft, turnoutId: string, typeId: string | null)
   if (driver) draft.assign("driver", { deviceId: driver.deviceId, way: driver.way, motorId: motor.id });
 }
 
-/** Puts a turnout's motor, and those that move with it, on a driver; null takes them off. */
+/** Whether a turnout that moves with another, both thrown by pulses of a unit, may have a unit of its own. */
+export function mayHaveUnit(record: RailwayRecord, { id, movesWith }: Turnout): boolean {
+  const [motor] = assignmentsOfTurnout(record, id, "motor");
+  const driver = movesWith === null ? undefined : driverOfTurnout(record, movesWith);
+  if (!motor || !driver) return false;
+  const kind = (deviceId: string) => traitsOf(typeOf(record, deviceOf(record, deviceId)));
+  return kind(motor.deviceId).movedBy === "pulse" && kind(driver.deviceId).gives === "pulse";
+}
+
+/** Puts the motor of one turnout on a discharge unit, whatever drives those that move with it. */
+export function setUnit(draft: Draft, turnoutId: string, unitId: string): void {
+  for (const { deviceId } of assignmentsOfTurnout(draft.record, turnoutId, "motor")) {
+    draft.unassign((a) => a.role === "driver" && a.motorId === deviceId);
+    draft.assign("driver", { deviceId: unitId, way: null, motorId: deviceId });
+  }
+}
+
+/** Puts a turnout's motor, and those that move with it, on a driver; null takes them off. A unit of one's own stays beside another unit. */
 export function setDriver(
   draft: Draft,
   turnoutId: string,
@@ -49,7 +66,12 @@ export function setDriver(
   if (!thread)
     throw recordError("A turnout that moves with another is driven with it. Change the driver of the leading one.");
   if (thread.motors.length === 0) throw recordError(`${thread.label} has no motor yet. Choose a motor first.`);
+  const [first] = thread.motors;
+  const givesPulse =
+    driver && traitsOf(typeOf(draft.record, deviceOf(draft.record, driver.deviceId))).gives === "pulse";
   for (const motor of thread.motors) {
+    const own = motor.driver !== null && motor.driver.device.id !== first?.driver?.device.id;
+    if (own && givesPulse && motor.driver?.way === null) continue;
     draft.unassign((a) => a.role === "driver" && a.motorId === motor.device.id);
     if (driver) draft.assign("driver", { ...driver, motorId: motor.device.id });
   }

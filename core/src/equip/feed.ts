@@ -53,7 +53,12 @@ export function possibleSupplies(record: RailwayRecord, type: DeviceType): Devic
 export function possibleCommands(record: RailwayRecord, type: DeviceType): Device[] {
   const usual = usualCommands(type);
   const wanted = usual && traitsOf(requireType(record, usual)).gives;
-  return wanted ? record.devices.filter((device) => traitsOf(typeOf(record, device)).gives === wanted) : [];
+  const detects = traitsOf(type).inTrack === "detector";
+  return record.devices.filter((device) => {
+    const source = traitsOf(typeOf(record, device));
+    if (traitsOf(type).relay === "held") return typeOf(record, device).family === "lock";
+    return (wanted && source.gives === wanted) || (detects && source.inTrack === "reverser");
+  });
 }
 
 /** Has a device fed by another one than before, or brought its commands; null for none. */
@@ -73,7 +78,11 @@ export function feedFrom(
   setFeeder(draft, device.id, role, fromId);
   const from = fromId === null ? "nothing" : deviceOf(record, fromId).label;
   return draft.group(
-    role === "supply" ? `${device.label} is fed by ${from}` : `${device.label} is commanded by ${from}`,
+    role === "supply"
+      ? `${device.label} is fed by ${from}`
+      : traitsOf(typeOf(record, device)).inTrack === "detector"
+        ? `${device.label} feeds its blocks from ${from}`
+        : `${device.label} is commanded by ${from}`,
   );
 }
 

@@ -68,9 +68,13 @@ describe("filling down", () => {
   });
 
   const all = { ...DRIVING, ...FROGS, ...LAMPS };
-  const alone = ["detector as a button", "servo board behind a decoder"];
+  const alone = [
+    ...["detector as a button", "servo board behind a decoder"],
+    ...["a zone that is followed", "a sensor at the throw bar"],
+  ];
   const plain = Object.keys(all).filter(
-    (name) => !alone.includes(name) && !/two toggles|for each|two motors|two stall|reverser|dual-control/.test(name),
+    (name) =>
+      !alone.includes(name) && !/two toggles|crossover|for each|two motors|two stall|reverser|dual-control/.test(name),
   );
 
   it.each(plain)("equips another turnout like the first, and both work: %s", (name) => {

@@ -1,17 +1,18 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
-import { traitsOf } from "../catalogue/traits.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfTurnout, deviceOf, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Problem, RecordError, recordError } from "../record/problems.ts";
 import type { Turnout } from "../record/schemas.ts";
+import { isSingle } from "../schematic/recipes/controlSides.ts";
 import { inputOf } from "../schematic/thread.ts";
 import { count, list } from "../units/format.ts";
-import { COLUMNS, type Column, writeText } from "./columns.ts";
+import { COLUMNS, type Column, isToldByLeader, writeText } from "./columns.ts";
 import { setControls, type WantedControl } from "./controls.ts";
 import { Draft } from "./draft.ts";
 import { driverOfTurnout } from "./equipment.ts";
+import { readLamps } from "./lamps.ts";
 import { freeInput, freeWays } from "./ways.ts";
 
 /** Columns that make up a turnout's equipment. */
@@ -65,7 +66,7 @@ function filled(
   for (const [place, id] of to.entries()) {
     const turnout = turnoutOf(draft.record, id);
     for (const column of columns) {
-      if (column.leaderOnly && turnout.movesWith) continue;
+      if (isToldByLeader(column, draft.record, turnout)) continue;
       tried(problems, `${turnout.label}, ${column.title}`, () => fill(draft, column, pattern, turnout, place + 1));
     }
   }
@@ -102,7 +103,7 @@ function textFor(record: RailwayRecord, column: Column, from: Turnout, place: nu
     case "driver":
       return driverText(record, from);
     case "lamp":
-      return lampText(record, from, text);
+      return lampText(record, from);
     case "frog":
       return frogText(record, from, text);
     case "address":
@@ -130,7 +131,7 @@ function driverText(record: RailwayRecord, from: Turnout): string {
 /** Controls of the same types, read by the next inputs of the same boards. */
 function controlsLike(draft: Draft, fromId: string): WantedControl[] {
   const { record } = draft;
-  return assignmentsOfTurnout(record, fromId, "control").map(({ deviceId, to, inverse, way }) => {
+  return assignmentsOfTurnout(record, fromId, "control").map(({ deviceId, to, inverse, follows, way }) => {
     const device = deviceOf(record, deviceId);
     const type = typeOf(record, device);
     if (type.family !== "control")
@@ -138,30 +139,40 @@ function controlsLike(draft: Draft, fromId: string): WantedControl[] {
         `${device.label}-${way} commands one turnout only; say which output or zone commands this one.`,
       );
     const input = inputOf(record, deviceId, way);
-    if (!input) return { device: { typeId: type.id }, way, to, inverse, by: null };
-    const inputs = traitsOf(type).asks === "press" || to !== null ? 1 : 2;
+    const how = { device: { typeId: type.id }, way, to, inverse, follows };
+    if (!input) return { ...how, by: null };
+    const inputs = isSingle(type, { to, follows }) ? 1 : 2;
     const free = freeInput(record, input.deviceId, inputs);
     if (free === null)
       throw recordError(`${deviceOf(record, input.deviceId).label} has no free inputs left. Add a board.`);
-    return { device: { typeId: type.id }, way, to, inverse, by: { deviceId: input.deviceId, way: free } };
+    return { ...how, by: { deviceId: input.deviceId, way: free } };
   });
 }
 
 /** A lamp of the same type, lit by the same thing of its own turnout, or by the next outputs of the same board. */
-function lampText(record: RailwayRecord, from: Turnout, text: string): string {
-  const [lamp] = assignmentsOfTurnout(record, from.id, "lamp");
-  if (!lamp) return "";
-  const { id } = typeOf(record, deviceOf(record, lamp.deviceId));
-  const source = / from (.+)$/.exec(text)?.[1];
-  if (!source) return id;
-  const board = deviceOf(record, lamp.fromId);
-  const type = typeOf(record, board);
-  if (type.drives !== "sink") return `${id} from ${source}`;
-  const free = new Set(freeWays(record, board.id, type.outputs));
-  const way =
-    [...free].find((each) => free.has(each + 1) && !free.has(each - 1)) ?? [...free].find((each) => free.has(each + 1));
-  if (way === undefined) throw recordError(`${board.label} has no two free outputs left. Add a board.`);
-  return `${id} from ${board.label}-${way}`;
+function lampText(record: RailwayRecord, from: Turnout): string {
+  const lamps = assignmentsOfTurnout(record, from.id, "lamp");
+  const texts = readLamps(record, from).split(" + ");
+  const taken = new Set<string>();
+  return lamps
+    .map((lamp, index) => {
+      const { id } = typeOf(record, deviceOf(record, lamp.deviceId));
+      const source = / from (.+)$/.exec(texts[index] ?? "")?.[1];
+      if (!source) return id;
+      const board = deviceOf(record, lamp.fromId);
+      const type = typeOf(record, board);
+      if (lamp.coveredAt)
+        throw recordError(`${board.label} sits at one throw bar; say which sensor tells of this one.`);
+      if (type.drives !== "sink") return `${id} from ${source}`;
+      const free = new Set(freeWays(record, board.id, type.outputs).filter((way) => !taken.has(`${board.id} ${way}`)));
+      const way =
+        [...free].find((each) => free.has(each + 1) && !free.has(each - 1)) ??
+        [...free].find((each) => free.has(each + 1));
+      if (way === undefined) throw recordError(`${board.label} has no two free outputs left. Add a board.`);
+      for (const each of [way, way + 1]) taken.add(`${board.id} ${each}`);
+      return `${id} from ${board.label}-${way}`;
+    })
+    .join(" + ");
 }
 
 /** The same contact of its own motor, a helper of the same type, or the next contact of the same board. */
@@ -209,10 +220,10 @@ export function pasteBlock(
       const turnout = turnoutOf(draft.record, turnoutIds[number] ?? "");
       const text = row[index]?.trim();
       // a label cannot be blank, and a blank cell says nothing of a turnout that moves with another
-      if (text === undefined || (text === "" && (column.id === "label" || (column.leaderOnly && turnout.movesWith))))
-        continue;
+      const told = isToldByLeader(column, draft.record, turnout);
+      if (text === undefined || (text === "" && (column.id === "label" || told))) continue;
       if (column.read(draft.record, turnout) === text) continue;
-      if (column.leaderOnly && turnout.movesWith) {
+      if (told && turnout.movesWith) {
         const leader = turnoutOf(draft.record, turnout.movesWith);
         if (column.read(draft.record, leader) === text) continue;
         const where = `Row ${number + 1}, ${column.title} of ${turnout.label}`;

@@ -5,7 +5,7 @@ import { turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Problem, RecordError, recordError } from "../record/problems.ts";
 import { count, list } from "../units/format.ts";
-import { COLUMNS, type Column, columnCalled, writeText } from "./columns.ts";
+import { COLUMNS, type Column, columnCalled, isToldByLeader, writeText } from "./columns.ts";
 import { Draft } from "./draft.ts";
 import { addTurnoutTo, turnoutCalled } from "./turnouts.ts";
 
@@ -108,10 +108,10 @@ function writeColumn(
 ): void {
   for (const { id, row, number } of added) {
     const text = row[at]?.trim() ?? "";
-    const follows = draft.record.turnouts.find((turnout) => turnout.id === id)?.movesWith;
+    const turnout = turnoutOf(draft.record, id);
     if (text === "") continue;
-    if (column.leaderOnly && follows) {
-      const leader = turnoutOf(draft.record, follows);
+    if (isToldByLeader(column, draft.record, turnout) && turnout.movesWith) {
+      const leader = turnoutOf(draft.record, turnout.movesWith);
       // what the leading one has is true of both
       if (text === column.read(draft.record, leader)) continue;
       const { label } = turnoutOf(draft.record, id);

@@ -12,7 +12,7 @@ const MOST_TYPES_CHARACTERS = 1_000_000;
 
 const TypesFile = z.strictObject({
   format: z.literal(TYPES_FORMAT),
-  version: z.literal(2),
+  version: z.literal(3),
   types: z
     .array(OwnType)
     .check(z.minLength(1, "must hold at least one type"), z.maxLength(500, "must hold at most 500 types")),
@@ -20,7 +20,7 @@ const TypesFile = z.strictObject({
 
 /** The owner's own device types as the text of an open file, to be taken into another railway. */
 export function writeTypesFile(record: RailwayRecord): string {
-  return `${JSON.stringify({ format: TYPES_FORMAT, version: 2, types: record.types }, null, 1)}\n`;
+  return `${JSON.stringify({ format: TYPES_FORMAT, version: 3, types: record.types }, null, 1)}\n`;
 }
 
 /**
@@ -44,7 +44,7 @@ export function typesFromFile(record: RailwayRecord, text: string): EditGroup {
       "format",
     ]);
   }
-  const parsed = TypesFile.safeParse(fromVersion1(json));
+  const parsed = TypesFile.safeParse(fromEarlier(json));
   if (!parsed.success) throw new RecordError(problemsOf(parsed.error));
   const draft = new Draft(record);
   const names: string[] = [];
@@ -60,16 +60,17 @@ export function typesFromFile(record: RailwayRecord, text: string): EditGroup {
   return draft.group(`Took in ${names.length === 1 ? `the type ${names[0]}` : `${names.length} device types`}`);
 }
 
-/** A file of version 1 said nothing but figures of its types. */
-function fromVersion1(json: unknown): unknown {
+/** A file of version 1 said nothing but figures of its types; one of version 2 no colours of lamps. */
+function fromEarlier(json: unknown): unknown {
   const file = json as { version?: unknown; types?: unknown };
-  if (file.version !== 1 || !Array.isArray(file.types)) return json;
-  const types = file.types.map((type) => (typeof type === "object" ? { ...type, ...PLAIN_TYPE } : type));
-  return { ...file, version: 2, types };
+  if ((file.version !== 1 && file.version !== 2) || !Array.isArray(file.types)) return json;
+  const more = file.version === 1 ? PLAIN_TYPE : { colours: PLAIN_TYPE.colours };
+  const types = file.types.map((type) => (typeof type === "object" ? { ...type, ...more } : type));
+  return { ...file, version: 3, types };
 }
 
 function isSame(a: OwnType, b: OwnType): boolean {
-  const sorted = ({ basedOn, figures, printed, settings, box }: OwnType) =>
-    JSON.stringify([basedOn, Object.entries(figures).sort(), Object.entries(printed).sort(), settings, box]);
+  const sorted = ({ basedOn, figures, printed, settings, box, colours }: OwnType) =>
+    JSON.stringify([basedOn, Object.entries(figures).sort(), Object.entries(printed).sort(), settings, box, colours]);
   return sorted(a) === sorted(b);
 }

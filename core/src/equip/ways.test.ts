@@ -15,7 +15,7 @@ it("counts outputs that drive, light, feed or command as used", () => {
   const relays = FROGS["a relay board that follows the turnout"]!();
   expect(freeWays(relays, id(relays, "RB1"), 2)).toEqual([2]);
   const commanding = drafted(driven, (draft) =>
-    draft.assign("control", { deviceId: "d1", turnoutId: "b", way: 7, to: null, inverse: false }),
+    draft.assign("control", { deviceId: "d1", turnoutId: "b", way: 7, to: null, inverse: false, follows: false }),
   );
   expect(freeWays(commanding, "d1", 8)).not.toContain(7);
 });
@@ -29,7 +29,14 @@ it("finds a run of free inputs, a single button taking one and others two", () =
   expect(freeInput(two, id(two, "IN1"), 13)).toBeNull();
   const one = drafted(two, (draft) => {
     const button = draft.addDevice("push-button", "B", "panel");
-    draft.assign("control", { deviceId: button.id, turnoutId: "a", way: null, to: "R", inverse: false });
+    draft.assign("control", {
+      deviceId: button.id,
+      turnoutId: "a",
+      way: null,
+      to: "R",
+      inverse: false,
+      follows: false,
+    });
     draft.assign("input", { deviceId: id(two, "IN1"), way: 5, controlId: button.id, controlWay: null });
   });
   expect(freeInput(one, id(two, "IN1"), 3)).toBe(6);
@@ -58,7 +65,7 @@ it("says of every board which of its numbers are in use", () => {
 
 it("never gives a motor an output that commands something else", () => {
   const commanding = drafted(railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "", "stall-motor"]), (draft) =>
-    draft.assign("control", { deviceId: "d1", turnoutId: "b", way: 2, to: null, inverse: false }),
+    draft.assign("control", { deviceId: "d1", turnoutId: "b", way: 2, to: null, inverse: false, follows: false }),
   );
   const put = typed(commanding, "b", "driver", "D1");
   expect(put.assignments.find((a) => a.role === "driver" && a.motorId === "b")).toMatchObject({ way: 3 });

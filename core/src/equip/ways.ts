@@ -31,8 +31,8 @@ export function freeContact(record: RailwayRecord, deviceId: string): number | n
 /** How many inputs in a row a control takes at the board that reads it. */
 export function inputsTaken(record: RailwayRecord, { controlId, controlWay }: AssignmentOf<"input">): number {
   const command = assignmentsOfDevice(record, controlId).find((a) => a.role === "control" && a.way === controlWay);
-  const to = command?.role === "control" ? command.to : null;
-  return isSingle(typeOf(record, deviceOf(record, controlId)), to) ? 1 : 2;
+  const how = command?.role === "control" ? command : { to: null, follows: false };
+  return isSingle(typeOf(record, deviceOf(record, controlId)), how) ? 1 : 2;
 }
 
 /** Numbered inputs of a board by which something is read. */
@@ -45,18 +45,23 @@ function usedInputs(record: RailwayRecord, deviceId: string): Set<number> {
   return used;
 }
 
-/** Zones of a detector, or the spot of a sensor, that command a turnout or watch a block. */
+/** Zones of a detector, or the spot of a sensor, that command a turnout, watch a block or tell a lamp how the blades lie. */
 function usedZones(record: RailwayRecord, deviceId: string): Set<number> {
   return new Set(
-    assignmentsOfDevice(record, deviceId).flatMap((a) =>
-      (a.role === "control" || a.role === "block") && a.deviceId === deviceId ? [a.way ?? 1] : [],
-    ),
+    assignmentsOfDevice(record, deviceId).flatMap((a) => {
+      if (a.role === "lamp") return a.fromId === deviceId ? [1] : [];
+      return (a.role === "control" || a.role === "block") && a.deviceId === deviceId ? [a.way ?? 1] : [];
+    }),
   );
 }
 
 /** Whether each numbered output of a board, or input, or zone of a detector, is in use; none for what has no numbers. */
 export function waysInUse(record: RailwayRecord, deviceId: string): boolean[] {
-  const { outputs, inputs, zones } = typeOf(record, deviceOf(record, deviceId));
+  const { outputs, inputs, zones, pieces } = typeOf(record, deviceOf(record, deviceId));
+  if (pieces !== undefined) {
+    const free = new Set(freePieces(record, deviceId));
+    return numbered(pieces).map((piece) => !free.has(piece));
+  }
   const ways = numbered(inputs ?? zones ?? outputs);
   if (inputs === undefined && zones === undefined) {
     const free = new Set(freeWays(record, deviceId, outputs));
@@ -64,6 +69,16 @@ export function waysInUse(record: RailwayRecord, deviceId: string): boolean[] {
   }
   const used = inputs === undefined ? usedZones(record, deviceId) : usedInputs(record, deviceId);
   return ways.map((way) => used.has(way));
+}
+
+/** Pieces of a resistor board that lie in a lamp's common lead, or those that are free. */
+export function freePieces(record: RailwayRecord, deviceId: string): number[] {
+  const used = new Set(
+    assignmentsOfDevice(record, deviceId).flatMap((a) =>
+      a.role === "resistor" && a.deviceId === deviceId ? [a.way] : [],
+    ),
+  );
+  return numbered(typeOf(record, deviceOf(record, deviceId)).pieces ?? 0).filter((piece) => !used.has(piece));
 }
 
 /** The first of so many inputs in a row that nothing is read by; null when the board has none. */

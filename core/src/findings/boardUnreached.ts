@@ -5,7 +5,7 @@ import { feederOf } from "../record/find.ts";
 import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { made, threadsWith } from "./remedies.ts";
-import { rule } from "./rule.ts";
+import { lampsOf, rule } from "./rule.ts";
 
 interface Unreached {
   board: Fitted;
@@ -25,7 +25,7 @@ export const boardUnreached = rule<Unreached>({
     const driving = new Set(threads.flatMap(({ motors }) => motors.map(({ driver }) => driver?.device.id)));
     const reading = new Set(threads.flatMap((thread) => controlsOf(thread).map(({ reader }) => reader?.device.id)));
     const lighting = new Set(
-      threads.flatMap(({ lamp }) => (lamp && lamp.from.type.outputs > 0 ? [lamp.from.device.id] : [])),
+      lampsOf(threads).flatMap(({ lamp: { from } }) => (from.type.outputs > 0 ? [from.device.id] : [])),
     );
     return record.devices.flatMap((device): Unreached[] => {
       const type = typeOf(record, device);

@@ -1,3 +1,4 @@
+import { typeOf } from "../catalogue/catalogue.ts";
 import { Draft } from "../equip/draft.ts";
 import { assignmentsOfRole, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -57,6 +58,8 @@ function byBus(record: RailwayRecord): Map<string, Block[]> {
   );
   const blocks = new Map<string, Block[]>();
   for (const block of assignmentsOfRole(record, "block")) {
+    // a reverser's loop is fed in both rails
+    if (typeOf(record, deviceOf(record, block.deviceId)).zones === undefined) continue;
     const bus = buses.get(block.deviceId) ?? "";
     blocks.set(bus, [...(blocks.get(bus) ?? []), block]);
   }

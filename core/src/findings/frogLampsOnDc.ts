@@ -1,10 +1,10 @@
 import { traitsOf } from "../catalogue/traits.ts";
-import { setLamp } from "../equip/frogsAndLamps.ts";
+import { changeLamp } from "../equip/lamps.ts";
 import { freeContact } from "../equip/ways.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { made } from "./remedies.ts";
-import { type Remedy, rule } from "./rule.ts";
+import { lampsOf, type Remedy, rule } from "./rule.ts";
 
 interface OnDc {
   thread: Thread;
@@ -20,32 +20,39 @@ export const frogLampsOnDc = rule<OnDc>({
   title: "Lamps between frog and rails are dark half of the time on direct current",
   about:
     "Two LEDs from the frog to the rails face the same way. On digital track power each half cycle lights one of them; on direct current only the one lights whose rail is the more positive, so that one position is dark, and the other one when the train runs back. No resistor and no diode cures that: light the lamp from a contact of the motor with a supply of its own.",
-  look: ({ record, threads }) => threads.flatMap((thread) => onDc(record, thread)),
+  look: ({ record, threads }) => lampsOf(threads).flatMap(({ thread, lamp }) => onDc(record, thread, lamp)),
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp }) => [lamp.device.label],
   turnouts: ({ thread }) => [thread],
   why: ({ lamp, supply }) =>
     `${lamp.device.label} hangs between frog and rails fed by ${supply.device.label}, direct current: one of its LEDs is dark, and the other one when the current is reversed.`,
-  remedies: ({ thread }, { record }) => byContact(record, thread),
+  remedies: ({ thread, lamp }, { record }) => byContact(record, thread, lamp),
 });
 
-/** The lamp of a thread when it hangs between a frog and rails that carry direct current. */
-export function onDc(record: RailwayRecord, thread: Thread): OnDc[] {
-  const { lamp } = thread;
-  if (!lamp || traitsOf(lamp.type).shows !== "frog-leds") return [];
+/** Whether a lamp hangs between a frog and rails that carry direct current. */
+export function hangsOnDc(record: RailwayRecord, lamp: ThreadLamp): boolean {
+  const supply = traitsOf(lamp.type).shows === "frog-leds" ? supplyOf(record, lamp.from.device.id) : null;
+  return traitsOf(supply?.type).gives === "dc";
+}
+
+function onDc(record: RailwayRecord, thread: Thread, lamp: ThreadLamp): OnDc[] {
+  if (traitsOf(lamp.type).shows !== "frog-leds") return [];
   const supply = supplyOf(record, lamp.from.device.id);
   return supply && traitsOf(supply.type).gives === "dc" ? [{ thread, lamp, supply }] : [];
 }
 
 /** A lamp on a contact of the motor that nothing uses yet. */
-function byContact(record: RailwayRecord, { turnout, motors }: Thread): Remedy[] {
+function byContact(record: RailwayRecord, { motors }: Thread, { turnout, device }: ThreadLamp): Remedy[] {
   const motor = motors.find((each) => each.turnout.id === turnout.id);
   const set = motor ? freeContact(record, motor.device.id) : null;
   if (!motor || set === null) return [];
   return [
     made(record, `Light it by S${set} of ${motor.device.label}`, (draft) =>
-      setLamp(draft, turnout.id, { typeId: "lamp-two-colour" }, { deviceId: motor.device.id, way: set }),
+      changeLamp(draft, turnout.id, device.id, {
+        lamp: { typeId: "lamp-two-colour" },
+        source: { deviceId: motor.device.id, way: set },
+      }),
     ),
   ];
 }

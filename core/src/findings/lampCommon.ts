@@ -1,8 +1,9 @@
 import { changeType } from "../equip/devices.ts";
+import { lampIn } from "../readings/threadReading.ts";
 import { terminalName } from "../schematic/nets.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
-import { POSITIONS, rule } from "./rule.ts";
+import { lampsOf, POSITIONS, rule } from "./rule.ts";
 
 interface WrongCommon {
   thread: Thread;
@@ -19,12 +20,11 @@ export const lampCommon = rule<WrongCommon>({
   about:
     "Outputs that pull down to 0 V light a lamp whose common lead goes to plus; one whose common goes to 0 V has no plus at all on them and stays dark. The lamp's common, the output's kind and the resistor's place are looked at together, in the solved circuit.",
   look: ({ threads, reading }) =>
-    threads.flatMap((thread): WrongCommon[] => {
-      const { lamp } = thread;
-      if (lamp?.from.type.drives !== "sink" || lamp.type.commonPlus) return [];
+    lampsOf(threads).flatMap(({ thread, lamp }): WrongCommon[] => {
+      if (lamp.from.type.drives !== "sink" || lamp.type.commonPlus) return [];
       const flows = Math.max(
         ...POSITIONS.flatMap((position) => {
-          const reads = reading(thread, position, "rest").lamp;
+          const reads = lampIn(reading(thread, position, "rest"), lamp);
           return [reads?.normal ?? 0, reads?.reverse ?? 0];
         }),
       );

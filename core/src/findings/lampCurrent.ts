@@ -1,5 +1,6 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { Draft } from "../equip/draft.ts";
+import { lampIn } from "../readings/threadReading.ts";
 import { freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type OwnType, PLAIN_TYPE, type Position } from "../record/schemas.ts";
@@ -8,13 +9,13 @@ import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schemati
 import { amps, ohms, volts } from "../units/format.ts";
 import { preferredAtLeast } from "../units/preferredValues.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
-import { onDc } from "./frogLampsOnDc.ts";
+import { hangsOnDc } from "./frogLampsOnDc.ts";
 import { starvedLamp } from "./lampVoltsLost.ts";
-import { POSITIONS, type Remedy, rule } from "./rule.ts";
+import { lampsOf, POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Lit {
   thread: Thread;
-  lamp: NonNullable<Thread["lamp"]>;
+  lamp: ThreadLamp;
   supply: Fitted;
   position: Position;
   /** Terminal of the one that is lit. */
@@ -36,17 +37,16 @@ export const lampCurrent = rule<Lit>({
     "The resistor takes what the supply has over the LED's own forward voltage; supply volts divided by ohms is not the current. Above its rating a lamp fails early; below half of it a lamp is dim, and below about 1 mA dark. The rule looks at the solved current of the lit colour in both positions.",
   look: (look) => {
     const joined = joinedAtContacts(look.record);
-    return look.threads.flatMap((thread): Lit[] => {
+    return lampsOf(look.threads).flatMap(({ thread, lamp }): Lit[] => {
       const { record, reading } = look;
-      const { lamp } = thread;
-      const supply = lamp && (supplyOf(record, lamp.device.id) ?? supplyOf(record, lamp.from.device.id));
-      if (!lamp?.type.leads || !supply || !canLight(lamp)) return [];
+      const supply = supplyOf(record, lamp.device.id) ?? supplyOf(record, lamp.from.device.id);
+      if (!lamp.type.leads || !supply || !canLight(lamp)) return [];
       // what wires take, or a contact that serves two things, has another finding and another cure
-      if (starvedLamp(look, thread) || joined.has(lamp.device.id) || onDc(record, thread).length > 0) return [];
+      if (starvedLamp(look, thread, lamp) || joined.has(lamp.device.id) || hangsOnDc(record, lamp)) return [];
       const leads = lamp.type.leads;
       const rated = figureValue(lamp.type, "ratedAmps");
       const lit = POSITIONS.map((position): Lit => {
-        const reads = reading(thread, position, "rest").lamp ?? { normal: 0, reverse: 0 };
+        const reads = lampIn(reading(thread, position, "rest"), lamp) ?? { normal: 0, reverse: 0 };
         const side = reads.normal >= reads.reverse ? "normal" : "reverse";
         return { thread, lamp, supply, position, lead: leads[side === "normal" ? 0 : 1], amps: reads[side], rated };
       });
@@ -59,9 +59,10 @@ export const lampCurrent = rule<Lit>({
   terminals: ({ lamp, lead }) => [terminalName(lamp.device.label, lead)],
   turnouts: ({ thread }) => [thread],
   why: ({ lamp, supply, position, lead, amps: flows, rated }) => {
-    const colour = lamp.type.terminals.find(({ name }) => name === lead)?.about.split(",")[0];
-    const resistor = ohms(figureValue(lamp.type, "resistorOhms"));
-    const lit = `${lamp.device.label} takes ${amps(flows)} in ${colour} at ${position}, from ${supply.device.label} through ${resistor}`;
+    const colour = lamp.type.colours?.[lead === lamp.type.leads?.[0] ? 0 : 1];
+    const total = resistorOf(lamp);
+    const through = total > 0 ? `through ${ohms(total)}` : "without a resistor";
+    const lit = `${lamp.device.label} takes ${amps(flows)} in ${colour} at ${position}, from ${supply.device.label} ${through}`;
     if (flows > rated) return `${lit}; it is rated ${amps(rated)}.`;
     return `${lit}; ${flows < figureValue(lamp.type, "leastAmps") ? "that is dark" : `below ${amps(rated / 2)} it is dim`}.`;
   },
@@ -75,23 +76,40 @@ function canLight({ type, assignment, from }: ThreadLamp): boolean {
   return !byContact || (assignment.way ?? 1) <= from.type.contactSets;
 }
 
+/** Ohms in the way of one colour's current: in its lead, in the common lead, on a resistor board. */
+function resistorOf({ type, resistor }: ThreadLamp): number {
+  const own = type.figures.resistorOhms?.value ?? type.figures.commonOhms?.value ?? 0;
+  return own + pieceOhms(resistor);
+}
+
+function pieceOhms(piece: ThreadLamp["resistor"]): number {
+  return piece ? figureValue(piece.type, "firstOhms") + figureValue(piece.type, "secondOhms") : 0;
+}
+
+/** A lamp that is sold with a resistor, in place of one without. */
+const WITH_RESISTOR = "lamp-two-colour";
+
 /** Fits the standard resistor for three quarters of the rated current, as an own type which other lamps can share. */
 function fitResistor(record: RailwayRecord, { lamp, supply, rated }: Lit): Remedy {
   const forward = Math.min(figureValue(lamp.type, "greenVolts"), figureValue(lamp.type, "yellowVolts"));
   const left = Math.max(figureValue(supply.type, "volts") - forward, 0.1);
-  const chosen = preferredAtLeast(left / (rated * AIM_SHARE), "E24");
-  const name = `Two-colour lamp with ${ohms(chosen)}, for ${volts(figureValue(supply.type, "volts"))}`;
+  const chosen = preferredAtLeast(Math.max(left / (rated * AIM_SHARE) - pieceOhms(lamp.resistor), 1), "E24");
+  const inCommon = lamp.type.figures.commonOhms !== undefined;
+  const bare = !inCommon && lamp.type.figures.resistorOhms === undefined;
+  const colours = lamp.type.colours ? ` (${lamp.type.colours.join(" and ")})` : "";
+  const name = `Lamp with ${ohms(chosen)}${inCommon ? " in its common" : ""}, for ${volts(figureValue(supply.type, "volts"))}${colours}`;
   const draft = new Draft(record);
-  let own = record.types.find((type) => type.name === name);
+  const model = bare ? WITH_RESISTOR : (record.types.find(({ id }) => id === lamp.type.id)?.basedOn ?? lamp.type.id);
+  let own = record.types.find((type) => type.name === name && type.basedOn === model);
   if (!own) {
     const basis = record.types.find((type) => type.id === lamp.type.id);
     own = {
       ...PLAIN_TYPE,
       ...basis,
       id: freshId(record, "type", `lamp-${chosen}-ohm`),
-      basedOn: basis?.basedOn ?? lamp.type.id,
+      basedOn: model,
       name,
-      figures: { ...basis?.figures, resistorOhms: chosen },
+      figures: { ...basis?.figures, [inCommon ? "commonOhms" : "resistorOhms"]: chosen },
     } satisfies OwnType;
     draft.put("type", own);
   }

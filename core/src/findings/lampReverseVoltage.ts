@@ -1,11 +1,12 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
+import { lampIn } from "../readings/threadReading.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
-import { onDc } from "./frogLampsOnDc.ts";
-import { POSITIONS, rule } from "./rule.ts";
+import { hangsOnDc } from "./frogLampsOnDc.ts";
+import { lampsOf, POSITIONS, rule } from "./rule.ts";
 
 interface Backwards {
   thread: Thread;
@@ -24,12 +25,11 @@ export const lampReverseVoltage = rule<Backwards>({
     "An LED lets nothing through backwards, and so takes the whole voltage on itself. On digital track power that happens half of the time. Most LEDs are rated for 5 V backwards; a diode the other way round beside each keeps it to less than one. The rule solves both half cycles.",
   look: ({ record, threads, reading }) => {
     const joined = joinedAtContacts(record);
-    return threads.flatMap((thread): Backwards[] => {
-      const { lamp } = thread;
-      if (!lamp?.type.figures.bearsVolts || joined.has(lamp.device.id) || onDc(record, thread).length > 0) return [];
+    return lampsOf(threads).flatMap(({ thread, lamp }): Backwards[] => {
+      if (!lamp.type.figures.bearsVolts || joined.has(lamp.device.id) || hangsOnDc(record, lamp)) return [];
       const bears = figureValue(lamp.type, "bearsVolts");
       const sees = Math.max(
-        ...POSITIONS.map((position) => reading(thread, position, "rest").lamp?.backwardsVolts ?? 0),
+        ...POSITIONS.map((position) => lampIn(reading(thread, position, "rest"), lamp)?.backwardsVolts ?? 0),
       );
       return sees > bears ? [{ thread, lamp, sees, bears }] : [];
     });

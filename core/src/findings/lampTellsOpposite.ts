@@ -5,7 +5,7 @@ import { NEVER, turnAt } from "../sense/edits.ts";
 import { hasTurns, type Ledger, type Link, ledgerOf } from "../sense/ledger.ts";
 import { PLACES } from "../sense/places.ts";
 import { list } from "../units/format.ts";
-import { type Remedy, rule } from "./rule.ts";
+import { lampsOf, type Remedy, rule } from "./rule.ts";
 
 interface Opposite {
   thread: Thread;
@@ -22,20 +22,19 @@ export const lampTellsOpposite = rule<Opposite>({
   about:
     "By the sense ledger the lamp is turned once more than the blades are: its leads are exchanged, or the contact that lights it makes on the other side. Where both are so, it is right; then say what the contact does, and the finding goes.",
   look: ({ record, threads }) =>
-    threads.flatMap((thread): Opposite[] => {
-      const { lamp } = thread;
-      if (!lamp || !hasTurns(record, thread)) return [];
+    lampsOf(threads).flatMap(({ thread, lamp }): Opposite[] => {
+      if (!hasTurns(record, thread)) return [];
       const ledger = ledgerOf(record, thread);
-      return isOpposite(ledger) ? [{ thread, lamp, causes: causesOf(ledger) }] : [];
+      return isOpposite(ledger, lamp) ? [{ thread, lamp, causes: causesOf(ledger, lamp) }] : [];
     }),
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp }) => [lamp.device.label],
   turnouts: ({ thread }) => [thread],
-  why: ({ thread, lamp, causes }) => {
+  why: ({ lamp, causes }) => {
     const places = causes.map(({ link, at }) => `${PLACES[link].name} at ${at}`);
     const many = causes.length > 1 || causes.some(({ link }) => PLACES[link].many);
-    return `With ${thread.label} at N, ${lamp.device.label} tells R: the ${list(places)} ${many ? "are" : "is"} turned.`;
+    return `With ${lamp.turnout.label} at N, ${lamp.device.label} tells R: the ${list(places)} ${many ? "are" : "is"} turned.`;
   },
   remedies: ({ thread, lamp }, { record }) => [
     swapLeads(record, lamp),
@@ -44,17 +43,23 @@ export const lampTellsOpposite = rule<Opposite>({
 });
 
 /** The lamp differs from the blades of the turnout whose lamp it is, by the first of its controls. */
-function isOpposite({ outcomes }: Ledger): boolean {
-  const lamp = outcomes.find(({ what }) => what === "lamp");
-  const blades = outcomes.find(({ what }) => what === "blades");
+function isOpposite(ledger: Ledger, of: ThreadLamp): boolean {
+  const { lamp, blades } = outcomesOf(ledger, of);
   return lamp !== undefined && blades !== undefined && lamp.wrong !== blades.wrong;
 }
 
+function outcomesOf({ outcomes }: Ledger, { device, turnout }: ThreadLamp) {
+  return {
+    lamp: outcomes.find(({ what, thingId }) => what === "lamp" && thingId === device.id),
+    blades: outcomes.find(({ what, thingId }) => what === "blades" && thingId === turnout.id),
+  };
+}
+
 /** What turns the one and not the other. */
-function causesOf({ links, outcomes }: Ledger): Link[] {
-  const lamp = outcomes.find(({ what }) => what === "lamp")?.chain ?? [];
-  const blades = outcomes.find(({ what }) => what === "blades")?.chain ?? [];
-  return links.filter(({ key, inverts }) => inverts && lamp.includes(key) !== blades.includes(key));
+function causesOf(ledger: Ledger, of: ThreadLamp): Link[] {
+  const { lamp, blades } = outcomesOf(ledger, of);
+  const turns = (chain: readonly string[] = [], key: string) => chain.includes(key);
+  return ledger.links.filter(({ key, inverts }) => inverts && turns(lamp?.chain, key) !== turns(blades?.chain, key));
 }
 
 function swapLeads(record: RailwayRecord, { device, assignment }: ThreadLamp): Remedy {

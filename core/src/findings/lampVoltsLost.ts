@@ -1,8 +1,9 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { lampIn } from "../readings/threadReading.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { count, volts } from "../units/format.ts";
 import { layThicker, splitSupply } from "./remedies.ts";
-import { type Look, POSITIONS, rule } from "./rule.ts";
+import { type Look, lampsOf, POSITIONS, rule } from "./rule.ts";
 
 /** Share of a supply's volts lost in wires from which they and not the resistor are why a lamp is dim (common practice). */
 const LOST_SHARE = 0.1;
@@ -32,8 +33,8 @@ export const lampVoltsLost = rule<Lost>({
     "Lamps that share a supply hang on wires that go on from turnout to turnout, and what each of them takes flows through all wires before it: the volts lost grow with the square of their number. No resistor cures that. The rule looks at the solved volts behind each lamp's contact where its current is below half of what it is rated for; feed the far half from a supply of its own, or lay thicker wire.",
   look: (look) => {
     const bySupply = new Map<string, Lost>();
-    for (const thread of look.threads) {
-      const starved = starvedLamp(look, thread);
+    for (const { thread, lamp } of lampsOf(look.threads)) {
+      const starved = starvedLamp(look, thread, lamp);
       if (!starved) continue;
       const { supply } = starved;
       const known = bySupply.get(supply.device.id) ?? { supply, lamps: [] };
@@ -55,19 +56,18 @@ export const lampVoltsLost = rule<Lost>({
   remedies: ({ supply }, { record }) => [...splitSupply(record, supply), ...layThicker(record, "wireGauge")],
 });
 
-/** The lamp of a thread when it is dim for want of volts; null when it is bright, or dim for another reason. */
-export function starvedLamp(look: Look, thread: Thread): Starved | null {
-  return look.remember(thread, "starved lamp", () => findStarved(look, thread));
+/** A lamp when it is dim for want of volts; null when it is bright, or dim for another reason. */
+export function starvedLamp(look: Look, thread: Thread, lamp: ThreadLamp): Starved | null {
+  return look.remember(thread, `starved ${lamp.device.id}`, () => findStarved(look, thread, lamp));
 }
 
-function findStarved({ record, reading }: Look, thread: Thread): Starved | null {
-  const { lamp } = thread;
-  const supply = lamp && supplyOf(record, lamp.device.id);
-  if (!lamp?.type.leads || !supply) return null;
+function findStarved({ record, reading }: Look, thread: Thread, lamp: ThreadLamp): Starved | null {
+  const supply = supplyOf(record, lamp.device.id);
+  if (!lamp.type.leads || !supply) return null;
   let arriving = Number.POSITIVE_INFINITY;
   let dimmest = Number.POSITIVE_INFINITY;
   for (const position of POSITIONS) {
-    const reads = reading(thread, position, "rest").lamp;
+    const reads = lampIn(reading(thread, position, "rest"), lamp);
     if (reads?.contactVolts == null) return null;
     arriving = Math.min(arriving, Math.abs(reads.contactVolts));
     dimmest = Math.min(dimmest, Math.max(reads.normal, reads.reverse));

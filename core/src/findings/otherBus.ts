@@ -24,7 +24,9 @@ export const otherBus = rule<Apart>({
     "Events travel on one control bus. A board that hangs on another bus never hears them, however it was taught, unless a bridge joins the two. The rule compares the bus of the node that reads a control with the bus of the board that drives the motor or lights the lamp.",
   look: ({ record, threads }) =>
     threads.flatMap((thread) => {
-      const told = [thread.motors[0]?.driver, thread.lamp?.from].filter((board) => board?.type.hears === "bus");
+      const told = [thread.motors[0]?.driver, ...thread.lamps.map(({ from }) => from)].filter(
+        (board) => board?.type.hears === "bus",
+      );
       return controlsOf(thread).flatMap(({ reader }) =>
         told.flatMap((board): Apart[] => {
           const [from, to] = [reader && busOf(record, reader.device.id), board && busOf(record, board.device.id)];

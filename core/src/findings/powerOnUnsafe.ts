@@ -1,4 +1,4 @@
-import { setFrog } from "../equip/frogsAndLamps.ts";
+import { setFrog } from "../equip/frogs.ts";
 import { freeContact } from "../equip/ways.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";

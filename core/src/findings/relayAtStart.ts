@@ -26,8 +26,9 @@ export const relayAtStart = rule<Starting>({
       if (traitsOf(typeOf(record, controller)).gives !== "pins") return [];
       const board = deviceOf(record, toDeviceId);
       const fed = threads.filter(
-        ({ frogs, lamp }) =>
-          frogs.some(({ from }) => from?.device.id === board.id) || lamp?.from.device.id === board.id,
+        ({ frogs, lamps }) =>
+          frogs.some(({ from }) => from?.device.id === board.id) ||
+          lamps.some(({ from }) => from.device.id === board.id),
       );
       return fed.length > 0 ? [{ board, controller, threads: fed }] : [];
     }),

@@ -10,7 +10,7 @@ import type { EditGroup } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
 import type { Position } from "../record/schemas.ts";
-import type { Thread } from "../schematic/thread.ts";
+import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 
 /** stop: will burn, short or not work. look: doubtful, or beyond good practice. note: worth knowing. */
 export type Severity = "stop" | "look" | "note";
@@ -172,3 +172,8 @@ export const FINDING_STAGES = ["equip", "loom", "numbers"] as const;
 export type FindingStage = (typeof FINDING_STAGES)[number];
 
 export const POSITIONS: readonly Position[] = ["N", "R"];
+
+/** All lamps of threads, each with its thread. */
+export function lampsOf(threads: readonly Thread[]): { thread: Thread; lamp: ThreadLamp }[] {
+  return threads.flatMap((thread) => thread.lamps.map((lamp) => ({ thread, lamp })));
+}

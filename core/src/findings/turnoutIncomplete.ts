@@ -6,7 +6,8 @@ import { addBoardTo } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setControl, setDriver, setMotor } from "../equip/equipment.ts";
 import { feed, usualCommands } from "../equip/feed.ts";
-import { setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
+import { writeFrog } from "../equip/frogs.ts";
+import { takeLampAway } from "../equip/lamps.ts";
 import { freeWays } from "../equip/ways.ts";
 import { feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -84,7 +85,7 @@ export function missingParts(record: RailwayRecord, thread: Thread): Missing[] {
     ...missingDriver(record, thread),
     ...missingControl(thread),
     ...missingForFrogs(thread),
-    ...missingForLamp(record, thread),
+    ...thread.lamps.flatMap((lamp) => missingForLamp(record, lamp)),
   ];
 }
 
@@ -207,14 +208,14 @@ function missingForFrogs({ frogs }: Thread): Missing[] {
   });
 }
 
-function missingForLamp(record: RailwayRecord, { lamp, turnout }: Thread): Missing[] {
-  if (!lamp) return [];
+function missingForLamp(record: RailwayRecord, lamp: ThreadLamp): Missing[] {
+  const { turnout } = lamp;
   const { device: motor, type } = lamp.from;
   const byContact = type.family === "motor" || type.contactSets > 0;
-  if (!lamp.type.leads || !byContact) return missingSource(record, lamp, turnout.id);
+  if (!lamp.type.leads || !byContact) return missingSource(record, lamp);
   const way = lamp.assignment.way ?? 1;
   const takeAway = () => [
-    remedy(record, `Take ${lamp.device.label} away`, (draft) => setLamp(draft, turnout.id, null)),
+    remedy(record, `Take ${lamp.device.label} away`, (draft) => takeLampAway(draft, lamp.assignment.id)),
   ];
   if (way > type.contactSets) {
     return [
@@ -251,17 +252,30 @@ function missingForLamp(record: RailwayRecord, { lamp, turnout }: Thread): Missi
   return [];
 }
 
+/** A box with an input and the sensor that tells it, each without a supply. */
+function missingPower(record: RailwayRecord, things: readonly Fitted[]): Missing[] {
+  return things
+    .filter(({ device }) => !supplyOf(record, device.id))
+    .map(({ device, type }) => ({
+      column: "lamp" as const,
+      words: `has ${device.label} without a supply`,
+      remedies: () => [remedy(record, `Feed ${device.label} with 12 V DC`, (draft) => feed(draft, device, type))],
+    }));
+}
+
 /** What a lamp lacks that is lit by something else than a contact. */
-function missingSource(record: RailwayRecord, lamp: ThreadLamp, turnoutId: string): Missing[] {
+function missingSource(record: RailwayRecord, lamp: ThreadLamp): Missing[] {
   const { from, device, type } = lamp;
-  if (traitsOf(type).shows === "flag" || traitsOf(from.type).inTrack === "frog") return [];
-  const fits = traitsOf(type).movedBy === "signal" ? from.type.drives === "servo" : outputEnds(lamp, 1) !== null;
+  const { movedBy, shows } = traitsOf(type);
+  if (shows === "flag" || traitsOf(from.type).inTrack === "frog") return [];
+  if (shows === "box" && traitsOf(from.type).inTrack === "spot-sensor") return missingPower(record, [lamp, from]);
+  const fits = movedBy === "signal" ? from.type.drives === "servo" : shows === "leds" && outputEnds(lamp, 1) !== null;
   if (fits) return [];
   return [
     {
       column: "lamp" as const,
       words: `has ${traitsOf(type).movedBy === "signal" ? "an arm" : "a lamp"}, ${device.label}, that ${from.device.label} cannot ${traitsOf(type).movedBy === "signal" ? "move" : "light"}`,
-      remedies: () => [remedy(record, `Take ${device.label} away`, (draft) => setLamp(draft, turnoutId, null))],
+      remedies: () => [remedy(record, `Take ${device.label} away`, (draft) => takeLampAway(draft, lamp.assignment.id))],
     },
   ];
 }

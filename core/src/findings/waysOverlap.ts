@@ -73,7 +73,7 @@ function threadsOf(record: RailwayRecord, threads: readonly Thread[], uses: read
   const ids = new Set(uses.map(({ id }) => id));
   return threads.filter(
     (thread) =>
-      (thread.lamp && ids.has(thread.lamp.assignment.id)) ||
+      thread.lamps.some(({ assignment }) => ids.has(assignment.id)) ||
       controlsOf(thread).some(({ device, assignment }) =>
         ids.has(inputOf(record, device.id, assignment.way)?.id ?? ""),
       ),

@@ -23,7 +23,14 @@ it("finds two reversing toggles on one motor, thrown opposite ways, and only the
   expect(wrong(one)).toEqual([]);
   const two = drafted(one, (draft) => {
     const toggle = draft.addDevice("toggle-reversing", "T", "panel");
-    draft.assign("control", { deviceId: toggle.id, turnoutId: "a", way: null, to: null, inverse: false });
+    draft.assign("control", {
+      deviceId: toggle.id,
+      turnoutId: "a",
+      way: null,
+      to: null,
+      inverse: false,
+      follows: false,
+    });
   });
   const short = wrong(two).filter(({ kind }) => kind === "short");
   expect(short.map(({ label, when }) => `${label} ${when}`)).toEqual(["PS1 with T1 at N and T2 at R"]);

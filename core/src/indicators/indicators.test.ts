@@ -4,7 +4,6 @@ import { DRIVING, LAMPS, semaphore } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { knowledgeOf } from "./knowledge.ts";
-import { situationsOf } from "./situations.ts";
 
 const first = (record: RailwayRecord) => {
   const derived = new Derived(record);
@@ -14,7 +13,7 @@ const first = (record: RailwayRecord) => {
 const table = (record: RailwayRecord) => {
   const { derived, thread } = first(record);
   return Object.fromEntries(
-    situationsOf(derived.circuitry, thread).map(({ what, N, R, tells }) => [what, `${N} / ${R}, ${tells}`]),
+    derived.situations(thread)[0]!.rows.map(({ what, N, R, tells }) => [what, `${N} / ${R}, ${tells}`]),
   );
 };
 
@@ -34,13 +33,14 @@ const KNOWN: [string, () => RailwayRecord, string][] = [
 ];
 
 it.each(KNOWN)("says what a lamp knows that is lit by %s", (_by, make, knows) => {
-  expect(knowledgeOf(first(make()).thread)?.knows).toBe(knows);
+  const { thread } = first(make());
+  expect(knowledgeOf(thread, thread.lamps[0]!).knows).toBe(knows);
 });
 
 it("says nothing of a turnout without a lamp", () => {
   const { derived, thread } = first(DRIVING["decoder output, one motor"]!());
-  expect(knowledgeOf(thread)).toBeNull();
-  expect(situationsOf(derived.circuitry, thread)).toEqual([]);
+  expect(thread.lamps).toEqual([]);
+  expect(derived.situations(thread)).toEqual([]);
 });
 
 it("shows what a lamp on a contact does when a wire is open, shorted or without power", () => {
@@ -113,7 +113,7 @@ describe("lying is not asking", () => {
   it("passes no verdict on lamps at a frog while the hand is unknown", () => {
     const record = typed(LAMPS["the frog"]!(), "a", "hand", "unknown");
     const { derived, thread } = first(record);
-    expect(new Set(situationsOf(derived.circuitry, thread).map(({ tells }) => tells))).toEqual(new Set(["nothing"]));
+    expect(new Set(derived.situations(thread)[0]!.rows.map(({ tells }) => tells))).toEqual(new Set(["nothing"]));
     expect(derived.reading(thread, "R", "rest").frogs[0]).toMatchObject({ wanted: null });
     expect(derived.sheet("a").filter(({ step }) => /^(frog|lamp)-/.test(step.key))).toEqual([]);
     expect(derived.findings.filter(({ ruleId }) => ruleId === "frog-wrong-rail")).toEqual([]);

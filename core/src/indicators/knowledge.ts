@@ -3,7 +3,7 @@ import { isRelay } from "../schematic/recipes/relayBesideMotor.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 
 /** What a lamp follows, the closest to the blades last. */
-export type Knows = "command" | "arm" | "frog" | "last train" | "blades";
+export type Knows = "command" | "arm" | "frog" | "last train" | "sensor" | "blades";
 
 /** What a lamp follows, and what it therefore cannot tell. */
 export interface Knowledge {
@@ -29,18 +29,22 @@ const KNOWLEDGE: Record<Knows, Omit<Knowledge, "knows">> = {
     words: "what the last train made the polarity unit do",
     cannot: "anything until a wheel has run over the frog: after a throw it still shows the road before",
   },
+  sensor: {
+    words: "the blades, by a sensor at the throw bar",
+    cannot: "whether they close tightly, nor dust or sunlight on the sensor from the bar",
+  },
   blades: { words: "the blades themselves", cannot: "whether they close tightly" },
 };
 
-/** What the lamp of a thread knows; null when it has none. */
-export function knowledgeOf({ lamp, frogs }: Thread): Knowledge | null {
-  if (!lamp) return null;
+/** What a lamp of a thread knows. */
+export function knowledgeOf({ frogs }: Thread, lamp: ThreadLamp): Knowledge {
   const knows = knownBy(lamp, frogs);
   return { knows, ...KNOWLEDGE[knows] };
 }
 
 function knownBy({ type, from }: ThreadLamp, frogs: Thread["frogs"]): Knows {
   if (traitsOf(type).shows === "flag") return "blades";
+  if (traitsOf(from.type).inTrack === "spot-sensor") return "sensor";
   if (traitsOf(from.type).inTrack === "frog") {
     const frog = frogs.find(({ device }) => device.id === from.device.id);
     return traitsOf(frog?.from?.type).inTrack === "polarity-unit" ? "last train" : "frog";

@@ -107,7 +107,9 @@ function supplyGives(record: RailwayRecord, deviceId: string): Gives | null {
 }
 
 function lampsOn(threads: readonly Thread[], deviceId: string): string[] {
-  return threads.flatMap(({ lamp }) => (lamp?.from.device.id === deviceId ? [lamp.device.label] : []));
+  return threads.flatMap(({ lamps }) =>
+    lamps.flatMap(({ from, device }) => (from.device.id === deviceId ? [device.label] : [])),
+  );
 }
 
 /** How a start of day brings the turnouts on one supply to a known state without asking too much of it. */

@@ -1,9 +1,10 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
+import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Element } from "../circuit/elements.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import { type Circuitry, type Extra, SHORT_OHMS } from "../readings/circuitry.ts";
-import type { RailwayState } from "../readings/states.ts";
+import { type RailwayState, turnedIf } from "../readings/states.ts";
 import { AT_REST, stateFor } from "../readings/threadReading.ts";
 import type { Position } from "../record/schemas.ts";
 import { controlsOf, supplyOf, type Thread, type ThreadFrog, type ThreadLamp } from "../schematic/thread.ts";
@@ -11,6 +12,12 @@ import { type Knows, knowledgeOf } from "./knowledge.ts";
 
 /** What an indicator shows: a position, both at once, nothing, or whatever it showed before. */
 export type Shows = Position | "both" | "dark" | "as before";
+
+/** What one lamp of a thread shows, situation by situation. */
+export interface LampSituations {
+  lampId: string;
+  rows: Situation[];
+}
 
 /** What an indicator shows in one situation, while the turnout lies at normal and at reverse. */
 export interface Situation {
@@ -22,16 +29,19 @@ export interface Situation {
 }
 
 /**
- * What the lamp of a thread shows when all is well and when something is not: each wire open, each two wires shorted, no
+ * What a lamp of a thread shows when all is well and when something is not: each wire open, each two wires shorted, no
  * power, a dead frog - from the solved circuit of that state - and what follows from what it knows: a motor that sticks, a
  * link that came off, the computer off.
  */
-export function situationsOf(circuitry: Circuitry, thread: Thread): Situation[] {
-  const { lamp } = thread;
-  const knowledge = knowledgeOf(thread);
-  if (!lamp || !knowledge) return [];
-  const looked = { circuitry, thread, lamp, knows: knowledge.knows, lies: liesOf(circuitry, thread, lamp) };
-  const rows = [...(lamp.type.leads ? wiredFaults(looked) : unwiredFaults(looked)), ...beyondWires(looked)];
+export function situationsOf(circuitry: Circuitry, thread: Thread, lamp: ThreadLamp): Situation[] {
+  const { knows } = knowledgeOf(thread, lamp);
+  const looked = { circuitry, thread, lamp, knows, lies: liesOf(circuitry, thread, lamp) };
+  const faults = lamp.type.leads
+    ? wiredFaults(looked)
+    : traitsOf(lamp.type).shows === "box"
+      ? boxFaults(looked)
+      : unwiredFaults(looked);
+  const rows = [...faults, ...beyondWires(looked)];
   const frog = frogOf(looked);
   // which lamp should light at a frog hangs on the hand
   return frog?.turnout.hand === "unknown" ? rows.map((row) => ({ ...row, tells: "nothing" as const })) : rows;
@@ -47,7 +57,7 @@ interface Looked {
   lies: Record<Position, Position>;
 }
 
-function liesOf(circuitry: Circuitry, { motors, turnout }: Thread, { from }: ThreadLamp): Looked["lies"] {
+function liesOf(circuitry: Circuitry, { motors }: Thread, { from, turnout }: ThreadLamp): Looked["lies"] {
   const motor =
     motors.find(({ device }) => device.id === from.device.id) ?? motors.find((each) => each.turnout.id === turnout.id);
   const at = (position: Position) =>
@@ -70,7 +80,7 @@ function wiredFaults(looked: Looked): Situation[] {
   const { device, type, from } = lamp;
   const [normal, reverse, common] = type.leads as readonly [string, string, string];
   const key = (lead: string) => `${device.id}:${lead}`;
-  const name = (lead: string) => type.terminals.find((each) => each.name === lead)?.about.split(",")[0] ?? lead;
+  const name = (lead: string) => nameOfLead(type, lead);
   const at = (position: Position, extra: Extra, off = false) =>
     shown(circuitry, lamp, { ...stateFor(thread, position, "rest"), off }, extra);
   const both = (what: string, extra: Extra, off = false) =>
@@ -97,6 +107,13 @@ function wiredFaults(looked: Looked): Situation[] {
   ];
 }
 
+/** What a lamp's lead is called: by the colour that it lights. */
+function nameOfLead({ leads, colours }: DeviceType, lead: string): string {
+  const [normal, reverse] = colours ?? ["normal", "reverse"];
+  if (normal === reverse) return lead === leads?.[0] ? "the one for N" : "the one for R";
+  return lead === leads?.[0] ? normal : reverse;
+}
+
 /** The terminals whose wires feed a frog; open, they leave it dead while the lamp stays joined to it. */
 function deadFrog({ frogs }: Thread, frogId: string): Set<string> {
   const frog = frogs.find(({ device }) => device.id === frogId);
@@ -105,13 +122,38 @@ function deadFrog({ frogs }: Thread, frogId: string): Set<string> {
   return new Set([`${frog.from.device.id}:${frog.from.type.contactSets > 0 ? `S${way}c` : "F"}`]);
 }
 
+/** A box with an input shows one aspect when it is told nothing: a wire that is open looks like a sensor that is clear. */
+function boxFaults(looked: Looked): Situation[] {
+  const { circuitry, thread, lamp } = looked;
+  const key = (end: string) => `${lamp.device.id}:${end}`;
+  const covered = lamp.assignment.coveredAt ?? "R";
+  const at = (position: Position, extra: Extra, off = false): Shows => {
+    const state = { ...stateFor(thread, position, "rest"), off };
+    const solved = circuitry.solveWith(key("I"), state, extra)?.circuit.point();
+    const volts = (end: string) => solved?.between(key(end), key("−")) ?? 0;
+    if (volts("+") < figureValue(lamp.type, "leastVolts")) return "dark";
+    return turnedIf(volts("I") >= figureValue(lamp.type, "thresholdVolts") !== lamp.assignment.crossed, covered);
+  };
+  const both = (what: string, extra: Extra, off = false) =>
+    situation(looked, what, at("N", extra, off), at("R", extra, off));
+  const bridge: Element = { kind: "resistor", id: "bridge", nodes: [key("I"), key("−")], ohms: SHORT_OHMS };
+  const supply = supplyOf(circuitry.record, lamp.device.id)?.device.label;
+  const { label } = lamp.from.device;
+  return [
+    both("all in order", { elements: [] }),
+    both(`wire from ${label} open, or its sensor blind`, { elements: [], loose: new Set([key("I")]) }),
+    both(`${label} stays covered, by dust or sunlight`, { elements: [bridge] }),
+    both(supply ? `no power at ${supply}` : "no power", { elements: [] }, true),
+  ];
+}
+
 /** A semaphore without power stays where it stands; a flag needs none. */
 function unwiredFaults(looked: Looked): Situation[] {
   const { circuitry, thread, lamp } = looked;
   const shows = (position: Position): Shows => {
     if (traitsOf(lamp.type).movedBy === "signal")
       return circuitry.semaphoreShows(lamp, AT_REST[position]) ?? "as before";
-    const [motor] = thread.motors;
+    const motor = thread.motors.find(({ turnout }) => turnout.id === lamp.turnout.id);
     return motor ? (circuitry.motorGoesTo(motor.device.id, AT_REST[position]) ?? "as before") : "as before";
   };
   const well = situation(looked, "all in order", shows("N"), shows("R"));
@@ -130,7 +172,7 @@ function beyondWires({ knows, thread }: Looked): Situation[] {
   const row = (what: string, tells: Situation["tells"], R: Shows) => rows.push({ what, N: "N", R, tells });
   if (knows === "command") row("asked for R, the motor sticks at N", "lie", "R");
   else row("asked for R, the motor sticks at N", "truth", "N");
-  if (knows === "blades") row("asked for R, the link came off at N", "truth", "N");
+  if (knows === "blades" || knows === "sensor") row("asked for R, the link came off at N", "truth", "N");
   else if (knows === "last train") row("asked for R, the link came off at N", "truth", "N");
   else row("asked for R, the link came off at N", "lie", "R");
   if (!byMessages(thread)) return rows;

@@ -24,9 +24,10 @@ export function chainOf(record: RailwayRecord, loom: Loom, thread: Thread): Reco
     add(supplyOf(record, motor.driver.device.id));
   }
   for (const control of controlsOf(thread)) {
-    const { to, inverse } = control.assignment;
-    add(control, `${inverse ? "; inverse" : ""}${to ? `; asks for ${to}` : ""}`);
+    const { to, inverse, follows } = control.assignment;
+    add(control, `${inverse ? "; inverse" : ""}${follows ? "; followed" : ""}${to ? `; asks for ${to}` : ""}`);
     add(control.reader);
+    add(control.lock);
   }
   for (const frog of thread.frogs) {
     const { way, crossed } = frog.assignment;
@@ -34,10 +35,12 @@ export function chainOf(record: RailwayRecord, loom: Loom, thread: Thread): Reco
     const from = frog.from ? `${frog.from.device.label}${way === null ? "" : `-S${way}`}` : "nothing";
     chain[`frog of ${frog.turnout.label}`] = `${from}${crossed ? "; rails exchanged" : ""}`;
   }
-  if (thread.lamp) {
-    add(thread.lamp, thread.lamp.assignment.crossed ? "; leads crossed" : "");
-    if (thread.lamp.from.type.family !== "motor") add(thread.lamp.from);
-    add(supplyOf(record, thread.lamp.device.id));
+  for (const lamp of thread.lamps) {
+    const { crossed, coveredAt } = lamp.assignment;
+    add(lamp, `${crossed ? "; leads crossed" : ""}${coveredAt ? `; covered at ${coveredAt}` : ""}`);
+    add(lamp.resistor);
+    if (lamp.from.type.family !== "motor") add(lamp.from);
+    add(supplyOf(record, lamp.device.id));
   }
   const ids = new Set([thread.turnout.id, ...thread.followers.map((turnout) => turnout.id)]);
   for (const wire of loom.wires) {

@@ -4,10 +4,11 @@ import type { Reading } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { asksBy, controlSides } from "../schematic/recipes/controlSides.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
+import { isCut } from "../schematic/recipes/lockOut.ts";
 import { motorEnds, outputTerminals } from "../schematic/recipes/outputToMotor.ts";
 import { powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
 import { outTerminals } from "../schematic/recipes/toggleToMotor.ts";
-import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { controlsOf, type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { type Sign, signOf } from "./signs.ts";
 
 /** Two terminals between which volts tell whether everything before them is in order. */
@@ -26,7 +27,7 @@ export function measuringPoints(record: RailwayRecord, thread: Thread): Measurin
   return [
     ...powerLists(record, thread),
     ...controlLists(record, thread),
-    ...lampLists(record, thread),
+    ...thread.lamps.flatMap((lamp) => lampLists(record, lamp)),
     ...frogLists(record, thread),
   ];
 }
@@ -137,7 +138,10 @@ function powerLists(record: RailwayRecord, thread: Thread): MeasuringPoint[][] {
       const { control } = thread;
       const sides = control && controlSides(control);
       const reversing = asksBy(control) === "poles";
-      const atControl = control && sides && !reversing ? [point(control, sides.common, driver, minus)] : [];
+      const fedAt = reversing ? "1N" : sides?.common;
+      const lock = control && isCut(control) ? control.lock : null;
+      const atLock = lock ? [point(lock, lock.way === null ? "C" : `S${lock.way}c`, driver, minus)] : [];
+      const atControl = control && fedAt ? [...atLock, point(control, fedAt, driver, minus)] : [];
       const atMotor =
         traitsOf(motor.type).movedBy === "pulse" ? [point(motor, "N", motor, "C")] : [pair(motor, ["+", "−"])];
       return [...fed, pair(driver, [plus, minus]), ...atControl, ...atMotor];
@@ -173,10 +177,10 @@ function controlLists(record: RailwayRecord, thread: Thread): MeasuringPoint[][]
   });
 }
 
-function lampLists(record: RailwayRecord, { lamp }: Thread): MeasuringPoint[][] {
-  const supply = lamp && supplyOf(record, lamp.device.id);
-  const leads = lamp?.type.leads;
-  if (!lamp || !supply || !leads) return [];
+function lampLists(record: RailwayRecord, lamp: ThreadLamp): MeasuringPoint[][] {
+  const supply = supplyOf(record, lamp.device.id);
+  const { leads } = lamp.type;
+  if (!supply || !leads) return [];
   const [plus, minus] = powerTerminals(supply);
   const back = lamp.type.commonPlus ? plus : minus;
   const set = `S${lamp.assignment.way ?? 1}`;

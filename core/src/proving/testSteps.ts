@@ -7,6 +7,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position, TestResult } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
+import { isCut } from "../schematic/recipes/lockOut.ts";
 import {
   controlsOf,
   drivesItself,
@@ -14,6 +15,7 @@ import {
   supplyOf,
   type Thread,
   type ThreadControl,
+  type ThreadLamp,
   type ThreadMotor,
 } from "../schematic/thread.ts";
 import { chainOf } from "./chain.ts";
@@ -79,9 +81,10 @@ export function plannedSteps(record: RailwayRecord, thread: Thread): PlannedStep
   const steps = [
     ...thread.motors.flatMap((motor) => windingSteps(motor, several)),
     ...thread.motors.flatMap((motor) => throwSteps(thread, motor, several)),
+    ...lockSteps(thread),
     ...contactSteps(thread),
     ...frogSteps(thread),
-    ...lampSteps(record, thread),
+    ...thread.lamps.flatMap((lamp) => lampSteps(record, thread, lamp)),
   ];
   return steps.map((step) => ({ turnoutId: thread.turnout.id, ...step }));
 }
@@ -175,13 +178,36 @@ function throwSteps(thread: Thread, motor: ThreadMotor, several: boolean): Step[
   );
 }
 
+/** What is locked out must do nothing. */
+function lockSteps(thread: Thread): Step[] {
+  return controlsOf(thread).flatMap((control): Step[] => {
+    const { lock, assignment } = control;
+    if (!lock) return [];
+    const by = lock.device.label;
+    const how = isCut(control)
+      ? lock.way === null
+        ? `${by} turned off.`
+        : `The key on that picks ${by} up.`
+      : `${by} set so that it does not listen.`;
+    return [
+      {
+        key: `lock-${assignment.id}`.slice(0, 60),
+        title: `${nameOf(control)} locked out`,
+        how: `${how} Throw by ${nameOf(control)}; nothing moves.`,
+        ...{ position: null, moment: "throwing", unit: "seen", probes: null, wanted: "no change" },
+        sees: ["N", "R", "no change"],
+      },
+    ];
+  });
+}
+
 function nameOf({ device, assignment }: ThreadControl): string {
   return assignment.way === null ? device.label : `${device.label}-${assignment.way}`;
 }
 
 /** Which side each contact in use makes: it is known only when the motor is mounted. */
-function contactSteps({ motors, frogs, lamp }: Thread): Step[] {
-  const uses = [...frogs, ...(lamp ? [lamp] : [])];
+function contactSteps({ motors, frogs, lamps }: Thread): Step[] {
+  const uses = [...frogs, ...lamps];
   const used = new Map(
     uses.flatMap(({ from, assignment: { way } }) => {
       const motor = motors.find(({ device }) => device.id === from?.device.id);
@@ -231,20 +257,18 @@ function frogSteps({ frogs, followers }: Thread): Step[] {
 }
 
 /** The lamp as its contact lights it once the motor stands where it was asked to. */
-function lampSteps(record: RailwayRecord, thread: Thread): Step[] {
-  const { lamp } = thread;
-  const contact = lamp && lamp.from.type.contactSets > 0;
-  if (!lamp?.type.leads || (contact && !supplyOf(record, lamp.device.id))) return [];
+function lampSteps(record: RailwayRecord, thread: Thread, lamp: ThreadLamp): Step[] {
+  const contact = lamp.from.type.contactSets > 0;
+  if (!lamp.type.leads || (contact && !supplyOf(record, lamp.device.id))) return [];
   const frog = thread.frogs.find(({ device }) => device.id === lamp.from.device.id);
   // what a lamp at the frog should show hangs on the hand
   if (frog?.turnout.hand === "unknown") return [];
   const byWheel = traitsOf(frog?.from?.type).inTrack === "polarity-unit";
   const { crossed } = lamp.assignment;
-  const colour = (lead: string) => lamp.type.terminals.find(({ name }) => name === lead)?.about.split(",")[0] ?? lead;
-  const [green, other] = [colour(lamp.type.leads[0]), colour(lamp.type.leads[1])];
+  const [green, other] = lamp.type.colours ?? ["lit for N", "lit for R"];
   return (["N", "R"] as const).map((position) => ({
     key: `lamp-${position.toLowerCase()}-${lamp.device.id}`,
-    title: `Lamp at ${position}`,
+    title: `${thread.lamps.length > 1 ? lamp.device.label : "Lamp"} at ${position}`,
     how: `${lamp.device.label}, thrown to ${position === "N" ? "normal" : "reverse"}${byWheel ? ", after a wheel has run over the frog" : ""}.`,
     ...{ position, moment: "rest" as const, unit: "seen" as const, probes: null },
     wanted: (position === "N") === crossed ? other : green,

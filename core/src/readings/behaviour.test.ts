@@ -1,7 +1,7 @@
 // What devices do in a state, from the solved circuit: which way things go when wiring, supplies or figures are not as meant.
 import { describe, expect, it } from "vitest";
 import { drafted, railway, retyped, typed, withFigures } from "../../testing/build.ts";
-import { DRIVING, detectorAsButton, FROGS, readBy, semaphore } from "../../testing/recipes.ts";
+import { DRIVING, detectorAsButton, FROGS, followed, readBy, semaphore } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
@@ -88,7 +88,7 @@ describe("where motors go", () => {
   it("a semaphore shows nothing when its board has no supply", () => {
     const dark = drafted(semaphore(), (draft) => draft.unassign((a) => a.role === "supply" && a.toDeviceId !== "d1"));
     const derived = new Derived(dark);
-    expect(derived.reading(derived.schematic.threads[0]!, "R", "rest").lamp?.arm).toBeNull();
+    expect(derived.reading(derived.schematic.threads[0]!, "R", "rest").lamps[0]?.arm).toBeNull();
   });
 });
 
@@ -182,4 +182,52 @@ it("names the control by which a turnout is thrown in its state, and none at res
   const [thread] = derived.schematic.threads;
   expect(stateFor(thread!, "R", "throwing", "t2")).toMatchObject({ by: "t2", acting: "a" });
   expect(stateFor(thread!, "R", "rest", "t2")).toEqual({ ...AT_REST.R, asked: { a: "R" } });
+});
+
+describe("what is followed as a level", () => {
+  it.each(["toggle", "zone"] as const)("goes to reverse while a %s is made and to normal while it is not", (what) => {
+    const record = followed("stall-motor", "output-node-8", what);
+    const derived = new Derived(record);
+    const [thread] = derived.schematic.threads;
+    for (const moment of ["throwing", "held", "rest"] as const)
+      for (const position of ["N", "R"] as const)
+        expect(derived.reading(thread!, position, moment).motors[0]?.goesTo, `${what} ${moment}`).toBe(position);
+    // one contact, at one input: open at normal, closed at reverse
+    const input = (position: "N" | "R") =>
+      measure(derived.circuitry, "in1:I5", "in1:0", "V", stateFor(thread!, position, "rest")).value ?? 0;
+    expect(input("N")).toBeGreaterThan(4);
+    expect(input("R")).toBeLessThan(0.5);
+  });
+
+  it("goes the other way round when it is labelled for the other line, and when its input is inverted", () => {
+    const inverse = drafted(followed("stall-motor", "output-node-8", "zone"), (draft) => {
+      const control = draft.record.assignments.find((a) => a.role === "control");
+      if (control?.role === "control") draft.put("assignment", { ...control, inverse: true });
+    });
+    const derived = new Derived(inverse);
+    const [thread] = derived.schematic.threads;
+    expect(derived.reading(thread!, "R", "rest").motors[0]?.goesTo).toBe("R");
+    const input = measure(derived.circuitry, "in1:I5", "in1:0", "V", stateFor(thread!, "R", "rest")).value;
+    expect(input).toBeGreaterThan(4);
+    const inverted = drafted(followed("stall-motor", "output-node-8", "zone"), (draft) =>
+      draft.put("sense", {
+        ...{ id: "s", link: "input", deviceId: "in1", way: 5, inverts: true, known: "seen", flips: 0, note: "" },
+        at: "2026-01-01T00:00:00.000Z",
+      }),
+    );
+    const turned = new Derived(inverted);
+    expect(turned.reading(turned.schematic.threads[0]!, "R", "rest").motors[0]?.goesTo).toBe("N");
+  });
+
+  it("is not heard at inputs beside an output, which hear presses", () => {
+    const record = typed(
+      railway(["A", "", "stall-motor", "input-decoder-4"]),
+      "a",
+      "control",
+      "toggle-latching follows",
+    );
+    const derived = new Derived(record);
+    expect(derived.reading(derived.schematic.threads[0]!, "N", "rest").motors[0]?.goesTo).toBeNull();
+    expect(derived.findings.map(({ ruleId }) => ruleId)).toContain("control-not-heard");
+  });
 });

@@ -7,7 +7,7 @@ import { wantedRail } from "../schematic/recipes/frogFeed.ts";
 import type { Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
 import type { DeviceState } from "./kit.ts";
 import { stateThatMatters, storeNode, storesPulse } from "./models.ts";
-import type { Commands, Roles } from "./roles.ts";
+import type { Commands, Roles, Watched } from "./roles.ts";
 import type { Solver } from "./solver.ts";
 import {
   acts,
@@ -167,7 +167,13 @@ export class Behaviour {
     if (turned && !staysMade(control)) return null;
     if (sides.press !== null) return closed(heard.press) ? asked : null;
     if (sides.N === null || sides.R === null) {
-      const { to } = control.assignment;
+      const { to, follows } = control.assignment;
+      if (follows) {
+        const made: Position = sides.N === null ? "R" : "N";
+        const level = closed(sides.N === null ? heard.R : heard.N);
+        // inputs beside an output hear presses, not levels
+        return level || control.reader ? turnedIf(turned !== !level, made) : null;
+      }
       return to && closed(sides.N === null ? heard.R : heard.N) ? turnedIf(turned, to) : null;
     }
     const [normal, reverse] = [closed(heard.N), closed(heard.R)];
@@ -178,6 +184,14 @@ export class Behaviour {
   /** Position that a semaphore's arm shows; null when its servo gets no power or no pulses. */
   semaphoreShows({ device, type, from }: ThreadLamp, state: RailwayState): Position | null {
     return servoGoesTo(this.solver, { device, type, driver: from }, state);
+  }
+
+  /** Aspect that a box with an input shows; null without power. */
+  boxShows({ device, type, assignment }: ThreadLamp, state: RailwayState): Position | null {
+    const volts = (plus: string) => this.solver.volts(`${device.id}:${plus}`, `${device.id}:−`, state) ?? 0;
+    if (volts("+") < (type.figures.leastVolts?.value ?? 0)) return null;
+    const covered = assignment.coveredAt ?? "R";
+    return turnedIf(volts("I") >= (type.figures.thresholdVolts?.value ?? 0) !== assignment.crossed, covered);
   }
 
   /** Position that each output stands for: what its board understood, or the other one when it heard nothing. */
@@ -232,6 +246,8 @@ export class Behaviour {
    * control throws its turnout, one that stays put still stands as it did.
    */
   private madeOn(deviceId: string, type: DeviceType, state: RailwayState): Position | null {
+    // a key that cuts controls off is on while they are free; one that picks up relays is off then
+    if (type.family === "lock") return this.roles.keysOn.has(deviceId) ? "N" : null;
     for (const commands of this.roles.commandsOf.get(deviceId) ?? []) {
       const isHeld = this.isHeld(commands, state);
       if (!type.maintained && !isHeld) continue;
@@ -254,6 +270,8 @@ export class Behaviour {
   /** Outputs that pulse or pull down, pins that are low, zones that are occupied. */
   private waysOn(deviceId: string, type: DeviceType, state: RailwayState): ReadonlySet<number> {
     if (type.drives === "contact") return this.relaysUp(deviceId, type, state);
+    const lamp = this.roles.watchedBy.get(deviceId);
+    if (lamp) return this.isCovered(lamp, state) ? COVERED : NOTHING_ON;
     if (type.drives !== "coil" && !type.zones && !this.roles.onAt.has(deviceId)) return NOTHING_ON;
     const on = new Set<number>();
     if (type.drives === "coil" && state.moment === "throwing") {
@@ -271,8 +289,26 @@ export class Behaviour {
     }
     if (!type.zones) return on;
     for (const commands of this.roles.commandsOf.get(deviceId) ?? [])
-      if (this.isHeld(commands, state)) on.add(commands.control.assignment.way ?? 1);
+      if (this.isOccupied(commands, state)) on.add(commands.control.assignment.way ?? 1);
     return on;
+  }
+
+  /** Whether a train stands where it asks: for as long as what follows it should stand so, else while it is thrown. */
+  private isOccupied(commands: Commands, state: RailwayState): boolean {
+    const { control, thread } = commands;
+    if (!control.assignment.follows) return this.isHeld(commands, state);
+    const isHeld = this.isHeld(commands, state);
+    const asked = turnedIf(!isHeld && isThrownSingly(state, thread), askedOf(state, thread.turnout.id));
+    return sideMade(control, asked) === "R";
+  }
+
+  /** Whether the throw bar of a turnout covers the sensor that lights a lamp. */
+  private isCovered({ lamp, thread }: Watched, state: RailwayState): boolean {
+    const asked = askedOf(state, thread.turnout.id);
+    const motor = thread.motors.find(({ turnout }) => turnout.id === lamp.turnout.id);
+    const following = this.finding || this.listening || !motor;
+    const lies = following ? asked : (this.motorGoesTo(motor.device.id, state) ?? "N");
+    return lies === (lamp.assignment.coveredAt ?? "R");
   }
 
   /** Contacts follow the arm; while it moves they are still on the side it comes from. */
@@ -378,3 +414,4 @@ type Listener = { control: ThreadControl; heard: Heard };
 
 const NO_OUTPUTS: ReadonlyMap<number, Position> = new Map();
 const NOTHING_ON: ReadonlySet<number> = new Set();
+const COVERED: ReadonlySet<number> = new Set([1]);

@@ -87,7 +87,7 @@ it("tells what goes along with a throw, by the control that does it", () => {
   const shared = SHARED["a pole of one lever each"]!.make();
   const record = drafted(shared, (draft) => {
     const { id: deviceId } = draft.addDevice("toggle-centre-off", "T", "panel");
-    draft.assign("control", { deviceId, turnoutId: "a", way: null, to: null, inverse: false });
+    draft.assign("control", { deviceId, turnoutId: "a", way: null, to: null, inverse: false, follows: false });
   });
   const { circuitry, schematic } = new Derived(record);
   const [lever, own] = controlsOf(schematic.threads[0]!).map(({ assignment }) => assignment.id);
@@ -125,8 +125,13 @@ const tree = fc
         const byOrder = [...turnouts].sort((a, b) => a.order - b.order);
         const { id: deviceId } = draft.addDevice("toggle-latching", "T", "panel");
         const asks = { deviceId, way: null, to: null };
-        draft.assign("control", { ...asks, turnoutId: byOrder[parent % (index + 1)]!.id, inverse: inverseThere });
-        draft.assign("control", { ...asks, turnoutId: byOrder[index + 1]!.id, inverse: inverseHere });
+        draft.assign("control", {
+          ...asks,
+          turnoutId: byOrder[parent % (index + 1)]!.id,
+          inverse: inverseThere,
+          follows: false,
+        });
+        draft.assign("control", { ...asks, turnoutId: byOrder[index + 1]!.id, inverse: inverseHere, follows: false });
       }
     }),
   );

@@ -135,7 +135,7 @@ function askedThere({ control }: Bond, position: Position): Position | null {
   const { here, there } = control;
   if (here.assignment.to !== null && here.assignment.to !== position) return null;
   const { N, R } = controlSides(here);
-  if (N === null || R === null) return there.assignment.to ?? position;
+  if ((N === null || R === null) && !here.assignment.follows) return there.assignment.to ?? position;
   const follows = sideMade(there, sideMade(here, position));
   return there.assignment.to === null || there.assignment.to === follows ? follows : null;
 }

@@ -314,6 +314,10 @@ export class Circuitry implements Solver {
   }
 
   /** Position that a semaphore's arm shows; null when its servo gets no power or no pulses. */
+  boxShows(lamp: ThreadLamp, state: RailwayState): Position | null {
+    return this.behaviour.boxShows(lamp, state);
+  }
+
   semaphoreShows(lamp: ThreadLamp, state: RailwayState): Position | null {
     return this.behaviour.semaphoreShows(lamp, state);
   }

@@ -21,7 +21,7 @@ export function stateThatMatters(type: DeviceType, state: DeviceState): DeviceSt
   return {
     off: powered && state.off,
     half: alternating ? state.half : 1,
-    made: type.family === "control" ? state.made : null,
+    made: type.family === "control" || type.family === "lock" ? state.made : null,
     contacts: changesOver ? state.contacts : "N",
     moving: moving && state.moving,
     blocked: moving && state.blocked,
@@ -142,17 +142,23 @@ const servo = (kit: Kit, { moving, blocked }: DeviceState): Part[] => [
 ];
 
 const lamp = (kit: Kit): Part[] => {
-  const [normal, reverse, common] = kit.type.leads ?? ["G", "Y", "0"];
-  return [normal, reverse].flatMap((lead, index) => {
-    const volts = index === 0 ? "greenVolts" : "yellowVolts";
-    const inner = `${lead}a`;
-    const led: [string, string] = kit.type.commonPlus ? [common, inner] : [inner, common];
-    return [
-      kit.resistor(`${lead}.resistor`, lead, inner, "resistorOhms"),
-      kit.led(lead, ...led, volts),
-      ...(kit.type.figures.diodes ? [kit.diode(`${lead}.beside`, led[1], led[0])] : []),
-    ];
-  });
+  const [normal, reverse, lead] = kit.type.leads ?? ["G", "Y", "0"];
+  const { resistorOhms, commonOhms, diodes } = kit.type.figures;
+  const common = commonOhms ? "both" : lead;
+  return [
+    ...[normal, reverse].flatMap((end, index) => {
+      const inner = `${end}a`;
+      const led: [string, string] = kit.type.commonPlus ? [common, inner] : [inner, common];
+      return [
+        resistorOhms
+          ? kit.resistor(`${end}.resistor`, end, inner, "resistorOhms")
+          : kit.link(`${end}.lead`, end, inner),
+        kit.led(end, ...led, index === 0 ? "greenVolts" : "yellowVolts"),
+        ...(diodes ? [kit.diode(`${end}.beside`, led[1], led[0])] : []),
+      ];
+    }),
+    ...(commonOhms ? [kit.resistor("common", common, lead, "commonOhms")] : []),
+  ];
 };
 
 const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
@@ -249,6 +255,17 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
   ],
   "two-colour-lamp": lamp,
   "frog-lamps": lamp,
+  "signal-box": (kit) => [
+    kit.resistor("idle", "+", "−", "idleOhms"),
+    kit.inner("five", "inputVolts"),
+    kit.resistor("I.pull", "five", "I", "pullOhms"),
+  ],
+  "key-switch": (kit, { made }) => [kit.contact("N", "C", "N", made !== null)],
+  "resistor-board": (kit) =>
+    numbered(kit.type.pieces ?? 0).flatMap((piece) => [
+      kit.resistor(`${piece}.first`, `${piece}`, `${piece}j`, "firstOhms"),
+      kit.resistor(`${piece}.second`, `${piece}j`, "C", "secondOhms"),
+    ]),
   frog: (kit) => [kit.resistor("left", "F", "L", "leakOhms"), kit.resistor("right", "F", "R", "leakOhms")],
   unwired: () => [],
 };

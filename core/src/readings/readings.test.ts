@@ -87,7 +87,7 @@ describe("twin coils behind a discharge unit", () => {
   });
 
   it("keeps the contact on the old side while the motor is on its way", () => {
-    const lamp = (moment: "rest" | "throwing") => derived.reading(thread, "R", moment).lamp!;
+    const lamp = (moment: "rest" | "throwing") => derived.reading(thread, "R", moment).lamps[0]!;
     expect(lamp("rest").reverse).toBeGreaterThan(0.005);
     expect(lamp("rest").normal).toBeLessThan(1e-6);
     expect(lamp("throwing").normal).toBeGreaterThan(0.005);
@@ -170,5 +170,5 @@ it("solves supplies shared by lamps and decoder, whose contacts follow motors on
   const derived = new Derived(typed(record, "m1", "name", "x"));
   const reading = derived.reading(threadOf(derived, "M1/M2"), "R", "rest");
   expect(reading.motors[0]!.goesTo).toBe("R");
-  expect(reading.lamp!.reverse).toBeGreaterThan(0.005);
+  expect(reading.lamps[0]!.reverse).toBeGreaterThan(0.005);
 });

@@ -14,6 +14,7 @@ import {
   type Thread,
   type ThreadControl,
   type ThreadFrog,
+  type ThreadLamp,
   type ThreadMotor,
 } from "../schematic/thread.ts";
 import { Bonds } from "./bonds.ts";
@@ -33,6 +34,12 @@ interface Follows {
 /** A thread that a control commands, and the control as this thread has it. */
 export interface Commands {
   control: ThreadControl;
+  thread: Thread;
+}
+
+/** A lamp that a sensor lights, with its thread. */
+export interface Watched {
+  lamp: ThreadLamp;
   thread: Thread;
 }
 
@@ -61,6 +68,10 @@ export class Roles {
   readonly onAt = new Map<string, { N: Follows[]; R: Follows[] }>();
   /** Frogs that a polarity unit feeds. */
   readonly frogsOf = new Map<string, ThreadFrog[]>();
+  /** The lamp that a sensor at a throw bar lights, by the sensor. */
+  readonly watchedBy = new Map<string, Watched>();
+  /** Key switches through which controls are fed: they are on while nobody is locked out. */
+  readonly keysOn = new Set<string>();
   /** Motor that a relay lies beside, by the relay. */
   readonly besideOf = new Map<string, ThreadMotor>();
   /** Where the controls of a thread are heard, by leader; none for a thread that is commanded otherwise. */
@@ -83,7 +94,7 @@ export class Roles {
       this.led.set(thread.turnout.id, thread);
       this.addControls(thread);
       this.addMotors(thread);
-      this.addFrogsAndLamp(thread, pins);
+      this.addFrogsAndLamps(thread, pins);
     }
     for (const [deviceId, type] of this.types) this.addFree(deviceId, type);
     for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "supply")) {
@@ -125,7 +136,8 @@ export class Roles {
   describe(deviceId: string): string {
     const outputs = [...(this.outputsOf.get(deviceId) ?? [])].map(([way, { leaders }]) => `${way}=${leaders}`);
     const asks = (this.commandsOf.get(deviceId) ?? []).map(({ control: { assignment }, thread }) => {
-      return `${thread.turnout.id} ${assignment.way} ${assignment.to} ${assignment.inverse}`;
+      const { way, to, inverse, follows } = assignment;
+      return `${thread.turnout.id} ${way} ${to} ${inverse} ${follows}`;
     });
     const turning = (this.turning.get(deviceId) ?? []).map(({ link, way }) => `${link} ${way}`);
     const threads = (this.threadsOf.get(deviceId) ?? []).map(({ turnout }) => turnout.id);
@@ -153,14 +165,26 @@ export class Roles {
       this.besideOf.get(deviceId)?.device.id ?? "",
       (this.frogsOf.get(deviceId) ?? []).map(({ device }) => device.id).join(),
       JSON.stringify(this.onAt.get(deviceId) ?? ""),
+      this.watches(deviceId),
+      this.keysOn.has(deviceId),
       outputs.map(([way]) => way).join(),
     ].join("|");
+  }
+
+  /** What a sensor at a throw bar follows, as text. */
+  private watches(deviceId: string): string {
+    const watched = this.watchedBy.get(deviceId);
+    if (!watched) return "";
+    const { lamp, thread } = watched;
+    const motors = thread.motors.map(({ device }) => device.id).join();
+    return `${thread.turnout.id} ${lamp.turnout.id} ${lamp.assignment.coveredAt} ${motors}`;
   }
 
   private addControls(thread: Thread): void {
     for (const control of controlsOf(thread)) {
       const { device, type, assignment } = control;
       pushTo(this.commandsOf, device.id, { control, thread });
+      if (control.lock?.type.family === "lock") this.keysOn.add(control.lock.device.id);
       if (type.drives && assignment.way !== null)
         this.follow(device.id, assignment.way, thread.turnout.id).commands = true;
       const heard = heardAt(thread, control);
@@ -181,7 +205,7 @@ export class Roles {
     }
   }
 
-  private addFrogsAndLamp(thread: Thread, pins: ReadonlyMap<string, { controllerId: string; first: number }>): void {
+  private addFrogsAndLamps(thread: Thread, pins: ReadonlyMap<string, { controllerId: string; first: number }>): void {
     const leader = thread.turnout.id;
     const relayAt = (deviceId: string, way: number | null) => {
       const at = pins.get(deviceId);
@@ -195,11 +219,16 @@ export class Roles {
       }
       relayAt(frog.from.device.id, frog.assignment.way);
     }
-    const { lamp } = thread;
-    if (!lamp) return;
+    for (const lamp of thread.lamps) {
+      pushTo(this.threadsOf, lamp.device.id, thread);
+      relayAt(lamp.from.device.id, lamp.assignment.way);
+      if (traitsOf(lamp.from.type).inTrack === "spot-sensor") this.watchedBy.set(lamp.from.device.id, { lamp, thread });
+      this.addLamp(lamp, leader);
+    }
+  }
+
+  private addLamp(lamp: ThreadLamp, leader: string): void {
     const { way } = lamp.assignment;
-    pushTo(this.threadsOf, lamp.device.id, thread);
-    relayAt(lamp.from.device.id, way);
     if (way === null) return;
     if (lamp.from.type.drives === "sink") {
       this.follow(lamp.from.device.id, way, leader);

@@ -3,7 +3,14 @@ import type { OutputKind } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Position } from "../record/schemas.ts";
 import { type StockRail, wantedRail } from "../schematic/recipes/frogFeed.ts";
-import { supplyOf, type Thread, type ThreadFrog, type ThreadLamp, type ThreadMotor } from "../schematic/thread.ts";
+import {
+  type Fitted,
+  supplyOf,
+  type Thread,
+  type ThreadFrog,
+  type ThreadLamp,
+  type ThreadMotor,
+} from "../schematic/thread.ts";
 import type { Circuitry } from "./circuitry.ts";
 import type { Pulse } from "./pulse.ts";
 import { EVERY, type Moment, type RailwayState } from "./states.ts";
@@ -29,12 +36,14 @@ export interface ThreadReading {
   driverVolts: number | null;
   /** Amps that the driver gives this thread. */
   driverAmps: number | null;
-  lamp: LampReading | null;
+  /** The lamps of its turnouts, in their order. */
+  lamps: LampReading[];
   /** The frogs of its turnouts, in their order. */
   frogs: FrogReading[];
 }
 
 export interface LampReading {
+  deviceId: string;
   /** Amps in what is lit at normal and in what is lit at reverse; on track power in the half cycle that lights it. */
   normal: number;
   reverse: number;
@@ -42,7 +51,7 @@ export interface LampReading {
   contactVolts: number | null;
   /** The most that an LED sees backwards. */
   backwardsVolts: number;
-  /** Position that a semaphore's arm or a flag shows; null for lamps. */
+  /** Position that a semaphore's arm, a flag or a box with an input shows; null for lamps. */
   arm: Position | null;
 }
 
@@ -102,7 +111,7 @@ export function threadReading(
     moment,
     motors,
     ...driverReading(circuitry, thread, state),
-    lamp: thread.lamp && lampReading(circuitry, thread.lamp, motors, state),
+    lamps: thread.lamps.map((lamp) => lampReading(circuitry, lamp, flagOf(thread, lamp, motors), state)),
     frogs: thread.frogs.map((frog) => frogReading(circuitry, frog, motors, thread, state)),
   };
 }
@@ -112,17 +121,24 @@ function halves(circuitry: Circuitry, key: string, state: RailwayState): Railway
   return circuitry.isOnTrack(key) ? [state, { ...state, half: -1 }] : [state];
 }
 
-function lampReading(
-  circuitry: Circuitry,
-  lamp: ThreadLamp,
-  motors: readonly MotorReading[],
-  state: RailwayState,
-): LampReading {
+/** Where a flag on a turnout's throw bar stands. */
+function flagOf(thread: Thread, { turnout }: ThreadLamp, motors: readonly MotorReading[]): Position | null {
+  const index = thread.motors.findIndex((motor) => motor.turnout.id === turnout.id);
+  return motors[index]?.goesTo ?? null;
+}
+
+/** What a lamp does, by the reading of its thread; undefined for a lamp of another thread. */
+export function lampIn({ lamps }: ThreadReading, { device }: Fitted): LampReading | undefined {
+  return lamps.find(({ deviceId }) => deviceId === device.id);
+}
+
+function lampReading(circuitry: Circuitry, lamp: ThreadLamp, flag: Position | null, state: RailwayState): LampReading {
   const id = lamp.device.id;
   const { leads } = lamp.type;
-  const dark = { normal: 0, reverse: 0, contactVolts: null, backwardsVolts: 0, arm: null };
+  const dark = { deviceId: id, normal: 0, reverse: 0, contactVolts: null, backwardsVolts: 0, arm: null };
   if (traitsOf(lamp.type).movedBy === "signal") return { ...dark, arm: circuitry.semaphoreShows(lamp, state) };
-  if (!leads) return { ...dark, arm: motors[0]?.goesTo ?? null };
+  if (traitsOf(lamp.type).shows === "box") return { ...dark, arm: circuitry.boxShows(lamp, state) };
+  if (!leads) return { ...dark, arm: flag };
   const states = halves(circuitry, `${id}.${leads[0]}`, state);
   const most = (value: (at: RailwayState) => number) => Math.max(0, ...states.map(value));
   const backwards = (lead: string, at: RailwayState) => {
@@ -130,6 +146,7 @@ function lampReading(
     return circuitry.volts(`${id}:${cathode}`, `${id}:${anode}`, at) ?? 0;
   };
   return {
+    deviceId: id,
     normal: most((at) => circuitry.amps(id, leads[0], at)),
     reverse: most((at) => circuitry.amps(id, leads[1], at)),
     contactVolts: voltsAtContact(circuitry, lamp, state),

@@ -126,10 +126,7 @@ function soleJobs(assignment: Assignment): { key: string; what: string }[] {
         },
       ];
     case "lamp":
-      return [
-        { key: `lamp of ${assignment.turnoutId}`, what: "A turnout has one lamp only" },
-        { key: `turnout of lamp ${assignment.deviceId}`, what: "A lamp shows one turnout only" },
-      ];
+      return [{ key: `turnout of lamp ${assignment.deviceId}`, what: "A lamp shows one turnout only" }];
     case "frog":
       return [
         { key: `frog of ${assignment.turnoutId}`, what: "A turnout has one frog only" },
@@ -145,6 +142,21 @@ function soleJobs(assignment: Assignment): { key: string; what: string }[] {
       ];
     case "block":
       return [{ key: `block ${assignment.deviceId} ${assignment.way}`, what: "A zone watches one block only" }];
+    case "resistor":
+      return [
+        {
+          key: `piece ${assignment.deviceId} ${assignment.way}`,
+          what: "A piece of a resistor board serves one lamp only",
+        },
+        { key: `resistor of ${assignment.lampId}`, what: "A lamp's common goes through one piece only" },
+      ];
+    case "lock":
+      return [
+        {
+          key: `lock of ${assignment.controlId} ${assignment.controlWay}`,
+          what: "A control is locked out by one thing only",
+        },
+      ];
     case "supply":
       return [{ key: `supply of ${assignment.toDeviceId}`, what: "A device has one supply only" }];
     case "commands":

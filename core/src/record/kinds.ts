@@ -80,6 +80,7 @@ export const KINDS = {
       toDeviceId: { to: "device", onRemove: "remove" },
       motorId: { to: "device", onRemove: "remove" },
       controlId: { to: "device", onRemove: "remove" },
+      lampId: { to: "device", onRemove: "remove" },
       // a frog that loses what feeds it is dead, but still there; a lamp is lit by nothing any more
       fromId: { to: "device", onRemove: (a) => (a.role === "frog" ? { ...a, fromId: null, way: null } : null) },
     },

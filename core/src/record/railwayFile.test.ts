@@ -2,6 +2,7 @@ import { expect, it } from "vitest";
 import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
 import { zonesAtInputs } from "../../testing/recipes.ts";
 import { readRailwayFile, writeRailwayFile } from "./railwayFile.ts";
+import { PLAIN_TYPE } from "./schemas.ts";
 
 type RailwayJson = Record<string, unknown> &
   Record<"zones" | "turnouts" | "devices" | "assignments", Record<string, unknown>[]>;
@@ -77,7 +78,16 @@ it("reads a file of version 2, which said nothing of senses, facts, debts and pr
   });
   const read = readRailwayFile(old);
   expect(read.types).toEqual([
-    { id: "own", basedOn: "cdu", name: "Own", figures: { farads: 0.01 }, printed: {}, settings: [], box: "" },
+    {
+      id: "own",
+      basedOn: "cdu",
+      name: "Own",
+      figures: { farads: 0.01 },
+      printed: {},
+      settings: [],
+      box: "",
+      colours: null,
+    },
   ]);
   expect(read).toEqual({ ...smallRailway(), types: read.types });
 });
@@ -93,11 +103,22 @@ it("reads a file of version 3, in which one input read a control as a whole", ()
   expect(inputs).toEqual([{ ...first, controlWay: 1 }]);
 });
 
+it("reads a file of version 4, which said nothing of colours, levels and sensors at the throw bar", () => {
+  const now = drafted(zonesAtInputs(), (draft) =>
+    draft.put("type", { ...PLAIN_TYPE, id: "own", basedOn: "cdu", name: "Own", figures: {} }),
+  );
+  const json = JSON.parse(writeRailwayFile(now));
+  json.version = 4;
+  json.types = json.types.map(({ colours: _, ...type }: Record<string, unknown>) => type);
+  json.assignments = json.assignments.map(({ follows: _, coveredAt: __, ...a }: Record<string, unknown>) => a);
+  expect(readRailwayFile(JSON.stringify(json))).toEqual(now);
+});
+
 it.each([
   ["nothing", "", /not JSON/],
   ["a truncated file", file().slice(0, 900), /cut short/],
   ["another kind of file", '{"format":"other","version":1}', /does not say "format"/],
-  ["a newer version", changed((json) => (json.version = 5)), /of version 5; this program reads versions 1 to 4/],
+  ["a newer version", changed((json) => (json.version = 6)), /of version 6; this program reads versions 1 to 5/],
   ["a list that is none", changed((json) => (json.tests = 3 as never)), /tests/],
   [
     "a field too many",

@@ -2,10 +2,10 @@ import * as z from "zod/mini";
 import { checkRecord, tooMany } from "./checkRecord.ts";
 import { KIND_ENTRIES, type RailwayRecord, thingsOf } from "./kinds.ts";
 import { problemsOf, RecordError, recordError } from "./problems.ts";
-import { PLAIN_TYPE, Railway } from "./schemas.ts";
+import { Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 4;
+export const FILE_VERSION = 5;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
@@ -86,6 +86,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   if (head.data.version === 1) return parseFile(fromVersion1(json as Record<string, unknown>));
   if (head.data.version === 2) return parseFile(fromVersion2(json as Record<string, unknown>));
   if (head.data.version === 3) return parseFile(fromVersion3(json as Record<string, unknown>));
+  if (head.data.version === 4) return parseFile(fromVersion4(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -122,7 +123,7 @@ function fromVersion1(json: Record<string, unknown>): unknown {
 function fromVersion2(json: Record<string, unknown>): unknown {
   const railway = typeof json.railway === "object" ? { ...json.railway, currency: "EUR" } : json.railway;
   const types = Array.isArray(json.types)
-    ? json.types.map((type) => (typeof type === "object" ? { ...type, ...PLAIN_TYPE } : type))
+    ? json.types.map((type) => (typeof type === "object" ? { ...type, printed: {}, settings: [], box: "" } : type))
     : json.types;
   return { ...json, railway, types, version: 3 };
 }
@@ -130,7 +131,7 @@ function fromVersion2(json: Record<string, unknown>): unknown {
 /** A file of version 3, in which an input read a control as a whole: it reads the first zone, output or pole that commands. */
 function fromVersion3(json: Record<string, unknown>): unknown {
   const { assignments } = json;
-  const now = { ...json, version: FILE_VERSION };
+  const now = { ...json, version: 4 };
   if (!Array.isArray(assignments)) return now;
   const wayOf = new Map<unknown, unknown>();
   for (const assignment of assignments) {
@@ -141,6 +142,27 @@ function fromVersion3(json: Record<string, unknown>): unknown {
     assignment?.role === "input" ? { ...assignment, controlWay: wayOf.get(assignment.controlId) ?? null } : assignment,
   );
   return { ...now, assignments: upgraded };
+}
+
+/** A file of version 4, in which lamps had the catalogue's colours, no control followed a level and no sensor lit a lamp. */
+function fromVersion4(json: Record<string, unknown>): unknown {
+  const { assignments, types } = json;
+  const told = (things: unknown, more: (thing: { role?: unknown }) => object) =>
+    Array.isArray(things)
+      ? things.map((thing) => (typeof thing === "object" && thing !== null ? { ...thing, ...more(thing) } : thing))
+      : things;
+  return {
+    ...json,
+    version: FILE_VERSION,
+    ...(types === undefined ? {} : { types: told(types, () => ({ colours: null })) }),
+    ...(assignments === undefined
+      ? {}
+      : {
+          assignments: told(assignments, ({ role }) =>
+            role === "control" ? { follows: false } : role === "lamp" ? { coveredAt: null } : {},
+          ),
+        }),
+  };
 }
 
 /** Refuses nesting that no railway file has, before anything walks into it. */

@@ -53,6 +53,14 @@ const OwnSetting = z.strictObject({
   range: z.string().check(z.maxLength(80, "must have at most 80 characters")),
 });
 
+/** Colour of a lamp, in the owner's words. */
+export const Colour = z
+  .string()
+  .check(
+    z.maxLength(16, "must have at most 16 characters"),
+    z.regex(/^[a-z][a-z -]*$/, "must be a colour in small letters, as red or warm white"),
+  );
+
 /** An owner's own device type: a catalogue type with what its leaflet says otherwise. */
 export const OwnType = z.strictObject({
   id: Id,
@@ -68,11 +76,16 @@ export const OwnType = z.strictObject({
   settings: z.array(OwnSetting).check(z.maxLength(60, "must be at most 60")),
   /** What comes with it in the box. */
   box: z.string().check(z.maxLength(500, "must have at most 500 characters")),
+  /** Colours of a lamp, lit at normal and lit at reverse; null for the catalogue's. */
+  colours: z.nullable(z.tuple([Colour, Colour])),
 });
 export type OwnType = z.infer<typeof OwnType>;
 
 /** What an own type says that differs from the catalogue's in figures only. */
-export const PLAIN_TYPE: Pick<OwnType, "printed" | "settings" | "box"> = { printed: {}, settings: [], box: "" };
+export const PLAIN_TYPE: Pick<OwnType, "printed" | "settings" | "box" | "colours"> = {
+  ...{ printed: {}, settings: [], box: "" },
+  colours: null,
+};
 
 export const Place = z.enum(["panel", "layout"]);
 export type Place = z.infer<typeof Place>;
@@ -114,18 +127,25 @@ export const Assignment = z.discriminatedUnion("role", [
     to: z.nullable(Position),
     /** Labelled for the other line: its normal asks for the turnout's reverse. */
     inverse: z.boolean(),
+    /**
+     * It has one contact or level that the turnout follows: reverse while it is made, normal while it is not; the other way
+     * round when inverse.
+     */
+    follows: z.boolean(),
   }),
   z.strictObject({
     id: Id,
     role: z.literal("lamp"),
     deviceId: Id,
     turnoutId: Id,
-    /** What lights it: a motor or relay with a contact, a frog, a driver. */
+    /** What lights it: a motor or relay with a contact, a frog, a driver, a sensor at the throw bar. */
     fromId: Id,
     /** Contact set, relay or output of that; null when it has none to choose from. */
     way: z.nullable(Way),
     /** The lamp's two leads are exchanged. */
     crossed: z.boolean(),
+    /** Position at which the throw bar covers the sensor that lights it; null when none does. */
+    coveredAt: z.nullable(Position),
   }),
   z.strictObject({
     id: Id,
@@ -157,6 +177,18 @@ export const Assignment = z.discriminatedUnion("role", [
     /** What the owner calls the stretch. */
     block: Label,
     rail: z.enum(["J", "K"]),
+  }),
+  /** A piece of a resistor board lies in the common lead of a lamp. */
+  z.strictObject({ id: Id, role: z.literal("resistor"), deviceId: Id, way: Way, lampId: Id }),
+  /** A key switch, a relay's contact or a board's setting decides whether a control is listened to. */
+  z.strictObject({
+    id: Id,
+    role: z.literal("lock"),
+    deviceId: Id,
+    /** Contact set of a relay; null for a key switch, and for a setting. */
+    way: z.nullable(Way),
+    controlId: Id,
+    controlWay: z.nullable(Way),
   }),
   z.strictObject({ id: Id, role: z.literal("supply"), deviceId: Id, toDeviceId: Id }),
   z.strictObject({ id: Id, role: z.literal("commands"), deviceId: Id, toDeviceId: Id }),

@@ -20,6 +20,9 @@ export type Purpose =
   | "to-reverse"
   | "lamp-normal"
   | "lamp-reverse"
+  | "lamp-common"
+  | "sensor"
+  | "lock"
   | "ask-normal"
   | "ask-reverse"
   | "ask-other"
@@ -43,6 +46,9 @@ export const PURPOSES: Record<Purpose, { about: string; colour: WireColour }> = 
   "to-reverse": { about: "throws to reverse", colour: "OG" },
   "lamp-normal": { about: "lamp at normal", colour: "GN" },
   "lamp-reverse": { about: "lamp at reverse", colour: "YE" },
+  "lamp-common": { about: "common of a lamp, before its resistors", colour: "WHBK" },
+  sensor: { about: "what a sensor at the throw bar tells", colour: "WHPK" },
+  lock: { about: "lock-out of controls", colour: "WHTQ" },
   "ask-normal": { about: "input that asks for normal", colour: "WHBU" },
   "ask-reverse": { about: "input that asks for reverse", colour: "WHOG" },
   "ask-other": { about: "input that asks for the other position", colour: "WHVT" },

@@ -8,12 +8,12 @@ export function restsOn(record: RailwayRecord, threads: readonly Thread[], { typ
   if (typeId === null && deviceId === null) return [];
   const concerns = (device: { id: string; typeId: string } | undefined) =>
     device !== undefined && (device.id === deviceId || device.typeId === typeId);
-  return threads.filter(({ motors, control, moreControls, frogs, lamp }) => {
+  return threads.filter(({ motors, control, moreControls, frogs, lamps }) => {
     const all = [
       ...motors.flatMap((motor) => [motor.device, motor.driver?.device]),
-      ...[control, ...moreControls].flatMap((each) => [each?.device, each?.reader?.device]),
+      ...[control, ...moreControls].flatMap((each) => [each?.device, each?.reader?.device, each?.lock?.device]),
       ...frogs.flatMap((frog) => [frog.device, frog.from?.device]),
-      ...[lamp?.device, lamp?.from.device],
+      ...lamps.flatMap((lamp) => [lamp.device, lamp.from.device, lamp.resistor?.device]),
     ];
     return all.some((device) => concerns(device && find(record, "device", device.id)));
   });

@@ -113,7 +113,7 @@ describe("threads", () => {
     expect(
       threads[2]!.motors.map(({ device, driver }) => `${device.label} on ${driver?.device.label}-${driver?.way}`),
     ).toEqual(["M1 on D1-1", "M2 on D1-1"]);
-    expect(threads[0]!.lamp?.device.label).toBe("LP1");
+    expect(threads[0]!.lamps[0]?.device.label).toBe("LP1");
   });
 
   it("finds the thread of a leader only", () => {

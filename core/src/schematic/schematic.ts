@@ -9,6 +9,8 @@ import { frogFeed } from "./recipes/frogFeed.ts";
 import { lampFromContact } from "./recipes/lampFromContact.ts";
 import { lampFromFrog } from "./recipes/lampFromFrog.ts";
 import { lampFromOutput } from "./recipes/lampFromOutput.ts";
+import { lampFromSensor } from "./recipes/lampFromSensor.ts";
+import { keyToRelays } from "./recipes/lockOut.ts";
 import { outputToMotor } from "./recipes/outputToMotor.ts";
 import { relayBesideMotor } from "./recipes/relayBesideMotor.ts";
 import { reversingToggle } from "./recipes/reversingToggle.ts";
@@ -53,10 +55,11 @@ export function schematicOf(record: RailwayRecord): Schematic {
   const device = (id: string) => fitted(record, id);
   for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "supply")) {
     const fed = device(toDeviceId);
-    // a lamp's supply goes through a contact, and that is the lamp's recipe
-    if (fed.type.family !== "lamp") supplyToBoard(device(deviceId), fed, joiner);
+    // a lamp's supply goes through a contact, a relay's through a key: that is their own recipe
+    if (fed.type.family !== "lamp" && traitsOf(fed.type).relay === null) supplyToBoard(device(deviceId), fed, joiner);
   }
   joinCommands(record, device, joiner);
+  keyToRelays(record, joiner);
   blockFeed(record, (id) => busOf(record, id), joiner);
   for (const thread of threads) {
     toggleToMotor(thread, joiner);
@@ -65,9 +68,12 @@ export function schematicOf(record: RailwayRecord): Schematic {
     controlToInputs(thread, joiner);
     relayBesideMotor(thread, joiner);
     frogFeed(thread, joiner);
-    lampFromContact(record, thread, joiner);
-    lampFromFrog(thread, joiner);
-    lampFromOutput(thread, joiner);
+    for (const lamp of thread.lamps) {
+      lampFromContact(record, lamp, joiner);
+      lampFromFrog(thread, lamp, joiner);
+      lampFromOutput(lamp, joiner);
+      lampFromSensor(record, lamp, joiner);
+    }
   }
   return { threads, nets: joiner.result() };
 }
@@ -77,6 +83,7 @@ function joinCommands(record: RailwayRecord, device: (id: string) => Fitted, joi
   for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "commands")) {
     const [from, to] = [device(deviceId), device(toDeviceId)];
     // what brings commands says how: a detector hears none, but its blocks are fed from that bus
+    if (from.type.family === "lock" || traitsOf(from.type).inTrack === "reverser") continue;
     if (traitsOf(from.type).gives === "bus") busToNode(from, to, joiner);
     else if (traitsOf(from.type).gives === "pins") pinsToRelays(from, to, pins.get(toDeviceId) ?? 1, joiner);
     else if (traitsOf(to.type).inTrack !== "detector") trackToDecoder(from, to, joiner);

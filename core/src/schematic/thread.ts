@@ -28,6 +28,8 @@ export interface ThreadMotor extends Fitted {
 export interface ThreadControl extends Fitted {
   assignment: AssignmentOf<"control">;
   reader: (Fitted & { way: number }) | null;
+  /** What decides whether it is listened to: a key switch, a relay's contact, a board's setting. */
+  lock: (Fitted & { way: number | null }) | null;
 }
 
 /** A frog with what feeds it. */
@@ -38,9 +40,13 @@ export interface ThreadFrog extends Fitted {
 }
 
 export interface ThreadLamp extends Fitted {
+  /** The turnout that it tells of. */
+  turnout: Turnout;
   assignment: AssignmentOf<"lamp">;
   /** What lights it. */
   from: Fitted;
+  /** Piece of a resistor board in its common lead. */
+  resistor: (Fitted & { way: number }) | null;
 }
 
 /** All that stands between the finger and the lamp of one turnout, or of two that move together. */
@@ -57,7 +63,8 @@ export interface Thread {
   moreControls: ThreadControl[];
   /** Frogs of the leader and its followers. */
   frogs: ThreadFrog[];
-  lamp: ThreadLamp | null;
+  /** Lamps, arms and flags of the leader and its followers. */
+  lamps: ThreadLamp[];
 }
 
 /** The threads of a railway in the owner's order, one for each turnout that follows no other. */
@@ -104,6 +111,7 @@ function threadFor(record: RailwayRecord, turnout: Turnout, followers: Turnout[]
     ...fitted(record, assignment.deviceId),
     assignment,
     reader: readerOf(record, assignment.deviceId, assignment.way),
+    lock: lockOf(record, assignment.deviceId, assignment.way),
   }));
   const frogs = [turnout, ...followers].flatMap((each) =>
     assignmentsOfTurnout(record, each.id, "frog").map((assignment): ThreadFrog => {
@@ -116,7 +124,18 @@ function threadFor(record: RailwayRecord, turnout: Turnout, followers: Turnout[]
       };
     }),
   );
-  const [lamp] = assignmentsOfTurnout(record, turnout.id, "lamp");
+  const lamps = [turnout, ...followers].flatMap((each) =>
+    assignmentsOfTurnout(record, each.id, "lamp").map((assignment): ThreadLamp => {
+      const { deviceId, fromId } = assignment;
+      return {
+        ...fitted(record, deviceId),
+        turnout: each,
+        assignment,
+        from: fitted(record, fromId),
+        resistor: resistorOf(record, deviceId),
+      };
+    }),
+  );
   return {
     turnout,
     followers,
@@ -125,7 +144,7 @@ function threadFor(record: RailwayRecord, turnout: Turnout, followers: Turnout[]
     control: control ?? null,
     moreControls,
     frogs,
-    lamp: lamp ? { ...fitted(record, lamp.deviceId), assignment: lamp, from: fitted(record, lamp.fromId) } : null,
+    lamps,
   };
 }
 
@@ -142,6 +161,20 @@ function driverOf(record: RailwayRecord, motorId: string): ThreadMotor["driver"]
 function readerOf(record: RailwayRecord, controlId: string, controlWay: number | null): ThreadControl["reader"] {
   const input = inputOf(record, controlId, controlWay);
   return input ? { ...fitted(record, input.deviceId), way: input.way } : null;
+}
+
+function lockOf(record: RailwayRecord, controlId: string, controlWay: number | null): ThreadControl["lock"] {
+  const lock = assignmentsOfDevice(record, controlId).find(
+    (a): a is AssignmentOf<"lock"> => a.role === "lock" && a.controlId === controlId && a.controlWay === controlWay,
+  );
+  return lock ? { ...fitted(record, lock.deviceId), way: lock.way } : null;
+}
+
+function resistorOf(record: RailwayRecord, lampId: string): ThreadLamp["resistor"] {
+  const piece = assignmentsOfDevice(record, lampId).find(
+    (a): a is AssignmentOf<"resistor"> => a.role === "resistor" && a.lampId === lampId,
+  );
+  return piece ? { ...fitted(record, piece.deviceId), way: piece.way } : null;
 }
 
 /** The input that reads a control, or one zone, output or pole of it. */
@@ -167,12 +200,12 @@ export function isSameControl(a: ThreadControl, b: ThreadControl): boolean {
 
 /** Identifiers of all devices that a thread runs through, supplies apart. */
 export function devicesOfThread(thread: Thread): string[] {
-  const { motors, lamp, frogs } = thread;
+  const { motors, lamps, frogs } = thread;
   const fitted: (Fitted | null)[] = [
     ...motors.flatMap((motor) => [motor, motor.driver]),
-    ...controlsOf(thread).flatMap((control) => [control, control.reader]),
+    ...controlsOf(thread).flatMap((control) => [control, control.reader, control.lock]),
     ...frogs.flatMap((frog) => [frog, frog.from]),
-    ...(lamp ? [lamp, lamp.from] : []),
+    ...lamps.flatMap((lamp) => [lamp, lamp.from, lamp.resistor]),
   ];
   return fitted.flatMap((each) => (each ? [each.device.id] : []));
 }
@@ -193,12 +226,12 @@ function thingsOnce(thread: Thread): unknown[] {
 
 /** All that a thread is made of, in an order that tells who is who. */
 function thingsOf(thread: Thread): unknown[] {
-  const { turnout, followers, motors, frogs, lamp } = thread;
+  const { turnout, followers, motors, frogs, lamps } = thread;
   const controls = controlsOf(thread);
   const fittedThings = (each: Fitted | null | undefined) => [each?.device, each?.type];
   return [
     ...[turnout, ...followers],
-    ...[followers.length, motors.length, controls.length, frogs.length],
+    ...[followers.length, motors.length, controls.length, frogs.length, lamps.length],
     ...motors.flatMap((motor) => [
       ...[...fittedThings(motor), motor.assignment],
       ...[...fittedThings(motor.driver), motor.driver?.assignment],
@@ -206,9 +239,13 @@ function thingsOf(thread: Thread): unknown[] {
     ...controls.flatMap((control) => [
       ...[...fittedThings(control), control.assignment],
       ...[...fittedThings(control.reader), control.reader?.way],
+      ...[...fittedThings(control.lock), control.lock?.way],
     ]),
     ...frogs.flatMap((frog) => [...fittedThings(frog), frog.assignment, ...fittedThings(frog.from)]),
-    ...[...fittedThings(lamp), lamp?.assignment, ...fittedThings(lamp?.from)],
+    ...lamps.flatMap((lamp) => [
+      ...[...fittedThings(lamp), lamp.assignment, ...fittedThings(lamp.from)],
+      ...[...fittedThings(lamp.resistor), lamp.resistor?.way],
+    ]),
   ];
 }
 

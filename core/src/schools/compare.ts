@@ -75,6 +75,7 @@ export function compareSchool(record: RailwayRecord, school: School, turnoutIds:
   const derived = new Derived(alone.record);
   const { loom, loads, schematic, findings } = derived;
   const [thread] = schematic.threads;
+  const lamp = thread?.lamps[0];
   const sum = (of: (load: (typeof loads)[number]) => number) => loads.reduce((total, load) => total + of(load), 0);
   return {
     ...{ schoolId: school.id, name: school.name, for: school.for, against: school.against },
@@ -86,7 +87,7 @@ export function compareSchool(record: RailwayRecord, school: School, turnoutIds:
     restAmps: sum(({ rest }) => rest),
     worstAmps: sum(({ worst }) => worst),
     without: thread ? worksWithout(thread) : "",
-    lamp: thread ? knowledgeOf(thread) : null,
+    lamp: thread && lamp ? knowledgeOf(thread, lamp) : null,
     wrong: findings.filter(({ severity }) => severity === "stop").map(({ why }) => why),
     present: bought.length === 0 && leaders.every((turnout) => isFitted(record, draft.record, turnout)),
   };

@@ -5,10 +5,11 @@ import { addBoardTo, removeDeviceFrom } from "../equip/devices.ts";
 import type { Draft } from "../equip/draft.ts";
 import { driverOfTurnout, setAddress, setDriver, setMotor } from "../equip/equipment.ts";
 import { firstOfType } from "../equip/feed.ts";
-import { setFrog, setLamp, writeFrog } from "../equip/frogsAndLamps.ts";
+import { setFrog, writeFrog } from "../equip/frogs.ts";
+import { setLamps } from "../equip/lamps.ts";
 import { requireType } from "../equip/typeMeant.ts";
 import { freeInput, freeWays } from "../equip/ways.ts";
-import { assignmentsOfDevice, assignmentsOfTurnout, find } from "../record/find.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
 import type { AssignmentOf, Device, Turnout } from "../record/schemas.ts";
@@ -34,7 +35,7 @@ export interface Fitting {
 export function fit(draft: Draft, turnout: Turnout, fitting: Fitting): void {
   const together = [turnout, ...draft.record.turnouts.filter(({ movesWith }) => movesWith === turnout.id)];
   const address = addressOf(draft.record, turnout.id);
-  const lamps = together.map(({ id }) => lampOf(draft.record, id));
+  const lamps = together.map(({ id }) => lampsOf(draft.record, id));
   strip(draft, together);
   for (const each of together) setMotor(draft, each.id, fitting.motor);
   drive(draft, turnout, together, fitting);
@@ -42,11 +43,13 @@ export function fit(draft: Draft, turnout: Turnout, fitting: Fitting): void {
   if (fitting.control) setControls(draft, turnout.id, [control(draft, fitting.control, fitting.reader)]);
   if (fitting.frog) for (const each of together) writeFrog(draft, each.id, fitting.frog);
   for (const [place, { id }] of together.entries()) {
-    const lamp = lamps[place];
-    const wanted = id === turnout.id ? fitting.lamp : null;
-    if (lamp && isLit(draft, id, lamp)) continue;
-    if (lamp) removeDeviceFrom(draft, lamp.id);
-    if (wanted) setLamp(draft, id, { typeId: wanted });
+    const lit: Device[] = [];
+    for (const lamp of lamps[place] ?? []) {
+      if (isLit(draft, id, lit, lamp)) lit.push(lamp);
+      else removeDeviceFrom(draft, lamp.id);
+    }
+    if (lit.length === 0 && fitting.lamp && id === turnout.id)
+      setLamps(draft, id, [{ lamp: { typeId: fitting.lamp } }]);
   }
 }
 
@@ -67,21 +70,24 @@ function readdress(draft: Draft, turnoutId: string, { id, address }: AssignmentO
   setAddress(draft, now.deviceId, now.way, address);
 }
 
-function lampOf(record: RailwayRecord, turnoutId: string): Device | undefined {
-  const [lamp] = assignmentsOfTurnout(record, turnoutId, "lamp");
-  return lamp && find(record, "device", lamp.deviceId);
+function lampsOf(record: RailwayRecord, turnoutId: string): Device[] {
+  return assignmentsOfTurnout(record, turnoutId, "lamp").map(({ deviceId }) => deviceOf(record, deviceId));
 }
 
-/** Lights a lamp that was there as its kind usually is; false when nothing that there is now can. */
-function isLit(draft: Draft, turnoutId: string, lamp: Device): boolean {
+/** Lights a lamp that was there, beside those lit before, as its kind usually is; false when nothing that there is now can. */
+function isLit(draft: Draft, turnoutId: string, before: readonly Device[], lamp: Device): boolean {
   const type = typeOf(draft.record, lamp);
   try {
-    setLamp(draft, turnoutId, { deviceId: lamp.id });
+    setLamps(
+      draft,
+      turnoutId,
+      [...before, lamp].map(({ id }) => ({ lamp: { deviceId: id } })),
+    );
   } catch (error) {
     if (error instanceof RecordError) return false;
     throw error;
   }
-  const [assigned] = assignmentsOfTurnout(draft.record, turnoutId, "lamp");
+  const assigned = assignmentsOfTurnout(draft.record, turnoutId, "lamp").find(({ deviceId }) => deviceId === lamp.id);
   const from = assigned && find(draft.record, "device", assigned.fromId);
   if (!assigned || !from) return false;
   const lampFrom = typeOf(draft.record, from);

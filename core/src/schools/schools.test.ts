@@ -114,7 +114,7 @@ it("keeps addresses, lamps that can be lit, and notes", () => {
     const derived = new Derived(record);
     const [thread] = derived.schematic.threads;
     expect(record.devices.find(({ label }) => label === "A")?.note, id).toBe("note of A");
-    const lamp = thread!.lamp;
+    const lamp = thread!.lamps[0];
     if (lamp?.device.label === "LP1") expect(lamp.device.note, id).toBe("note of LP1");
     const driver = thread!.motors[0]!.driver;
     if (driver?.type.figures.factoryAddress && driver.way !== null) {

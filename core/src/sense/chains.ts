@@ -11,6 +11,7 @@ import {
   type Thread,
   type ThreadControl,
   type ThreadFrog,
+  type ThreadLamp,
   type ThreadMotor,
 } from "../schematic/thread.ts";
 
@@ -74,8 +75,10 @@ export class Chains {
       const chain = this.frog(frog);
       if (chain) things.push({ what: "frog", ...frog.turnout, chain });
     }
-    const lit = this.lamp();
-    if (thread.lamp && lit) things.push({ what: "lamp", ...thread.lamp.device, chain: lit });
+    for (const lamp of thread.lamps) {
+      const chain = this.lamp(lamp);
+      if (chain) things.push({ what: "lamp", ...lamp.device, chain });
+    }
     return things;
   }
 
@@ -140,19 +143,21 @@ export class Chains {
     return chain && [...chain, at({ device }, "frog")];
   }
 
-  private lamp(): At[] | null {
-    const { lamp, frogs, motors, turnout } = this.thread;
-    if (!lamp) return null;
-    const { from, type, assignment } = lamp;
+  private lamp(lamp: ThreadLamp): At[] | null {
+    const { frogs, motors } = this.thread;
+    const { from, type, assignment, turnout } = lamp;
     if (traitsOf(type).shows === "flag") {
-      const motor = motors.find((each) => each.device.id === from.device.id) ?? motors[0];
+      const motor = motors.find((each) => each.device.id === from.device.id) ?? this.motorOf(turnout.id);
       return motor ? this.blades(motor) : null;
     }
     const links = this.ofOutput(from.type, from.device.id, assignment.way);
     if (traitsOf(type).movedBy === "signal")
       return from.type.drives === "servo" ? [...this.front.places, ...links] : null;
     let chain: At[] | null;
-    if (traitsOf(from.type).inTrack === "frog") {
+    if (traitsOf(from.type).inTrack === "spot-sensor") {
+      const motor = this.motorOf(turnout.id);
+      chain = motor ? this.blades(motor) : null;
+    } else if (traitsOf(from.type).inTrack === "frog") {
       const frog = frogs.find((each) => each.device.id === from.device.id);
       chain = frog ? this.frog(frog) : null;
     } else if (from.type.drives === "pair" || from.type.drives === "sink") chain = [...this.front.places, ...links];

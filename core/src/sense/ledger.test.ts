@@ -29,7 +29,7 @@ function solved(derived: Derived, thread: Thread, { outcomes }: Ledger): boolean
       // right for the blades while they are wrong is wrong for what was asked
       return (frog?.carries === frog?.wanted) === bladesWrong;
     }
-    const { lamp } = reading;
+    const lamp = reading.lamps.find(({ deviceId }) => deviceId === id);
     if (lamp?.arm) return lamp.arm !== position;
     return (lamp?.normal ?? 0) > (lamp?.reverse ?? 0) !== (position === "N");
   });

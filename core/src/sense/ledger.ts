@@ -113,7 +113,7 @@ export function hasTurns(record: RailwayRecord, thread: Thread): boolean {
   return (
     thread.motors.some(({ assignment }) => assignment.crossed || assignment.opposite) ||
     thread.frogs.some(({ assignment }) => assignment.crossed) ||
-    (thread.lamp?.assignment.crossed ?? false)
+    thread.lamps.some(({ assignment }) => assignment.crossed)
   );
 }
 

@@ -20,6 +20,9 @@ export const WIRE_COLOURS = {
   WHGN: "white and green",
   WHBN: "white and brown",
   WHGY: "white and grey",
+  WHBK: "white and black",
+  WHPK: "white and pink",
+  WHTQ: "white and turquoise",
 } as const;
 
 export type WireColour = keyof typeof WIRE_COLOURS;

@@ -89,8 +89,14 @@ it("keeps what each assignment said, under the new names, after a backup", () =>
     way: null,
     to: null,
     inverse: false,
+    follows: false,
   });
-  expect(record.assignments.find(({ id }) => id === "l")).toMatchObject({ fromId: "a", way: 1, crossed: true });
+  expect(record.assignments.find(({ id }) => id === "l")).toMatchObject({
+    fromId: "a",
+    way: 1,
+    crossed: true,
+    coveredAt: null,
+  });
   expect(record.assignments).toHaveLength(6);
   expect(record.readings).toEqual([]);
   expect(record.railway).toMatchObject({ name: "Old", stripWays: 12, cableCores: 8 });
@@ -138,7 +144,7 @@ it("brings own types of version 2 to the new form, in the record and in the hist
   old.close();
   const database = openDatabase(folder);
   const store = new Store(database);
-  const own = { ...value, printed: {}, settings: [], box: "" };
+  const own = { ...value, printed: {}, settings: [], box: "", colours: null };
   expect(store.open("r").record.types).toEqual([own]);
   expect(store.open("r").record.railway.currency).toBe("EUR");
   store.undo("r", { revision: 3 });
@@ -177,6 +183,7 @@ it("brings lists within things of version 3 into the things, digit by digit and 
         { name: "force", about: "", factory: "4", range: "" },
         { name: "speed", about: "how fast", factory: "5", range: "1 to 9" },
       ],
+      colours: null,
     },
   ]);
   expect(Object.entries(record.tests[0]?.chain ?? {})).toEqual([
@@ -220,6 +227,47 @@ it("says of an input of version 5 which zone it reads, in the record and in the 
   expect(inputs()).toEqual(both.slice(1));
   store.redo("r", { revision: 4 });
   expect(inputs()).toEqual(both);
+  database.close();
+});
+
+it("keeps assignments of version 6 and lets them be undone, with what they say now of colours, levels and sensors", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  for (const name of readdirSync(new URL("./migrations/", import.meta.url))
+    .sort()
+    .slice(1, 6))
+    old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
+  old.pragma("user_version = 6");
+  old.exec("INSERT INTO type (railway_id, id, based_on, name, box) VALUES ('r', 'own', 'cdu', 'Own', '')");
+  const control = { id: "c", role: "control", deviceId: "t1", turnoutId: "a", way: null, to: "N", inverse: true };
+  const before = { ...control, to: null, inverse: false };
+  const put = (value: object, kind = "assignment") => ({ op: "put", kind, value });
+  const type = { id: "own", basedOn: "cdu", name: "Own", figures: {}, printed: {}, settings: [], box: "" };
+  old
+    .prepare("INSERT INTO history VALUES ('r', 3, 'Asked', 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z', 'stamp')")
+    .run(
+      JSON.stringify([put(control), put({ ...type, name: "Renamed" }, "type")]),
+      JSON.stringify([put(type, "type"), put(before)]),
+    );
+  old.exec("UPDATE railway SET revision = 3");
+  old.exec("UPDATE assignment SET \"to\" = 'N', inverse = 1 WHERE id = 'c'");
+  old.close();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const told = () => {
+    const { assignments, types } = store.open("r").record;
+    return [assignments.find(({ id }) => id === "c"), types[0]];
+  };
+  expect(told()).toEqual([
+    { ...control, follows: false },
+    { ...type, colours: null },
+  ]);
+  store.undo("r", { revision: 3 });
+  expect(told()[0]).toEqual({ ...before, follows: false });
+  store.redo("r", { revision: 4 });
+  expect(told()[0]).toEqual({ ...control, follows: false });
+  expect(told()[1]).toEqual({ ...type, name: "Renamed", colours: null });
+  expect(database.pragma("foreign_key_check")).toEqual([]);
   database.close();
 });
 

@@ -55,6 +55,7 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
       {
         ...{ id: "own", basedOn: "cdu", name: "own", figures: { farads, chargeOhms: 47 } },
         printed: { "+": "OUT", "−": note.slice(0, 12) || "RET" },
+        colours: flag ? ["red", "warm white"] : null,
         settings: [
           { name: "z", about: "", factory: "1", range: "" },
           { name: "a", about: note.slice(0, 80), factory: "", range: "1 to 9" },
@@ -102,6 +103,7 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
           way: flag ? 1 : null,
           to: flag ? "R" : null,
           inverse: flag,
+          follows: !flag,
         },
         {
           id: `l${id}`,
@@ -111,6 +113,7 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
           fromId: `m${id}`,
           way: flag ? 2 : null,
           crossed: flag,
+          coveredAt: flag ? "N" : null,
         },
       );
     }
@@ -238,11 +241,11 @@ it("runs migrations once, and makes no backup when there is nothing to do", () =
 });
 
 it("does not touch a database of a newer version", () => {
-  database.pragma("user_version = 7");
+  database.pragma("user_version = 99");
   database.close();
   expect(() => openDatabase(folder)).toThrow(DataFolderError);
   database = new Database(join(folder, "alderman.db"));
-  expect(database.pragma("user_version", { simple: true })).toBe(7);
+  expect(database.pragma("user_version", { simple: true })).toBe(99);
   expect(readdirSync(folder)).not.toContain("backups");
 });
 

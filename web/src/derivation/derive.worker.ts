@@ -5,6 +5,7 @@ import {
   cures,
   Derived,
   type EditGroup,
+  type LampSituations,
   type MeterReading,
   type Moment,
   measure,
@@ -13,7 +14,6 @@ import {
   type RailwayRecord,
   type RailwayState,
   type Range,
-  type Situation,
   type ThreadReading,
   withUnchanged,
 } from "@alderman/core";
@@ -32,7 +32,7 @@ export interface Focus {
   red: string | null;
   black: string | null;
   range: Range;
-  /** Whether its lamp is inspected in every fault situation. */
+  /** Whether its lamps are inspected in every fault situation. */
   lamp: boolean;
 }
 
@@ -45,8 +45,8 @@ export interface FocusResult {
   along: Record<string, Position>;
   sheet: ReturnType<Derived["sheet"]>;
   meter: MeterReading | null;
-  /** What its lamp shows when something is amiss. */
-  situations: Situation[];
+  /** What each of its lamps shows when something is amiss. */
+  situations: LampSituations[];
 }
 
 /** Steps and how many of them hold, for each leader. */

@@ -18,6 +18,8 @@ export interface ViewState {
   thrown: string | null;
   /** Control by which a turnout with several is thrown: its assignment, by the leader; the first one when none is named. */
   by: Record<string, string>;
+  /** Which lamp of a turnout with several is drawn: its device, by the leader; the first one when none is named. */
+  lampOf: Record<string, string>;
   moment: Moment;
   red: ProbedEnd | null;
   black: ProbedEnd | null;
@@ -39,6 +41,7 @@ const initialState = (): ViewState => ({
   asked: {},
   thrown: null,
   by: {},
+  lampOf: {},
   moment: "rest",
   red: null,
   black: null,
@@ -76,6 +79,9 @@ export const view = createSlice({
     },
     throwBy: (state, { payload }: PayloadAction<{ turnoutId: string; controlId: string }>) => {
       state.by[payload.turnoutId] = payload.controlId;
+    },
+    showLamp: (state, { payload }: PayloadAction<{ turnoutId: string; lampId: string }>) => {
+      state.lampOf[payload.turnoutId] = payload.lampId;
     },
     setMoment: (state, { payload }: PayloadAction<Moment>) => {
       state.moment = payload;
@@ -123,4 +129,5 @@ export const {
   setTheme,
   showBoards,
   watchLamp,
+  showLamp,
 } = view.actions;

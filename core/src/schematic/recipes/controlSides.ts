@@ -1,6 +1,6 @@
 import type { DeviceType } from "../../catalogue/deviceType.ts";
 import { type Asks, traitsOf } from "../../catalogue/traits.ts";
-import type { Position } from "../../record/schemas.ts";
+import type { AssignmentOf, Position } from "../../record/schemas.ts";
 import type { ThreadControl } from "../thread.ts";
 
 /** Terminals by which a control asks for a position of its turnout. */
@@ -16,20 +16,17 @@ export interface ControlSides {
 /** Where a control is made, by position of the turnout: a control labelled for the other line has its sides exchanged. */
 export function controlSides(control: ThreadControl): ControlSides {
   const { type, assignment } = control;
-  const { to, inverse } = assignment;
+  const { to, inverse, follows } = assignment;
   const way = assignment.way ?? 1;
   const single = (terminal: string, common: string): ControlSides => ({
     common,
-    N: to === "N" ? terminal : null,
-    R: to === "R" ? terminal : null,
-    press: to === null ? terminal : null,
+    N: to === "N" || (follows && inverse) ? terminal : null,
+    R: to === "R" || (follows && !inverse) ? terminal : null,
+    press: to === null && !follows ? terminal : null,
   });
-  const both = (n: string, r: string, common: string): ControlSides => ({
-    common,
-    N: inverse ? r : n,
-    R: inverse ? n : r,
-    press: null,
-  });
+  // what is followed has one contact, made on its reverse side
+  const both = (n: string, r: string, common: string): ControlSides =>
+    follows ? single(r, common) : { common, N: inverse ? r : n, R: inverse ? n : r, press: null };
   const { asks, inTrack } = traitsOf(type);
   if (inTrack === "detector") return single(`O${way}`, "0");
   if (inTrack === "spot-sensor") return single("O1", "−");
@@ -52,11 +49,11 @@ export function controlSides(control: ThreadControl): ControlSides {
 
 /**
  * Whether a control has one contact only to ask with, and so takes one input of a board that reads it: it asks for one
- * position, or for the other one each time.
+ * position, for the other one each time, or is followed.
  */
-export function isSingle(type: DeviceType, to: Position | null): boolean {
+export function isSingle(type: DeviceType, { to, follows }: Pick<AssignmentOf<"control">, "to" | "follows">): boolean {
   const { asks, inTrack } = traitsOf(type);
-  return to !== null || asks === "press" || inTrack === "detector" || inTrack === "spot-sensor";
+  return follows || to !== null || asks === "press" || inTrack === "detector" || inTrack === "spot-sensor";
 }
 
 /** How a control asks its turnout: a toggle of two poles reverses with both, unless one of them is named. */
@@ -66,8 +63,8 @@ export function asksBy(control: Pick<ThreadControl, "type" | "assignment"> | nul
 }
 
 /** Whether a control goes on asking when nobody touches it: one that stays put, or the reversed pair of an output. */
-export function staysMade({ type }: Pick<ThreadControl, "type">): boolean {
-  return type.maintained === true || type.drives === "pair";
+export function staysMade({ type, assignment }: Pick<ThreadControl, "type" | "assignment">): boolean {
+  return assignment.follows || type.maintained === true || type.drives === "pair";
 }
 
 /** On which of its own sides a control stands when it asks for a position of the turnout. */

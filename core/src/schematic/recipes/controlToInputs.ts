@@ -1,6 +1,7 @@
 import type { Joiner } from "../nets.ts";
 import { controlsOf, type Fitted, type Thread, type ThreadControl } from "../thread.ts";
 import { controlSides, isSingle } from "./controlSides.ts";
+import { joinThroughLock } from "./lockOut.ts";
 
 /** Inputs at which a board hears a control: one for each position, or one for each press. */
 export interface Heard {
@@ -22,7 +23,7 @@ export function heardAt(thread: Thread, control: ThreadControl): Heard | null {
   const { reader } = control;
   if (reader) {
     const first = `I${reader.way}`;
-    const single = isSingle(control.type, control.assignment.to);
+    const single = isSingle(control.type, control.assignment);
     return {
       board: reader,
       way: reader.way,
@@ -45,7 +46,7 @@ export function controlToInputs(thread: Thread, joiner: Joiner): void {
     if (!heard) continue;
     const sides = controlSides(control);
     const id = thread.turnout.id;
-    const join = (purpose: "ask-normal" | "ask-reverse" | "ask-other" | "dc-zero", from: string | null, to: string) => {
+    const join = (purpose: "ask-normal" | "ask-reverse" | "ask-other", from: string | null, to: string) => {
       if (from === null) return;
       const ends = [
         { deviceId: control.device.id, terminal: from },
@@ -56,6 +57,8 @@ export function controlToInputs(thread: Thread, joiner: Joiner): void {
     join("ask-normal", sides.N, heard.N);
     join("ask-reverse", sides.R, heard.R);
     join("ask-other", sides.press, heard.press);
-    join("dc-zero", sides.common, heard.common);
+    const zero = { deviceId: heard.board.device.id, terminal: heard.common };
+    const common = { deviceId: control.device.id, terminal: sides.common };
+    joinThroughLock(control, joiner, "dc-zero", id, zero, [common, zero]);
   }
 }

@@ -1,6 +1,7 @@
 import { traitsOf } from "../../catalogue/traits.ts";
 import type { Joiner } from "../nets.ts";
-import type { Thread, ThreadLamp } from "../thread.ts";
+import type { ThreadLamp } from "../thread.ts";
+import { joinCommon } from "./lampFromContact.ts";
 
 /**
  * A lamp lit by what drives the motor, or by a board of its own: it knows the last command, not the blades.
@@ -8,9 +9,7 @@ import type { Thread, ThreadLamp } from "../thread.ts";
  * On a pair each colour lies between one side and the board's 0 V (or its plus, for a common plus). On outputs that pull
  * down, normal is the output named and reverse the next one. A semaphore's servo is driven as a motor's would be.
  */
-export function lampFromOutput(thread: Thread, joiner: Joiner): void {
-  const { lamp } = thread;
-  if (!lamp) return;
+export function lampFromOutput(lamp: ThreadLamp, joiner: Joiner): void {
   const way = lamp.assignment.way ?? 1;
   const join = (
     purpose: "lamp-normal" | "lamp-reverse" | "dc-plus" | "dc-zero" | "servo-signal",
@@ -18,7 +17,7 @@ export function lampFromOutput(thread: Thread, joiner: Joiner): void {
     to: string,
   ) => {
     const from = { deviceId: lamp.from.device.id, terminal: out };
-    joiner.join(purpose, thread.turnout.id, [from, { deviceId: lamp.device.id, terminal: to }]);
+    joiner.join(purpose, lamp.turnout.id, [from, { deviceId: lamp.device.id, terminal: to }]);
   };
   if (traitsOf(lamp.type).movedBy === "signal") {
     if (lamp.from.type.drives !== "servo") return;
@@ -29,11 +28,12 @@ export function lampFromOutput(thread: Thread, joiner: Joiner): void {
   }
   const ends = outputEnds(lamp, way);
   if (!ends || !lamp.type.leads) return;
-  const [normal, reverse, common] = lamp.type.leads;
+  const [normal, reverse] = lamp.type.leads;
   const { crossed } = lamp.assignment;
   join("lamp-normal", ends.normal, crossed ? reverse : normal);
   join("lamp-reverse", ends.reverse, crossed ? normal : reverse);
-  join(ends.common === "+" ? "dc-plus" : "dc-zero", ends.common, common);
+  const back = { deviceId: lamp.from.device.id, terminal: ends.common };
+  joinCommon(lamp, joiner, ends.common === "+" ? "dc-plus" : "dc-zero", back);
 }
 
 /** Terminals of the board that light a lamp, or null when its outputs cannot. */

@@ -41,7 +41,7 @@ export function relaysOf(thread: Thread): { relay: Fitted; motor: ThreadMotor }[
     if (fits) found.set(from.device.id, { relay: from, motor });
   };
   for (const frog of thread.frogs) add(frog.from, frog.turnout.id);
-  add(thread.lamp?.from ?? null, thread.turnout.id);
+  for (const lamp of thread.lamps) add(lamp.from, lamp.turnout.id);
   return [...found.values()];
 }
 

@@ -1,6 +1,7 @@
 import type { Joiner } from "../nets.ts";
 import { controlsOf, type Thread } from "../thread.ts";
 import { asksBy } from "./controlSides.ts";
+import { joinThroughLock } from "./lockOut.ts";
 import { leads } from "./outputToMotor.ts";
 import { outTerminals } from "./toggleToMotor.ts";
 
@@ -18,7 +19,8 @@ export function reversingToggle(thread: Thread, joiner: Joiner): void {
     if (asksBy(control) !== "poles") continue;
     const { device, assignment } = control;
     const at = (terminal: string) => ({ deviceId: device.id, terminal });
-    joiner.join("dc-plus", id, [{ deviceId: driver.device.id, terminal: plus }, at("1N"), at("2R")]);
+    const feed = { deviceId: driver.device.id, terminal: plus };
+    joinThroughLock(control, joiner, "dc-plus", id, feed, [feed, at("1N"), at("2R")]);
     joiner.join("dc-zero", id, [{ deviceId: driver.device.id, terminal: minus }, at("1R"), at("2N")]);
     const [normal, reverse] = assignment.inverse ? ["2C", "1C"] : ["1C", "2C"];
     for (const motor of thread.motors) {

@@ -2,6 +2,7 @@ import { traitsOf } from "../../catalogue/traits.ts";
 import type { End, Joiner } from "../nets.ts";
 import { controlsOf, type Thread, type ThreadMotor } from "../thread.ts";
 import { asksBy, controlSides, switchesCurrent } from "./controlSides.ts";
+import { joinThroughLock } from "./lockOut.ts";
 import { powerTerminals } from "./supplyToBoard.ts";
 
 /**
@@ -21,7 +22,8 @@ export function toggleToMotor(thread: Thread, joiner: Joiner): void {
     const sides = controlSides(control);
     const units = new Map(switched.flatMap(({ driver }) => (driver ? [[driver.device.id, driver]] : [])));
     for (const unit of units.values()) {
-      joiner.join("pulse-plus", id, [at(unit.device.id, outTerminals(unit)[0]), at(control.device.id, sides.common)]);
+      const feed = at(unit.device.id, outTerminals(unit)[0]);
+      joinThroughLock(control, joiner, "pulse-plus", id, feed, [feed, at(control.device.id, sides.common)]);
     }
     const normal = sides.N ?? sides.press;
     const coils = switched.filter((motor) => traitsOf(motor.type).movedBy === "pulse");

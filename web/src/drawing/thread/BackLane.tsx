@@ -1,6 +1,9 @@
 import {
   amps,
   figureValue,
+  lampIn,
+  list,
+  ohms,
   type Position,
   supplyOf,
   type ThreadLamp,
@@ -14,15 +17,49 @@ import { WirePath } from "../Wire.tsx";
 import { Arm, Contact, Lamp } from "./glyphs.tsx";
 import { Heading, Missing } from "./Heading.tsx";
 import { Lane } from "./Lane.tsx";
+import { lampColour } from "./lampColours.ts";
 import { lampTerminals, linksBack, sourceOf } from "./lampSource.ts";
 import { BACK_ROWS, type LaneProps, type Numbered } from "./laneProps.ts";
 import { linkVerdict } from "./linkVerdict.ts";
+import { useDrawnLamp } from "./useDrawnLamp.ts";
 import { drawnEnd, type Row, viaWords, type Wiring } from "./wiring.ts";
+
+/** The two resistors of a piece in the lamp's common lead, with the joint between them. */
+function ResistorPiece({ piece: { device, type, way } }: { piece: NonNullable<ThreadLamp["resistor"]> }) {
+  const at = (terminal: string, x: number) => (
+    <Terminal
+      end={`${device.id}:${terminal}`}
+      name={terminalName(device.label, terminal)}
+      x={x}
+      y={BACK_ROWS[2] ?? 0}
+      label=""
+    />
+  );
+  return (
+    <g>
+      {[326, 368].map((x) => (
+        <path key={x} d={`M${x} 404h28v12h-28Z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
+      ))}
+      {at(`${way}`, 318)}
+      {at(`${way}j`, 361)}
+      {at("C", 404)}
+      <text className="tm" x="318" y="398">
+        {`${device.label}-${way}, ${ohms(figureValue(type, "firstOhms"))} + ${ohms(figureValue(type, "secondOhms"))}`}
+      </text>
+    </g>
+  );
+}
+
+function lampNoun({ type }: ThreadLamp): string {
+  const { movedBy, shows } = traitsOf(type);
+  if (movedBy === "signal") return "Arm";
+  return shows === "flag" ? "Flag" : shows === "box" ? "Box" : "Lamp";
+}
 
 /** What lights the lamp, the cable between, and the lamp. */
 export function BackLane(props: LaneProps & Numbered) {
   const { thread, reading, wiring, findings, first } = props;
-  const { lamp } = thread;
+  const lamp = useDrawnLamp(thread);
   const record = useRecord();
   if (!lamp) return <Missing x={12} y={362} words="No lamp" />;
   const fed = record && supplyOf(record, lamp.device.id);
@@ -40,7 +77,7 @@ export function BackLane(props: LaneProps & Numbered) {
         x={12}
         y={286}
         number={first + linksBack(lamp)}
-        words={`${traitsOf(lamp.type).movedBy === "signal" ? "Arm" : traitsOf(lamp.type).shows === "flag" ? "Flag" : "Lamp"} ${lamp.device.label}`}
+        words={`${lampNoun(lamp)} ${lamp.device.label}${thread.followers.length > 0 ? ` of ${lamp.turnout.label}` : ""}`}
         verdict={linkVerdict(findings, thread, [lamp.device.label])}
       />
       {ways.length > 0 && (
@@ -80,6 +117,7 @@ export function BackLane(props: LaneProps & Numbered) {
           moved by the throw bar: no wire
         </text>
       )}
+      {lamp.resistor && <ResistorPiece piece={lamp.resistor} />}
       {byContact ? (
         <ContactSource {...props} lamp={lamp} supply={supply} rows={rows} wiring={wiring} />
       ) : (
@@ -121,8 +159,22 @@ export function BackLane(props: LaneProps & Numbered) {
 
 /** The lamp or arm as it shows, with its current. */
 function Shown({ lamp, reading }: { lamp: ThreadLamp; reading: LaneProps["reading"] }) {
-  const reads = reading?.lamp;
-  const { leads, terminals } = lamp.type;
+  const reads = reading && lampIn(reading, lamp);
+  const { leads } = lamp.type;
+  const colours = [lampColour(lamp.type, "N"), lampColour(lamp.type, "R")] as const;
+  if (traitsOf(lamp.type).shows === "box") {
+    const arm = reads?.arm ?? null;
+    return (
+      <g>
+        <Lamp y={362} normal={Number(arm === "N")} reverse={Number(arm === "R")} least={1} colours={colours} />
+        {reading && (
+          <text className="tq" x="12" y="424">
+            {arm ? `shows ${arm}, ${colours[arm === "N" ? 0 : 1].short}` : "dark"}
+          </text>
+        )}
+      </g>
+    );
+  }
   if (!leads) {
     const word = reads?.arm ? `shows ${reads.arm}` : "shows nothing";
     return (
@@ -135,25 +187,19 @@ function Shown({ lamp, reading }: { lamp: ThreadLamp; reading: LaneProps["readin
     );
   }
   const least = figureValue(lamp.type, "leastAmps");
-  const code = (index: 0 | 1) =>
-    terminals.find(({ name }) => name === leads[index])?.about.startsWith("red") ? "RD" : index === 0 ? "GN" : "YE";
-  const lit = (flows: number, index: 0 | 1) => `${code(index)} ${flows >= least ? "lit" : "dark"}`;
+  const lit = reads
+    ? [reads.normal, reads.reverse].flatMap((flows, index) => (flows >= least ? [colours[index as 0 | 1].short] : []))
+    : [];
   return (
     <g>
-      <Lamp
-        y={362}
-        normal={reads?.normal ?? 0}
-        reverse={reads?.reverse ?? 0}
-        least={least}
-        second={code(1) === "RD" ? "RD" : "YE"}
-      />
+      <Lamp y={362} normal={reads?.normal ?? 0} reverse={reads?.reverse ?? 0} least={least} colours={colours} />
       {reads && (
         <>
           <text className="tv" x="12" y="424">
             {amps(Math.max(reads.normal, reads.reverse))}
           </text>
           <text className="tq" x="12" y="439">
-            {`${lit(reads.normal, 0)}, ${lit(reads.reverse, 1)}`}
+            {lit.length > 0 ? `${list(lit)} lit` : "dark"}
           </text>
         </>
       )}
@@ -227,7 +273,13 @@ function ContactSource({
         <Missing x={400} y={350} words="No contact for it" />
       )}
       {supply ? (
-        <ContactSupply label={supply.label} id={supply.id} into={into} out={out} at={reading?.lamp?.contactVolts} />
+        <ContactSupply
+          label={supply.label}
+          id={supply.id}
+          into={into}
+          out={out}
+          at={reading ? lampIn(reading, lamp)?.contactVolts : undefined}
+        />
       ) : (
         <Missing x={400} y={410} words="No supply" />
       )}

@@ -8,8 +8,8 @@ import { TurnoutGlyph } from "./glyphs.tsx";
 import { Heading } from "./Heading.tsx";
 import { linksBack } from "./lampSource.ts";
 import type { LaneProps, Numbered } from "./laneProps.ts";
-
 import { linkVerdict } from "./linkVerdict.ts";
+import { useDrawnLamp } from "./useDrawnLamp.ts";
 
 /** The turnouts as they come to lie. */
 export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wiring"> & Numbered) {
@@ -20,6 +20,7 @@ export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wir
     return reading?.motors[index]?.goesTo ?? null;
   });
   const [frog] = thread.frogs;
+  const lamp = useDrawnLamp(thread);
   const right = stands.every((each) => each === asked);
   return (
     <g>
@@ -51,7 +52,7 @@ export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wir
         </text>
       ))}
       {turnouts.length < 2 && frog && (
-        <FrogPart frog={frog} reads={reading?.frogs[0]} number={first + linksBack(thread.lamp) + 1} />
+        <FrogPart frog={frog} reads={reading?.frogs[0]} number={first + linksBack(lamp) + 1} />
       )}
       {turnouts.length < 2 && !frog && (
         <g transform="translate(552 300)">

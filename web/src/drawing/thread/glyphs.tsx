@@ -1,5 +1,6 @@
 import type { Position, Turnout } from "@alderman/core";
 import { PositionShape } from "../Mark.tsx";
+import type { LampColour } from "./lampColours.ts";
 
 /** A toggle from the front, its lever where it is held. */
 export function Toggle({ made, rest }: { made: Position | null; rest: string }) {
@@ -26,12 +27,13 @@ interface LampProps {
   normal: number;
   reverse: number;
   least: number;
-  /** The second colour: yellow, or the red of a signal. */
-  second: "YE" | "RD";
+  /** At normal, and at reverse. */
+  colours: readonly [LampColour, LampColour];
 }
 
 /** A two-colour lamp from the front; each half is filled when it is lit. */
-export function Lamp({ y, normal, reverse, least, second }: LampProps) {
+export function Lamp({ y, normal, reverse, least, colours }: LampProps) {
+  const [atNormal, atReverse] = colours;
   const greenLit = normal >= least;
   const yellowLit = reverse >= least;
   return (
@@ -39,19 +41,19 @@ export function Lamp({ y, normal, reverse, least, second }: LampProps) {
       <circle r="31" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.4" />
       <path
         d="M0 -19A19 19 0 0 0 0 19Z"
-        fill={greenLit ? "var(--w-GN)" : "var(--sheet-2)"}
+        fill={greenLit ? atNormal.fill : "var(--sheet-2)"}
         stroke="var(--ink)"
         strokeWidth="1.2"
       />
       <path
         d="M0 -19A19 19 0 0 1 0 19Z"
-        fill={yellowLit ? `var(--w-${second})` : "var(--sheet-2)"}
+        fill={yellowLit ? atReverse.fill : "var(--sheet-2)"}
         stroke="var(--ink)"
         strokeWidth="1.2"
       />
       {[
-        [-9, "N", greenLit, "#fff"],
-        [9, "R", yellowLit, second === "YE" ? "#15213A" : "#fff"],
+        [-9, "N", greenLit, atNormal.ink],
+        [9, "R", yellowLit, atReverse.ink],
       ].map(([x, letter, lit, ink]) => (
         <text
           key={String(letter)}

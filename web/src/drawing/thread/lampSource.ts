@@ -4,7 +4,7 @@ import { type DrawnEnd, drawnEnd, type Wiring } from "./wiring.ts";
 
 /** Where a lamp's conductors end, and what the lamp then knows. */
 export interface LampSource {
-  kind: "contact" | "frog" | "output";
+  kind: "contact" | "frog" | "output" | "sensor";
   title: string;
   label: string;
   /** Terminals in the order of the lamp's own; null where nothing is joined. */
@@ -15,6 +15,7 @@ export interface LampSource {
 /** Terminals of a lamp or arm in the order of its conductors. */
 export function lampTerminals({ type }: ThreadLamp): readonly string[] {
   if (type.leads) return type.leads;
+  if (traitsOf(type).shows === "box") return ["I", "+", "−"];
   return traitsOf(type).movedBy === "signal" ? ["S", "+", "−"] : [];
 }
 
@@ -29,10 +30,15 @@ export function sourceOf(lamp: ThreadLamp, supply: Fitted | null, wiring: Wiring
   const { label } = from.device;
   const ends = lampTerminals(lamp).map((terminal) => {
     const net = drawnEnd(lamp, terminal).key;
+    if (lamp.resistor && terminal === lamp.type.leads?.[2]) return wiring.endOn(net, lamp.resistor);
     return wiring.endOn(net, from) ?? (supply && wiring.endOn(net, supply));
   });
   if (traitsOf(from.type).inTrack === "frog") {
     return { kind: "frog", title: `Frog ${label}`, label, ends, knows: "knows what the frog carries" };
+  }
+  if (traitsOf(from.type).inTrack === "spot-sensor") {
+    const knows = `covered with the blades at ${assignment.coveredAt ?? "R"}`;
+    return { kind: "sensor", title: `Sensor ${label}`, label, ends, knows };
   }
   if (from.type.family === "motor" || from.type.contactSets > 0) {
     return { kind: "contact", title: "", label, ends, knows: "" };

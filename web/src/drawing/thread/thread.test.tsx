@@ -126,7 +126,7 @@ it("writes the values of the position and moment asked for", () => {
   expect(drawn(smallRailway(), "M1/M2", "R").words).toContain("M2 stands at R");
   expect(drawn(smallRailway(), "M1/M2", "N", "throwing").words).toContain("11.1 V A to B 7.7 mA");
   expect(drawn(smallRailway(), "Y1", "R", "throwing").words).toMatch(/R 4\.\d\d A/);
-  expect(drawn(smallRailway(), "Y1", "R").words).toMatch(/7\.\d mA GN dark, YE lit/);
+  expect(drawn(smallRailway(), "Y1", "R").words).toMatch(/7\.\d mA yellow lit/);
 });
 
 it("draws the zone that asks for the position looked at, and each zone to its own input", () => {
@@ -153,7 +153,14 @@ it("says that a unit that another toggle drains is not charged", () => {
 it("draws the control that it is thrown by, with its terminals", () => {
   const record = drafted(smallRailway(), (draft) => {
     const second = draft.addDevice("toggle-centre-off", "T9", "panel");
-    draft.assign("control", { deviceId: second.id, turnoutId: "y1", way: null, to: null, inverse: false });
+    draft.assign("control", {
+      deviceId: second.id,
+      turnoutId: "y1",
+      way: null,
+      to: null,
+      inverse: false,
+      follows: false,
+    });
   });
   const { id, label } = record.devices.find((device) => device.label.startsWith("T9"))!;
   expect(terminals(drawn(record, "Y1").markup)).toContain("T1-N");

@@ -24,7 +24,7 @@ import { Outputs } from "./Outputs.tsx";
 import { Terminals } from "./Terminals.tsx";
 
 /** Kinds that are added by themselves, in this order. */
-const FAMILIES = ["driver", "reader", "supply"] as const;
+const FAMILIES = ["driver", "reader", "supply", "control", "lock", "wiring"] as const;
 
 /** Most things that are named before a board is removed. */
 const MOST_NAMED = 8;
@@ -37,6 +37,8 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
   const [asking, setAsking] = useState(false);
   if (!record) return null;
   const hanging = hangsOn(record, device.id);
+  const more = hanging.length - MOST_NAMED;
+  const named = more > 0 ? [...hanging.slice(0, MOST_NAMED), `${more} more`] : hanging;
   const remove = () => {
     act(removeDevice(record, device.id));
     close();
@@ -47,6 +49,12 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
       <FormGrid narrow>
         <DeviceFields device={device} type={type} />
         <Feeds record={record} device={device} type={type} />
+        {hanging.length > 0 && (
+          <>
+            <span>It</span>
+            <span>{list(named)}</span>
+          </>
+        )}
         {load && (
           <>
             <span>Gives</span>
@@ -59,7 +67,9 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
       {type.family === "driver" && type.outputs > 0 && (
         <Outputs record={record} deviceId={device.id} label={device.label} />
       )}
-      {type.model === "detector" && <Blocks record={record} detector={device} zones={type.zones ?? 0} />}
+      {(type.model === "detector" || type.model === "reverser") && (
+        <Blocks record={record} device={device} type={type} />
+      )}
       <Terminals device={device} type={type} />
       <NotesAndPhotos record={record} subject={{ kind: "device", of: device }} />
       {type.caution && <p className="mt-3 border-l-3 border-copper bg-copper-wash px-3 py-2">{type.caution}</p>}
@@ -69,7 +79,7 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
       {asking && (
         <AlertDialog
           title={`Remove ${device.label}?`}
-          about={`It ${list(hanging.length > MOST_NAMED ? [...hanging.slice(0, MOST_NAMED), `${hanging.length - MOST_NAMED} more`] : hanging)}. That is lost with it; undo brings it back.`}
+          about={`It ${list(named)}. That is lost with it; undo brings it back.`}
           close={() => setAsking(false)}
           actions={<Button onClick={remove}>Remove it</Button>}
         />

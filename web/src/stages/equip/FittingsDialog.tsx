@@ -4,12 +4,23 @@ import {
   controlsOf,
   Draft,
   gate,
+  LAMP_COLOURS,
+  lockChoices,
+  type Piece,
+  type Position,
+  pieceOf,
+  possiblePieces,
+  type RailwayRecord,
+  setColours,
+  setLock,
+  setPiece,
   type Thread,
   type ThreadControl,
   type ThreadFrog,
   type ThreadLamp,
   type ThreadMotor,
   threadLedBy,
+  traitsOf,
 } from "@alderman/core";
 import type { ReactNode } from "react";
 import { controlLabel } from "../../drawing/thread/controlWords.ts";
@@ -45,12 +56,14 @@ export function FittingsDialog({ turnoutId, close }: { turnoutId: string; close:
         <MotorPart key={motor.device.id} thread={thread} motor={motor} put={put} />
       ))}
       {controlsOf(thread).map((control) => (
-        <ControlPart key={control.assignment.id} thread={thread} control={control} put={put} />
+        <ControlPart key={control.assignment.id} record={record} thread={thread} control={control} put={put} />
       ))}
       {thread.frogs.map((frog) => (
         <FrogPart key={frog.assignment.id} frog={frog} put={put} />
       ))}
-      {thread.lamp && <LampPart lamp={thread.lamp} put={put} />}
+      {thread.lamps.map((lamp) => (
+        <LampPart key={lamp.assignment.id} record={record} lamp={lamp} put={put} />
+      ))}
       {[thread.turnout, ...thread.followers].map((turnout) => (
         <NotesAndPhotos key={turnout.id} record={record} subject={{ kind: "turnout", of: turnout }} />
       ))}
@@ -87,13 +100,23 @@ function MotorPart({ thread, motor, put }: { thread: Thread; motor: ThreadMotor;
   );
 }
 
-function ControlPart({ thread, control, put }: { thread: Thread; control: ThreadControl; put: Put }) {
+function ControlPart({
+  record,
+  thread,
+  control,
+  put,
+}: {
+  record: RailwayRecord;
+  thread: Thread;
+  control: ThreadControl;
+  put: Put;
+}) {
   const { device, type, assignment } = control;
   const [motor] = thread.motors;
   const { N, R } = controlSides(control);
   // what asks for one position only has no sides that could be labelled the other way round
   const hasSides = N !== null && R !== null;
-  if (!hasSides && type.family !== "control") return null;
+  const canFollow = control.reader !== null && (type.maintained === true || type.family !== "control");
   return (
     <Part title={`Control ${controlLabel(control)}`}>
       {type.family === "control" && (
@@ -115,7 +138,42 @@ function ControlPart({ thread, control, put }: { thread: Thread; control: Thread
           }
         />
       )}
+      {canFollow && (
+        <Tick
+          label={`Followed as a level: ${thread.label} lies at ${assignment.inverse ? "N" : "R"} while it is made, at ${assignment.inverse ? "R" : "N"} while it is not`}
+          on={assignment.follows}
+          set={(follows) =>
+            put(`${thread.label} ${follows ? "follows" : "does not follow"} ${controlLabel(control)}`, {
+              ...assignment,
+              follows,
+              to: follows ? null : assignment.to,
+            })
+          }
+        />
+      )}
+      <LockField record={record} thread={thread} control={control} />
     </Part>
+  );
+}
+
+/** What locks a control out, chosen among what there is and what may be added. */
+function LockField({ record, thread, control }: { record: RailwayRecord; thread: Thread; control: ThreadControl }) {
+  const act = useEdit();
+  const choices = lockChoices(record, thread, control);
+  const { lock, assignment } = control;
+  if (choices.length === 0) return null;
+  const now = lock && (lock.way === null ? lock.device.id : `${lock.device.id} ${lock.way}`);
+  const place = { controlId: assignment.deviceId, controlWay: assignment.way };
+  return (
+    <ChoiceField
+      label="Locked out by"
+      value={now}
+      options={[
+        { value: null, text: "nothing" },
+        ...choices.map(({ key, text, hint }) => ({ value: key as string | null, text, hint })),
+      ]}
+      onChange={(key) => act(() => setLock(record, place, choices.find((each) => each.key === key)?.lock ?? null))}
+    />
   );
 }
 
@@ -127,13 +185,85 @@ function FrogPart({ frog, put }: { frog: ThreadFrog; put: Put }) {
   );
 }
 
-function LampPart({ lamp, put }: { lamp: ThreadLamp; put: Put }) {
-  const { device, type, from } = lamp;
+function LampPart({ record, lamp, put }: { record: RailwayRecord; lamp: ThreadLamp; put: Put }) {
+  const { device, type, from, assignment } = lamp;
+  const { shows } = traitsOf(type);
+  const atFrog = traitsOf(from.type).inTrack === "frog";
   return (
     <Part title={`Lamp ${device.label}`}>
       <DeviceFields device={device} type={type} gateOf={(each) => gate({ lamp: each, lampFrom: from.type })} />
-      <AtContact fitting={lamp} what="Leads" where="at the lamp" put={put} />
+      {type.colours && <Colours record={record} lamp={lamp} colours={type.colours} />}
+      {shows === "leds" && !atFrog && <CommonResistor record={record} lamp={lamp} />}
+      {assignment.coveredAt && (
+        <ChoiceField
+          label={`${from.device.label} covered at`}
+          value={assignment.coveredAt}
+          options={[
+            { value: "N", text: "normal" },
+            { value: "R", text: "reverse" },
+          ]}
+          onChange={(coveredAt) =>
+            put(`${from.device.label} is covered at ${coveredAt}`, { ...assignment, coveredAt: coveredAt as Position })
+          }
+        />
+      )}
+      <AtContact
+        fitting={lamp}
+        what={shows === "box" ? "Aspects" : "Leads"}
+        where={shows === "box" ? "in the box" : "at the lamp"}
+        put={put}
+      />
     </Part>
+  );
+}
+
+const SIDES = ["normal", "reverse"] as const;
+
+/** The two colours of a lamp: each chosen, or typed when it is another. */
+function Colours({
+  record,
+  lamp: { device },
+  colours,
+}: {
+  record: RailwayRecord;
+  lamp: ThreadLamp;
+  colours: readonly [string, string];
+}) {
+  const act = useEdit();
+  return SIDES.map((side, index) => {
+    const now = colours[index] ?? "";
+    const offered = [...new Set([now, ...LAMP_COLOURS])];
+    return (
+      <ChoiceField
+        key={side}
+        label={`Colour at ${side}`}
+        value={now}
+        options={offered.map((colour) => ({ value: colour, text: colour }))}
+        onChange={(colour) =>
+          act(() => setColours(record, device.id, index === 0 ? [colour, colours[1]] : [colours[0], colour]))
+        }
+      />
+    );
+  });
+}
+
+/** A piece of a resistor board in the lamp's common lead. */
+function CommonResistor({ record, lamp: { device } }: { record: RailwayRecord; lamp: ThreadLamp }) {
+  const act = useEdit();
+  const pieces = possiblePieces(record, device.id);
+  const keyOf = ({ deviceId, way }: Piece) => `${deviceId} ${way}`;
+  const now = pieceOf(record, device.id);
+  if (pieces.length === 0) return null;
+  return (
+    <ChoiceField
+      label="Resistor in its common"
+      value={now && keyOf(now)}
+      options={[
+        { value: null, text: "none on a board" },
+        ...pieces.map((piece) => ({ value: keyOf(piece) as string | null, text: piece.label })),
+      ]}
+      onChange={(key) => act(() => setPiece(record, device.id, pieces.find((each) => keyOf(each) === key) ?? null))}
+    />
   );
 }
 
@@ -146,7 +276,7 @@ function AtContact({
 }: {
   fitting: ThreadFrog | ThreadLamp;
   /** What can be exchanged, and where that is done. */
-  what: "Rails" | "Leads";
+  what: "Rails" | "Leads" | "Aspects";
   where: string;
   put: Put;
 }) {

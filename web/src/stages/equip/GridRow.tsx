@@ -1,4 +1,4 @@
-import { COLUMNS, type Column, find, type RailwayRecord, type Turnout } from "@alderman/core";
+import { COLUMNS, type Column, find, isToldByLeader, type RailwayRecord, type Turnout } from "@alderman/core";
 import { memo } from "react";
 import type { Verdict } from "../../drawing/verdict.ts";
 import type { Begin } from "./CellInput.tsx";
@@ -42,7 +42,7 @@ export const GridRow = memo(function GridRow(props: RowProps) {
             turnout={turnout}
             text={text}
             short={column.short?.(record, turnout) ?? text}
-            leader={column.leaderOnly ? leader : null}
+            leader={isToldByLeader(column, record, turnout) ? leader : null}
             place={{ row, column: index }}
             verdict={verdicts?.get(column.id) ?? null}
             editing={editing?.column === index ? editing : null}

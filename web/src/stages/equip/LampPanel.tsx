@@ -2,6 +2,7 @@ import { type DeviceType, knowledgeOf, type Shows, type Situation, type Thread }
 import { useEffect } from "react";
 import { useFocusResult } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
+import { useDrawnLamp } from "../../drawing/thread/useDrawnLamp.ts";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { useAppDispatch } from "../../store/store.ts";
 import { watchLamp } from "../../store/view.ts";
@@ -9,7 +10,7 @@ import { watchLamp } from "../../store/view.ts";
 const SHOWS = { truth: "good", nothing: "open", lie: "wrong" } as const;
 const SHOWS_WORDS = { truth: "the truth", nothing: "nothing", lie: "a lie" } as const;
 
-/** What the lamp of a thread knows, and what it shows when something is amiss. */
+/** What a lamp of a thread knows, and what it shows when something is amiss. */
 export function LampPanel({ thread }: { thread: Thread }) {
   const focus = useFocusResult();
   const dispatch = useAppDispatch();
@@ -17,11 +18,12 @@ export function LampPanel({ thread }: { thread: Thread }) {
     dispatch(watchLamp(true));
     return () => void dispatch(watchLamp(false));
   }, [dispatch]);
-  const knowledge = knowledgeOf(thread);
-  const { lamp } = thread;
-  if (!lamp || !knowledge)
+  const lamp = useDrawnLamp(thread);
+  if (!lamp)
     return <p className="p-3 text-ink-2">{thread.label} has no lamp: whoever throws it must see the blades.</p>;
-  const situations = focus?.turnoutId === thread.turnout.id ? focus.situations : [];
+  const knowledge = knowledgeOf(thread, lamp);
+  const all = focus?.turnoutId === thread.turnout.id ? focus.situations : [];
+  const situations = all.find(({ lampId }) => lampId === lamp.device.id)?.rows ?? [];
   return (
     <div className="grid gap-1 pb-3">
       <p className="px-2.5 pt-2">
@@ -58,9 +60,8 @@ export function LampPanel({ thread }: { thread: Thread }) {
 }
 
 /** A position in the lamp's own words: its colours, or where the arm stands. */
-function showsWords(shows: Shows, { leads, terminals }: DeviceType): string {
+function showsWords(shows: Shows, { colours }: DeviceType): string {
   if (shows !== "N" && shows !== "R") return shows;
-  const lead = leads?.[shows === "N" ? 0 : 1];
-  const colour = terminals.find(({ name }) => name === lead)?.about.split(",")[0];
+  const colour = colours?.[shows === "N" ? 0 : 1];
   return `${shows}${colour ? `, ${colour}` : ""}`;
 }

@@ -46,8 +46,8 @@ export const Roster = memo(function Roster() {
       cell: ({ control }) => <Short text={control && controlLabel(control)} name={control?.type.name} />,
     },
     {
-      ...{ id: "lamp", title: "Lamp", value: ({ lamp }) => lamp?.device.label ?? null },
-      cell: ({ lamp }) => <Short text={lamp?.device.label ?? null} name={lamp?.type.name} />,
+      ...{ id: "lamp", title: "Lamp", value: lampsText },
+      cell: (thread) => <Short text={lampsText(thread)} name={thread.lamps.map(({ type }) => type.name).join(", ")} />,
     },
     {
       ...{ id: "verdict", title: "Verdict", untitled: true, width: 26 },
@@ -87,6 +87,11 @@ function Short({ text, name }: { text: string | null; name: string | undefined }
 
 function None() {
   return <span className="text-ink-2">none</span>;
+}
+
+/** Labels of a thread's lamps. */
+function lampsText({ lamps }: Thread): string | null {
+  return lamps.length > 0 ? lamps.map(({ device }) => device.label).join(" ") : null;
 }
 
 function driverText({ motors }: Thread): string | null {

@@ -14,6 +14,7 @@ import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose, lookAt } from "../../store/view.ts";
 import { ThrowSelector } from "./ThrowSelector.tsx";
 
+const LampSelector = part(async () => (await import("./LampSelector.tsx")).LampSelector);
 const BySelector = part(async () => (await import("./BySelector.tsx")).BySelector);
 
 /** The thread of the chosen turnout, and the findings on it. */
@@ -34,6 +35,7 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
         actions={
           <>
             <Optional>{thread.moreControls.length > 0 && <BySelector thread={thread} />}</Optional>
+            <Optional>{thread.lamps.length > 1 && <LampSelector thread={thread} />}</Optional>
             <ThrowSelector turnoutId={thread.turnout.id} />
           </>
         }

@@ -46,9 +46,14 @@ function entriesOf(record: RailwayRecord, loads: ReadonlyMap<string, SupplyLoad 
     );
 }
 
-/** Whether a type stands among boards and supplies: what drives, feeds, or reads controls and trains. */
-export function isBoard({ family, inputs, zones }: DeviceType): boolean {
-  return family === "driver" || family === "supply" || (inputs ?? zones) !== undefined;
+/**
+ * Whether a type stands among boards and supplies: what drives, feeds, reads controls and trains, locks controls out, holds
+ * resistors, or is a control with electronics that want a supply.
+ */
+export function isBoard(type: DeviceType): boolean {
+  const { family, inputs, zones, pieces } = type;
+  if (family === "control") return traitsOf(type).takesSupply;
+  return ["driver", "supply", "lock"].includes(family) || (inputs ?? zones ?? pieces) !== undefined;
 }
 
 /** Whether two entries are drawn alike. */
@@ -66,6 +71,8 @@ export function worstOf(load: SupplyLoad | BoardLoad): number {
 export function boardKind(type: DeviceType): string {
   if (type.inputs !== undefined) return "reads controls";
   if (type.zones !== undefined) return "watches trains";
+  if (type.pieces !== undefined) return "resistors of lamps";
+  if (type.family === "lock") return "locks controls out";
   return traitsOf(type).gives === "pulse" ? "discharge unit" : (KINDS[type.drives ?? ""] ?? type.short);
 }
 

@@ -54,8 +54,8 @@ describe.each(Object.keys(ALL))("%s", (name) => {
     expect(sense).toContain("From finger to lamp");
     expect(sense).toContain("According to these entries, everything moves as asked.");
     const lamp = words(<LampPanel thread={thread} />);
-    if (thread.lamp) for (const { what } of derived.situations(thread)) expect(lamp).toContain(what);
-    else expect(lamp).toContain("has no lamp");
+    for (const { rows } of derived.situations(thread)) for (const { what } of rows) expect(lamp).toContain(what);
+    if (thread.lamps.length === 0) expect(lamp).toContain("has no lamp");
     const boards = words(<BoardsSheet />);
     for (const { driver } of thread.motors) if (driver) expect(boards).toContain(driver.device.label);
     const power = words(<PowerUpSheet />);
