@@ -24,7 +24,8 @@ export const trainKeepsAsking = rule<Asking>({
   look: ({ threads }) =>
     threads.flatMap((thread): Asking[] => {
       const heard = controlsOf(thread).filter((control) => heardAt(thread, control));
-      const zones = heard.filter(({ type }) => watches(type));
+      // what follows a stretch is meant to stand as it does
+      const zones = heard.filter(({ type, assignment }) => watches(type) && !assignment.follows);
       if (zones.length === 0) return [];
       const driver = thread.motors[0]?.driver;
       const address = driver?.type.hears === "track" ? [`the address of ${driver.device.label}-${driver.way}`] : [];

@@ -43,8 +43,8 @@ function ResistorPiece({ piece: { device, type, way } }: { piece: NonNullable<Th
       {at(`${way}`, 318)}
       {at(`${way}j`, 361)}
       {at("C", 404)}
-      <text className="tm" x="318" y="398">
-        {`${device.label}-${way}, ${ohms(figureValue(type, "firstOhms"))} + ${ohms(figureValue(type, "secondOhms"))}`}
+      <text className="tm" x="318" y="395">
+        {`${device.label}-${way} ${figureValue(type, "firstOhms")} + ${ohms(figureValue(type, "secondOhms"))}`}
       </text>
     </g>
   );
@@ -66,7 +66,8 @@ export function BackLane(props: LaneProps & Numbered) {
   const supply = fed?.device ?? null;
   const source = sourceOf(lamp, fed, wiring);
   const names = lampTerminals(lamp);
-  const rows = names.map((name, index) => wiring.row(drawnEnd(lamp, name), source.ends[index] ?? null));
+  const atPanel = lamp.device.place === "panel";
+  const rows = names.map((name, index) => wiring.row(drawnEnd(lamp, name), source.ends[index] ?? null, atPanel));
   const ways = rows.flatMap((row) => (row.way ? [row.way] : []));
   const strips = [...new Set(ways.map(({ strip }) => strip))];
   const byContact = source.kind === "contact" && names.length > 0;
@@ -77,7 +78,11 @@ export function BackLane(props: LaneProps & Numbered) {
         x={12}
         y={286}
         number={first + linksBack(lamp)}
-        words={`${lampNoun(lamp)} ${lamp.device.label}${thread.followers.length > 0 ? ` of ${lamp.turnout.label}` : ""}`}
+        words={
+          thread.followers.length > 0
+            ? `${lamp.device.label} of ${lamp.turnout.label}`
+            : `${lampNoun(lamp)} ${lamp.device.label}`
+        }
         verdict={linkVerdict(findings, thread, [lamp.device.label])}
       />
       {ways.length > 0 && (
@@ -102,16 +107,11 @@ export function BackLane(props: LaneProps & Numbered) {
           label={name}
         />
       ))}
-      {viaWords(rows, "panel").map((words) => (
-        <text key={words} className="tm" x="12" y="455">
+      {[...viaWords(rows, "panel").slice(0, 1), ...(atPanel ? [] : ["beside the track"])].map((words, index) => (
+        <text key={words} className="tq" x="12" y={455 + index * 14}>
           {words}
         </text>
       ))}
-      {lamp.device.place === "layout" && (
-        <text className="tq" x="12" y="455">
-          beside the track
-        </text>
-      )}
       {names.length === 0 && (
         <text className="tq" x="120" y="366">
           moved by the throw bar: no wire

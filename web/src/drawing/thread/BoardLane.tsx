@@ -47,7 +47,7 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
       <OutputPart
         {...props}
         {...(heard.reader ? BEHIND : ALONE)}
-        first={heard.reader ? 6 : 5}
+        first={linksOfInputs(thread, heard, wiring) + (heard.reader ? 2 : 1)}
         notes={heard.reader ? [] : [fed, ...asWell]}
       />
       <HeardPart {...props} control={heard} made={madeNow(heard, reading, by)} wiring={wiring} />
@@ -55,7 +55,7 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
         <g>
           <Heading
             x={READER.x}
-            number={5}
+            number={linksOfInputs(thread, heard, wiring) + 1}
             words={heard.reader.device.label}
             verdict={linkVerdict(findings, thread, [heard.reader.device.label])}
           />
@@ -128,6 +128,11 @@ function HeardPart({
   );
 }
 
+/** Links of a control and the loom behind it: strips and cable count where its conductors go through them. */
+export function linksOfInputs(thread: LaneProps["thread"], control: ThreadControl, wiring: Wiring): number {
+  return inputRows(thread, control, wiring).some(({ row }) => row.way !== null) ? 4 : 1;
+}
+
 interface InputRow {
   row: Row;
   letter: string;
@@ -152,7 +157,7 @@ function inputRows(thread: LaneProps["thread"], control: ThreadControl, wiring: 
     const panel: DrawnEnd = drawnEnd(from, terminal);
     return [
       {
-        row: wiring.row(panel, drawnEnd(heard.board, input)),
+        row: wiring.row(panel, drawnEnd(heard.board, input), from.device.place === "panel"),
         letter: terminal,
         input: input.replace(/^I\d+(?=[NRT])/, ""),
       },

@@ -2,7 +2,7 @@ import { asksBy, controlsOf, drivesItself, heardAt, type Thread, type ThreadRead
 import type { Overview } from "../../derivation/overview.ts";
 import { useAppSelector } from "../../store/store.ts";
 import { BackLane } from "./BackLane.tsx";
-import { BoardLane } from "./BoardLane.tsx";
+import { BoardLane, linksOfInputs } from "./BoardLane.tsx";
 import { CommandPart } from "./CommandPart.tsx";
 import { thrownBy } from "./controlWords.ts";
 import { Missing } from "./Heading.tsx";
@@ -25,7 +25,7 @@ export function ThreadDrawing({ overview, thread: whole, reading }: ThreadProps)
   const thread = thrownBy(whole, by, reading?.position ?? "N");
   const wiring = new Wiring(overview);
   const { findings } = overview;
-  const blades = firstOfTrack(thread);
+  const blades = firstOfTrack(thread, wiring);
   return (
     <svg
       data-thread
@@ -83,11 +83,11 @@ function OutLane(props: LaneProps & { overview: Overview }) {
 }
 
 /** Number of the blades among the links: those before them depend on the way it is driven. */
-function firstOfTrack(thread: Thread): number {
+function firstOfTrack(thread: Thread, wiring: Wiring): number {
   const [motor] = thread.motors;
   if (motor && drivesItself(motor)) return 4;
   if (!motor?.driver || motor.driver.way === null) return 7;
   const heard = controlsOf(thread).find((control) => heardAt(thread, control));
   if (!heard) return 5;
-  return heard.reader ? 8 : 7;
+  return linksOfInputs(thread, heard, wiring) + (heard.reader ? 4 : 3);
 }

@@ -1,8 +1,10 @@
 import {
   asksBy,
   controlsOf,
+  isCut,
   type Position,
   sideMade,
+  staysMade,
   type Thread,
   type ThreadControl,
   type ThreadReading,
@@ -30,23 +32,34 @@ export function madeNow(
   by: string | undefined,
 ): Position | null {
   const used = by === undefined || by === control.assignment.id;
-  if (!reading || (!control.type.maintained && (reading.moment === "rest" || !used))) return null;
-  const { to } = control.assignment;
-  return to !== null && to !== reading.position ? null : sideMade(control, reading.position);
+  if (!reading || (!staysMade(control) && (reading.moment === "rest" || !used))) return null;
+  const { to, follows } = control.assignment;
+  if (to !== null && to !== reading.position) return null;
+  const side = sideMade(control, reading.position);
+  // a train stands on a stretch that is followed, or does not
+  return follows && control.type.zones !== undefined && side === "N" ? null : side;
 }
 
 /** What stands below the control: how it is made, and what it does when let go. */
 export function controlWords(control: ThreadControl, made: Position | null): [string, string] {
   const { maintained, zones, drives } = control.type;
   const asks = asksBy(control);
-  const { to } = control.assignment;
-  if (zones) return [made ? "occupied" : "clear", to ? `asks for ${to}` : "changes over"];
+  const { to, follows } = control.assignment;
+  if (zones) return [made ? "occupied" : "clear", follows ? "is followed" : to ? `asks for ${to}` : "changes over"];
   if (drives) return [made ? `stands at ${made}` : "", "a decoder's output"];
   if (asks === "press") return [made ? "pressed" : "let go", to ? `asks for ${to}` : "changes over"];
   return [
     made ? `${asks === "poles" ? "made at" : "C to"} ${made}${asks === "poles" ? "" : " closed"}` : "all open",
-    maintained ? "stays where put" : "springs back",
+    follows ? "is followed" : maintained ? "stays where put" : "springs back",
   ];
+}
+
+/** What decides whether a control acts, in a few words; null where nothing does. */
+export function lockWords(control: ThreadControl): string | null {
+  const { lock } = control;
+  if (!lock) return null;
+  if (!isCut(control)) return `unless ${lock.device.label} bars it`;
+  return lock.way === null ? `through ${lock.device.label}` : `through ${lock.device.label}-S${lock.way}`;
 }
 
 /** What a control is called in a heading. */
@@ -73,6 +86,6 @@ const NAMES: Partial<Record<ThreadControl["type"]["model"], string>> = {
 
 /** A control as it is named in a list of several, as "BD1-2 to R". */
 export function controlInWords(control: ThreadControl): string {
-  const { to, inverse } = control.assignment;
-  return `${controlLabel(control)}${to ? ` to ${to}` : ""}${inverse ? " inverse" : ""}`;
+  const { to, inverse, follows } = control.assignment;
+  return `${controlLabel(control)}${to ? ` to ${to}` : ""}${inverse ? " inverse" : ""}${follows ? " followed" : ""}`;
 }

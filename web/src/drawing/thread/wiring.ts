@@ -58,9 +58,10 @@ export class Wiring {
     return others.find(({ of }) => of !== null)?.name ?? others[0]?.name ?? null;
   }
 
-  row(panel: DrawnEnd, layout: DrawnEnd | null): Row {
+  /** @param crosses whether the first end stands at the panel, so that the conductor goes through strips and cable */
+  row(panel: DrawnEnd, layout: DrawnEnd | null, crosses = true): Row {
     const net = this.netOf(panel.key);
-    const way = this.overview.loom.ways.find((each) => each.net === net) ?? null;
+    const way = (crosses && this.overview.loom.ways.find((each) => each.net === net)) || null;
     const core = way && this.overview.loom.wires.find(({ core, from }) => core && from.key === way.panel.key);
     const colour = this.colourOf(panel.key);
     const reaches = layout && this.joined(panel.key, layout.key) ? layout : null;

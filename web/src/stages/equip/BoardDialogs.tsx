@@ -51,7 +51,7 @@ export function BoardDialog({ device, type, close }: { device: Device; type: Dev
         <Feeds record={record} device={device} type={type} />
         {hanging.length > 0 && (
           <>
-            <span>It</span>
+            <span>In use</span>
             <span>{list(named)}</span>
           </>
         )}

@@ -103,6 +103,7 @@ export function OwnTypeFields({ own, type }: { own: OwnType; type: DeviceType })
     <>
       <OwnSettings own={own} />
       {type.terminals.length > 0 && <PrintedNames own={own} type={type} />}
+      {type.colours && <Colours own={own} colours={type.colours} />}
       <h3 className="mt-4 mb-1">In the box</h3>
       <TextField
         label="In the box"
@@ -110,6 +111,36 @@ export function OwnTypeFields({ own, type }: { own: OwnType; type: DeviceType })
         placeholder="As 1 motor, 2 screws, no lead"
         save={(box) => tryEdit(changed(own, `In the box of ${own.name}`, { box }))}
       />
+    </>
+  );
+}
+
+const SIDES = ["normal", "reverse"] as const;
+
+/** The two colours of a lamp, in any words. */
+function Colours({ own, colours }: { own: OwnType; colours: readonly [string, string] }) {
+  const tryEdit = useTryEdit();
+  const write = (index: number, text: string) => {
+    const next: [string, string] = index === 0 ? [text, colours[1]] : [colours[0], text];
+    return tryEdit(changed(own, `Colours of ${own.name}`, { colours: text === "" ? null : next }));
+  };
+  return (
+    <>
+      <h3 className="mt-4 mb-1">Colours</h3>
+      <div className="grid grid-cols-2 gap-x-4">
+        {SIDES.map((side, index) => (
+          <div key={side} className="flex items-start gap-2">
+            <span className="w-20 flex-none pt-1.5">At {side}</span>
+            <div className="min-w-0 flex-1">
+              <TextField
+                label={`Colour at ${side}`}
+                value={colours[index] ?? ""}
+                save={(text) => write(index, text.trim().toLowerCase())}
+              />
+            </div>
+          </div>
+        ))}
+      </div>
     </>
   );
 }
