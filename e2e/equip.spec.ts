@@ -180,8 +180,8 @@ test("forty turnouts are pasted, allotted, lit by filling down, and complete, wi
   for (const key of ["Shift+PageDown", "Shift+PageDown"]) await page.keyboard.press(key);
   await expect(page.getByText("40 turnouts by 1 column chosen")).toBeVisible();
   await page.keyboard.press("Control+d");
-  await expect(page.getByRole("button", { name: /^Lamp of T40: LP39/ })).toBeVisible();
-  // forty motors held at 15 mA, and 39 lamps on one supply
+  await expect(page.getByRole("button", { name: /^Lamp of T40: LP40/ })).toBeVisible();
+  // forty motors held at 15 mA, and forty lamps on one supply, one at each end of the crossover
   const boards = page.getByRole("table", { name: "Boards and supplies" });
   await expect(boards.getByRole("row", { name: /^D1 .*8\/8 0 1[23]\d mA/ })).toBeVisible();
   await expect(boards.getByRole("row", { name: /^PS\d 5 V DC/ })).toContainText(/2\d\d mA/);
@@ -384,4 +384,52 @@ test("a detector is added, named, its blocks said, and fed from another supply; 
   await page.keyboard.press("Escape");
   // nothing hangs on it: the supply's volts, less nothing
   await expect(page.getByTestId("expect")).toHaveText(/^1[12]\.\dV/);
+});
+
+test("several lamps, their colours, a resistor board, a level that is followed and a lock-out are entered", async ({
+  page,
+  server,
+}) => {
+  await beginRailway(page, server, "Signals");
+  await page.getByRole("button", { name: "new ..." }).focus();
+  await paste(
+    page,
+    "label\tmotor\tdriver\tcontrol\tlamp\nA\tstall-motor\toutput-node-8\ttoggle-latching\tlamp-two-colour-bare + dwarf-signal from driver",
+  );
+  await expect(page.getByRole("button", { name: "Lamp of A: DS1 from driver + LP1" })).toBeVisible();
+  await page.getByRole("tab", { name: "Thread" }).click();
+  await expect(page.getByText(/LP1 takes .* A in .* without a resistor; it is rated 10.0 mA/).first()).toBeVisible();
+  const add = async (name: string) => {
+    await page.getByRole("button", { name: "Add board" }).click();
+    const dialog = page.getByRole("dialog");
+    await dialog.getByRole("listitem").filter({ hasText: name }).getByRole("button", { name: "Add" }).click();
+    await expect(dialog).toBeHidden();
+  };
+  await add("Resistor board, six pieces on one rail");
+  await add("Input node, sixteen inputs");
+  await page.getByRole("tab", { name: "List" }).click();
+  await page.getByRole("button", { name: "Control of A: T1" }).focus();
+  await page.keyboard.type("T1 by IN1-1");
+  await page.keyboard.press("Tab");
+  await page.getByRole("tab", { name: "Thread" }).click();
+  await page.getByRole("button", { name: "Fittings of A" }).click();
+  const dialog = page.getByRole("dialog");
+  const lamp = dialog.getByRole("group", { name: "Lamp LP1" });
+  await pick(page, lamp.getByRole("combobox", { name: "Resistor in its common" }), "RN1-1");
+  await pick(page, lamp.getByRole("combobox", { name: "Colour at reverse" }), "red");
+  const control = dialog.getByRole("group", { name: "Control T1" });
+  await control.getByRole("checkbox", { name: /^Followed as a level: A lies at R while it is made/ }).click();
+  await pick(page, control.getByRole("combobox", { name: "Locked out by" }), /^a new key switch/);
+  await expect(control.getByRole("combobox", { name: "Locked out by" })).toHaveText("KS1");
+  await page.keyboard.press("Escape");
+  const drawing = page.getByRole("group", { name: "Thread of A" });
+  await expect(drawing).toContainText("through KS1");
+  await expect(drawing).toContainText("is followed");
+  await pick(page, page.getByRole("combobox", { name: "Lamp" }), "LP1");
+  await expect(drawing).toContainText("RN1-1 150 + 300 ohm");
+  await page.getByRole("radio", { name: "Reverse" }).click();
+  await expect(drawing).toContainText("red lit");
+  await expect(page.getByText("without a resistor")).toHaveCount(0);
+  await page.getByRole("tab", { name: "List" }).click();
+  await expect(page.getByRole("button", { name: "Control of A: T1 follows by IN1-1" })).toBeVisible();
 });

@@ -173,7 +173,7 @@ test("how things are fitted is stated, and what follows is shown at once", async
   await dialog.getByRole("button", { name: "Close" }).click();
   // a lamp with its leads exchanged tells the opposite, unless its contact makes on the other side
   const lamp = page.getByRole("article", { name: /A lamp tells the opposite/ });
-  await expect(lamp).toContainText("With M1/M2 at N, LP1 tells R: the leads of the lamp at LP1 are turned.");
+  await expect(lamp).toContainText("With M1 at N, LP1 tells R: the leads of the lamp at LP1 are turned.");
   await lamp.getByRole("button", { name: "Swap the leads of LP1" }).click();
   await expect(page.getByText("All checks are clear.")).toBeVisible();
   const thread = page.getByRole("group", { name: "Thread of M1/M2" });

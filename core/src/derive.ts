@@ -14,6 +14,7 @@ import { type BoardLoad, boardLoads } from "./readings/boardLoads.ts";
 import { Circuitry } from "./readings/circuitry.ts";
 import type { Moment } from "./readings/states.ts";
 import { type ThreadReading, threadReading } from "./readings/threadReading.ts";
+import { indexAfter } from "./record/find.ts";
 import type { RailwayRecord } from "./record/kinds.ts";
 import type { Position } from "./record/schemas.ts";
 import { type Schematic, schematicAfter } from "./schematic/schematic.ts";
@@ -36,6 +37,7 @@ export class Derived {
     readonly record: RailwayRecord,
     previous?: Derived,
   ) {
+    if (previous) indexAfter(record, previous.record);
     this.schematic = schematicAfter(record, previous);
     this.loom = loomAfter(record, this.schematic, previous);
     this.circuitry = new Circuitry(record, this.schematic, this.loom, previous?.circuitry);

@@ -1,6 +1,6 @@
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
-import { type Piece, wireId } from "../readings/pieces.ts";
+import type { Piece } from "../readings/pieces.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import { continuousAmps } from "../units/gauge.ts";
 import type { Swept } from "./screen.ts";
@@ -23,7 +23,7 @@ export function sweepsOf(circuitry: Circuitry): Sweep[] {
 
 /** What each wire of a railway bears for long, amps, by its name in the circuit. */
 export function bearsOf({ loom }: Circuitry): Map<string, number> {
-  return new Map(loom.wires.map((wire) => [wireId(wire), continuousAmps(wire.gauge)]));
+  return new Map(loom.wires.map((wire) => [wire.id, continuousAmps(wire.gauge)]));
 }
 
 /** A piece of a railway as it is swept. */

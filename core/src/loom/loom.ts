@@ -1,5 +1,6 @@
-import { assignmentsOfDevice, deviceOf, find } from "../record/find.ts";
+import { assignmentsOfRole, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import type { Device } from "../record/schemas.ts";
 import { type End, endKey, type Net, PURPOSES, type Purpose, terminalName } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { type Gauge, ohmsPerMetre } from "../units/gauge.ts";
@@ -20,6 +21,8 @@ export interface WireEnd {
 }
 
 export interface Wire {
+  /** Name in the circuit, by its ends: its label may change when other wires come or go. */
+  id: string;
   label: string;
   /** Index of the net it makes, in the schematic. */
   net: number;
@@ -81,26 +84,50 @@ const SLACK = 0.025;
  * leaves the other numbers as they are.
  */
 export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
+  return weave(record, schematic, undefined);
+}
+
+/** The loom of a schematic; of an earlier one those wires are taken over that the edit between them left as they were. */
+export function loomAfter(
+  record: RailwayRecord,
+  schematic: Schematic,
+  earlier: { record: RailwayRecord; schematic: Schematic; loom: Loom } | undefined,
+): Loom {
+  return weave(record, schematic, earlier?.record.railway === record.railway ? earlier.loom : undefined);
+}
+
+/** What a net was made of, and all that this depends on. */
+interface Made {
+  /** Screws of strips that came before its own. */
+  before: number;
+  way: StripWay | null;
+  wires: Wire[];
+  /** Device and length of wire of each of its ends. */
+  ends: readonly { device: Device; metres: number }[];
+}
+
+const madeOf = new WeakMap<Loom, Map<Net, Made>>();
+
+function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Loom | undefined): Loom {
+  const known = earlier && madeOf.get(earlier);
+  const motors = new Set(assignmentsOfRole(record, "motor").map(({ deviceId }) => deviceId));
   const ways: StripWay[] = [];
-  const wires = schematic.nets.flatMap((net, index) => wiresOfNet(record, net, index, ways));
-  const rank = new Map(
-    schematic.threads.flatMap(({ turnout, followers }) => [turnout, ...followers]).map((t, i) => [t.id, i]),
-  );
-  const ranked = wires.map((wire) => ({
-    wire,
-    rank: wire.turnoutId === null ? -1 : (rank.get(wire.turnoutId) ?? -1),
-  }));
-  // sorting keeps the order of wires of like rank
-  ranked.sort((a, b) => a.rank - b.rank);
-  const numbered = ranked.map(({ wire }, index): Wire => {
-    const label = `W${index + 1}`;
-    return Object.assign(wire, {
-      label,
-      flags: [`${label} to ${wire.to.name}`, `${label} to ${wire.from.name}`] as [string, string],
-    });
+  const made = nets.map((net, index): Made => {
+    const ends = net.ends.map((end) => ({
+      device: deviceOf(record, end.deviceId),
+      metres: lengthUnderneath(record, motors, end),
+    }));
+    const before = known?.get(net);
+    const one =
+      before && isAsMade(before, ends)
+        ? moved(record, before, index, ways.length)
+        : keepingWires(fresh(record, net, index, ends, ways.length), before);
+    if (one.way) ways.push(before?.way && isSameWay(one.way, before.way) ? before.way : one.way);
+    return one;
   });
+  const wires = numbered(made, threads);
   const joints = { bench: 0, underneath: 0 };
-  for (const wire of numbered) {
+  for (const wire of wires) {
     if (wire.run === "panel") joints.bench += 2;
     else if (wire.run === "layout") joints.underneath += 2;
     else {
@@ -108,61 +135,114 @@ export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
       joints.underneath += 1;
     }
   }
-  return { wires: numbered, ways, joints };
+  const loom = { wires: asBefore(wires, earlier?.wires), ways: asBefore(ways, earlier?.ways), joints };
+  if (earlier && loom.wires === earlier.wires && loom.ways === earlier.ways) return earlier;
+  madeOf.set(loom, new Map(nets.map((net, index) => [net, made[index] as Made])));
+  return loom;
 }
 
-/**
- * The loom of a schematic; of an earlier one with the same nets only those wires are made anew whose length the edit
- * between them changed.
- */
-export function loomAfter(
-  record: RailwayRecord,
-  schematic: Schematic,
-  earlier: { record: RailwayRecord; schematic: Schematic; loom: Loom } | undefined,
-): Loom {
-  if (!earlier || earlier.schematic.nets !== schematic.nets || earlier.record.railway !== record.railway) {
-    return loomOf(record, schematic);
-  }
-  const before = new Map(earlier.record.turnouts.map((turnout) => [turnout.id, turnout.runMetres]));
-  const changed = new Set(
-    record.turnouts.filter(({ id, runMetres }) => before.get(id) !== runMetres).map(({ id }) => id),
+function isSameWay(a: StripWay, b: StripWay): boolean {
+  return a.net === b.net && a.panel.key === b.panel.key && a.panel.node === b.panel.node && a.core === b.core;
+}
+
+function isAsMade(made: Made, ends: Made["ends"]): boolean {
+  return ends.every(
+    ({ device, metres }, index) => device === made.ends[index]?.device && metres === made.ends[index]?.metres,
   );
-  if (changed.size === 0) return earlier.loom;
-  const nets = new Set(
-    schematic.nets.flatMap(({ ends }, index) =>
-      ends.some(({ turnoutId }) => turnoutId !== null && changed.has(turnoutId)) ? [index] : [],
-    ),
-  );
-  const remade = new Map<string, Unnumbered>();
-  for (const index of nets) {
-    const net = schematic.nets[index];
-    // the ways are as they were; only lengths are wanted
-    if (net) for (const wire of wiresOfNet(record, net, index, [])) remade.set(lengthKey(wire), wire);
-  }
-  const wires = earlier.loom.wires.map((wire) => {
-    const now = nets.has(wire.net) && wire.run !== "cable" ? remade.get(lengthKey(wire)) : undefined;
-    if (!now || now.metres === wire.metres) return wire;
-    const { metres, cutMetres, ohms } = now;
-    return { ...wire, metres, cutMetres, ohms };
+}
+
+/** Of wires that were made anew those that are as they were, number apart. */
+function keepingWires(made: Made, before: Made | undefined): Made {
+  if (!before || made.way?.panel.key !== before.way?.panel.key || made.way?.core !== before.way?.core) return made;
+  const wires = made.wires.map((wire, index) => {
+    const old = before.wires[index];
+    const isSame =
+      old &&
+      old.net === wire.net &&
+      old.metres === wire.metres &&
+      old.turnoutId === wire.turnoutId &&
+      old.from.key === wire.from.key &&
+      old.to.key === wire.to.key &&
+      old.from.name === wire.from.name &&
+      old.to.name === wire.to.name;
+    return isSame ? old : wire;
   });
-  return { ...earlier.loom, wires };
+  return { ...made, wires };
 }
 
-/** Tells a wire of a net by its ends, whatever the numbers of the screws. */
-function lengthKey({ net, run, from, to }: Pick<Wire, "net" | "run" | "from" | "to">): string {
-  return `${net} ${run} ${from.node} ${to.node}`;
+/** A net's wires when nothing of them has changed but the net's place among the others, and the screws before its own. */
+function moved(record: RailwayRecord, made: Made, net: number, before: number): Made {
+  const otherNet = made.wires[0]?.net !== net;
+  if (!made.way || made.before === before)
+    return otherNet
+      ? { ...made, way: made.way && { ...made.way, net }, wires: made.wires.map((wire) => ({ ...wire, net })) }
+      : { ...made };
+  const way = wayAfter(record, before, made.way.purpose, net, made.way.panel.node.slice(WAY_OF.length));
+  const at = (end: WireEnd) => (end.of ? end : end.node === way.panel.node ? way.panel : way.layout);
+  const wires = made.wires.map((wire): Wire => {
+    if (wire.from.of && wire.to.of) return otherNet ? { ...wire, net } : wire;
+    const inCable = wire.run === "cable";
+    return {
+      ...wire,
+      ...{ label: "", net, from: at(wire.from), to: at(wire.to) },
+      colour: inCable ? coreColour(way.core) : wire.colour,
+      core: inCable ? { cable: way.cable, number: way.core } : null,
+    };
+  });
+  return { ...made, before, way, wires };
 }
 
-type Unnumbered = Omit<Wire, "label" | "flags">;
+/** Before what a screw joins, in its name in the circuit. */
+const WAY_OF = "P of ";
+
+/** Numbers the wires in the owner's order of turnouts, those for no turnout first; a wire that keeps its number is the same object. */
+function numbered(made: readonly Made[], threads: Schematic["threads"]): Wire[] {
+  const rank = new Map(
+    threads.flatMap(({ turnout, followers }) => [turnout, ...followers]).map(({ id }, index) => [id, index + 1]),
+  );
+  const places: { of: Made; at: number }[][] = [];
+  for (const of of made) {
+    for (const [at, { turnoutId }] of of.wires.entries()) {
+      const place = turnoutId === null ? 0 : (rank.get(turnoutId) ?? 0);
+      places[place] ??= [];
+      places[place]?.push({ of, at });
+    }
+  }
+  for (const one of made) one.wires = [...one.wires];
+  return places.flat().map(({ of, at }, index) => {
+    const wire = of.wires[at] as Wire;
+    const label = `W${index + 1}`;
+    if (wire.label === label) return wire;
+    const labelled = { ...wire, label, flags: flagsOf(label, wire) };
+    of.wires[at] = labelled;
+    return labelled;
+  });
+}
+
+function flagsOf(label: string, { from, to }: Pick<Wire, "from" | "to">): Wire["flags"] {
+  return [`${label} to ${to.name}`, `${label} to ${from.name}`];
+}
+
+/** The list as it was before, when it holds the same things. */
+function asBefore<T>(list: T[], before: T[] | undefined): T[] {
+  return before?.length === list.length && list.every((each, index) => each === before[index]) ? before : list;
+}
+
 type NetEnd = Net["ends"][number];
 
-function wiresOfNet(record: RailwayRecord, net: Net, index: number, ways: StripWay[]): Unnumbered[] {
-  const onPanel = net.ends.filter((end) => deviceOf(record, end.deviceId).place === "panel");
-  const underneath = net.ends.filter((end) => deviceOf(record, end.deviceId).place === "layout");
-  const wires: Unnumbered[] = [];
+function fresh(record: RailwayRecord, net: Net, index: number, ends: Made["ends"], before: number): Made {
+  const at = (place: Device["place"]) =>
+    net.ends.flatMap((end, index) => {
+      const known = ends[index];
+      return known?.device.place === place ? [{ ...known, end }] : [];
+    });
+  const [onPanel, underneath] = [at("panel"), at("layout")];
+  const wires: Wire[] = [];
   const add = (from: WireEnd, to: WireEnd, run: Run, metres: number, turnoutId: string | null, way?: StripWay) => {
     const gauge = run === "cable" ? record.railway.cableGauge : record.railway.wireGauge;
     wires.push({
+      id: `${from.node}>${to.node}`,
+      label: "",
       net: index,
       from,
       to,
@@ -175,54 +255,47 @@ function wiresOfNet(record: RailwayRecord, net: Net, index: number, ways: StripW
       ohms: ohmsPerMetre(gauge) * metres,
       turnoutId,
       core: way ? { cable: way.cable, number: way.core } : null,
+      flags: ["", ""],
     });
   };
-  const chain = (ends: readonly NetEnd[], run: Run, length: (end: NetEnd) => number) => {
-    for (const [index, end] of ends.slice(1).entries()) {
-      const before = ends[index];
-      if (before)
-        add(wireEnd(record, before), wireEnd(record, end), run, length(end), end.turnoutId ?? before.turnoutId);
+  const chain = (those: readonly { end: NetEnd; device: Device; metres: number }[], run: Run, link?: number) => {
+    for (const [index, { end, device, metres }] of those.slice(1).entries()) {
+      const before = those[index];
+      if (!before) continue;
+      const owner = end.turnoutId ?? before.end.turnoutId;
+      add(wireEnd(before.device, before.end), wireEnd(device, end), run, link ?? metres, owner);
     }
   };
-  const layoutLength = (end: NetEnd) => lengthUnderneath(record, end);
 
-  const firstOnPanel = onPanel[0];
-  const firstUnderneath = underneath[0];
-  chain(onPanel, "panel", () => PANEL_LINK);
+  const [firstOnPanel, firstUnderneath] = [onPanel[0], underneath[0]];
+  let way: StripWay | null = null;
+  chain(onPanel, "panel", PANEL_LINK);
   if (firstOnPanel && firstUnderneath) {
-    const way = nextWay(record, ways, net.purpose, index, endKey(firstOnPanel));
-    ways.push(way);
-    const owner = firstOnPanel.turnoutId ?? firstUnderneath.turnoutId;
-    add(wireEnd(record, firstOnPanel), way.panel, "panel", PANEL_TAIL, owner);
+    way = wayAfter(record, before, net.purpose, index, endKey(firstOnPanel.end));
+    const owner = firstOnPanel.end.turnoutId ?? firstUnderneath.end.turnoutId;
+    add(wireEnd(firstOnPanel.device, firstOnPanel.end), way.panel, "panel", PANEL_TAIL, owner);
     add(way.panel, way.layout, "cable", record.railway.cableMetres, owner, way);
-    add(way.layout, wireEnd(record, firstUnderneath), "layout", layoutLength(firstUnderneath), owner);
+    const last = wireEnd(firstUnderneath.device, firstUnderneath.end);
+    add(way.layout, last, "layout", firstUnderneath.metres, owner);
   }
-  chain(underneath, "layout", layoutLength);
-  return wires;
+  chain(underneath, "layout");
+  return { before, way, wires, ends };
 }
 
-function wireEnd(record: RailwayRecord, end: End): WireEnd {
-  const key = endKey(end);
-  const { deviceId, terminal } = end;
-  return { key, node: key, name: terminalName(deviceOf(record, deviceId).label, terminal), of: { deviceId, terminal } };
+function wireEnd({ label }: Device, { deviceId, terminal }: End): WireEnd {
+  const key = endKey({ deviceId, terminal });
+  return { key, node: key, name: terminalName(label, terminal), of: { deviceId, terminal } };
 }
 
 /** Wire to a motor takes its turnout's run; wire between boards is short. */
-function lengthUnderneath(record: RailwayRecord, end: NetEnd): number {
-  const atMotor = assignmentsOfDevice(record, end.deviceId).some((assignment) => assignment.role === "motor");
-  if (!atMotor || !end.turnoutId) return BOARD_LINK;
+function lengthUnderneath(record: RailwayRecord, motors: ReadonlySet<string>, end: NetEnd): number {
+  if (!end.turnoutId || !motors.has(end.deviceId)) return BOARD_LINK;
   return find(record, "turnout", end.turnoutId)?.runMetres ?? record.railway.runMetres;
 }
 
-function nextWay(
-  record: RailwayRecord,
-  ways: readonly StripWay[],
-  purpose: Purpose,
-  net: number,
-  anchor: string,
-): StripWay {
+/** The screw that comes after so many others. */
+function wayAfter(record: RailwayRecord, index: number, purpose: Purpose, net: number, anchor: string): StripWay {
   const { stripWays, cableCores } = record.railway;
-  const index = ways.length;
   const strip = Math.floor(index / stripWays) + 1;
   const way = (index % stripWays) + 1;
   const screw = (letter: string): WireEnd => ({

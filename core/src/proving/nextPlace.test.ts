@@ -6,7 +6,6 @@ import type { Element } from "../circuit/elements.ts";
 import { Derived } from "../derive.ts";
 import { type Extra, SHORT_OHMS } from "../readings/circuitry.ts";
 import { measure } from "../readings/meter.ts";
-import { wireId } from "../readings/pieces.ts";
 import type { RailwayState } from "../readings/states.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import type { Reading } from "../record/schemas.ts";
@@ -130,7 +129,7 @@ describe("what is said of a fault is true of the circuit that has it", () => {
         for (const wire of derived.loom.wires) {
           const fault = followed(derived, points, AT_REST[position], {
             elements: [],
-            added: { wire: wireId(wire), ohms: 1e9 },
+            added: { wire: wire.id, ohms: 1e9 },
           });
           if (!fault) continue;
           const [good, bad] = fault.between;

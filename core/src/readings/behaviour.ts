@@ -55,9 +55,13 @@ export class Behaviour {
   /**
    * Takes over what was found out before an edit.
    * @param touches whether the edit touched the piece that holds an element
-   * @returns whether all motors that are still there go where they went, so that the other pieces are as they were
+   * @returns the motors that are still there and go elsewhere now; null when boards hear something else, so that nothing is known
    */
-  takeOver(previous: Behaviour, touches: (elementId: string) => boolean): boolean {
+  takeOver(previous: Behaviour, touches: (elementId: string) => boolean): Set<string> | null {
+    this.went.clear();
+    this.heard.clear();
+    this.charges.clear();
+    const elsewhere = new Set<string>();
     for (const [key, { motorId, asked, by, to }] of previous.went) {
       const found = this.roles.motorOf.get(motorId);
       // a motor that is gone has left no contact in a piece that the edit did not touch
@@ -67,16 +71,28 @@ export class Behaviour {
       const untouched = same && !touches(`${motorId}.${windingOf(motor)}`);
       const now = untouched ? to : this.findOutGoesTo(motor, thread, asked, by);
       this.went.set(key, { motorId, asked, by, to: now });
-      if (now === to) continue;
-      this.went.clear();
-      return false;
+      if (now !== to) elsewhere.add(motorId);
     }
-    for (const [leader, heard] of previous.heard)
-      if (this.roles.led.has(leader)) this.heard.set(leader, new Map(heard));
+    for (const [leader, heard] of previous.heard) {
+      if (!this.roles.led.has(leader)) continue;
+      const isTouched = (this.roles.heardOf.get(leader) ?? []).some(({ heard: { board, common } }) =>
+        touches(`${board.device.id}:${common}`),
+      );
+      if (!isTouched) this.heard.set(leader, new Map(heard));
+      else if (!this.hearsAlike(leader, heard)) return null;
+    }
     for (const [deviceId, volts] of previous.charges) {
       if (this.roles.types.has(deviceId) && !touches(`${deviceId}.capacitor`)) this.charges.set(deviceId, volts);
     }
-    return true;
+    return elsewhere;
+  }
+
+  /** Whether a thread's boards still hear what they heard when it was asked. */
+  private hearsAlike(leader: string, heard: ReadonlyMap<string, Position | null>): boolean {
+    return [...heard].every(([key, position]) => {
+      const [asked, by] = key.split(" ");
+      return this.hears(leader, asked as Position, by || undefined) === position;
+    });
   }
 
   /**

@@ -16,7 +16,9 @@ import { type DevicePart, type DeviceState, type FedBy, OPEN_OHMS } from "./kit.
 import { stateThatMatters } from "./models.ts";
 import {
   type Cut,
+  cutAfter,
   cutIntoPieces,
+  devicesToCut,
   type Member,
   type Piece,
   partsIn,
@@ -72,51 +74,70 @@ export class Circuitry implements Solver {
       this.takeOver(previous, changed);
       return;
     }
-    this.roles = new Roles(record, schematic);
+    this.roles = new Roles(record, schematic, previous?.roles);
     this.behaviour = new Behaviour(this.roles, this);
     // what turnouts share decides how others stand while one is thrown, in pieces of which it is no part
     const sharesAlike = previous?.roles.bonds.text === this.roles.bonds.text;
-    const before = new Map(sharesAlike ? previous?.cut.pieces.map((piece) => [piece.structure, piece]) : []);
-    this.cut = cutIntoPieces(
+    const devices = devicesToCut(
       record.devices.map((device) => ({ device, type: this.typeOfDevice(device) })),
-      loom,
       (id) => this.roles.describe(id),
       (id) => this.outputsInUse(id),
       (id) => this.roles.fedBy(id),
-      before,
     );
-    if (!previous || !sharesAlike || !turnsAlike(record, previous.record) || !liesAlike(record, previous.record))
-      return;
+    this.cut = previous && sharesAlike ? cutAfter(previous.cut, devices, loom) : cutIntoPieces(devices, loom);
+    if (previous && sharesAlike && turnsAlike(record, previous.record) && liesAlike(record, previous.record))
+      this.takeOver(previous, this.changedSince(previous));
+    this.roles.forgetBefore();
+  }
+
+  /** Numbers of the pieces that were cut anew, or in which a device does something else than before an edit. */
+  private changedSince(previous: Circuitry): Set<number> {
     const kept = new Set(previous.cut.pieces);
     const isOtherwise = ({ members }: Piece) =>
       members.some(({ device }) => this.roles.whole(device.id) !== previous.roles.whole(device.id));
-    const changed = this.cut.pieces.flatMap((piece, number) =>
-      kept.has(piece) && !isOtherwise(piece) ? [] : [number],
+    return new Set(
+      this.cut.pieces.flatMap((piece, number) => (kept.has(piece) && !isOtherwise(piece) ? [] : [number])),
     );
-    this.takeOver(previous, new Set(changed));
   }
 
   /**
    * Takes over what was found out before an edit, in the pieces that it left alone. What goes on in a piece depends on
-   * others through where motors go, what boards hear and which relays pick up; when an edit changes any of that, or could,
-   * everything is looked at anew.
+   * others through where motors go, what boards hear and which relays pick up: pieces in which contacts follow a motor that
+   * goes elsewhere now are looked at anew as well, and so on; where boards or relays could do something else, everything is.
    * @param changed numbers of the pieces that are new or otherwise than before
    */
-  private takeOver(previous: Circuitry, changed: ReadonlySet<number>): void {
+  private takeOver(previous: Circuitry, changed: Set<number>): void {
     const touches = (key: string) => changed.has(this.cut.pieceOf.get(key) ?? -1);
     const present = new Set(this.cut.pieces);
-    const now = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
     const gone = previous.cut.pieces.flatMap((piece) => (present.has(piece) ? [] : piece.members));
-    for (const { type } of [...now, ...gone]) {
-      const listens = type.ownInputs || type.inputs || type.drives === "contact";
-      if (listens || traitsOf(type).relay === "held" || traitsOf(type).relay === "latching") return;
+    for (;;) {
+      const now = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
+      const relays = now.filter(({ type }) => type.drives === "contact" || traitsOf(type).relay !== null);
+      const elsewhere = this.behaviour.takeOver(previous.behaviour, touches);
+      if (!elsewhere) return;
+      const followers = [...elsewhere].flatMap((id) => this.roles.following(id));
+      const before = changed.size;
+      for (const number of this.contactPiecesOf([...followers, ...relays.map(({ device }) => device.id)]))
+        changed.add(number);
+      if (changed.size === before) break;
     }
-    if (!this.behaviour.takeOver(previous.behaviour, touches)) return;
     for (const [number, piece] of this.cut.pieces.entries()) {
       const known = changed.has(number) ? undefined : previous.solved.get(piece);
       if (known) this.solved.set(piece, known);
     }
-    this.touched = new Set([...now, ...gone].map(({ device }) => device.id));
+    const members = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
+    this.touched = new Set([...members, ...gone].map(({ device }) => device.id));
+  }
+
+  /** Numbers of the pieces in which devices have contacts; of a relay's coil nothing else follows. */
+  private contactPiecesOf(deviceIds: readonly string[]): number[] {
+    return deviceIds.flatMap((id) => {
+      const cut = this.cut.devices.get(id);
+      const isRelay = cut && (cut.type.drives === "contact" || traitsOf(cut.type).relay !== null);
+      return (cut?.elements ?? []).flatMap((element) =>
+        isRelay && !element.id.startsWith(`${id}.S`) ? [] : (this.cut.pieceOf.get(element.id) ?? []),
+      );
+    });
   }
 
   /**
@@ -409,13 +430,13 @@ export class Circuitry implements Solver {
   }
 }
 
-/** Whether the turnouts that are in both records have the same hand and follow the same others. */
+/** Whether the turnouts that are in both records follow the same others. */
 function liesAlike(a: RailwayRecord, b: RailwayRecord): boolean {
   if (a.turnouts === b.turnouts) return true;
   const before = new Map(b.turnouts.map((turnout) => [turnout.id, turnout]));
-  return a.turnouts.every(({ id, hand, movesWith }) => {
+  return a.turnouts.every(({ id, movesWith }) => {
     const other = before.get(id);
-    return !other || (other.hand === hand && other.movesWith === movesWith);
+    return !other || other.movesWith === movesWith;
   });
 }
 

@@ -4,7 +4,6 @@ import type { Element } from "../circuit/elements.ts";
 import { find } from "../record/find.ts";
 import type { Circuitry, Extra } from "./circuitry.ts";
 import type { DevicePart } from "./kit.ts";
-import { wireId } from "./pieces.ts";
 import type { RailwayState } from "./states.ts";
 
 export type Range = "V" | "ohm" | "mA";
@@ -134,7 +133,7 @@ function measureAmps(circuitry: Circuitry, red: string, black: string, state: Ra
       "Across anything else it is a short circuit: it blows the meter's fuse, or worse.",
     );
   }
-  const id = wireId(wire);
+  const id = wire.id;
   const extra: Extra = { elements: [], added: { wire: id, ohms: SHUNT_OHMS } };
   const solved = circuitry.solveWith(red, state, extra);
   if (!solved) return nothing("Nothing is joined to these terminals.");

@@ -77,8 +77,11 @@ function elementsInAnyState(
 
 export interface Cut {
   pieces: Piece[];
-  /** Number of the piece that each terminal and each element belongs to. */
+  /** Number of the piece that each terminal and each element of a device belongs to. */
   pieceOf: Map<string, number>;
+  /** What was cut: devices by identifier, wires by their name in the circuit. */
+  devices: ReadonlyMap<string, CutDevice>;
+  wires: ReadonlyMap<string, Wire>;
 }
 
 let typesSeen = 0;
@@ -96,7 +99,8 @@ export function typeNumber(type: DeviceType): number {
 function shapeOf(type: DeviceType): string {
   const known = shapes.get(type);
   if (known) return known;
-  const { model, contactSets, drives, hears, inputs, outputs, ownInputs, zones, leads, commonPlus, figures } = type;
+  const { model, contactSets, drives, hears, inputs, outputs, ownInputs, zones, pieces, leads, commonPlus, figures } =
+    type;
   const shape = [
     model,
     contactSets,
@@ -108,7 +112,9 @@ function shapeOf(type: DeviceType): string {
     zones,
     leads,
     commonPlus,
-    "diodes" in figures,
+    // figures that are elements of their own where they are stated
+    ...["diodes", "resistorOhms", "commonOhms"].map((name) => name in figures),
+    pieces,
   ];
   const text = shape.join(",");
   shapes.set(type, text);
@@ -117,28 +123,129 @@ function shapeOf(type: DeviceType): string {
 
 const shapes = new WeakMap<DeviceType, string>();
 
+/** A device as it is cut: its elements whatever its state, and what its state depends on beyond its type. */
+export interface CutDevice {
+  device: Device;
+  type: DeviceType;
+  role: string;
+  elements: readonly Element[];
+}
+
 /**
- * Cuts a railway into pieces that no current can pass between.
+ * Devices as they are to be cut.
  * @param roleOf what a device's state depends on beyond its type
  * @param outputsOf outputs in use of a device
  * @param fedBy how a device gets its power
- * @param previous pieces of the railway before an edit, by structure
  */
-export function cutIntoPieces(
+export function devicesToCut(
   devices: readonly { device: Device; type: DeviceType }[],
-  loom: Loom,
   roleOf: (deviceId: string) => string,
   outputsOf: (deviceId: string) => ReadonlyMap<number, Position>,
   fedBy: (deviceId: string) => FedBy,
-  previous: ReadonlyMap<string, Piece>,
-): Cut {
-  const groups = new Groups();
-  const made = devices.map(({ device, type }) => {
+): CutDevice[] {
+  return devices.map(({ device, type }) => {
     const elements = elementsInAnyState(device, type, outputsOf(device.id), fedBy(device.id));
-    for (const { nodes } of elements) groups.join(nodes[0], nodes[1]);
-    return { device, type, elements };
+    return { device, type, role: roleOf(device.id), elements };
   });
-  for (const wire of loom.wires) groups.join(wire.from.node, wire.to.node);
+}
+
+/** Cuts a railway into pieces that no current can pass between. */
+export function cutIntoPieces(devices: readonly CutDevice[], { wires }: Loom): Cut {
+  const { pieces, pieceOf } = cutOf(devices, wires, new Map());
+  return { pieces, pieceOf, devices: byId(devices), wires: byName(wires) };
+}
+
+/**
+ * The same after an edit: only those pieces are cut anew that hold something that it changed, and those that hold the same
+ * as before are taken over with their solutions.
+ */
+export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loom): Cut {
+  const now = { devices: byId(devices), wires: byName(loom.wires) };
+  const isOtherwise = ({ device, type, role, elements }: CutDevice) => {
+    const old = previous.devices.get(device.id);
+    return old?.type !== type || old.role !== role || old.elements !== elements;
+  };
+  const changed = new Set(devices.filter(isOtherwise).map(({ device }) => device.id));
+  const gone = [...previous.devices.keys()].filter((id) => !now.devices.has(id));
+  const wireChanged = ([name, { ohms }]: [string, Wire]) => previous.wires.get(name)?.ohms !== ohms;
+  const laid = [...now.wires].filter(wireChanged).map(([, wire]) => wire);
+  const takenOut = [...previous.wires].filter(([name]) => !now.wires.has(name)).map(([, wire]) => wire);
+  const affected = new Set<number>();
+  const affect = (name: string) => {
+    const number = previous.pieceOf.get(name);
+    if (number !== undefined) affected.add(number);
+  };
+  for (const id of [...changed, ...gone])
+    for (const element of previous.devices.get(id)?.elements ?? []) affect(element.id);
+  for (const id of changed)
+    for (const { nodes } of now.devices.get(id)?.elements ?? []) for (const node of nodes) affect(node);
+  for (const { from, to } of [...laid, ...takenOut]) for (const { node } of [from, to]) affect(node);
+  if (affected.size === 0 && changed.size === 0 && laid.length === 0) return { ...previous, ...now };
+  const isIn = (name: string) => affected.has(previous.pieceOf.get(name) ?? -1);
+  const fresh = new Set(laid.map(({ id }) => id));
+  const inRegion = new Set([
+    ...changed,
+    ...[...affected].flatMap((number) => previous.pieces[number]?.members ?? []).map(({ device }) => device.id),
+  ]);
+  const region = devices.flatMap((each): CutDevice[] => {
+    if (!inRegion.has(each.device.id)) return [];
+    if (changed.has(each.device.id)) return [each];
+    return [{ ...each, elements: each.elements.filter(({ id }) => isIn(id)) }];
+  });
+  const wires = loom.wires.filter((wire) => isIn(wire.from.node) || fresh.has(wire.id));
+  const old = new Map(
+    [...affected].map((number) => [previous.pieces[number]?.structure ?? "", previous.pieces[number] as Piece]),
+  );
+  const recut = cutOf(region, wires, old);
+  return { ...inPlaceOf(previous, affected, recut), ...now };
+}
+
+/** Puts pieces that were cut anew in the place of those that they are made of; the others keep their numbers as far as may be. */
+function inPlaceOf(previous: Cut, affected: ReadonlySet<number>, recut: Pick<Cut, "pieces" | "pieceOf">) {
+  const pieceOf = new Map(previous.pieceOf);
+  const pieces = [...previous.pieces];
+  const namesOf = (piece: Piece | undefined, number: number) => [
+    ...(piece?.members ?? []).flatMap(({ device }) =>
+      (previous.devices.get(device.id)?.elements ?? []).flatMap(({ id, nodes }) =>
+        previous.pieceOf.get(id) === number ? [id, ...nodes] : [],
+      ),
+    ),
+    ...(piece?.wires ?? []).flatMap(({ nodes }) => nodes),
+  ];
+  for (const number of affected) for (const name of namesOf(pieces[number], number)) pieceOf.delete(name);
+  const free = [...affected].sort((a, b) => a - b);
+  const numberOf = recut.pieces.map((piece) => {
+    const number = free.shift() ?? pieces.length;
+    pieces[number] = piece;
+    return number;
+  });
+  for (const [name, number] of recut.pieceOf) pieceOf.set(name, numberOf[number] as number);
+  // places that are left over are filled from the end
+  for (const hole of free.sort((a, b) => b - a)) {
+    const last = pieces.length - 1;
+    if (hole < last) {
+      const piece = pieces[last] as Piece;
+      const renamed = [...pieceOf].flatMap(([name, number]) => (number === last ? [name] : []));
+      for (const name of renamed) pieceOf.set(name, hole);
+      pieces[hole] = piece;
+    }
+    pieces.pop();
+  }
+  return { pieces, pieceOf };
+}
+
+const byId = (devices: readonly CutDevice[]) => new Map(devices.map((each) => [each.device.id, each]));
+const byName = (wires: readonly Wire[]) => new Map(wires.map((wire) => [wire.id, wire]));
+
+/** @param previous pieces of the railway before an edit, by structure */
+function cutOf(
+  devices: readonly CutDevice[],
+  wires: readonly Wire[],
+  previous: ReadonlyMap<string, Piece>,
+): Pick<Cut, "pieces" | "pieceOf"> {
+  const groups = new Groups();
+  for (const { elements } of devices) for (const { nodes } of elements) groups.join(nodes[0], nodes[1]);
+  for (const wire of wires) groups.join(wire.from.node, wire.to.node);
   const pieceOf = groups.numbered();
   const pieces: Piece[] = [];
   const structures: string[][] = [];
@@ -148,8 +255,7 @@ export function cutIntoPieces(
     structures[piece] ??= [];
     values[piece] ??= new Map();
   }
-  for (const { device, type, elements } of made) {
-    const role = roleOf(device.id);
+  for (const { device, type, role, elements } of devices) {
     const minus = type.family === "supply" ? `${device.id}:${type.terminals[1]?.name}` : null;
     const seen = new Set<number>();
     for (const { id, nodes } of elements) {
@@ -167,10 +273,10 @@ export function cutIntoPieces(
       if (traitsOf(type).gives === "track") piece.onTrack = true;
     }
   }
-  for (const wire of loom.wires) {
+  for (const wire of wires) {
     const { from, to, ohms } = wire;
     const number = pieceOf.get(from.node) ?? 0;
-    const id = wireId(wire);
+    const id = wire.id;
     pieces[number]?.wires.push({ kind: "resistor", id, nodes: [from.node, to.node], ohms });
     structures[number]?.push(id);
     values[number]?.set(id, ohms);
@@ -197,7 +303,7 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
   for (const [index, wire] of now.wires.entries()) {
     if (wire === old.wires[index] || wire.ohms === old.wires[index]?.ohms) continue;
     changed.add(before.pieceOf.get(wire.from.node) ?? -1);
-    ohmsOf.set(wireId(wire), wire.ohms);
+    ohmsOf.set(wire.id, wire.ohms);
   }
   const pieces = before.pieces.map((piece, number): Piece => {
     if (!changed.has(number)) return piece;
@@ -222,7 +328,7 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
       ...carriedOver(piece, values),
     };
   });
-  return { cut: { pieces, pieceOf: before.pieceOf }, changed };
+  return { cut: { ...before, pieces, wires: byName(now.wires) }, changed };
 }
 
 function emptyPiece(): Piece {
@@ -251,11 +357,6 @@ function carriedOver(before: Piece, values: ReadonlyMap<string, number>): Pick<P
   );
   const goesTo = [...before.goesTo].filter(([, { live }]) => live !== null && !live.some((name) => changed.has(name)));
   return { circuit: before.circuit, goesTo: new Map(goesTo) };
-}
-
-/** Name of a wire in the circuit, by its ends: its label may change when other wires come or go. */
-export function wireId({ from, to }: Pick<Wire, "from" | "to">): string {
-  return `${from.node}>${to.node}`;
 }
 
 /** The parts of a member that lie in its piece, in one state; the same objects whenever the state is the same. */

@@ -77,13 +77,19 @@ export class Roles {
   /** Where the controls of a thread are heard, by leader; none for a thread that is commanded otherwise. */
   readonly heardOf = new Map<string, { control: ThreadControl; heard: Heard }[]>();
   private readonly wholes = new Map<string, string>();
+  private readonly described = new Map<string, string>();
   private readonly fed = new Map<string, { by: FedBy; volts: number; from: string }>();
   /** Places of each device that turn normal into reverse. */
   private readonly turning = new Map<string, Pick<Sense, "link" | "way">[]>();
   /** What turnouts share and so do together. */
   readonly bonds: Bonds;
 
-  constructor(record: RailwayRecord, { threads }: Schematic) {
+  /** @param before those of the railway before an edit; texts are taken over where threads and supplies are the same */
+  constructor(
+    record: RailwayRecord,
+    { threads }: Schematic,
+    private before?: Roles,
+  ) {
     this.bonds = new Bonds(threads);
     for (const { link, deviceId, way, inverts } of record.senses) {
       if (inverts) pushTo(this.turning, deviceId, { link, way });
@@ -111,8 +117,26 @@ export class Roles {
     }
   }
 
+  /** Lets go of the railway before the edit, once nothing is asked of it any more. */
+  forgetBefore(): void {
+    this.before = undefined;
+  }
+
   fedBy(deviceId: string): FedBy {
     return this.fed.get(deviceId)?.by ?? "none";
+  }
+
+  /** Devices whose contacts or state follow where a motor goes: itself, relays beside it, what its frog and throw bar move. */
+  following(motorId: string): string[] {
+    const turnoutId = this.motorOf.get(motorId)?.motor.turnout.id;
+    return [
+      motorId,
+      ...[...this.besideOf].flatMap(([relayId, motor]) => (motor.device.id === motorId ? [relayId] : [])),
+      ...[...this.frogsOf].flatMap(([unitId, frogs]) =>
+        frogs.some(({ turnout }) => turnout.id === turnoutId) ? [unitId] : [],
+      ),
+      ...[...this.watchedBy].flatMap(([sensorId, { lamp }]) => (lamp.turnout.id === turnoutId ? [sensorId] : [])),
+    ];
   }
 
   /** The supply that feeds a device, if any does. */
@@ -134,6 +158,43 @@ export class Roles {
 
   /** All that a device's elements and solutions depend on beyond its type and state, as text. */
   describe(deviceId: string): string {
+    const known = this.described.get(deviceId);
+    if (known !== undefined) return known;
+    const text =
+      this.isAlone(deviceId) && this.before?.isAsHere(deviceId, this)
+        ? this.before.describe(deviceId)
+        : this.makeDescription(deviceId);
+    this.described.set(deviceId, text);
+    return text;
+  }
+
+  /** Whether nothing but threads and a supply says what a device does: no outputs, no pins, no throw bar, no key. */
+  private isAlone(deviceId: string): boolean {
+    return (
+      !this.outputsOf.has(deviceId) &&
+      !this.onAt.has(deviceId) &&
+      !this.watchedBy.has(deviceId) &&
+      !this.keysOn.has(deviceId) &&
+      !this.turning.has(deviceId) &&
+      !this.besideOf.has(deviceId)
+    );
+  }
+
+  /** Whether a device that is alone in another railway is so here, in the same threads and fed alike. */
+  private isAsHere(deviceId: string, other: Roles): boolean {
+    const same = <T>(a: readonly T[] = [], b: readonly T[] = [], of: (each: T) => unknown) =>
+      a.length === b.length && a.every((each, index) => of(each) === of(b[index] as T));
+    const [fed, its] = [this.fed.get(deviceId), other.fed.get(deviceId)];
+    return (
+      this.isAlone(deviceId) &&
+      same(this.threadsOf.get(deviceId), other.threadsOf.get(deviceId), (thread) => thread) &&
+      same(this.commandsOf.get(deviceId), other.commandsOf.get(deviceId), ({ thread }) => thread) &&
+      fed?.by === its?.by &&
+      fed?.volts === its?.volts
+    );
+  }
+
+  private makeDescription(deviceId: string): string {
     const outputs = [...(this.outputsOf.get(deviceId) ?? [])].map(([way, { leaders }]) => `${way}=${leaders}`);
     const asks = (this.commandsOf.get(deviceId) ?? []).map(({ control: { assignment }, thread }) => {
       const { way, to, inverse, follows } = assignment;
@@ -148,7 +209,8 @@ export class Roles {
   whole(deviceId: string): string {
     const known = this.wholes.get(deviceId);
     if (known !== undefined) return known;
-    const text = this.makeWhole(deviceId);
+    const isKnown = this.isAlone(deviceId) && this.before?.isAsHere(deviceId, this);
+    const text = isKnown && this.before ? this.before.whole(deviceId) : this.makeWhole(deviceId);
     this.wholes.set(deviceId, text);
     return text;
   }
@@ -163,7 +225,7 @@ export class Roles {
       // relays and polarity units follow the motors of their thread
       threads.flatMap(({ motors }) => motors.map(({ device }) => device.id)).join(),
       this.besideOf.get(deviceId)?.device.id ?? "",
-      (this.frogsOf.get(deviceId) ?? []).map(({ device }) => device.id).join(),
+      (this.frogsOf.get(deviceId) ?? []).map(({ device, turnout }) => `${device.id} ${turnout.hand}`).join(),
       JSON.stringify(this.onAt.get(deviceId) ?? ""),
       this.watches(deviceId),
       this.keysOn.has(deviceId),

@@ -1,6 +1,7 @@
 import * as z from "zod/mini";
 import { checkRecord } from "./checkRecord.ts";
 import { Id } from "./fields.ts";
+import { indexAfter } from "./find.ts";
 import { KIND_ENTRIES, KINDS, type Kind, LISTS, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
 import { RecordError } from "./problems.ts";
 import { Railway } from "./schemas.ts";
@@ -71,6 +72,7 @@ export function applyUnchecked(record: RailwayRecord, edits: readonly Edit[]): E
     copied.add(edit.kind);
     inverses.push(applyToList(next, edit, index));
   }
+  indexAfter(next, record);
   return { record: next, inverses: inverses.reverse() };
 }
 

@@ -1,4 +1,5 @@
-import { DEVICE_FIELDS, KIND_ENTRIES, type Kind, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
+import { devicesOf, differenceOf } from "./difference.ts";
+import { KIND_ENTRIES, type Kind, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
 import type { Assignment, AssignmentOf, Device, Role, Turnout } from "./schemas.ts";
 
 interface Index {
@@ -41,7 +42,7 @@ export function inheritIndex(from: RailwayRecord, to: RailwayRecord, kind: Kind,
 
 function addAssignment(index: Index, assignment: Assignment): void {
   if ("turnoutId" in assignment) push(index.byTurnout, assignment.turnoutId, assignment);
-  for (const id of devicesOf(assignment)) push(index.byDevice, id, assignment);
+  for (const id of new Set(devicesOf(assignment))) push(index.byDevice, id, assignment);
 }
 
 function forgetAssignment(index: Index, assignment: Assignment): void {
@@ -55,16 +56,53 @@ function forgetAssignment(index: Index, assignment: Assignment): void {
   for (const id of devicesOf(assignment)) forget(index.byDevice, id);
 }
 
-/** Identifiers of the devices that an assignment is about. */
-function devicesOf(assignment: Assignment): string[] {
-  const fields = assignment as unknown as Record<string, string | null | undefined>;
-  return DEVICE_FIELDS.flatMap((field) => fields[field] ?? []);
-}
-
 function push(map: Map<string, Assignment[]>, key: string, value: Assignment): void {
   const list = map.get(key);
   if (list) list.push(value);
   else map.set(key, [value]);
+}
+
+/**
+ * Makes the index of a record out of the one of a record before an edit, which keeps its own; of little use where the two
+ * have little in common.
+ */
+export function indexAfter(record: RailwayRecord, before: RailwayRecord): void {
+  const known = indexes.get(before);
+  if (!known || indexes.has(record)) return;
+  const index: Index = {
+    things: new Map(known.things),
+    byTurnout: new Map(known.byTurnout),
+    byDevice: new Map(known.byDevice),
+  };
+  for (const [kind] of KIND_ENTRIES) {
+    const { gone, come } = differenceOf(before, record, kind);
+    for (const { id } of gone) index.things.delete(`${kind}:${id}`);
+    for (const thing of come) index.things.set(`${kind}:${thing.id}`, thing);
+  }
+  const { gone, come } = differenceOf(before, record, "assignment");
+  const left = new Set<Assignment>(gone);
+  const remade = (map: Map<string, Assignment[]>, keys: readonly string[]) => {
+    for (const key of new Set(keys))
+      map.set(
+        key,
+        (map.get(key) ?? []).filter((each) => !left.has(each)),
+      );
+  };
+  const ofTurnouts = (all: readonly Assignment[]) => all.flatMap((a) => ("turnoutId" in a ? [a.turnoutId] : []));
+  remade(index.byTurnout, ofTurnouts([...gone, ...come]));
+  remade(index.byDevice, [...gone, ...come].flatMap(devicesOf));
+  // in the order of identifiers, as an index made anew has them
+  const insert = (map: Map<string, Assignment[]>, key: string, assignment: Assignment) => {
+    const list = map.get(key) ?? [];
+    const at = list.findIndex(({ id }) => id > assignment.id);
+    list.splice(at < 0 ? list.length : at, 0, assignment);
+    map.set(key, list);
+  };
+  for (const assignment of come) {
+    if ("turnoutId" in assignment) insert(index.byTurnout, assignment.turnoutId, assignment);
+    for (const id of new Set(devicesOf(assignment))) insert(index.byDevice, id, assignment);
+  }
+  indexes.set(record, index);
 }
 
 /** The thing of a kind with an identifier, or undefined. */

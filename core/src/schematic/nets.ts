@@ -84,44 +84,73 @@ export function endKey(end: End): string {
   return `${end.deviceId}:${end.terminal}`;
 }
 
-/** Collects joins between terminals and merges those that share one. */
+/** Terminals that a recipe joins, with their names in the circuit. */
+export interface Join {
+  purpose: Purpose;
+  ends: readonly Net["ends"][number][];
+  keys: readonly string[];
+}
+
+/** Writes down the joins that recipes make. */
 export class Joiner {
-  private readonly nets: Net[] = [];
-  private readonly netOf = new Map<string, Net>();
+  readonly joins: Join[] = [];
 
   /** Joins terminals in the given order for a turnout, or for no single one (null). The first join of a net names its purpose. */
   join(purpose: Purpose, turnoutId: string | null, ends: readonly End[]): void {
-    const keys = ends.map(endKey);
+    this.joins.push({
+      purpose,
+      ends: ends.map(({ deviceId, terminal }) => ({ deviceId, terminal, turnoutId })),
+      keys: ends.map(endKey),
+    });
+  }
+}
+
+/**
+ * Merges joins that share a terminal into nets; those with at least two terminals, in the order of their first join.
+ * @param before nets of an earlier railway; where the same terminals are joined the same way, they are taken over
+ */
+export function netsOf(joins: Iterable<Join>, before: readonly Net[] = []): Net[] {
+  const nets = new Set<Net>();
+  const netOf = new Map<string, Net>();
+  for (const { purpose, ends, keys } of joins) {
     let net: Net | undefined;
     for (const key of keys) {
-      net = this.netOf.get(key);
+      net = netOf.get(key);
       if (net) break;
     }
     if (!net) {
       net = { purpose, ends: [] };
-      this.nets.push(net);
+      nets.add(net);
     }
     for (let index = 0; index < ends.length; index++) {
       const key = keys[index] as string;
-      const other = this.netOf.get(key);
+      const other = netOf.get(key);
       if (other === net) continue;
-      if (other) this.merge(net, other);
-      else {
-        const { deviceId, terminal } = ends[index] as End;
-        net.ends.push({ deviceId, terminal, turnoutId });
-        this.netOf.set(key, net);
+      if (other) {
+        for (const end of other.ends) netOf.set(endKey(end), net);
+        net.ends.push(...other.ends);
+        nets.delete(other);
+      } else {
+        net.ends.push(ends[index] as Net["ends"][number]);
+        netOf.set(key, net);
       }
     }
   }
+  const known = new Map(before.map((net) => [net.ends[0] && endKey(net.ends[0]), net]));
+  return [...nets].flatMap((net) => {
+    if (net.ends.length < 2) return [];
+    const earlier = known.get(net.ends[0] && endKey(net.ends[0]));
+    return [earlier && isSameNet(earlier, net) ? earlier : net];
+  });
+}
 
-  /** The nets with at least two terminals, in the order of their first join. */
-  result(): Net[] {
-    return this.nets.filter((net) => net.ends.length > 1);
-  }
-
-  private merge(net: Net, other: Net): void {
-    net.ends.push(...other.ends);
-    for (const end of other.ends) this.netOf.set(endKey(end), net);
-    this.nets.splice(this.nets.indexOf(other), 1);
-  }
+function isSameNet(a: Net, b: Net): boolean {
+  const isSameEnd = (one: Net["ends"][number], other: Net["ends"][number] | undefined) =>
+    one === other ||
+    (one.deviceId === other?.deviceId && one.terminal === other.terminal && one.turnoutId === other.turnoutId);
+  return (
+    a.purpose === b.purpose &&
+    a.ends.length === b.ends.length &&
+    a.ends.every((end, index) => isSameEnd(end, b.ends[index]))
+  );
 }

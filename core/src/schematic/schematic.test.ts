@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { drafted, mounted, railway, smallRailway, typed } from "../../testing/build.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { Joiner, terminalName } from "./nets.ts";
+import { Joiner, netsOf, terminalName } from "./nets.ts";
 import { schematicOf } from "./schematic.ts";
 import { threadLedBy } from "./thread.ts";
 
@@ -91,7 +91,7 @@ describe("joining", () => {
     joiner.join("dc-plus", null, [end("a"), end("b")]);
     joiner.join("dc-zero", "t", [end("c"), end("d")]);
     joiner.join("track-j", "t", [end("d"), end("b"), end("e")]);
-    const [net, ...more] = joiner.result();
+    const [net, ...more] = netsOf(joiner.joins);
     expect(more).toEqual([]);
     expect(net!.purpose).toBe("dc-zero");
     expect(net!.ends.map(({ deviceId }) => deviceId).sort()).toEqual(["a", "b", "c", "d", "e"]);
@@ -102,7 +102,7 @@ describe("joining", () => {
     joiner.join("dc-plus", null, [end("a")]);
     joiner.join("dc-zero", null, [end("b"), end("c"), end("b")]);
     joiner.join("dc-zero", null, [end("c"), end("b")]);
-    expect(joiner.result().map(({ ends }) => ends.length)).toEqual([2]);
+    expect(netsOf(joiner.joins).map(({ ends }) => ends.length)).toEqual([2]);
   });
 });
 

@@ -1,8 +1,9 @@
 import { traitsOf } from "../catalogue/traits.ts";
+import { touchedBetween } from "../record/difference.ts";
 import { assignmentsOfRole, feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { isWiredAlike } from "../record/unchanged.ts";
-import { Joiner, type Net } from "./nets.ts";
+import { type Join, Joiner, type Net, netsOf } from "./nets.ts";
 import { blockFeed } from "./recipes/blockFeed.ts";
 import { controlToInputs } from "./recipes/controlToInputs.ts";
 import { frogFeed } from "./recipes/frogFeed.ts";
@@ -16,7 +17,7 @@ import { relayBesideMotor } from "./recipes/relayBesideMotor.ts";
 import { reversingToggle } from "./recipes/reversingToggle.ts";
 import { busToNode, firstPins, pinsToRelays, supplyToBoard, trackToDecoder } from "./recipes/supplyToBoard.ts";
 import { toggleToMotor } from "./recipes/toggleToMotor.ts";
-import { type Fitted, fitted, isSameThread, type Thread, threadsOf } from "./thread.ts";
+import { type Fitted, fitted, isSameThread, supplyOf, type Thread, threadsOf, untouchedThreads } from "./thread.ts";
 
 export interface Schematic {
   threads: Thread[];
@@ -30,27 +31,41 @@ export interface Earlier {
 }
 
 /**
- * The schematic of a record. Of an earlier one those threads are taken over of which the edit between them left everything
- * as it was, so that they are the same objects; and the nets, when it changed no wiring.
+ * The schematic of a record. Of an earlier one those threads and nets are taken over of which the edit between them left
+ * everything as it was, so that they are the same objects.
  */
 export function schematicAfter(record: RailwayRecord, earlier: Earlier | undefined): Schematic {
   if (!earlier) return schematicOf(record);
-  const wiredAlike = isWiredAlike(record, earlier.record);
-  if (wiredAlike && record.turnouts === earlier.record.turnouts) return earlier.schematic;
-  const before = new Map(earlier.schematic.threads.map((thread) => [thread.turnout.id, thread]));
-  const { threads, nets } = wiredAlike
-    ? { threads: threadsOf(record), nets: earlier.schematic.nets }
-    : schematicOf(record);
-  const kept = threads.map((thread) => {
+  if (isWiredAlike(record, earlier.record) && record.turnouts === earlier.record.turnouts) return earlier.schematic;
+  const threads = threadsAfter(record, earlier);
+  const nets = isWiredAlike(record, earlier.record)
+    ? earlier.schematic.nets
+    : netsOf(joinsOf(record, threads), earlier.schematic.nets);
+  return { threads, nets };
+}
+
+function threadsAfter(record: RailwayRecord, { record: old, schematic }: Earlier): Thread[] {
+  const threads = threadsOf(record, untouchedThreads(schematic.threads, touchedBetween(old, record)));
+  const before = new Map(schematic.threads.map((thread) => [thread.turnout.id, thread]));
+  // an edit that names a board touches all threads on it, and leaves most of them as they were
+  return threads.map((thread) => {
     const known = before.get(thread.turnout.id);
-    return known && isSameThread(known, thread) ? known : thread;
+    return known && (known === thread || isSameThread(known, thread)) ? known : thread;
   });
-  return { threads: kept, nets };
 }
 
 /** Which terminals must be joined, from what the owner assigned: each recipe in turn, each thread in the owner's order. */
 export function schematicOf(record: RailwayRecord): Schematic {
   const threads = threadsOf(record);
+  return { threads, nets: netsOf(joinsOf(record, threads)) };
+}
+
+function joinsOf(record: RailwayRecord, threads: readonly Thread[]): Join[] {
+  return [...joinsBetweenBoards(record), ...threads.flatMap((thread) => joinsOfThread(record, thread))];
+}
+
+/** Joins that are made for no single turnout. */
+function joinsBetweenBoards(record: RailwayRecord): Join[] {
   const joiner = new Joiner();
   const device = (id: string) => fitted(record, id);
   for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "supply")) {
@@ -61,21 +76,34 @@ export function schematicOf(record: RailwayRecord): Schematic {
   joinCommands(record, device, joiner);
   keyToRelays(record, joiner);
   blockFeed(record, (id) => busOf(record, id), joiner);
-  for (const thread of threads) {
-    toggleToMotor(thread, joiner);
-    reversingToggle(thread, joiner);
-    outputToMotor(thread, joiner);
-    controlToInputs(thread, joiner);
-    relayBesideMotor(thread, joiner);
-    frogFeed(thread, joiner);
-    for (const lamp of thread.lamps) {
-      lampFromContact(record, lamp, joiner);
-      lampFromFrog(thread, lamp, joiner);
-      lampFromOutput(lamp, joiner);
-      lampFromSensor(record, lamp, joiner);
-    }
+  return joiner.joins;
+}
+
+const joinsMade = new WeakMap<Thread, { joins: Join[]; supplies: (Fitted | null)[] }>();
+
+/** Joins of a thread; one that an edit did not touch is the same object and has them already, as long as its lamps' supplies are. */
+function joinsOfThread(record: RailwayRecord, thread: Thread): Join[] {
+  const supplies = thread.lamps.map(({ device }) => supplyOf(record, device.id));
+  const known = joinsMade.get(thread);
+  const isFedAlike = known?.supplies.every(
+    (fed, index) => fed?.device === supplies[index]?.device && fed?.type === supplies[index]?.type,
+  );
+  if (known && isFedAlike) return known.joins;
+  const joiner = new Joiner();
+  toggleToMotor(thread, joiner);
+  reversingToggle(thread, joiner);
+  outputToMotor(thread, joiner);
+  controlToInputs(thread, joiner);
+  relayBesideMotor(thread, joiner);
+  frogFeed(thread, joiner);
+  for (const lamp of thread.lamps) {
+    lampFromContact(record, lamp, joiner);
+    lampFromFrog(thread, lamp, joiner);
+    lampFromOutput(lamp, joiner);
+    lampFromSensor(record, lamp, joiner);
   }
-  return { threads, nets: joiner.result() };
+  joinsMade.set(thread, { joins: joiner.joins, supplies });
+  return joiner.joins;
 }
 
 function joinCommands(record: RailwayRecord, device: (id: string) => Fitted, joiner: Joiner): void {

@@ -1,6 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
+import type { Touched } from "../record/difference.ts";
 import {
   assignmentsOfDevice,
   assignmentsOfTurnout,
@@ -67,15 +68,36 @@ export interface Thread {
   lamps: ThreadLamp[];
 }
 
-/** The threads of a railway in the owner's order, one for each turnout that follows no other. */
-export function threadsOf(record: RailwayRecord): Thread[] {
+/**
+ * The threads of a railway in the owner's order, one for each turnout that follows no other.
+ * @param known threads that an edit cannot have changed, by their leader
+ */
+export function threadsOf(record: RailwayRecord, known: ReadonlyMap<string, Thread> = NONE_KNOWN): Thread[] {
   const followers = new Map<string, Turnout[]>();
   const leaders: Turnout[] = [];
   for (const turnout of turnoutsInOrder(record)) {
     if (!turnout.movesWith) leaders.push(turnout);
     else followers.set(turnout.movesWith, [...(followers.get(turnout.movesWith) ?? []), turnout]);
   }
-  return leaders.map((turnout) => threadFor(record, turnout, followers.get(turnout.id) ?? []));
+  return leaders.map((turnout) => known.get(turnout.id) ?? threadFor(record, turnout, followers.get(turnout.id) ?? []));
+}
+
+const NONE_KNOWN: ReadonlyMap<string, Thread> = new Map();
+
+/** Those of the threads of an earlier record of which an edit touched neither a turnout nor a device, by their leader. */
+export function untouchedThreads(threads: readonly Thread[], { devices, turnouts }: Touched): Map<string, Thread> {
+  const isTouched = (thread: Thread) =>
+    [thread.turnout, ...thread.followers].some(({ id }) => turnouts.has(id)) ||
+    devicesOnce(thread).some((id) => devices.has(id));
+  return new Map(threads.flatMap((thread) => (isTouched(thread) ? [] : [[thread.turnout.id, thread] as const])));
+}
+
+const devices = new WeakMap<Thread, string[]>();
+
+function devicesOnce(thread: Thread): string[] {
+  const known = devices.get(thread) ?? devicesOfThread(thread);
+  devices.set(thread, known);
+  return known;
 }
 
 /** The thread that a turnout leads, or undefined when it follows another or does not exist. */

@@ -1,9 +1,11 @@
 // What the ledger multiplies out to is what the solved circuit does, whichever places turn normal into reverse.
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { drafted, railway } from "../../testing/build.ts";
-import { DRIVING, FROGS, LAMPS, semaphore } from "../../testing/recipes.ts";
+import { drafted, railway, typed } from "../../testing/build.ts";
+import { DRIVING, FROGS, followed, LAMPS, semaphore } from "../../testing/recipes.ts";
+import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { addTurnout } from "../equip/write.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
 import { controlsOf, type Thread } from "../schematic/thread.ts";
@@ -101,4 +103,29 @@ it("has no place at the inputs of a control that lets go: inverted, both count a
   const sprung = railway(["A", "", "stall-motor", "input-decoder-4", "toggle-centre-off"]);
   const [thread] = new Derived(sprung).schematic.threads;
   expect(ledgerOf(sprung, thread!).links.map(({ link }) => link)).not.toContain("input");
+});
+
+it("has the zones of one detector as places of their own, at their inputs", () => {
+  const one = followed("stall-motor", "output-node-8", "zone");
+  const two = drafted(typed(edit(one, addTurnout(one, "B").edits).record, "b", "motor", "stall-motor"), (draft) => {
+    draft.assign("driver", { deviceId: "on1", way: 2, motorId: "b" });
+    draft.assign("control", {
+      ...{ deviceId: "bd1", turnoutId: "b", way: 2, to: null },
+      ...{ inverse: false, follows: true },
+    });
+    draft.assign("input", { deviceId: "in1", way: 6, controlId: "bd1", controlWay: 2 });
+    draft.put("sense", {
+      ...{ id: "s", link: "input", deviceId: "in1", way: 6, inverts: true, known: "seen", flips: 0, note: "" },
+      at: "2026-01-01T00:00:00.000Z",
+    });
+  });
+  const derived = new Derived(two);
+  const [a, b] = derived.schematic.threads.map((thread) => ledgerOf(two, thread));
+  expect([a, b].map((ledger) => ledger!.links.filter(({ link }) => link === "input").map(({ at }) => at))).toEqual([
+    ["IN1-5"],
+    ["IN1-6"],
+  ]);
+  expect([a, b].map((ledger) => ledger!.outcomes.map(({ wrong }) => wrong))).toEqual([[false], [true]]);
+  const goes = derived.schematic.threads.map((thread) => derived.reading(thread, "R", "rest").motors[0]?.goesTo);
+  expect(goes).toEqual(["R", "N"]);
 });
