@@ -179,7 +179,7 @@ test("how things are fitted is stated, and what follows is shown at once", async
   const thread = page.getByRole("group", { name: "Thread of M1/M2" });
   await expect(thread).toContainText("M2 stands at N");
   await expect(thread).toContainText("Contact M1-S2");
-  await expect(thread).toContainText("GN lit, YE dark");
+  await expect(thread).toContainText("green lit");
   await page.getByRole("button", { name: "History" }).click();
   await expect(page.getByRole("dialog")).toContainText("Leads of M2 exchanged");
 });

@@ -50,7 +50,7 @@ test("from a list of turnouts to wires, numbers and recorded tests", async ({ pa
     await page.keyboard.press("v");
     await expect(thread).toContainText("−8.9 V");
     await expect(thread).toContainText("M2 stands at R");
-    await expect(thread).toContainText("YE lit");
+    await expect(thread).toContainText("yellow lit");
     await page.getByRole("row", { name: /Y1/ }).click();
     await page.getByRole("radio", { name: "Throwing" }).click();
     await expect(page.getByRole("group", { name: "Thread of Y1" })).toContainText(/N 4\.\d\d A/);
