@@ -103,6 +103,26 @@ it("expects of a frog with a polarity unit what a wheel makes it carry, whether 
   }
 });
 
+it("says beside a charge that is next to nothing what drains the unit", () => {
+  const unit = (toggle: string) => railway(["A", "", "twin-coil-surface", "cdu", toggle]);
+  const charge = (toggle: string) => step(unit(toggle), "A", "charge-a");
+  expect(charge("toggle-centre-off")).toMatchObject({ how: "CD1 fed, controls let go." });
+  expect(charge("toggle-centre-off").expected).toBeGreaterThan(20);
+  expect(charge("toggle-latching").how).toBe("CD1 fed, controls let go. Few volts, since T1 stays made and drains it.");
+  expect(charge("toggle-latching").expected).toBeLessThan(3);
+});
+
+it("has a step for each lock, at which nothing may move", () => {
+  const locked = steps(DRIVING["toggle and discharge unit, locked out by a key"]!(), "A").find(({ key }) =>
+    key.startsWith("lock-"),
+  );
+  expect(locked).toMatchObject({
+    title: "T1 locked out",
+    how: "KS1 turned off. Throw by T1; nothing moves.",
+    wanted: "no change",
+  });
+});
+
 it("counts where steps stand without working out those that have no result", () => {
   const coil = step(smallRailway(), "Y1", "coil-n-y1");
   const record = recorded(smallRailway(), coil, "2026-05-12T20:00:00.000Z", 4.1);

@@ -6,6 +6,7 @@ import { stateFor } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position, TestResult } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
+import { staysMade } from "../schematic/recipes/controlSides.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
 import { isCut } from "../schematic/recipes/lockOut.ts";
 import {
@@ -17,6 +18,7 @@ import {
   type ThreadControl,
   type ThreadLamp,
   type ThreadMotor,
+  threadsOf,
 } from "../schematic/thread.ts";
 import { chainOf } from "./chain.ts";
 
@@ -71,7 +73,26 @@ export function expecting(
   const state = stateFor(thread, position ?? "N", "rest");
   const { value, tolerance } = measure(circuitry, like.red, like.black, unit, state);
   const [low, high] = value === null ? [null, null] : [value - tolerance, value + tolerance];
-  return { ...step, expected: value, low, high, chain };
+  const how = `${step.how}${drainedBy(circuitry, step, value)}`;
+  return { ...step, how, expected: value, low, high, chain };
+}
+
+/** Share of what its supply could charge it to below which a unit counts as drained. */
+const DRAINED = 0.5;
+
+/** Why a discharge unit has so few volts, when a control that stays made drains it; nothing else. */
+function drainedBy({ record }: Circuitry, { key, probes }: PlannedStep, volts: number | null): string {
+  const unit = probes?.red.slice(0, probes.red.indexOf(":"));
+  if (!key.startsWith("charge-") || unit === undefined || volts === null) return "";
+  const peak = (supplyOf(record, unit)?.type.figures.volts?.value ?? 0) * Math.SQRT2;
+  if (volts > peak * DRAINED) return "";
+  const stays = threadsOf(record).flatMap((thread) =>
+    thread.motors.some(({ driver }) => driver?.device.id === unit)
+      ? controlsOf(thread).filter((control) => staysMade(control) && !control.reader)
+      : [],
+  );
+  const [first] = stays;
+  return first ? ` Few volts, since ${first.device.label} stays made and drains it.` : "";
 }
 
 /** The steps of a thread's test sheet, without solving anything. */
