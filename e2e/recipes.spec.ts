@@ -156,3 +156,44 @@ for (const theme of ["bench", "shed"] as const) {
     expect(await violations(page)).toEqual([]);
   });
 }
+
+/** Texts of the drawing that stand over one another, or outside of it. */
+function overprints(): string[] {
+  const svg = document.querySelector("svg[data-thread]");
+  if (!svg) return ["There is no drawing."];
+  const frame = svg.getBoundingClientRect();
+  const texts = [...svg.querySelectorAll("text")].flatMap((text) => {
+    const words = text.textContent?.trim();
+    return words ? [{ words, box: text.getBoundingClientRect() }] : [];
+  });
+  return texts.flatMap(({ words, box }, index) => {
+    const outside = box.left < frame.left - 1 || box.right > frame.right + 1 || box.bottom > frame.bottom + 1;
+    const over = texts.slice(index + 1).filter(({ box: other }) => {
+      const wide = Math.min(box.right, other.right) - Math.max(box.left, other.left);
+      const high = Math.min(box.bottom, other.bottom) - Math.max(box.top, other.top);
+      return wide > 2 && high > 5;
+    });
+    return [...(outside ? [`${words} lies outside`] : []), ...over.map((other) => `${words} over ${other.words}`)];
+  });
+}
+
+test("no text of a drawn thread stands over another, whatever the school", async ({ page, server }) => {
+  await openSample(page, server.address, /The schools side by side/);
+  const roster = page.getByRole("table", { name: "Turnouts" });
+  const drawing = page.locator("svg[data-thread]");
+  await expect(drawing).toBeVisible();
+  const rows = await roster.getByRole("row").count();
+  expect(rows).toBeGreaterThan(10);
+  for (let row = 1; row < rows; row++) {
+    await roster.getByRole("row").nth(row).click();
+    const label = (await drawing.getAttribute("aria-label")) ?? "";
+    for (const [moment, position] of [
+      ["Throwing", "Reverse"],
+      ["At rest", "Normal"],
+    ] as const) {
+      await page.getByRole("radio", { name: moment }).click();
+      await page.getByRole("radio", { name: position }).click();
+      await expect.poll(() => page.evaluate(overprints), { message: label }).toEqual([]);
+    }
+  }
+});

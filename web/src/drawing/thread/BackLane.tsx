@@ -3,7 +3,6 @@ import {
   figureValue,
   lampIn,
   list,
-  ohms,
   type Position,
   supplyOf,
   type ThreadLamp,
@@ -37,14 +36,24 @@ function ResistorPiece({ piece: { device, type, way } }: { piece: NonNullable<Th
   );
   return (
     <g>
-      {[326, 368].map((x) => (
-        <path key={x} d={`M${x} 404h28v12h-28Z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
+      {(
+        [
+          [326, "firstOhms"],
+          [368, "secondOhms"],
+        ] as const
+      ).map(([x, figure]) => (
+        <g key={figure}>
+          <path d={`M${x} 403h28v14h-28Z`} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
+          <text className="tq" x={x + 14} y="414" textAnchor="middle" style={{ fontSize: 9 }}>
+            {figureValue(type, figure)}
+          </text>
+        </g>
       ))}
       {at(`${way}`, 318)}
       {at(`${way}j`, 361)}
       {at("C", 404)}
       <text className="tm" x="318" y="395">
-        {`${device.label}-${way} ${figureValue(type, "firstOhms")} + ${ohms(figureValue(type, "secondOhms"))}`}
+        {`${device.label}-${way}, ohm`}
       </text>
     </g>
   );
@@ -168,9 +177,14 @@ function Shown({ lamp, reading }: { lamp: ThreadLamp; reading: LaneProps["readin
       <g>
         <Lamp y={362} normal={Number(arm === "N")} reverse={Number(arm === "R")} least={1} colours={colours} />
         {reading && (
-          <text className="tq" x="12" y="424">
-            {arm ? `shows ${arm}, ${colours[arm === "N" ? 0 : 1].short}` : "dark"}
-          </text>
+          <>
+            <text className="tq" x="12" y="424">
+              {arm ? `shows ${arm}` : "dark"}
+            </text>
+            <text className="tq" x="12" y="439">
+              {arm ? colours[arm === "N" ? 0 : 1].short : ""}
+            </text>
+          </>
         )}
       </g>
     );
