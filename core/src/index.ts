@@ -116,7 +116,7 @@ export { type MeterReading, measure, type Range } from "./readings/meter.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export { type FrogReading, lampIn, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";
-export { PURPOSES, terminalName, wayName } from "./schematic/nets.ts";
+export { type Net, PURPOSES, terminalName, wayName } from "./schematic/nets.ts";
 export { asksBy, controlSides, sideMade, staysMade } from "./schematic/recipes/controlSides.ts";
 export { heardAt } from "./schematic/recipes/controlToInputs.ts";
 export { railAtContact } from "./schematic/recipes/frogFeed.ts";

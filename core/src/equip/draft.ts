@@ -1,6 +1,6 @@
 import { removal } from "../record/cascade.ts";
 import { applyUnchecked, type Edit, type EditGroup } from "../record/edits.ts";
-import { find, freshId, inheritIndex } from "../record/find.ts";
+import { find, freshId, indexAfter, inheritIndex } from "../record/find.ts";
 import type { Kind, RailwayRecord, ValueOf } from "../record/kinds.ts";
 import type { Assignment, Device, Place, Role } from "../record/schemas.ts";
 
@@ -14,6 +14,7 @@ export class Draft {
 
   constructor(private readonly before: RailwayRecord) {
     this.record = { ...before };
+    indexAfter(this.record, before);
   }
 
   /** What has been done so far, one edit for each thing that is not as it was. */

@@ -1,9 +1,11 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
+import type { Loom } from "../loom/loom.ts";
+import { reachFrom } from "../loom/reach.ts";
 import { SHORT_OHMS } from "../readings/circuitry.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
-import { terminalName } from "../schematic/nets.ts";
+import { endKey, type Net, terminalName } from "../schematic/nets.ts";
 import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { amps, ohms } from "../units/format.ts";
@@ -40,7 +42,8 @@ export const shortWouldNotTrip = rule<Silent>({
       if (assignment.role !== "supply" && assignment.role !== "commands") continue;
       fed.set(assignment.deviceId, [...(fed.get(assignment.deviceId) ?? []), assignment]);
     }
-    return [...fed].flatMap(([id, feeds]) => farthest(look, fitted(look.record, id), feeds));
+    const netAt = netsAt(look.circuitry.schematic.nets, new Set(fed.keys()));
+    return [...fed].flatMap(([id, feeds]) => farthest(look, fitted(look.record, id), feeds, netAt));
   },
   subject: ({ supply }) => supply.device.id,
   where: ({ supply }) => supply.device.label,
@@ -64,17 +67,31 @@ function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): 
   return gauge ? [layWires(record, "wireGauge", gauge)] : [];
 }
 
+/** Share of the most wire to anything on a supply from which a short is solved: what loads take hardly matters beside it. */
+const FAR = 0.9;
+
+/** Something on a supply, and the ohms of wire to it; infinite when it is not joined by wire alone. */
+interface Reached {
+  at: Fitted;
+  ends: [string, string];
+  keys: [string, string];
+  wire: number;
+}
+
 /** The thing on a supply at which a short draws least, when that does not trip it. */
-function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: readonly Feeds[]): Silent[] {
+function farthest(
+  { record, circuitry, threads }: Look,
+  supply: Fitted,
+  feeds: readonly Feeds[],
+  netAt: ReadonlyMap<string, string>,
+): Silent[] {
   const { tripAmps } = supply.type.figures;
   if (supply.type.family !== "supply" || !tripAmps) return [];
   const alternating = traitsOf(supply.type).gives === "ac" ? Math.SQRT1_2 : 1;
-  const shorts = feeds.flatMap((assignment): Silent[] => {
-    const at = fitted(record, assignment.toDeviceId);
-    if (at.type.family === "lamp" || traitsOf(at.type).inTrack === "detector") return [];
-    const byTrack = assignment.role === "commands" || isFedByTrack(at, supply);
-    const ends: [string, string] = byTrack ? ["J", "K"] : powerTerminals(at);
-    const keys = ends.map((end) => `${at.device.id}:${end}`) as [string, string];
+  const reached = reachedBy(record, circuitry.loom, supply, feeds, netAt);
+  const most = Math.max(0, ...reached.flatMap(({ wire }) => (Number.isFinite(wire) ? [wire] : [])));
+  const shorts = reached.flatMap(({ at, ends, keys, wire }): Silent[] => {
+    if (wire < most * FAR) return [];
     const found = circuitry.short(keys[0], keys[1], keys);
     // what is not joined to the supply at all is incomplete, not silent
     if (!found || found.amps < NOTHING) return [];
@@ -85,4 +102,34 @@ function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: r
   const [least] = shorts.sort((a, b) => a.flows - b.flows);
   if (!least || least.flows >= least.trips) return [];
   return [{ ...least, threads: threadsOn(record, threads, supply.device.id) }];
+}
+
+/** Nets at the terminals of some devices, by the terminals' names in the circuit. */
+function netsAt(nets: readonly Net[], deviceIds: ReadonlySet<string>): Map<string, string> {
+  const found = new Map<string, string>();
+  for (const { id, ends } of nets) for (const end of ends) if (deviceIds.has(end.deviceId)) found.set(endKey(end), id);
+  return found;
+}
+
+function reachedBy(
+  record: RailwayRecord,
+  loom: Loom,
+  supply: Fitted,
+  feeds: readonly Feeds[],
+  netAt: ReadonlyMap<string, string>,
+): Reached[] {
+  const out = powerTerminals(supply).map((terminal) => {
+    const key = `${supply.device.id}:${terminal}`;
+    return reachFrom(loom, netAt.get(key) ?? "", key);
+  });
+  const between = (a: number, keys: readonly [string, string]) =>
+    (out[a]?.get(keys[0]) ?? Number.POSITIVE_INFINITY) + (out[1 - a]?.get(keys[1]) ?? Number.POSITIVE_INFINITY);
+  return feeds.flatMap((assignment): Reached[] => {
+    const at = fitted(record, assignment.toDeviceId);
+    if (at.type.family === "lamp" || traitsOf(at.type).inTrack === "detector") return [];
+    const byTrack = assignment.role === "commands" || isFedByTrack(at, supply);
+    const ends: [string, string] = byTrack ? ["J", "K"] : powerTerminals(at);
+    const keys = ends.map((end) => `${at.device.id}:${end}`) as [string, string];
+    return [{ at, ends, keys, wire: Math.min(between(0, keys), between(1, keys)) }];
+  });
 }

@@ -3,6 +3,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import type { Wire } from "../loom/loom.ts";
+import { wiresByNet } from "../loom/reach.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Fitted, Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
@@ -50,21 +51,24 @@ function unprotected({ record, circuitry, threads }: Look): Unprotected[] {
     const type = typeOf(record, device);
     if (type.family === "supply" && type.figures.tripAmps) supplies.set(device.id, { device, type });
   }
-  const onNet = new Map<number, Fitted[]>();
-  for (const [net, { ends }] of circuitry.schematic.nets.entries()) {
+  const onNet = new Map<string, Fitted[]>();
+  for (const { id, ends } of circuitry.schematic.nets) {
     const own = ends.flatMap(({ deviceId }) => supplies.get(deviceId) ?? []);
-    if (own.length > 0) onNet.set(net, own);
+    if (own.length > 0) onNet.set(id, own);
   }
   const found = new Map<string, Unprotected>();
-  for (const wire of circuitry.loom.wires) {
-    const may = continuousAmps(wire.gauge);
-    for (const supply of onNet.get(wire.net) ?? []) {
-      const trips = supply.type.figures.tripAmps?.value ?? 0;
-      if (may >= trips * (1 - 1e-9)) continue;
-      const known = found.get(supply.device.id);
-      const wires = (known?.wires ?? 0) + 1;
-      const thinner = !known || may < known.may;
-      found.set(supply.device.id, thinner ? { supply, trips, wire, may, wires, threads: [] } : { ...known, wires });
+  const wiresOf = wiresByNet(circuitry.loom);
+  for (const [net, those] of onNet) {
+    for (const wire of wiresOf.get(net) ?? []) {
+      const may = continuousAmps(wire.gauge);
+      for (const supply of those) {
+        const trips = supply.type.figures.tripAmps?.value ?? 0;
+        if (may >= trips * (1 - 1e-9)) continue;
+        const known = found.get(supply.device.id);
+        const wires = (known?.wires ?? 0) + 1;
+        const thinner = !known || may < known.may;
+        found.set(supply.device.id, thinner ? { supply, trips, wire, may, wires, threads: [] } : { ...known, wires });
+      }
     }
   }
   return [...found.values()].map((each) => {

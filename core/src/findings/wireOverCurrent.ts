@@ -27,7 +27,7 @@ export const wireOverCurrent = rule<Hot>({
     if (!hands.some(({ kind }) => kind === "wire")) return [];
     const wires = new Map(circuitry.loom.wires.map((wire) => [wire.id, wire]));
     // one finding for each net, at the wire that carries most
-    const worst = new Map<number, Hot>();
+    const worst = new Map<string, Hot>();
     for (const { kind, id, amps: flows, limit: may, when } of hands) {
       const wire = kind === "wire" ? wires.get(id) : undefined;
       if (!wire || (worst.get(wire.net)?.amps ?? 0) >= flows) continue;

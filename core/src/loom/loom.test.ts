@@ -37,8 +37,8 @@ it.each([4, 19])("takes 2n + 1 cores for %i coil motors whose unit stands under 
 
 it("joins all terminals of a net and none of different nets", () => {
   const { loom, schematic } = new Derived(smallRailway());
-  for (const [index, net] of schematic.nets.entries()) {
-    const wires = loom.wires.filter((wire) => wire.net === index);
+  for (const net of schematic.nets) {
+    const wires = loom.wires.filter((wire) => wire.net === net.id);
     const reached = new Set([`${net.ends[0]!.deviceId}:${net.ends[0]!.terminal}`]);
     for (let round = 0; round < wires.length; round++) {
       for (const { from, to } of wires)

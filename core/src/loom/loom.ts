@@ -24,8 +24,8 @@ export interface Wire {
   /** Name in the circuit, by its ends: its label may change when other wires come or go. */
   id: string;
   label: string;
-  /** Index of the net it makes, in the schematic. */
-  net: number;
+  /** The net it makes, by its identifier. */
+  net: string;
   from: WireEnd;
   to: WireEnd;
   run: Run;
@@ -47,8 +47,8 @@ export interface Wire {
 
 /** A screw of a terminal strip; panel and layout strips have the same numbers for the same net. */
 export interface StripWay {
-  /** Index of the net that passes through, in the schematic. */
-  net: number;
+  /** The net that passes through, by its identifier. */
+  net: string;
   panel: WireEnd;
   layout: WireEnd;
   strip: number;
@@ -102,8 +102,13 @@ interface Made {
   before: number;
   way: StripWay | null;
   wires: Wire[];
-  /** Device and length of wire of each of its ends. */
-  ends: readonly { device: Device; metres: number }[];
+  ends: readonly MadeEnd[];
+}
+
+/** Device and length of wire of an end of a net. */
+interface MadeEnd {
+  device: Device;
+  metres: number;
 }
 
 const madeOf = new WeakMap<Loom, Map<Net, Made>>();
@@ -112,16 +117,16 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Loo
   const known = earlier && madeOf.get(earlier);
   const motors = new Set(assignmentsOfRole(record, "motor").map(({ deviceId }) => deviceId));
   const ways: StripWay[] = [];
-  const made = nets.map((net, index): Made => {
-    const ends = net.ends.map((end) => ({
-      device: deviceOf(record, end.deviceId),
-      metres: lengthUnderneath(record, motors, end),
-    }));
+  const endOf = (end: NetEnd): MadeEnd => ({
+    device: deviceOf(record, end.deviceId),
+    metres: lengthUnderneath(record, motors, end),
+  });
+  const made = nets.map((net): Made => {
     const before = known?.get(net);
     const one =
-      before && isAsMade(before, ends)
-        ? moved(record, before, index, ways.length)
-        : keepingWires(fresh(record, net, index, ends, ways.length), before);
+      before && isAsMade(net, before, endOf)
+        ? moved(record, before, ways.length)
+        : keepingWires(fresh(record, net, net.ends.map(endOf), ways.length), before);
     if (one.way) ways.push(before?.way && isSameWay(one.way, before.way) ? before.way : one.way);
     return one;
   });
@@ -145,10 +150,11 @@ function isSameWay(a: StripWay, b: StripWay): boolean {
   return a.net === b.net && a.panel.key === b.panel.key && a.panel.node === b.panel.node && a.core === b.core;
 }
 
-function isAsMade(made: Made, ends: Made["ends"]): boolean {
-  return ends.every(
-    ({ device, metres }, index) => device === made.ends[index]?.device && metres === made.ends[index]?.metres,
-  );
+function isAsMade(net: Net, made: Made, endOf: (end: NetEnd) => MadeEnd): boolean {
+  return net.ends.every((end, index) => {
+    const { device, metres } = endOf(end);
+    return device === made.ends[index]?.device && metres === made.ends[index]?.metres;
+  });
 }
 
 /** Of wires that were made anew those that are as they were, number apart. */
@@ -170,21 +176,18 @@ function keepingWires(made: Made, before: Made | undefined): Made {
   return { ...made, wires };
 }
 
-/** A net's wires when nothing of them has changed but the net's place among the others, and the screws before its own. */
-function moved(record: RailwayRecord, made: Made, net: number, before: number): Made {
-  const otherNet = made.wires[0]?.net !== net;
-  if (!made.way || made.before === before)
-    return otherNet
-      ? { ...made, way: made.way && { ...made.way, net }, wires: made.wires.map((wire) => ({ ...wire, net })) }
-      : { ...made };
-  const way = wayAfter(record, before, made.way.purpose, net, made.way.panel.node.slice(WAY_OF.length));
+/** A net's wires when nothing of them has changed but how many screws come before its own. */
+function moved(record: RailwayRecord, made: Made, before: number): Made {
+  if (!made.way || made.before === before) return { ...made };
+  const { purpose, net, panel } = made.way;
+  const way = wayAfter(record, before, purpose, net, panel.node.slice(WAY_OF.length));
   const at = (end: WireEnd) => (end.of ? end : end.node === way.panel.node ? way.panel : way.layout);
   const wires = made.wires.map((wire): Wire => {
-    if (wire.from.of && wire.to.of) return otherNet ? { ...wire, net } : wire;
+    if (wire.from.of && wire.to.of) return wire;
     const inCable = wire.run === "cable";
     return {
       ...wire,
-      ...{ label: "", net, from: at(wire.from), to: at(wire.to) },
+      ...{ label: "", from: at(wire.from), to: at(wire.to) },
       colour: inCable ? coreColour(way.core) : wire.colour,
       core: inCable ? { cable: way.cable, number: way.core } : null,
     };
@@ -200,23 +203,24 @@ function numbered(made: readonly Made[], threads: Schematic["threads"]): Wire[] 
   const rank = new Map(
     threads.flatMap(({ turnout, followers }) => [turnout, ...followers]).map(({ id }, index) => [id, index + 1]),
   );
-  const places: { of: Made; at: number }[][] = [];
-  for (const of of made) {
-    for (const [at, { turnoutId }] of of.wires.entries()) {
-      const place = turnoutId === null ? 0 : (rank.get(turnoutId) ?? 0);
-      places[place] ??= [];
-      places[place]?.push({ of, at });
-    }
+  const rankOf = ({ turnoutId }: Wire) => (turnoutId === null ? 0 : (rank.get(turnoutId) ?? 0));
+  // how many come before those of each rank
+  const next = new Int32Array(rank.size + 2);
+  for (const { wires } of made) for (const wire of wires) (next[rankOf(wire) + 1] as number)++;
+  for (let place = 1; place < next.length; place++) next[place] = (next[place] as number) + (next[place - 1] as number);
+  const all: Wire[] = new Array(next.at(-1) ?? 0);
+  for (const one of made) {
+    one.wires = one.wires.map((wire) => {
+      const place = rankOf(wire);
+      const number = next[place] as number;
+      next[place] = number + 1;
+      const label = `W${number + 1}`;
+      const labelled = wire.label === label ? wire : { ...wire, label, flags: flagsOf(label, wire) };
+      all[number] = labelled;
+      return labelled;
+    });
   }
-  for (const one of made) one.wires = [...one.wires];
-  return places.flat().map(({ of, at }, index) => {
-    const wire = of.wires[at] as Wire;
-    const label = `W${index + 1}`;
-    if (wire.label === label) return wire;
-    const labelled = { ...wire, label, flags: flagsOf(label, wire) };
-    of.wires[at] = labelled;
-    return labelled;
-  });
+  return all;
 }
 
 function flagsOf(label: string, { from, to }: Pick<Wire, "from" | "to">): Wire["flags"] {
@@ -230,7 +234,7 @@ function asBefore<T>(list: T[], before: T[] | undefined): T[] {
 
 type NetEnd = Net["ends"][number];
 
-function fresh(record: RailwayRecord, net: Net, index: number, ends: Made["ends"], before: number): Made {
+function fresh(record: RailwayRecord, net: Net, ends: Made["ends"], before: number): Made {
   const at = (place: Device["place"]) =>
     net.ends.flatMap((end, index) => {
       const known = ends[index];
@@ -243,7 +247,7 @@ function fresh(record: RailwayRecord, net: Net, index: number, ends: Made["ends"
     wires.push({
       id: `${from.node}>${to.node}`,
       label: "",
-      net: index,
+      net: net.id,
       from,
       to,
       run,
@@ -271,7 +275,7 @@ function fresh(record: RailwayRecord, net: Net, index: number, ends: Made["ends"
   let way: StripWay | null = null;
   chain(onPanel, "panel", PANEL_LINK);
   if (firstOnPanel && firstUnderneath) {
-    way = wayAfter(record, before, net.purpose, index, endKey(firstOnPanel.end));
+    way = wayAfter(record, before, net.purpose, net.id, endKey(firstOnPanel.end));
     const owner = firstOnPanel.end.turnoutId ?? firstUnderneath.end.turnoutId;
     add(wireEnd(firstOnPanel.device, firstOnPanel.end), way.panel, "panel", PANEL_TAIL, owner);
     add(way.panel, way.layout, "cable", record.railway.cableMetres, owner, way);
@@ -294,7 +298,7 @@ function lengthUnderneath(record: RailwayRecord, motors: ReadonlySet<string>, en
 }
 
 /** The screw that comes after so many others. */
-function wayAfter(record: RailwayRecord, index: number, purpose: Purpose, net: number, anchor: string): StripWay {
+function wayAfter(record: RailwayRecord, index: number, purpose: Purpose, net: string, anchor: string): StripWay {
   const { stripWays, cableCores } = record.railway;
   const strip = Math.floor(index / stripWays) + 1;
   const way = (index % stripWays) + 1;

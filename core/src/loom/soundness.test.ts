@@ -43,9 +43,9 @@ describe.each(Object.keys(ALL))("%s", (name) => {
   });
 
   it("makes each net of just the wires that hold it together", () => {
-    for (const [index, { ends }] of schematic.nets.entries()) {
-      const wires = loom.wires.filter(({ net }) => net === index);
-      const screws = loom.ways.filter(({ net }) => net === index).length * 2;
+    for (const { id, ends } of schematic.nets) {
+      const wires = loom.wires.filter(({ net }) => net === id);
+      const screws = loom.ways.filter(({ net }) => net === id).length * 2;
       // a tree has one branch less than it has nodes
       expect(wires, ends.map(endKey).join(" ")).toHaveLength(ends.length + screws - 1);
       const joined = new Set(wires.flatMap(({ from, to }) => [from.node, to.node]));

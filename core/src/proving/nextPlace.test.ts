@@ -110,8 +110,9 @@ describe("what is said of a fault is true of the circuit that has it", () => {
 
   /** Nets that the terminals of a place lie on. */
   const netsOf = ({ schematic }: Derived, point: MeasuringPoint | null) =>
-    [point?.red, point?.black].map((key) =>
-      schematic.nets.findIndex(({ ends }) => ends.some(({ deviceId, terminal }) => `${deviceId}:${terminal}` === key)),
+    [point?.red, point?.black].map(
+      (key) =>
+        schematic.nets.find(({ ends }) => ends.some(({ deviceId, terminal }) => `${deviceId}:${terminal}` === key))?.id,
     );
 
   const cases = Object.entries(ALL).flatMap(([name, make]) => {
@@ -145,7 +146,7 @@ describe("what is said of a fault is true of the circuit that has it", () => {
   );
 
   /** Whether a net lies at a place of a list that comes after another. */
-  function isBehind(derived: Derived, points: readonly MeasuringPoint[], bad: MeasuringPoint, net: number): boolean {
+  function isBehind(derived: Derived, points: readonly MeasuringPoint[], bad: MeasuringPoint, net: string): boolean {
     return points.slice(points.indexOf(bad) + 1).some((point) => netsOf(derived, point).includes(net));
   }
 

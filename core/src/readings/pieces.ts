@@ -167,9 +167,9 @@ export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loo
   };
   const changed = new Set(devices.filter(isOtherwise).map(({ device }) => device.id));
   const gone = [...previous.devices.keys()].filter((id) => !now.devices.has(id));
-  const wireChanged = ([name, { ohms }]: [string, Wire]) => previous.wires.get(name)?.ohms !== ohms;
-  const laid = [...now.wires].filter(wireChanged).map(([, wire]) => wire);
-  const takenOut = [...previous.wires].filter(([name]) => !now.wires.has(name)).map(([, wire]) => wire);
+  const laid = loom.wires.filter(({ id, ohms }) => previous.wires.get(id)?.ohms !== ohms);
+  const takenOut: Wire[] = [];
+  for (const wire of previous.wires.values()) if (!now.wires.has(wire.id)) takenOut.push(wire);
   const affected = new Set<number>();
   const affect = (name: string) => {
     const number = previous.pieceOf.get(name);

@@ -48,6 +48,7 @@ export interface Edited {
  */
 export function applyEdits(record: RailwayRecord, edits: readonly Edit[]): Edited {
   const edited = applyUnchecked(record, edits);
+  indexAfter(edited.record, record);
   const problems = checkRecord(edited.record);
   if (problems.length > 0) throw new RecordError(problems);
   return edited;
@@ -72,7 +73,6 @@ export function applyUnchecked(record: RailwayRecord, edits: readonly Edit[]): E
     copied.add(edit.kind);
     inverses.push(applyToList(next, edit, index));
   }
-  indexAfter(next, record);
   return { record: next, inverses: inverses.reverse() };
 }
 

@@ -35,7 +35,7 @@ export function inheritIndex(from: RailwayRecord, to: RailwayRecord, kind: Kind,
   if (kind === "assignment" && old) forgetAssignment(index, old as Assignment);
   if (now) index.things.set(key, now);
   else index.things.delete(key);
-  if (kind === "assignment" && now) addAssignment(index, now as Assignment);
+  if (kind === "assignment" && now) insertAssignment(index, now as Assignment);
   indexes.delete(from);
   indexes.set(to, index);
 }
@@ -43,6 +43,18 @@ export function inheritIndex(from: RailwayRecord, to: RailwayRecord, kind: Kind,
 function addAssignment(index: Index, assignment: Assignment): void {
   if ("turnoutId" in assignment) push(index.byTurnout, assignment.turnoutId, assignment);
   for (const id of new Set(devicesOf(assignment))) push(index.byDevice, id, assignment);
+}
+
+/** The same in the order of identifiers, as an index made anew has them; lists that other indexes may share are left alone. */
+function insertAssignment(index: Index, assignment: Assignment): void {
+  const insert = (map: Map<string, Assignment[]>, key: string) => {
+    const list = map.get(key) ?? [];
+    const later = list.findIndex(({ id }) => id > assignment.id);
+    const at = later < 0 ? list.length : later;
+    map.set(key, [...list.slice(0, at), assignment, ...list.slice(at)]);
+  };
+  if ("turnoutId" in assignment) insert(index.byTurnout, assignment.turnoutId);
+  for (const id of new Set(devicesOf(assignment))) insert(index.byDevice, id);
 }
 
 function forgetAssignment(index: Index, assignment: Assignment): void {
@@ -91,17 +103,7 @@ export function indexAfter(record: RailwayRecord, before: RailwayRecord): void {
   const ofTurnouts = (all: readonly Assignment[]) => all.flatMap((a) => ("turnoutId" in a ? [a.turnoutId] : []));
   remade(index.byTurnout, ofTurnouts([...gone, ...come]));
   remade(index.byDevice, [...gone, ...come].flatMap(devicesOf));
-  // in the order of identifiers, as an index made anew has them
-  const insert = (map: Map<string, Assignment[]>, key: string, assignment: Assignment) => {
-    const list = map.get(key) ?? [];
-    const at = list.findIndex(({ id }) => id > assignment.id);
-    list.splice(at < 0 ? list.length : at, 0, assignment);
-    map.set(key, list);
-  };
-  for (const assignment of come) {
-    if ("turnoutId" in assignment) insert(index.byTurnout, assignment.turnoutId, assignment);
-    for (const id of new Set(devicesOf(assignment))) insert(index.byDevice, id, assignment);
-  }
+  for (const assignment of come) insertAssignment(index, assignment);
   indexes.set(record, index);
 }
 

@@ -61,6 +61,8 @@ export const PURPOSES: Record<Purpose, { about: string; colour: WireColour }> = 
 
 /** Terminals that are joined by wire. `ends` are in the order in which the wire visits them. */
 export interface Net {
+  /** Tells it from the others of its railway: the name of its first terminal in the circuit. */
+  id: string;
   purpose: Purpose;
   ends: (End & { turnoutId: string | null })[];
 }
@@ -119,7 +121,7 @@ export function netsOf(joins: Iterable<Join>, before: readonly Net[] = []): Net[
       if (net) break;
     }
     if (!net) {
-      net = { purpose, ends: [] };
+      net = { id: "", purpose, ends: [] };
       nets.add(net);
     }
     for (let index = 0; index < ends.length; index++) {
@@ -136,10 +138,12 @@ export function netsOf(joins: Iterable<Join>, before: readonly Net[] = []): Net[
       }
     }
   }
-  const known = new Map(before.map((net) => [net.ends[0] && endKey(net.ends[0]), net]));
+  const known = new Map(before.map((net) => [net.id, net]));
   return [...nets].flatMap((net) => {
-    if (net.ends.length < 2) return [];
-    const earlier = known.get(net.ends[0] && endKey(net.ends[0]));
+    const [first] = net.ends;
+    if (!first || net.ends.length < 2) return [];
+    net.id = endKey(first);
+    const earlier = known.get(net.id);
     return [earlier && isSameNet(earlier, net) ? earlier : net];
   });
 }

@@ -1,4 +1,4 @@
-import type { Fitted, StripWay, WireColour } from "@alderman/core";
+import type { Fitted, Net, StripWay, WireColour } from "@alderman/core";
 import { PURPOSES, terminalName } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
 
@@ -29,23 +29,23 @@ export interface Row {
 export class Wiring {
   constructor(private readonly overview: Overview) {}
 
-  netOf(key: string): number {
-    return this.overview.nets.findIndex(({ ends }) => ends.some((end) => `${end.deviceId}:${end.terminal}` === key));
+  netOf(key: string): Net | undefined {
+    return this.overview.nets.find(({ ends }) => ends.some((end) => `${end.deviceId}:${end.terminal}` === key));
   }
 
   joined(a: string, b: string): boolean {
     const net = this.netOf(a);
-    return net >= 0 && net === this.netOf(b);
+    return net !== undefined && net === this.netOf(b);
   }
 
   /** The terminal of a device that a terminal is joined to, or null. */
   endOn(key: string, { device }: Fitted): DrawnEnd | null {
-    const end = this.overview.nets[this.netOf(key)]?.ends.find(({ deviceId }) => deviceId === device.id);
+    const end = this.netOf(key)?.ends.find(({ deviceId }) => deviceId === device.id);
     return end ? drawnEnd({ device }, end.terminal) : null;
   }
 
   colourOf(key: string): WireColour {
-    const net = this.overview.nets[this.netOf(key)];
+    const net = this.netOf(key);
     return net ? PURPOSES[net.purpose].colour : "GY";
   }
 
@@ -60,7 +60,7 @@ export class Wiring {
 
   /** @param crosses whether the first end stands at the panel, so that the conductor goes through strips and cable */
   row(panel: DrawnEnd, layout: DrawnEnd | null, crosses = true): Row {
-    const net = this.netOf(panel.key);
+    const net = this.netOf(panel.key)?.id;
     const way = (crosses && this.overview.loom.ways.find((each) => each.net === net)) || null;
     const core = way && this.overview.loom.wires.find(({ core, from }) => core && from.key === way.panel.key);
     const colour = this.colourOf(panel.key);

@@ -1,0 +1,37 @@
+import type { Loom, Wire } from "./loom.ts";
+
+const netsOf = new WeakMap<Loom, Map<string, Wire[]>>();
+
+/** The wires of a loom by what they are joined to, net by net. */
+export function wiresByNet(loom: Loom): Map<string, Wire[]> {
+  const known = netsOf.get(loom);
+  if (known) return known;
+  const nets = new Map<string, Wire[]>();
+  for (const wire of loom.wires) {
+    const wires = nets.get(wire.net);
+    if (wires) wires.push(wire);
+    else nets.set(wire.net, [wire]);
+  }
+  netsOf.set(loom, nets);
+  return nets;
+}
+
+/**
+ * Ohms of wire from a terminal to every other one of its net, by their names in the circuit; wires make a tree of each net,
+ * so that there is one way only.
+ * @param net identifier of the net; without wires the terminal reaches only itself
+ */
+export function reachFrom(loom: Loom, net: string, from: string): Map<string, number> {
+  const nextTo = new Map<string, Wire[]>();
+  for (const wire of wiresByNet(loom).get(net) ?? []) {
+    for (const { node } of [wire.from, wire.to]) nextTo.set(node, [...(nextTo.get(node) ?? []), wire]);
+  }
+  const reach = new Map([[from, 0]]);
+  for (const [node, ohms] of reach) {
+    for (const wire of nextTo.get(node) ?? []) {
+      const other = wire.from.node === node ? wire.to.node : wire.from.node;
+      if (!reach.has(other)) reach.set(other, ohms + wire.ohms);
+    }
+  }
+  return reach;
+}
