@@ -1,4 +1,4 @@
-import { Curves } from "./curves.ts";
+import { COARSE_AMPS, Curves } from "./curves.ts";
 import { CircuitError, type Element, type Netlist, requireSensible } from "./elements.ts";
 import { Elimination } from "./elimination.ts";
 import { GMIN } from "./junction.ts";
@@ -13,8 +13,6 @@ const MOST_FLIPS = 60;
  * The iteration has settled when at each curved element the line that was solved and the curve agree within this. Voltage differences alone do not show convergence: a part that only blocked diodes hold has none to many digits.
  */
 const ABSOLUTE_AMPS = 1e-19;
-/** At first only elements that are wrong by more than this are laid anew, so that leakage waits until what conducts is near. */
-const COARSE_AMPS = 1e-6;
 const COARSE_ITERATIONS = 2;
 /** Current into a floating part, amps, above which it is a contradiction and not rounding. */
 const STRAY_AMPS = 1e-9;
@@ -392,11 +390,17 @@ export class Circuit {
 
   /** Volts of each tied node against the node at the root of its tree. */
   private tie(scale: number): void {
+    let changed = false;
     for (const { node, to, source, sign } of this.topology.ties) {
       const element = this.elements[source] as Element;
       const volts = element.kind === "voltage" ? element.volts : 0;
-      this.tieVolts[node] = (this.tieVolts[to] as number) + sign * volts * scale;
+      const tied = (this.tieVolts[to] as number) + sign * volts * scale;
+      if (tied === this.tieVolts[node]) continue;
+      this.tieVolts[node] = tied;
+      changed = true;
     }
+    // nothing is tied to anything at first, and curves begin as if at 0 V
+    if (!changed) return;
     const { first, second } = this.topology;
     const { indices, tied } = this.curves;
     for (let c = 0; c < indices.length; c++) {

@@ -4,6 +4,8 @@ import { junctionSlope, limiterSlope, limitJunction, type Slope } from "./juncti
 
 /** Lines and curves agree within this share of the current. */
 const RELATIVE = 1e-7;
+/** At first only elements that are wrong by more amps than this are laid anew, so that leakage waits until what conducts is near. */
+export const COARSE_AMPS = 1e-6;
 /** Figures kept of each curved element: of a diode IS, n kT/q and RS; of a limiter the mark below, its ohms and its limit. */
 const FIGURES = 3;
 const IS_LIMITER = -1;
@@ -33,6 +35,8 @@ export class Curves {
   private readonly siemens: Float64Array;
   private readonly offset: Float64Array;
   private readonly figures: Float64Array;
+  /** Volts across each diode up to which it carries next to nothing beside `COARSE_AMPS`. */
+  private readonly calm: Float64Array;
   /** Slope of each at nothing, siemens, and the conductance beside the junctions for which that is known. */
   private readonly atRest: Float64Array;
   private restGmin = Number.NaN;
@@ -58,6 +62,7 @@ export class Curves {
     this.siemens = new Float64Array(count);
     this.offset = new Float64Array(count);
     this.figures = new Float64Array(count * FIGURES);
+    this.calm = new Float64Array(count);
     this.atRest = new Float64Array(count);
   }
 
@@ -67,7 +72,10 @@ export class Curves {
       element.kind === "diode"
         ? [element.model.is, element.model.n * THERMAL_VOLTS, element.model.rs]
         : [IS_LIMITER, element.ohms, element.limitAmps];
-    this.figures.set(figures, (this.numberOf[index] as number) * FIGURES);
+    const c = this.numberOf[index] as number;
+    this.figures.set(figures, c * FIGURES);
+    if (element.kind === "diode")
+      this.calm[c] = element.model.n * THERMAL_VOLTS * Math.log1p(COARSE_AMPS / (4 * element.model.is));
     this.restGmin = Number.NaN;
   }
 
@@ -179,8 +187,9 @@ export class Curves {
       return false;
     }
     const is = figures[at] as number;
-    // a blocked diode carries its saturation current at most: no need to ask the curve while that is of no account
-    if (across < 0 && 2 * is < within && Math.abs(onLine) < within / 2) return true;
+    // what is of no account yet need not be asked of the curve: a blocked diode carries its saturation current at most
+    if (within >= COARSE_AMPS && across < (this.calm[c] as number) && 4 * is < within && Math.abs(onLine) < within / 2)
+      return true;
     const scale = figures[at + 1] as number;
     const seriesOhms = figures[at + 2] as number;
     const junction = across - onLine * seriesOhms;

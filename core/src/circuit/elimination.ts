@@ -36,6 +36,11 @@ export class Elimination {
   private readonly updateSlot: Int32Array;
   private readonly landStart: Int32Array;
   private readonly land: Int32Array;
+  /**
+   * First of the places where an update lands, when they follow one another and the next three updates land on the same ones,
+   * as in a dense part: four are then done at once; -1 when they do not.
+   */
+  private readonly fourFrom: Int32Array;
   private readonly dirty: Uint8Array;
   private firstDirty = 0;
 
@@ -106,6 +111,7 @@ export class Elimination {
     this.updateSlot = Int32Array.from(slots);
     this.landStart = Int32Array.from(landStart);
     this.land = Int32Array.from(land);
+    this.fourFrom = fours(landStart, land, this.updateStart);
   }
 
   /** Entries of the eliminated network, a measure of its fill. */
@@ -136,7 +142,7 @@ export class Elimination {
   }
 
   private eliminateColumn(k: number): void {
-    const { start, value, toGround, sum, siemens, slotOf, updateColumn, updateSlot, landStart, land } = this;
+    const { start, value, toGround, sum, siemens, slotOf, updateColumn, updateSlot, landStart, land, fourFrom } = this;
     const { branches, branchStart, updateStart } = this;
     const from = start[k] as number;
     const to = start[k + 1] as number;
@@ -149,6 +155,12 @@ export class Elimination {
       else value[slot] = (value[slot] as number) + (siemens[branch] as number);
     }
     for (let u = updateStart[k] as number, last = updateStart[k + 1] as number; u < last; u++) {
+      const lands = fourFrom[u] as number;
+      if (lands >= 0) {
+        ground += this.updateFour(u, lands);
+        u += 3;
+        continue;
+      }
       const j = updateColumn[u] as number;
       const slot = updateSlot[u] as number;
       const star = sum[j] as number;
@@ -157,14 +169,51 @@ export class Elimination {
       ground += share * (toGround[j] as number);
       let target = landStart[u] as number;
       for (let later = slot + 1, end = start[j + 1] as number; later < end; later++, target++) {
-        const lands = land[target] as number;
-        value[lands] = (value[lands] as number) + share * (value[later] as number);
+        const at = land[target] as number;
+        value[at] = (value[at] as number) + share * (value[later] as number);
       }
     }
     toGround[k] = ground;
     let total = ground;
     for (let slot = from; slot < to; slot++) total += value[slot] as number;
     sum[k] = total;
+  }
+
+  /**
+   * Four updates that land on the same places, which then are read and written once.
+   * @param lands the first of these places
+   * @returns what the four add towards ground
+   */
+  private updateFour(u: number, lands: number): number {
+    const { start, value, toGround, sum, updateColumn, updateSlot } = this;
+    const [j1, j2, j3, j4] = [updateColumn[u], updateColumn[u + 1], updateColumn[u + 2], updateColumn[u + 3]] as [
+      number,
+      number,
+      number,
+      number,
+    ];
+    let at1 = updateSlot[u] as number;
+    let at2 = updateSlot[u + 1] as number;
+    let at3 = updateSlot[u + 2] as number;
+    let at4 = updateSlot[u + 3] as number;
+    const share1 = shareOf(value[at1] as number, sum[j1] as number);
+    const share2 = shareOf(value[at2] as number, sum[j2] as number);
+    const share3 = shareOf(value[at3] as number, sum[j3] as number);
+    const share4 = shareOf(value[at4] as number, sum[j4] as number);
+    for (let to = lands + (start[j1 + 1] as number) - at1 - 1, place = lands; place < to; place++) {
+      value[place] =
+        (value[place] as number) +
+        share1 * (value[++at1] as number) +
+        share2 * (value[++at2] as number) +
+        share3 * (value[++at3] as number) +
+        share4 * (value[++at4] as number);
+    }
+    return (
+      share1 * (toGround[j1] as number) +
+      share2 * (toGround[j2] as number) +
+      share3 * (toGround[j3] as number) +
+      share4 * (toGround[j4] as number)
+    );
   }
 
   /**
@@ -242,6 +291,34 @@ export class Elimination {
     }
     return low;
   }
+}
+
+/** A star's share that goes one way; none of a star that holds nothing. */
+function shareOf(siemens: number, star: number): number {
+  return star === 0 ? 0 : siemens / star;
+}
+
+/** Where four updates in a row of one column land on the same places one after the other; -1 elsewhere. */
+function fours(landStart: readonly number[], land: readonly number[], updateStart: Int32Array): Int32Array {
+  const end = (u: number) => landStart[u + 1] ?? land.length;
+  const length = (u: number) => end(u) - (landStart[u] as number);
+  const first = (u: number) => land[landStart[u] as number];
+  const isInRow = (u: number) => {
+    for (let at = (landStart[u] as number) + 1; at < end(u); at++)
+      if (land[at] !== (land[at - 1] as number) + 1) return false;
+    return length(u) > 0;
+  };
+  const found = new Int32Array(landStart.length).fill(-1);
+  for (let k = 0; k + 1 < updateStart.length; k++) {
+    const last = updateStart[k + 1] as number;
+    for (let u = updateStart[k] as number; u + 3 < last; u++) {
+      const alike = [u + 1, u + 2, u + 3].every((next) => length(next) === length(u) && first(next) === first(u));
+      if (!alike || ![u, u + 1, u + 2, u + 3].every(isInRow)) continue;
+      found[u] = first(u) as number;
+      u += 3;
+    }
+  }
+  return found;
 }
 
 /** Degrees by which a late node is put off. */
