@@ -79,7 +79,11 @@ export class Behaviour {
         touches(`${board.device.id}:${common}`),
       );
       if (!isTouched) this.heard.set(leader, new Map(heard));
-      else if (!this.hearsAlike(leader, heard)) return null;
+      else if (!this.hearsAlike(leader, heard)) {
+        this.went.clear();
+        this.heard.clear();
+        return null;
+      }
     }
     for (const [deviceId, volts] of previous.charges) {
       if (this.roles.types.has(deviceId) && !touches(`${deviceId}.capacitor`)) this.charges.set(deviceId, volts);
