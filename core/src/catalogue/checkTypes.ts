@@ -149,13 +149,16 @@ function lockProblem(
   record: RailwayRecord,
   { label }: Device,
   { contactSets, family }: DeviceType,
-  { way, controlId }: AssignmentOf<"lock">,
+  { way, controlId, deviceId }: AssignmentOf<"lock">,
 ): string | undefined {
   const control = find(record, "device", controlId);
   const locked = control && findType(record, control.typeId);
   if (way !== null && way > contactSets) return `${label} has no contact S${way} to lock ${control?.label} out with.`;
   const { asks } = traitsOf(locked);
   const wired = family === "lock" || way !== null;
+  const picksUp = record.assignments.some((a) => a.role === "commands" && a.deviceId === deviceId);
+  if (family === "lock" && picksUp)
+    return `${label} picks up relays, and is off while nobody is locked out: it cannot cut the common of ${control?.label} as well.`;
   if (wired && control && (asks === null || asks === "signal"))
     return `${control.label} (${locked?.name}) has no common of its own that ${label} could cut.`;
   return undefined;

@@ -1,7 +1,7 @@
 import { INPUT_FIGURES } from "./boardParts.ts";
 import { type DeviceType, figure, terminals } from "./deviceType.ts";
 
-const LEDS = (rated = 0.01) => ({
+const ledFigures = (rated = 0.01) => ({
   greenVolts: figure(2.2, "V", "forward voltage of the colour lit at normal, at 10 mA"),
   yellowVolts: figure(2.1, "V", "forward voltage of the colour lit at reverse, at 10 mA"),
   ratedAmps: figure(rated, "A", "rated current of each colour; below half of it the lamp is dim"),
@@ -11,13 +11,13 @@ const LEDS = (rated = 0.01) => ({
 
 const figuresOf = (resistor: number, rated?: number) => ({
   resistorOhms: figure(resistor, "ohm", "resistor in each lead", { tolerance: 0.05 }),
-  ...LEDS(rated),
+  ...ledFigures(rated),
 });
 
 /** One resistor serves both colours, of which one is lit at a time. */
 const commonFigures = (resistor: number) => ({
   commonOhms: figure(resistor, "ohm", "resistor in the common lead", { tolerance: 0.05 }),
-  ...LEDS(),
+  ...ledFigures(),
 });
 
 const GREEN_YELLOW = ["green", "yellow"] as const;
@@ -85,7 +85,7 @@ export const LAMPS: readonly DeviceType[] = [
       "3 mm LED, green and yellow, common cathode. Its resistor is a piece of a resistor board in its common lead.",
     terminals: terminals({ G: "green", Y: "yellow", "0": "common, to 0 V" }),
     leads: ["G", "Y", "0"],
-    figures: LEDS(),
+    figures: ledFigures(),
     caution: "Without a resistor before or behind it, an LED burns as soon as it is lit.",
   },
   {

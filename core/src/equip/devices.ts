@@ -56,7 +56,7 @@ export function hangsOn(record: RailwayRecord, deviceId: string): string[] {
       case "lock":
         return a.deviceId === deviceId ? [`locks out ${label(a.controlId)}`] : [];
       case "block":
-        return [`${fitsZones(record, a.deviceId) ? "watches" : "feeds"} ${a.block}`];
+        return [`${hasZones(record, a.deviceId) ? "watches" : "feeds"} ${a.block}`];
       default:
         return [];
     }
@@ -64,7 +64,7 @@ export function hangsOn(record: RailwayRecord, deviceId: string): string[] {
   return [...new Set(words)];
 }
 
-function fitsZones(record: RailwayRecord, deviceId: string): boolean {
+function hasZones(record: RailwayRecord, deviceId: string): boolean {
   const device = find(record, "device", deviceId);
   return device !== undefined && requireType(record, device.typeId).zones !== undefined;
 }

@@ -31,9 +31,8 @@ describe("what is offered", () => {
 
   it("is what locks others already, with the contacts that are free", () => {
     expect(offered(lockedOut(coils(), "new key switch"))[0]).toBe("KS1");
-    expect(offered(lockedOut(coils(), "new relay"))).toEqual(
-      expect.arrayContaining(["KS1", "RY1-S1", "RY1-S2", "a new relay"]),
-    );
+    // the key that picks the relay up is off while nobody is locked out, and so cannot cut a common as well
+    expect(offered(lockedOut(coils(), "new relay"))).toEqual(["a new key switch", "RY1-S1", "RY1-S2", "a new relay"]);
   });
 });
 
@@ -85,5 +84,21 @@ it("refuses what cannot cut a common, with a sentence", () => {
   const cut = (lock: "new key switch" | { deviceId: string; way: number }) => () =>
     edit(touch, setLock(touch, { controlId: "tc1", controlWay: null }, lock).edits);
   expect(cut("new key switch")).toThrow("TC1 (Touch button with memory) has no common of its own that KS1 could cut.");
+  const relay = lockedOut(coils(), "new relay");
+  expect(() =>
+    edit(relay, setLock(relay, { controlId: "t1", controlWay: null }, { deviceId: "ks1", way: null }).edits),
+  ).not.toThrow();
+  const both = lockedOut(
+    railway(
+      ["A", "", "twin-coil-surface", "cdu", "toggle-centre-off"],
+      ["B", "", "twin-coil-surface", "CD1", "toggle-centre-off"],
+    ),
+    "new relay",
+  );
+  const second = () =>
+    edit(both, setLock(both, { controlId: "t2", controlWay: null }, { deviceId: "ks1", way: null }).edits);
+  expect(second).toThrow(
+    "KS1 picks up relays, and is off while nobody is locked out: it cannot cut the common of T2 as well.",
+  );
   expect(cut({ deviceId: "d1", way: 1 })).toThrow("D1 has no contact S1 to lock TC1 out with.");
 });

@@ -1,7 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { EditGroup } from "../record/edits.ts";
-import { assignmentsOfDevice, deviceOf, feederOf } from "../record/find.ts";
+import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
@@ -27,7 +27,10 @@ export function lockChoices(record: RailwayRecord, thread: Thread, control: Thre
   const { asks } = traitsOf(control.type);
   // what asks by electronics of its own, or a board's output, has no common that could be cut
   const wired = control.type.family === "control" && asks !== "signal" && asks !== null;
-  const keys = record.devices.filter((device) => typeOf(record, device).family === "lock");
+  // a key that picks relays up is off while nobody is locked out, and so cannot cut anything
+  const keys = record.devices.filter(
+    (device) => typeOf(record, device).family === "lock" && !picksUpRelays(record, device.id),
+  );
   const choices: LockChoice[] = [];
   if (wired) {
     for (const { id, label } of keys)
@@ -99,13 +102,13 @@ function addOf(draft: Draft, typeId: string) {
 function keyForRelays(draft: Draft) {
   const { record } = draft;
   const known = record.devices.find(
-    ({ id }) => record.devices.some((relay) => feederOf(record, relay.id, "commands") === id) && isKey(record, id),
+    (device) => typeOf(record, device).family === "lock" && picksUpRelays(record, device.id),
   );
   return known ?? addOf(draft, "key-switch");
 }
 
-function isKey(record: RailwayRecord, deviceId: string): boolean {
-  return typeOf(record, deviceOf(record, deviceId)).family === "lock";
+function picksUpRelays(record: RailwayRecord, keyId: string): boolean {
+  return assignmentsOfDevice(record, keyId).some((a) => a.role === "commands" && a.deviceId === keyId);
 }
 
 function removeIdleRelay(draft: Draft, deviceId: string): void {

@@ -6,6 +6,7 @@ import { useDrawnLamp } from "../../drawing/thread/useDrawnLamp.ts";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { useAppDispatch } from "../../store/store.ts";
 import { watchLamp } from "../../store/view.ts";
+import { LampSelector } from "./LampSelector.tsx";
 
 const SHOWS = { truth: "good", nothing: "open", lie: "wrong" } as const;
 const SHOWS_WORDS = { truth: "the truth", nothing: "nothing", lie: "a lie" } as const;
@@ -26,6 +27,11 @@ export function LampPanel({ thread }: { thread: Thread }) {
   const situations = all.find(({ lampId }) => lampId === lamp.device.id)?.rows ?? [];
   return (
     <div className="grid gap-1 pb-3">
+      {thread.lamps.length > 1 && (
+        <div className="px-2.5 pt-2">
+          <LampSelector thread={thread} />
+        </div>
+      )}
       <p className="px-2.5 pt-2">
         <b className="mono">{lamp.device.label}</b> knows <b>{knowledge.words}</b>. It cannot tell {knowledge.cannot}.
       </p>
