@@ -5,6 +5,7 @@ import {
   addBoard,
   causeOf,
   changeType,
+  completed,
   Derived,
   Draft,
   type EditGroup,
@@ -15,7 +16,9 @@ import {
   setAddress,
   type TestStep,
   testResult,
+  tickWires,
   turnoutsFromTable,
+  type WireStep,
   writeRailwayFile,
 } from "@alderman/core";
 import { MISTAKES } from "../core/testing/mistakes.ts";
@@ -46,10 +49,11 @@ function skerrinFerry(): RailwayRecord {
   apply(turnoutsFromTable(record, turnoutRows()).edits);
   apply(planted(record).edits);
   apply(noted(record).edits);
-  record = withTests(record);
+  record = withTests(completed(record));
   // after the tests somebody fitted a latching toggle for Y4
   const control = record.assignments.find((a) => a.role === "control" && a.turnoutId === "y4");
   if (control) apply(changeType(record, control.deviceId, "toggle-latching").edits);
+  record = halfBuilt(record);
   return kept(record, "wire-not-protected", "the wires behind the panel get a fuse; it is on the list");
 }
 
@@ -155,6 +159,41 @@ function planted(record: RailwayRecord): EditGroup {
   return draft.group("Planted");
 }
 
+/**
+ * Its loom half built: the yard's wires are made and joined, two of them proved, the main line's cut and labelled, the quay's
+ * only planned. One tail of the yard hangs on another screw than the plan has it.
+ */
+function halfBuilt(planned: RailwayRecord): RailwayRecord {
+  let record = completed(planned);
+  const tick = (turnouts: readonly string[], step: WireStep, at: string) => {
+    const { loom } = new Derived(record);
+    const ids = loom.wires.flatMap(({ id, turnoutId }) => (turnoutId && turnouts.includes(turnoutId) ? [id] : []));
+    const group = tickWires(record, loom, ids, step, at);
+    if (group) record = edit(record, group.edits).record;
+  };
+  const yard = ["y1", "y2", "y3", "y4", "y5"];
+  tick(yard, "cutAt", "2026-05-09T19:10:00.000Z");
+  tick(yard, "labelledAt", "2026-05-09T20:05:00.000Z");
+  tick(yard, "fromJoinedAt", "2026-05-10T10:30:00.000Z");
+  tick(yard, "toJoinedAt", "2026-05-10T16:45:00.000Z");
+  tick(["m1", "m2"], "cutAt", "2026-05-11T19:20:00.000Z");
+  tick(["m1", "m2"], "labelledAt", "2026-05-11T19:50:00.000Z");
+  return edit(record, onAnotherScrew(record).edits).record;
+}
+
+/** The tail of the last toggle of the yard hangs on the last way of its strip. */
+function onAnotherScrew(record: RailwayRecord): EditGroup {
+  const draft = new Draft(record);
+  const toggle = record.assignments.find((a) => a.role === "control" && a.turnoutId === "y5")?.deviceId;
+  const tail = record.wires.find((wire) => wire.fromDeviceId === toggle && wire.fromTerminal === "N");
+  const strip = record.strips.find(({ id }) => id === tail?.toStripId);
+  if (tail && strip) {
+    const last = record.strips.filter(({ place }) => place === strip.place).at(-1) ?? strip;
+    draft.put("wire", { ...tail, toStripId: last.id, toWay: last.ways });
+  }
+  return draft.group("Joined on another screw");
+}
+
 /** What the owner knows, has heard, and owes. */
 function noted(record: RailwayRecord): EditGroup {
   const draft = new Draft(record);
@@ -236,7 +275,10 @@ function withTests(record: RailwayRecord): RailwayRecord {
     (step) => step.key.startsWith("throw-n"),
     (chain) =>
       Object.fromEntries(
-        Object.entries(chain).map(([name, was]) => [name, name.includes("Y1-N") ? "AWG 24, 1.4 m, BU" : was]),
+        Object.entries(chain).map(([name, was]) => [
+          name,
+          was.includes(" to Y1-N:") ? was.replace(/: .*/, ": AWG 24, 1.4 m, BU") : was,
+        ]),
       ),
   );
   return edit(record, draft.edits).record;

@@ -8,6 +8,7 @@ import {
   putEdit,
   type RailwayRecord,
   setAddress,
+  standingOfWire,
   type Turnout,
 } from "@alderman/core";
 
@@ -22,6 +23,7 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
   const result = emptyRecord(title);
   result.railway.note = note;
   const counters = new Map<string, number>();
+  let wires = 0;
   const edits = exhibits.flatMap(({ name, record }, index) => {
     const number = index + 1;
     const orders = record.turnouts.map(({ order }) => order).sort((a, b) => a - b);
@@ -66,6 +68,7 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
           label: labelOf(device.label, findType(record, device.typeId)?.prefix ?? "X"),
         }),
       ),
+      ...madeOf(record, id, next, () => ++wires),
       ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
       ...record.senses.map((sense) => putEdit("sense", { ...sense, id: id(sense.id), deviceId: id(sense.deviceId) })),
       ...record.facts.map((fact) =>
@@ -79,6 +82,38 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
     ];
   });
   return addressed(edit(result, edits).record);
+}
+
+/** The wires of an exhibit that are facts, with the strips and cables that they are at. */
+function madeOf(
+  { wires, strips, cables }: RailwayRecord,
+  id: (old: string) => string,
+  next: (prefix: string) => string,
+  number: () => number,
+) {
+  const firm = wires.filter((wire) => ["made", "kept"].includes(standingOfWire(wire)));
+  const used = new Set(firm.flatMap(({ fromStripId, toStripId, cableId }) => [fromStripId, toStripId, cableId]));
+  const prefix = (label: string) => label.replace(/\d+$/, "");
+  return [
+    ...strips.flatMap((strip) =>
+      used.has(strip.id) ? [putEdit("strip", { ...strip, id: id(strip.id), label: next(prefix(strip.label)) })] : [],
+    ),
+    ...cables.flatMap((cable) =>
+      used.has(cable.id) ? [putEdit("cable", { ...cable, id: id(cable.id), label: next(prefix(cable.label)) })] : [],
+    ),
+    ...firm.map((wire) =>
+      putEdit("wire", {
+        ...wire,
+        id: id(wire.id),
+        number: number(),
+        fromDeviceId: wire.fromDeviceId && id(wire.fromDeviceId),
+        fromStripId: wire.fromStripId && id(wire.fromStripId),
+        toDeviceId: wire.toDeviceId && id(wire.toDeviceId),
+        toStripId: wire.toStripId && id(wire.toStripId),
+        cableId: wire.cableId && id(wire.cableId),
+      }),
+    ),
+  ];
 }
 
 /** Every output of every decoder gets an address of its own. */

@@ -156,5 +156,5 @@ it.each([4, 19])("leaves the panel of %i coil motors by 2n + 1 conductors, the p
     "toggle-centre-off",
   ]);
   // the return of the coils stays under the layout, where the unit is
-  expect(new Derived(railway(...rows)).loom.ways).toHaveLength(2 * motors + 1);
+  expect(new Derived(railway(...rows)).loom.passages).toHaveLength(2 * motors + 1);
 });

@@ -2,7 +2,7 @@
 
 // The record: what the owner states, its edits and its file.
 
-export { Edit, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
+export { Edit, type Edited, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
 export { Id, Label, NAME_LENGTH } from "./record/fields.ts";
 export { feederOf, find, freshId, turnoutsInOrder } from "./record/find.ts";
 export {
@@ -15,6 +15,15 @@ export {
   thingsOf,
   type ValueOf,
 } from "./record/kinds.ts";
+export {
+  type Cable,
+  type Standing as WireStanding,
+  type Strip,
+  standingOfWire,
+  WIRE_STEPS,
+  type Wire as WireFact,
+  type WireStep,
+} from "./record/made.ts";
 export {
   Applied,
   Change,
@@ -101,8 +110,11 @@ export type { SupplyLoad } from "./hands/supplyLoads.ts";
 export { knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
-export type { Loom, Run, StripWay, Wire } from "./loom/loom.ts";
+export { complete, completed } from "./loom/completion.ts";
+export type { Planned } from "./loom/loom.ts";
+export type { IdleWire, Loom, Passage, Run, Wire, WireEnd } from "./loom/wire.ts";
 export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
+export { freeNumbers, keepWires, moveWire, proposeAnew, STEP_WORDS, takeWiresOut, tickWires } from "./loom/work.ts";
 export { addressRange } from "./numbers/accessoryAddress.ts";
 export type { OutputAddress } from "./numbers/addressList.ts";
 export { changeWords } from "./proving/chain.ts";

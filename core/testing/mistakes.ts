@@ -1,6 +1,10 @@
 // One railway for each rule, wired wrong in the way that the rule is about; for tests and for the sample of mistakes.
 
+import { edit } from "../src/catalogue/edit.ts";
+import { Derived } from "../src/derive.ts";
 import { addBoardTo } from "../src/equip/devices.ts";
+import { completed } from "../src/loom/completion.ts";
+import { tickWires } from "../src/loom/work.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.ts";
 import { DRIVING, detectorAsButton, lampOnNode, onReversingToggle, readBy } from "./recipes.ts";
@@ -38,6 +42,19 @@ function onTrackPower(): RailwayRecord {
     draft.unassign((a) => a.role === "supply" && a.toDeviceId === "d1");
     draft.assign("supply", { deviceId: "tb1", toDeviceId: "d1" });
   });
+}
+
+/** A lamp whose wires were joined at one contact set, and which the plan has at the other since. */
+function lampMovedOnPaper(): RailwayRecord {
+  const record = completed(stall("lamp-two-colour"));
+  const { loom } = new Derived(record);
+  const ids = loom.wires.filter(({ purpose }) => purpose.startsWith("lamp")).map(({ id }) => id);
+  const at = "2026-05-12T19:30:00.000Z";
+  const made = (["fromJoinedAt", "toJoinedAt"] as const).reduce((now, step) => {
+    const group = tickWires(now, loom, ids, step, at);
+    return group ? edit(now, group.edits).record : now;
+  }, record);
+  return typed(made, "a", "lamp", "LP1 from S2");
 }
 
 /** A coil that a bare supply holds through a core of a cable. */
@@ -177,6 +194,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "lamp-reverse-voltage": () => stall("lamps-frog", "S2"),
   "back-feed": oneToggleOnTwoSupplies,
   "coils-together": () => coil("cdu", "toggle-centre-off + toggle-centre-off"),
+  "made-serves-nothing": lampMovedOnPaper,
   "ways-overlap": oneInput,
   "output-shared": () => railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "", "stall-motor", "D1-1"]),
   "board-unreached": () =>

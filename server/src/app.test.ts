@@ -1,7 +1,17 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type Edit, emptyRecord, putEdit, readRailwayFile, writeRailwayFile, type Zone } from "@alderman/core";
+import {
+  type Edit,
+  edit,
+  emptyRecord,
+  putEdit,
+  type RailwayRecord,
+  readRailwayFile,
+  writeCell,
+  writeRailwayFile,
+  type Zone,
+} from "@alderman/core";
 import request from "supertest";
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { createApp } from "./app.ts";
@@ -41,10 +51,27 @@ it("keeps edits, tells what can be undone, and has them after a restart", async 
     words: "Test edit",
     undo: "Test edit",
     redo: null,
+    proposed: [],
   });
   const { body } = await get(`railways/${id}`);
   expect(body).toMatchObject({ revision: 1, record: { zones: [{ id: "a", label: "A" }] }, undo: "Test edit" });
   expect(reopened().open(id)).toMatchObject({ revision: 1, record: body.record });
+});
+
+it("writes down what is proposed of the loom with the edit that it follows from, and undoes both at once", async () => {
+  const { body: shelf } = await post("railways/sample", { sample: "shelf" });
+  const before = (await get(`railways/${shelf.id}`)).body.record as RailwayRecord;
+  expect(before.wires.length).toBeGreaterThan(20);
+  const { edits: plan, words } = writeCell(before, before.turnouts[0]!.id, "lamp", "")!;
+  const { body: applied } = await post(`railways/${shelf.id}/edits`, { revision: 0, words, edits: plan });
+  const after = (await get(`railways/${shelf.id}`)).body.record as RailwayRecord;
+  expect(after.wires.length).toBeLessThan(before.wires.length);
+  // the window that sent the edits knows the rest from the answer, others from what all are told
+  expect(edit(before, [...plan, ...applied.proposed]).record).toEqual(after);
+  const { body: told } = await get(`railways/${shelf.id}/changes?since=0`);
+  expect(edit(before, told[0].edits).record).toEqual(after);
+  await post(`railways/${shelf.id}/undo`, { revision: 1 });
+  expect((await get(`railways/${shelf.id}`)).body.record).toEqual(before);
 });
 
 it("undoes and redoes, also what was done before a restart, and forgets what could be redone after an edit", async () => {

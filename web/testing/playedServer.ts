@@ -1,6 +1,7 @@
 // A server with several railways, played in memory: answers can be slow, lost, refused, or of an older file.
 import {
   type Change,
+  complete,
   type Edit,
   edit,
   emptyRecord,
@@ -74,7 +75,9 @@ export class PlayedRailway {
     return structuredClone({ revision: index + 1, stamp, words, edits, ...this.turns });
   }
 
-  private append(stamp: string, words: string, edits: Edit[]): Change {
+  private append(stamp: string, words: string, given: Edit[]): Change {
+    // with what is proposed of the loom, as the server does it
+    const edits = [...given, ...complete(edit(this.record, given).record).edits];
     const edited = edit(this.record, edits);
     this.revisions.push({ stamp, words, edits, inverses: edited.inverses, record: edited.record });
     const change = this.changeOf(this.revisions.length - 1);

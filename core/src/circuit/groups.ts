@@ -3,10 +3,12 @@ export class Groups {
   private readonly indexes = new Map<string, number>();
   private readonly up: number[] = [];
 
-  join(a: string, b: string): void {
+  /** Joins two names. @returns whether they were apart */
+  join(a: string, b: string): boolean {
     const first = this.root(this.indexOf(a));
     const second = this.root(this.indexOf(b));
     this.up[first] = second;
+    return first !== second;
   }
 
   /** Each name with the number of its group, from 0 in the order of first mention. */

@@ -18,7 +18,13 @@ it("says what a remedy changes before it does, and what that cures", () => {
       to: "leads crossed, mounted the other way round",
     },
   ]);
-  expect(consequencesOf(derived, group)).toEqual({ cured: [finding!.why], raised: [], readings: [] });
+  const { loom, ...others } = consequencesOf(derived, group);
+  expect(others).toEqual({ cured: [finding!.why], raised: [], readings: [] });
+  // the two leads end where the other one did
+  expect(loom).toEqual([
+    expect.stringMatching(/^New: W\d+ and W\d+$/),
+    expect.stringMatching(/^No longer needed: W\d+ and W\d+$/),
+  ]);
 });
 
 it("says what would be wrong after an edit that was not before", () => {

@@ -2,9 +2,13 @@ import { findType } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import type { Finding } from "../findings/rule.ts";
+import { endNames } from "../loom/endNames.ts";
+import type { Loom } from "../loom/wire.ts";
+import { STEP_WORDS, wireNames } from "../loom/work.ts";
 import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import { KINDS, type Kind, type RailwayRecord } from "../record/kinds.ts";
+import { standingOfWire, WIRE_STEPS } from "../record/made.ts";
 import type { Assignment, Railway } from "../record/schemas.ts";
 import { devicesOfThread, fitted } from "../schematic/thread.ts";
 import { PLACES } from "../sense/places.ts";
@@ -25,6 +29,8 @@ export interface Consequence {
   raised: string[];
   /** Readings that change, of turnouts with a device of a type that is changed. */
   readings: { label: string; what: string; from: string; to: string }[];
+  /** What it would change of the loom: wires that are new, that go, and made ones that would be in the way. */
+  loom: string[];
 }
 
 /** What a group of edits changes of the record, thing by thing, as it was and as it will be. */
@@ -62,6 +68,8 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
   if (kind === "device" && device) return device.label;
   if (kind === "turnout") return find(next, "turnout", id)?.label ?? id;
   if (kind === "type") return find(next, "type", id)?.name ?? id;
+  const wire = kind === "wire" ? (find(next, "wire", id) ?? find(record, "wire", id)) : undefined;
+  if (wire) return `W${wire.number}`;
   if (kind === "assignment") {
     const assignment = find(next, "assignment", id) ?? find(record, "assignment", id);
     return assignment
@@ -90,12 +98,23 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
     return type ? figures.join(", ") || "as in the catalogue" : null;
   }
   if (kind === "turnout") return turnoutWords(record, id);
+  if (kind === "wire") return madeWords(record, id);
   if (kind === "sense") {
     const sense = find(record, "sense", id);
     return sense ? `${PLACES[sense.link].name} ${sense.inverts ? "turns" : "does not turn"}, ${sense.known}` : null;
   }
   const thing = find(record, kind as Kind, id);
   return thing ? noteWords(thing) : null;
+}
+
+/** What is known of a wire; null for one that is only proposed, and follows from the plan. */
+function madeWords(record: RailwayRecord, id: string): string | null {
+  const wire = find(record, "wire", id);
+  if (!wire || standingOfWire(wire) === "proposed") return null;
+  const { from, to } = endNames(record, wire);
+  const done = WIRE_STEPS.filter((step) => wire[step] !== null).map((step) => STEP_WORDS[step]);
+  const standing = wire.outAt === null ? done.join(", ") || "kept" : "taken out";
+  return `from ${from} to ${to}, ${standing}`;
 }
 
 function turnoutWords(record: RailwayRecord, id: string): string | null {
@@ -161,7 +180,25 @@ export function consequencesOf(before: Derived, group: Pick<EditGroup, "edits">)
     cured: [...was].filter(([key]) => !is.has(key)).map(([, why]) => why),
     raised: [...is].filter(([key]) => !was.has(key)).map(([, why]) => why),
     readings: changedReadings(before, after, group.edits),
+    loom: loomWords(before.loom, after.loom),
   };
+}
+
+/** What becomes of wires, in words; made ones that no longer serve are named each. */
+export function loomWords(before: Loom, after: Loom): string[] {
+  if (before === after) return [];
+  const elements = ({ wires }: Loom) => new Set(wires.map(({ element }) => element));
+  const [was, is] = [elements(before), elements(after)];
+  const idle = new Set(before.idle.map(({ fact }) => fact.id));
+  const inTheWay = after.idle.filter(({ fact }) => !idle.has(fact.id));
+  const known = new Set(after.idle.map(({ fact }) => fact.id));
+  const fresh = after.wires.filter(({ element, fact }) => !was.has(element) && fact === null);
+  const gone = before.wires.filter(({ element, id }) => !is.has(element) && !known.has(id));
+  return [
+    ...(fresh.length > 0 ? [`New: ${wireNames(fresh)}`] : []),
+    ...(gone.length > 0 ? [`No longer needed: ${wireNames(gone)}`] : []),
+    ...inTheWay.map(({ fact, from, to }) => `Made, and without use then: W${fact.number} from ${from} to ${to}`),
+  ];
 }
 
 /** Turnouts of which changed readings are told. */

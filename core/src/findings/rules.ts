@@ -18,6 +18,7 @@ import { lampReverseVoltage } from "./lampReverseVoltage.ts";
 import { lampTellsOpposite } from "./lampTellsOpposite.ts";
 import { lampVoltsLost } from "./lampVoltsLost.ts";
 import { latchingLocksOthers } from "./latchingLocksOthers.ts";
+import { madeServesNothing } from "./madeServesNothing.ts";
 import { otherBus } from "./otherBus.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
 import { outputShared } from "./outputShared.ts";
@@ -57,6 +58,7 @@ export const RULES: readonly Rule[] = [
   wireNotProtected,
   pairThrownAgainst,
   contactUsedTwice,
+  madeServesNothing,
   waysOverlap,
   outputShared,
   frogWrongRail,

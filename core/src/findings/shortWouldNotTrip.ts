@@ -1,7 +1,7 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import type { Loom } from "../loom/loom.ts";
 import { reachFrom } from "../loom/reach.ts";
+import type { Loom } from "../loom/wire.ts";
 import { SHORT_OHMS } from "../readings/circuitry.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";

@@ -1,5 +1,5 @@
 import { standing } from "../hands/words.ts";
-import type { Wire } from "../loom/loom.ts";
+import type { Wire } from "../loom/wire.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
@@ -25,7 +25,7 @@ export const wireOverCurrent = rule<Hot>({
     "A wire that carries too much for long grows hot, more so in a bundle. The rule looks at the solved current of every wire in every combination of what can be set, and when everything draws at once that can; a pulse of some milliseconds does a wire no harm. Where a supply shuts down there is another finding. Ten amps for each square millimetre is common practice for a single wire; follow local code where it asks for less.",
   look: ({ record, circuitry, threads, hands }) => {
     if (!hands.some(({ kind }) => kind === "wire")) return [];
-    const wires = new Map(circuitry.loom.wires.map((wire) => [wire.id, wire]));
+    const wires = new Map(circuitry.loom.wires.map((wire) => [wire.element, wire]));
     // one finding for each net, at the wire that carries most
     const worst = new Map<string, Hot>();
     for (const { kind, id, amps: flows, limit: may, when } of hands) {

@@ -52,7 +52,7 @@ function unspoken(record: RailwayRecord, random: () => number, samples: number):
     words: ` ${where} ${why} ${terminals.join(" ")}`,
   }));
   const bears = bearsOf(derived.circuitry);
-  const wires = new Map(derived.loom.wires.map((wire) => [`${wire.from.node}>${wire.to.node}`, wire]));
+  const wires = new Map(derived.loom.wires.map((wire) => [wire.element, wire]));
   const isTold = ({ kind, id }: Trouble) => {
     const net = wires.get(id)?.net;
     const named =

@@ -23,7 +23,7 @@ export function sweepsOf(circuitry: Circuitry): Sweep[] {
 
 /** What each wire of a railway bears for long, amps, by its name in the circuit. */
 export function bearsOf({ loom }: Circuitry): Map<string, number> {
-  return new Map(loom.wires.map((wire) => [wire.id, continuousAmps(wire.gauge)]));
+  return new Map(loom.wires.map((wire) => [wire.element, continuousAmps(wire.gauge)]));
 }
 
 /** A piece of a railway as it is swept. */

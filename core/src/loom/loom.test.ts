@@ -1,7 +1,8 @@
 import { expect, it } from "vitest";
 import { railway, smallRailway, typed } from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
-import { CORE_COLOURS, type Loom } from "./loom.ts";
+import { CORE_COLOURS } from "./numbered.ts";
+import type { Loom } from "./wire.ts";
 import { wireScheduleRows } from "./wireScheduleRows.ts";
 
 const wireBetween = ({ wires }: Loom, a: string, b: string) =>
@@ -10,11 +11,11 @@ const wireBetween = ({ wires }: Loom, a: string, b: string) =>
 it("lays each control's wires through strip, cable and strip, and chains the commons", () => {
   const { loom } = new Derived(smallRailway());
   expect(wireBetween(loom, "T1-C", "T2-C")).toMatchObject({ run: "panel", colour: "VT" });
-  const way = loom.ways.find(({ panel }) => wireBetween(loom, "T1-N", panel.name))!;
+  const way = loom.passages.find(({ panel }) => wireBetween(loom, "T1-N", panel.name))!;
   expect(wireBetween(loom, way.panel.name, way.layout.name)).toMatchObject({
     run: "cable",
     gauge: "AWG 24",
-    core: { cable: way.cable, number: way.core },
+    core: { cableId: way.cableId, cable: way.cable, number: way.core },
   });
   expect(wireBetween(loom, way.layout.name, "Y1-N")).toMatchObject({ run: "layout", colour: "BU" });
   expect(wireBetween(loom, "M1+", "M2+")).toMatchObject({ colour: "BU", turnoutId: "m2" });
@@ -31,8 +32,8 @@ it.each([4, 19])("takes 2n + 1 cores for %i coil motors whose unit stands under 
     "",
   ]);
   const { loom } = new Derived(railway(...rows));
-  expect(loom.ways).toHaveLength(2 * n + 1);
-  expect(new Set(loom.ways.map(({ cable }) => cable)).size).toBe(Math.ceil((2 * n + 1) / CORE_COLOURS.length));
+  expect(loom.passages).toHaveLength(2 * n + 1);
+  expect(new Set(loom.passages.map(({ cable }) => cable)).size).toBe(Math.ceil((2 * n + 1) / CORE_COLOURS.length));
 });
 
 it("joins all terminals of a net and none of different nets", () => {
@@ -89,8 +90,10 @@ it("fills strips and cables of the sizes that the railway has", () => {
   const small = { ...smallRailway().railway, stripWays: 6, cableCores: 4 };
   const record = { ...smallRailway(), railway: small };
   const loom = new Derived(record).loom;
-  expect(Math.max(...loom.ways.map(({ way }) => way))).toBe(6);
-  expect(Math.max(...loom.ways.map(({ core }) => core))).toBe(4);
-  expect(new Set(loom.ways.map(({ strip }) => strip)).size).toBe(Math.ceil(loom.ways.length / 6));
-  expect(new Set(loom.ways.map(({ cable }) => cable)).size).toBe(Math.ceil(loom.ways.length / 4));
+  const wayOf = ({ key }: { key: string }) => Number(key.split("/")[1]);
+  expect(Math.max(...loom.passages.map(({ panel }) => wayOf(panel)))).toBe(6);
+  expect(Math.max(...loom.passages.map(({ core }) => core))).toBe(4);
+  expect(loom.strips.map(({ label }) => label)).toEqual(["P1", "P2", "K1", "K2"].slice(0, loom.strips.length));
+  expect(loom.strips).toHaveLength(2 * Math.ceil(loom.passages.length / 6));
+  expect(loom.cables).toHaveLength(Math.ceil(loom.passages.length / 4));
 });

@@ -1,325 +1,215 @@
-import { assignmentsOfRole, deviceOf, find } from "../record/find.ts";
+import { differenceOf } from "../record/difference.ts";
+import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import type { Device } from "../record/schemas.ts";
-import { type End, endKey, type Net, PURPOSES, type Purpose, terminalName } from "../schematic/nets.ts";
+import type { Wire as Fact } from "../record/made.ts";
+import { endKey, type Net } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
-import { type Gauge, ohmsPerMetre } from "../units/gauge.ts";
-import type { WireColour } from "../units/wireColours.ts";
-
-/** Where a wire is laid: on the panel at the bench, in a cable between, or under the layout. */
-export type Run = "panel" | "cable" | "layout";
-
-export interface WireEnd {
-  /** Where a probe is put: a terminal as `device:terminal`, or a screw of a strip as "K1:3". */
-  key: string;
-  /** Name within the circuit. A screw's tells what it joins, not its number, which changes as other wires come and go. */
-  node: string;
-  /** What is written beside the terminal, as "T1-N" or "K1-3". */
-  name: string;
-  /** The device's terminal that it is; null for a screw. */
-  of: End | null;
-}
-
-export interface Wire {
-  /** Name in the circuit, by its ends: its label may change when other wires come or go. */
-  id: string;
-  label: string;
-  /** The net it makes, by its identifier. */
-  net: string;
-  from: WireEnd;
-  to: WireEnd;
-  run: Run;
-  purpose: Purpose;
-  colour: WireColour;
-  gauge: Gauge;
-  /** Laid length, metres. */
-  metres: number;
-  /** Length to cut, metres. */
-  cutMetres: number;
-  /** Resistance of the laid length, ohms. */
-  ohms: number;
-  /** Turnout for whose sake it is laid; null for wires between boards and supplies. */
-  turnoutId: string | null;
-  core: { cable: string; number: number } | null;
-  /** Text of the flags at its two ends: each names the far end. */
-  flags: [string, string];
-}
-
-/** A screw of a terminal strip; panel and layout strips have the same numbers for the same net. */
-export interface StripWay {
-  /** The net that passes through, by its identifier. */
-  net: string;
-  panel: WireEnd;
-  layout: WireEnd;
-  strip: number;
-  way: number;
-  cable: string;
-  core: number;
-  purpose: Purpose;
-}
-
-export interface Loom {
-  wires: Wire[];
-  ways: StripWay[];
-  joints: { bench: number; underneath: number };
-}
-
-/** Cores of one cable by number, in the order usual for signal cables (common practice). */
-export const CORE_COLOURS: readonly WireColour[] = ["WH", "BN", "GN", "YE", "GY", "PK", "BU", "RD"];
-
-/** Tail from a control or lamp to its panel strip, metres (common practice). */
-const PANEL_TAIL = 0.6;
-/** Link from one control or lamp to the next, metres (common practice). */
-const PANEL_LINK = 0.15;
-/** Wire between boards and supplies that stand together under the layout, metres (common practice). */
-const BOARD_LINK = 0.5;
-/** More to cut at each end than is laid, metres (common practice). */
-const SLACK = 0.025;
+import { type Bundles, bundlesAfter, NO_BUNDLES } from "./bundles.ts";
+import { endNames } from "./endNames.ts";
+import { asLaid, linksOf, type Woven } from "./links.ts";
+import { numbered } from "./numbered.ts";
+import { Shelf } from "./shelf.ts";
+import { isAsBefore, isSamePassage, type Moved, newPassage, type Strand, strandOf, takePassage } from "./strands.ts";
+import { factEnds, type IdleWhy, type IdleWire, type Loom, type Passage, type Wire } from "./wire.ts";
 
 /**
- * The wires that make the nets: each net is a chain from terminal to terminal; where it passes from the panel to the
- * layout it goes through a screw of a panel strip, one core of a cable and the like screw of a layout strip.
- *
- * Wires are numbered in the owner's order of turnouts, those between boards first, so that a turnout added at the end
- * leaves the other numbers as they are.
+ * The wires that make the nets. What the record holds of wires is kept as far as it serves: made and kept wires as they
+ * are, of proposed ones the numbers, screws and cores. What is missing is added: a net that passes from the panel to the
+ * layout goes through a screw of a panel strip, a core of a cable and a screw of a layout strip, the first that are free;
+ * new wires get the first free numbers, in the owner's order of turnouts, those for no turnout first.
  */
 export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
   return weave(record, schematic, undefined);
 }
 
-/** The loom of a schematic; of an earlier one those wires are taken over that the edit between them left as they were. */
-export function loomAfter(
-  record: RailwayRecord,
-  schematic: Schematic,
-  earlier: { record: RailwayRecord; schematic: Schematic; loom: Loom } | undefined,
-): Loom {
-  return weave(record, schematic, earlier?.record.railway === record.railway ? earlier.loom : undefined);
+/** What was derived of a record, before an edit. */
+export interface Planned {
+  record: RailwayRecord;
+  schematic: Schematic;
+  loom: Loom;
 }
 
-/** What a net was made of, and all that this depends on. */
-interface Made {
-  /** Screws of strips that came before its own. */
-  before: number;
-  way: StripWay | null;
+/** The loom of a schematic; what the edit since an earlier one left as it was are the same objects. */
+export function loomAfter(record: RailwayRecord, schematic: Schematic, earlier: Planned | undefined): Loom {
+  const isSame =
+    earlier && earlier.schematic === schematic && LOOKED_AT.every((list) => earlier.record[list] === record[list]);
+  if (!isSame) return weave(record, schematic, earlier);
+  const known = weavings.get(earlier.record);
+  if (known) weavings.set(record, known);
+  return earlier.loom;
+}
+
+/** Wires of a record's loom that the record does not hold; all of them where nothing is known of it. */
+export function unrecorded(record: RailwayRecord, loom: Loom): readonly Wire[] {
+  return weavings.get(record)?.fresh ?? loom.wires;
+}
+
+/** What of a record the loom follows from, besides the schematic. */
+const LOOKED_AT = ["railway", "turnouts", "devices", "strips", "cables", "wires"] as const;
+
+/** What the loom of a record was woven from, for the next one. */
+interface Weaving {
+  netOf: ReadonlyMap<string, string>;
+  bundles: Bundles;
+  woven: ReadonlyMap<Net, Woven>;
   wires: Wire[];
-  ends: readonly MadeEnd[];
+  /** Wires that the record does not hold. */
+  fresh: Wire[];
 }
 
-/** Device and length of wire of an end of a net. */
-interface MadeEnd {
-  device: Device;
-  metres: number;
+const weavings = new WeakMap<RailwayRecord, Weaving>();
+
+function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Planned | undefined): Loom {
+  const shelf = new Shelf(record);
+  // the railway's sizes, strips and cables decide which proposals still hold
+  const old = earlier && SHELVED.every((list) => earlier.record[list] === record[list]) ? earlier.record : undefined;
+  const known = old && weavings.get(old);
+  const { netOf, replanned } = netsAt(nets, known);
+  const change = old && known ? differenceOf(old, record, "wire") : { gone: [], come: record.wires };
+  const bundles = bundlesAfter(
+    known?.bundles ?? NO_BUNDLES,
+    change,
+    replanned,
+    (terminal) => netOf.get(terminal),
+    shelf,
+  );
+  const moved = old && known ? movedBetween(old, record) : { devices: new Set<string>(), turnouts: new Set<string>() };
+  const woven = wovenAfter(record, nets, bundles, shelf, moved, known?.woven ?? new Map());
+  const { wires, fresh } = numbered(record, woven, threads, shelf, known);
+  weavings.set(record, {
+    ...{ netOf, bundles, wires, fresh },
+    woven: new Map(woven.map((each) => [each.strand.net, each])),
+  });
+  const { strips, cables } = shelf.inUse;
+  const idle = idleOf(record, bundles, woven);
+  const before = earlier?.loom;
+  const loom: Loom = {
+    wires: asBefore(wires, before?.wires),
+    passages: asBefore(
+      woven.flatMap(({ passage }) => passage ?? []),
+      before?.passages,
+    ),
+    strips: asBefore(strips, before?.strips),
+    cables: asBefore(cables, before?.cables),
+    idle: idle.length === 0 && before?.idle.length === 0 ? before.idle : idle,
+    joints: jointsOf(wires),
+  };
+  return before && PARTS.every((part) => loom[part] === before[part]) ? before : loom;
 }
 
-const madeOf = new WeakMap<Loom, Map<Net, Made>>();
+/** Lists on which strips and cables depend. */
+const SHELVED = ["railway", "strips", "cables"] as const;
 
-function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Loom | undefined): Loom {
-  const known = earlier && madeOf.get(earlier);
-  const motors = new Set(assignmentsOfRole(record, "motor").map(({ deviceId }) => deviceId));
-  const ways: StripWay[] = [];
-  const endOf = (end: NetEnd): MadeEnd => ({
-    device: deviceOf(record, end.deviceId),
-    metres: lengthUnderneath(record, motors, end),
-  });
-  const made = nets.map((net): Made => {
-    const before = known?.get(net);
-    const one =
-      before && isAsMade(net, before, endOf)
-        ? moved(record, before, ways.length)
-        : keepingWires(fresh(record, net, net.ends.map(endOf), ways.length), before);
-    if (one.way) ways.push(before?.way && isSameWay(one.way, before.way) ? before.way : one.way);
-    return one;
-  });
-  const wires = numbered(made, threads);
-  const joints = { bench: 0, underneath: 0 };
-  for (const wire of wires) {
-    if (wire.run === "panel") joints.bench += 2;
-    else if (wire.run === "layout") joints.underneath += 2;
-    else {
-      joints.bench += 1;
-      joints.underneath += 1;
+/** Parts of a loom that are the same lists when nothing in them has changed. */
+const PARTS = ["wires", "passages", "strips", "cables", "idle"] as const;
+
+/** The net of each terminal, and the terminals that are in another one than before. */
+function netsAt(nets: readonly Net[], known: Weaving | undefined) {
+  if (!known) {
+    const netOf = new Map(nets.flatMap((net) => net.ends.map((end) => [endKey(end), net.id] as const)));
+    return { netOf, replanned: new Set<string>() };
+  }
+  const replanned = new Set<string>();
+  const present = new Set(nets);
+  const gone = [...known.woven.keys()].filter((net) => !present.has(net));
+  const come = nets.filter((net) => !known.woven.has(net));
+  if (gone.length === 0 && come.length === 0) return { netOf: known.netOf, replanned };
+  const netOf = new Map(known.netOf);
+  for (const net of gone) for (const end of net.ends) netOf.delete(endKey(end));
+  for (const net of come) for (const end of net.ends) netOf.set(endKey(end), net.id);
+  for (const net of [...gone, ...come]) {
+    for (const end of net.ends) {
+      const key = endKey(end);
+      if (netOf.get(key) !== known.netOf.get(key)) replanned.add(key);
     }
   }
-  const loom = { wires: asBefore(wires, earlier?.wires), ways: asBefore(ways, earlier?.ways), joints };
-  if (earlier && loom.wires === earlier.wires && loom.ways === earlier.ways) return earlier;
-  madeOf.set(loom, new Map(nets.map((net, index) => [net, made[index] as Made])));
-  return loom;
+  return { netOf, replanned };
 }
 
-function isSameWay(a: StripWay, b: StripWay): boolean {
-  return a.net === b.net && a.panel.key === b.panel.key && a.panel.node === b.panel.node && a.core === b.core;
+/** Devices and turnouts that are not as they were. */
+function movedBetween(old: RailwayRecord, record: RailwayRecord): Moved {
+  const both = (kind: "device" | "turnout") => {
+    const { gone, come } = differenceOf(old, record, kind);
+    return new Set([...gone, ...come].map(({ id }) => id));
+  };
+  return { devices: both("device"), turnouts: both("turnout") };
 }
 
-function isAsMade(net: Net, made: Made, endOf: (end: NetEnd) => MadeEnd): boolean {
-  return net.ends.every((end, index) => {
-    const { device, metres } = endOf(end);
-    return device === made.ends[index]?.device && metres === made.ends[index]?.metres;
+/** The strands of all nets with their links; where one has to pass from the panel to the layout, it gets what is free. */
+function wovenAfter(
+  record: RailwayRecord,
+  nets: readonly Net[],
+  bundles: Bundles,
+  shelf: Shelf,
+  moved: Moved,
+  known: ReadonlyMap<Net, Woven>,
+): Woven[] {
+  let motors: Set<string> | undefined;
+  const isMotor = (id: string) => {
+    motors ??= new Set(assignmentsOfRole(record, "motor").map(({ deviceId }) => deviceId));
+    return motors.has(id);
+  };
+  const strands = nets.map((net): Strand => {
+    const was = known.get(net)?.strand;
+    return was && isAsBefore(was, moved, bundles) ? was : strandOf(record, net, bundles, shelf, isMotor);
   });
-}
-
-/** Of wires that were made anew those that are as they were, number apart. */
-function keepingWires(made: Made, before: Made | undefined): Made {
-  if (!before || made.way?.panel.key !== before.way?.panel.key || made.way?.core !== before.way?.core) return made;
-  const wires = made.wires.map((wire, index) => {
-    const old = before.wires[index];
-    const isSame =
-      old &&
-      old.net === wire.net &&
-      old.metres === wire.metres &&
-      old.turnoutId === wire.turnoutId &&
-      old.from.key === wire.from.key &&
-      old.to.key === wire.to.key &&
-      old.from.name === wire.from.name &&
-      old.to.name === wire.to.name;
-    return isSame ? old : wire;
-  });
-  return { ...made, wires };
-}
-
-/** A net's wires when nothing of them has changed but how many screws come before its own. */
-function moved(record: RailwayRecord, made: Made, before: number): Made {
-  if (!made.way || made.before === before) return { ...made };
-  const { purpose, net, panel } = made.way;
-  const way = wayAfter(record, before, purpose, net, panel.node.slice(WAY_OF.length));
-  const at = (end: WireEnd) => (end.of ? end : end.node === way.panel.node ? way.panel : way.layout);
-  const wires = made.wires.map((wire): Wire => {
-    if (wire.from.of && wire.to.of) return wire;
-    const inCable = wire.run === "cable";
-    return {
-      ...wire,
-      ...{ label: "", from: at(wire.from), to: at(wire.to) },
-      colour: inCable ? coreColour(way.core) : wire.colour,
-      core: inCable ? { cable: way.cable, number: way.core } : null,
-    };
-  });
-  return { ...made, before, way, wires };
-}
-
-/** Before what a screw joins, in its name in the circuit. */
-const WAY_OF = "P of ";
-
-/** Numbers the wires in the owner's order of turnouts, those for no turnout first; a wire that keeps its number is the same object. */
-function numbered(made: readonly Made[], threads: Schematic["threads"]): Wire[] {
-  const rank = new Map(
-    threads.flatMap(({ turnout, followers }) => [turnout, ...followers]).map(({ id }, index) => [id, index + 1]),
-  );
-  const rankOf = ({ turnoutId }: Wire) => (turnoutId === null ? 0 : (rank.get(turnoutId) ?? 0));
-  // how many come before those of each rank
-  const next = new Int32Array(rank.size + 2);
-  for (const { wires } of made) for (const wire of wires) (next[rankOf(wire) + 1] as number)++;
-  for (let place = 1; place < next.length; place++) next[place] = (next[place] as number) + (next[place - 1] as number);
-  const all: Wire[] = new Array(next.at(-1) ?? 0);
-  for (const one of made) {
-    one.wires = one.wires.map((wire) => {
-      const place = rankOf(wire);
-      const number = next[place] as number;
-      next[place] = number + 1;
-      const label = `W${number + 1}`;
-      const labelled = wire.label === label ? wire : { ...wire, label, flags: flagsOf(label, wire) };
-      all[number] = labelled;
-      return labelled;
-    });
+  // what is there or proposed already holds its place before anything new is given one
+  for (const { passage, lacks } of strands) {
+    if (passage) takePassage(passage, shelf);
+    for (const { strip, way } of lacks ?? []) shelf.takeScrew(strip.id, way);
   }
-  return all;
+  const spare = strands.some(({ lacks }) => lacks) ? spareOf(bundles).filter(({ cableId }) => cableId !== null) : [];
+  return strands.map((strand): Woven => {
+    const was = known.get(strand.net);
+    const passage = strand.lacks ? newPassage(strand.net, strand.lacks, spare, shelf) : strand.passage;
+    if (was?.strand === strand && isSamePassage(was.passage, passage))
+      return was.isRecorded ? was : { ...was, wires: [] };
+    const firm = passage && strand.lacks ? [...strand.firm, ...spareAt(passage, bundles)] : strand.firm;
+    const links = asLaid(linksOf(record.railway, strand, passage, firm, shelf), was?.links ?? []);
+    const same = was && isSamePassage(was.passage, passage) ? was.passage : passage;
+    return { strand, passage: same, links, wires: [], isRecorded: false };
+  });
 }
 
-function flagsOf(label: string, { from, to }: Pick<Wire, "from" | "to">): Wire["flags"] {
-  return [`${label} to ${to.name}`, `${label} to ${from.name}`];
+/** Facts that are joined to nothing of the plan, by their numbers. */
+function spareOf({ all }: Bundles): Fact[] {
+  const spare = all.flatMap(({ claims }) =>
+    claims.firm.filter((fact) => claims.netOf(factEnds(fact).from ?? "") === undefined),
+  );
+  return spare.sort((a, b) => a.number - b.number);
+}
+
+/** Spare facts that a passage goes through, with what hangs on them. */
+function spareAt({ panel }: Passage, { at }: Bundles): Fact[] {
+  const claims = at.get(panel.key)?.claims;
+  if (!claims || claims.netOf(panel.key) !== undefined) return [];
+  return claims.firm.filter((fact) => claims.isTied(factEnds(fact).from ?? "", panel.key));
+}
+
+/** Facts that serve nothing, with what is written at their ends. */
+function idleOf(record: RailwayRecord, bundles: Bundles, woven: readonly Woven[]): IdleWire[] {
+  const idle = bundles.all.flatMap(({ claims }) => claims.idle);
+  const firm = bundles.all.flatMap(({ claims }) => claims.firm.map((fact) => ({ fact, claims })));
+  if (idle.length === 0 && firm.length === 0) return [];
+  const serving = new Set(woven.flatMap(({ links }) => links.flatMap(({ fact }) => fact ?? [])));
+  const unused = firm.flatMap(({ fact, claims }): { fact: Fact; why: IdleWhy }[] => {
+    if (serving.has(fact)) return [];
+    return [{ fact, why: claims.netOf(factEnds(fact).from ?? "") === undefined ? "spare" : "stub" }];
+  });
+  const all = [...idle, ...unused].sort((a, b) => a.fact.number - b.fact.number);
+  return all.map(({ fact, why }) => ({ fact, why, ...endNames(record, fact) }));
+}
+
+function jointsOf(wires: readonly Wire[]): Loom["joints"] {
+  const joints = { bench: 0, underneath: 0 };
+  for (const { run } of wires) {
+    if (run !== "layout") joints.bench += run === "panel" ? 2 : 1;
+    if (run !== "panel") joints.underneath += run === "layout" ? 2 : 1;
+  }
+  return joints;
 }
 
 /** The list as it was before, when it holds the same things. */
 function asBefore<T>(list: T[], before: T[] | undefined): T[] {
   return before?.length === list.length && list.every((each, index) => each === before[index]) ? before : list;
-}
-
-type NetEnd = Net["ends"][number];
-
-function fresh(record: RailwayRecord, net: Net, ends: Made["ends"], before: number): Made {
-  const at = (place: Device["place"]) =>
-    net.ends.flatMap((end, index) => {
-      const known = ends[index];
-      return known?.device.place === place ? [{ ...known, end }] : [];
-    });
-  const [onPanel, underneath] = [at("panel"), at("layout")];
-  const wires: Wire[] = [];
-  const add = (from: WireEnd, to: WireEnd, run: Run, metres: number, turnoutId: string | null, way?: StripWay) => {
-    const gauge = run === "cable" ? record.railway.cableGauge : record.railway.wireGauge;
-    wires.push({
-      id: `${from.node}>${to.node}`,
-      label: "",
-      net: net.id,
-      from,
-      to,
-      run,
-      purpose: net.purpose,
-      colour: way ? coreColour(way.core) : PURPOSES[net.purpose].colour,
-      gauge,
-      metres,
-      cutMetres: Math.ceil((metres + 2 * SLACK) * 100) / 100,
-      ohms: ohmsPerMetre(gauge) * metres,
-      turnoutId,
-      core: way ? { cable: way.cable, number: way.core } : null,
-      flags: ["", ""],
-    });
-  };
-  const chain = (those: readonly { end: NetEnd; device: Device; metres: number }[], run: Run, link?: number) => {
-    for (const [index, { end, device, metres }] of those.slice(1).entries()) {
-      const before = those[index];
-      if (!before) continue;
-      const owner = end.turnoutId ?? before.end.turnoutId;
-      add(wireEnd(before.device, before.end), wireEnd(device, end), run, link ?? metres, owner);
-    }
-  };
-
-  const [firstOnPanel, firstUnderneath] = [onPanel[0], underneath[0]];
-  let way: StripWay | null = null;
-  chain(onPanel, "panel", PANEL_LINK);
-  if (firstOnPanel && firstUnderneath) {
-    way = wayAfter(record, before, net.purpose, net.id, endKey(firstOnPanel.end));
-    const owner = firstOnPanel.end.turnoutId ?? firstUnderneath.end.turnoutId;
-    add(wireEnd(firstOnPanel.device, firstOnPanel.end), way.panel, "panel", PANEL_TAIL, owner);
-    add(way.panel, way.layout, "cable", record.railway.cableMetres, owner, way);
-    const last = wireEnd(firstUnderneath.device, firstUnderneath.end);
-    add(way.layout, last, "layout", firstUnderneath.metres, owner);
-  }
-  chain(underneath, "layout");
-  return { before, way, wires, ends };
-}
-
-function wireEnd({ label }: Device, { deviceId, terminal }: End): WireEnd {
-  const key = endKey({ deviceId, terminal });
-  return { key, node: key, name: terminalName(label, terminal), of: { deviceId, terminal } };
-}
-
-/** Wire to a motor takes its turnout's run; wire between boards is short. */
-function lengthUnderneath(record: RailwayRecord, motors: ReadonlySet<string>, end: NetEnd): number {
-  if (!end.turnoutId || !motors.has(end.deviceId)) return BOARD_LINK;
-  return find(record, "turnout", end.turnoutId)?.runMetres ?? record.railway.runMetres;
-}
-
-/** The screw that comes after so many others. */
-function wayAfter(record: RailwayRecord, index: number, purpose: Purpose, net: string, anchor: string): StripWay {
-  const { stripWays, cableCores } = record.railway;
-  const strip = Math.floor(index / stripWays) + 1;
-  const way = (index % stripWays) + 1;
-  const screw = (letter: string): WireEnd => ({
-    key: `${letter}${strip}:${way}`,
-    node: `${letter} of ${anchor}`,
-    name: `${letter}${strip}-${way}`,
-    of: null,
-  });
-  return {
-    net,
-    panel: screw("P"),
-    layout: screw("K"),
-    strip,
-    way,
-    cable: `C${Math.floor(index / cableCores) + 1}`,
-    core: (index % cableCores) + 1,
-    purpose,
-  };
-}
-
-function coreColour(core: number): WireColour {
-  return CORE_COLOURS[core - 1] ?? "WH";
 }

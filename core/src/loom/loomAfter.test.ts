@@ -13,7 +13,7 @@ it("keeps every wire whose length is as it was", () => {
   // two coils and the return, which goes on from the first motor's common
   expect(changed.map(({ to }) => to.name).sort()).toEqual(["Y2-C", "Y2-N", "Y2-R"]);
   for (const { metres } of changed) expect(metres).toBe(7);
-  expect(after.loom.ways).toBe(before.loom.ways);
+  expect(after.loom.passages).toBe(before.loom.passages);
   expect(after.schematic.nets).toBe(before.schematic.nets);
 });
 

@@ -1,4 +1,4 @@
-import type { Loom, Wire } from "./loom.ts";
+import type { Loom, Wire } from "./wire.ts";
 
 const netsOf = new WeakMap<Loom, Map<string, Wire[]>>();
 
@@ -24,12 +24,12 @@ export function wiresByNet(loom: Loom): Map<string, Wire[]> {
 export function reachFrom(loom: Loom, net: string, from: string): Map<string, number> {
   const nextTo = new Map<string, Wire[]>();
   for (const wire of wiresByNet(loom).get(net) ?? []) {
-    for (const { node } of [wire.from, wire.to]) nextTo.set(node, [...(nextTo.get(node) ?? []), wire]);
+    for (const { key: node } of [wire.from, wire.to]) nextTo.set(node, [...(nextTo.get(node) ?? []), wire]);
   }
   const reach = new Map([[from, 0]]);
   for (const [node, ohms] of reach) {
     for (const wire of nextTo.get(node) ?? []) {
-      const other = wire.from.node === node ? wire.to.node : wire.from.node;
+      const other = wire.from.key === node ? wire.to.key : wire.from.key;
       if (!reach.has(other)) reach.set(other, ohms + wire.ohms);
     }
   }

@@ -1,5 +1,5 @@
 import { WIRE_COLOURS } from "../units/wireColours.ts";
-import type { Loom } from "./loom.ts";
+import type { Loom } from "./wire.ts";
 
 /** The wire schedule as a table: headings, then one wire a row, lengths in millimetres. */
 export function wireScheduleRows(loom: Loom): (string | number)[][] {

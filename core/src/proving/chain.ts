@@ -1,5 +1,5 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
-import type { Loom } from "../loom/loom.ts";
+import type { Loom } from "../loom/wire.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { TestResult } from "../record/schemas.ts";
 import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
@@ -7,7 +7,7 @@ import { list } from "../units/format.ts";
 
 /**
  * Everything a test of a thread depends on, by name: its devices with type and figures, how they are assigned, and each
- * wire laid for it. Wire numbers are left out, since renumbering changes nothing that a meter can see.
+ * wire laid for it, by its identifier: its number may change, and what it joins shows where it was moved.
  */
 export function chainOf(record: RailwayRecord, loom: Loom, thread: Thread): Record<string, string> {
   const chain: Record<string, string> = {};
@@ -45,7 +45,8 @@ export function chainOf(record: RailwayRecord, loom: Loom, thread: Thread): Reco
   const ids = new Set([thread.turnout.id, ...thread.followers.map((turnout) => turnout.id)]);
   for (const wire of loom.wires) {
     if (wire.turnoutId && ids.has(wire.turnoutId)) {
-      chain[`wire ${wire.from.name} to ${wire.to.name}`] = `${wire.gauge}, ${wire.metres} m, ${wire.colour}`;
+      chain[`wire ${wire.id}`] =
+        `${wire.from.name} to ${wire.to.name}: ${wire.gauge}, ${wire.metres} m, ${wire.colour}`;
     }
   }
   return chain;
@@ -64,15 +65,37 @@ interface Now {
  * that is joined to it, which shows in what should be read now.
  */
 export function changedSince(test: TestResult, now: Now): string[] {
-  const names = new Set([...Object.keys(test.chain), ...Object.keys(now.chain)]);
+  // tests of earlier versions knew wires by their ends
+  const isOld = Object.keys(test.chain).some((name) => BY_ENDS.test(name));
+  const chain = isOld ? byEnds(now.chain) : now.chain;
+  const names = new Set([...Object.keys(test.chain), ...Object.keys(chain)]);
   const changes = [...names].flatMap((name) => {
     const before = test.chain[name];
-    const after = now.chain[name];
+    const after = chain[name];
     if (before === after) return [];
-    if (before === undefined) return [`${name} is new`];
-    return [after === undefined ? `${name} is gone` : `${name} was changed`];
+    if (before === undefined) return [`${nameOf(name, after)} is new`];
+    if (after === undefined) return [`${nameOf(name, before)} is gone`];
+    const [was, is] = [nameOf(name, before), nameOf(name, after)];
+    return [was === is ? `${was} was changed` : `${was} is ${is.replace("wire ", "")} now`];
   });
   return changes.length === 0 && expectsOtherwise(test, now) ? ["what should be read has changed"] : changes;
+}
+
+const WIRE = /^wire (w\d+(?:-\d+)?)$/;
+const BY_ENDS = /^wire .+ to .+$/;
+
+/** What a link of a chain is called: a wire by what it joins. */
+function nameOf(name: string, what = ""): string {
+  return WIRE.test(name) ? `wire ${what.split(": ")[0]}` : name;
+}
+
+function byEnds(chain: Readonly<Record<string, string>>): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(chain).map(([name, what]) => {
+      const [ends = "", ...rest] = what.split(": ");
+      return WIRE.test(name) ? [`wire ${ends}`, rest.join(": ")] : [name, what];
+    }),
+  );
 }
 
 function expectsOtherwise(test: TestResult, { expected, low, high }: Now): boolean {

@@ -5,7 +5,7 @@ import { Circuit } from "../circuit/circuit.ts";
 import type { Element, Netlist } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
-import type { Loom } from "../loom/loom.ts";
+import type { Loom } from "../loom/wire.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { isWiredAlike, turnsAlike } from "../record/unchanged.ts";
@@ -52,7 +52,6 @@ export class Circuitry implements Solver {
   /** Solutions by piece and railway's state, so that the states of devices need not be worked out again. */
   private readonly solved = new Map<Piece, Map<string, OperatingPoint>>();
   private readonly stateNames = new WeakMap<RailwayState, string>();
-  private screws: ReadonlyMap<string, string> | null = null;
   /** Pulses by the circuit through which they went, handed on from one railway to the next. */
   private readonly pulses: Map<string, Pulse>;
   private readonly pulsesBefore: ReadonlyMap<string, Pulse>;
@@ -66,7 +65,12 @@ export class Circuitry implements Solver {
   ) {
     this.pulsesBefore = previous?.pulses ?? new Map();
     this.pulses = new Map();
-    if (previous && previous.schematic.nets === schematic.nets && isWiredAlike(record, previous.record)) {
+    if (
+      previous &&
+      previous.schematic.nets === schematic.nets &&
+      isWiredAlike(record, previous.record) &&
+      isLaidAlike(loom, previous.loom)
+    ) {
       this.roles = previous.roles;
       this.behaviour = new Behaviour(this.roles, this);
       const { cut, changed } = withWires(previous.cut, previous.loom, loom);
@@ -145,14 +149,6 @@ export class Circuitry implements Solver {
    * to be.
    */
   touched: ReadonlySet<string> | null = null;
-
-  /** Name within the circuit of what a probe touches: a terminal's own, a screw's by what it joins. */
-  nodeAt(probe: string): string {
-    this.screws ??= new Map(
-      this.loom.ways.flatMap(({ panel, layout }) => [panel, layout].map(({ key, node }) => [key, node] as const)),
-    );
-    return this.screws.get(probe) ?? probe;
-  }
 
   /** Number of the piece a terminal belongs to, or undefined when nothing is joined to it. */
   piece(key: string): number | undefined {
@@ -428,6 +424,15 @@ export class Circuitry implements Solver {
     this.stateNames.set(state, name);
     return name;
   }
+}
+
+/** Whether two looms have wires between the same ends, in the same order. */
+function isLaidAlike({ wires }: Loom, before: Loom): boolean {
+  return (
+    wires === before.wires ||
+    (wires.length === before.wires.length &&
+      wires.every((wire, index) => wire.element === before.wires[index]?.element))
+  );
 }
 
 /** Whether the turnouts that are in both records follow the same others. */

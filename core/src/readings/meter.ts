@@ -43,19 +43,18 @@ const RECKONED_OFF = "Supplies off and capacitors empty; all ways between the pr
  * Volts are solved with the meter's input resistance across the terminals; ohms with the supplies off and the meter's own
  * test voltage; milliamps with the meter's shunt in the place of the wire that joins the two. The tolerance adds up what
  * each toleranced figure of the parts changes by itself, found from the adjoint network about the solution.
- * @param redProbe terminal under the red probe, `deviceId:terminal` or a strip's screw as "K1:3"
- * @param blackProbe terminal under the black probe
+ * @param red terminal under the red probe, `deviceId:terminal` or a strip's screw as "k1/3"
+ * @param black terminal under the black probe
  * @param fault what is amiss in the circuit; nothing when not said
  */
 export function measure(
   circuitry: Circuitry,
-  redProbe: string,
-  blackProbe: string,
+  red: string,
+  black: string,
   range: Range,
   state: RailwayState,
   fault: Extra = SOUND,
 ): MeterReading {
-  const [red, black] = [circuitry.nodeAt(redProbe), circuitry.nodeAt(blackProbe)];
   if (range === "mA") return measureAmps(circuitry, red, black, state);
   const at: RailwayState = range === "ohm" ? { ...state, moment: "rest", acting: null, off: true } : state;
   const ac = range === "V" && circuitry.isAlternating(red) && circuitry.isAlternating(black);
@@ -122,7 +121,7 @@ function onTrack(one: { volts: number; spread: number }, other: { volts: number;
 function measureAmps(circuitry: Circuitry, red: string, black: string, state: RailwayState): MeterReading {
   const range = "mA" as const;
   const wire = circuitry.loom.wires.find(
-    ({ from, to }) => (from.node === red && to.node === black) || (from.node === black && to.node === red),
+    ({ from, to }) => (from.key === red && to.key === black) || (from.key === black && to.key === red),
   );
   const nothing = (reckoned: string, caution?: string): MeterReading => {
     return { range, value: null, tolerance: 0, ac: false, reckoned, ...(caution ? { caution } : {}) };
@@ -133,7 +132,7 @@ function measureAmps(circuitry: Circuitry, red: string, black: string, state: Ra
       "Across anything else it is a short circuit: it blows the meter's fuse, or worse.",
     );
   }
-  const id = wire.id;
+  const id = wire.element;
   const extra: Extra = { elements: [], added: { wire: id, ohms: SHUNT_OHMS } };
   const solved = circuitry.solveWith(red, state, extra);
   if (!solved) return nothing("Nothing is joined to these terminals.");

@@ -4,6 +4,7 @@ import { expect, it } from "vitest";
 import { smallRailway, typed } from "../../testing/build.ts";
 import { after, deeds, randomRailway } from "../../testing/exhibits.ts";
 import { Derived } from "../derive.ts";
+import { completed } from "../loom/completion.ts";
 
 /** The pieces by what is in them: devices, and terminals that wires join. */
 const contents = ({ circuitry }: Derived) =>
@@ -33,7 +34,7 @@ it("comes to the same pieces as from the record anew, each terminal in the piece
 });
 
 it("keeps the pieces that an edit leaves alone, as the same objects with their solutions", () => {
-  const before = new Derived(smallRailway());
+  const before = new Derived(completed(smallRailway()));
   void before.findings;
   const now = new Derived(typed(before.record, "y1", "lamp", ""), before);
   const kept = new Set(before.circuitry.pieces);

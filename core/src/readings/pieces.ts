@@ -4,7 +4,7 @@ import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
-import type { Loom, Wire } from "../loom/loom.ts";
+import type { Loom, Wire } from "../loom/wire.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { type DevicePart, type DeviceState, type FedBy, IDLE } from "./kit.ts";
 import { partsOf } from "./models.ts";
@@ -167,9 +167,9 @@ export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loo
   };
   const changed = new Set(devices.filter(isOtherwise).map(({ device }) => device.id));
   const gone = [...previous.devices.keys()].filter((id) => !now.devices.has(id));
-  const laid = loom.wires.filter(({ id, ohms }) => previous.wires.get(id)?.ohms !== ohms);
+  const laid = loom.wires.filter(({ element, ohms }) => previous.wires.get(element)?.ohms !== ohms);
   const takenOut: Wire[] = [];
-  for (const wire of previous.wires.values()) if (!now.wires.has(wire.id)) takenOut.push(wire);
+  for (const wire of previous.wires.values()) if (!now.wires.has(wire.element)) takenOut.push(wire);
   const affected = new Set<number>();
   const affect = (name: string) => {
     const number = previous.pieceOf.get(name);
@@ -179,10 +179,10 @@ export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loo
     for (const element of previous.devices.get(id)?.elements ?? []) affect(element.id);
   for (const id of changed)
     for (const { nodes } of now.devices.get(id)?.elements ?? []) for (const node of nodes) affect(node);
-  for (const { from, to } of [...laid, ...takenOut]) for (const { node } of [from, to]) affect(node);
+  for (const { from, to } of [...laid, ...takenOut]) for (const { key } of [from, to]) affect(key);
   if (affected.size === 0 && changed.size === 0 && laid.length === 0) return { ...previous, ...now };
   const isIn = (name: string) => affected.has(previous.pieceOf.get(name) ?? -1);
-  const fresh = new Set(laid.map(({ id }) => id));
+  const fresh = new Set(laid.map(({ element }) => element));
   const inRegion = new Set([
     ...changed,
     ...[...affected].flatMap((number) => previous.pieces[number]?.members ?? []).map(({ device }) => device.id),
@@ -192,7 +192,7 @@ export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loo
     if (changed.has(each.device.id)) return [each];
     return [{ ...each, elements: each.elements.filter(({ id }) => isIn(id)) }];
   });
-  const wires = loom.wires.filter((wire) => isIn(wire.from.node) || fresh.has(wire.id));
+  const wires = loom.wires.filter((wire) => isIn(wire.from.key) || fresh.has(wire.element));
   const old = new Map(
     [...affected].map((number) => [previous.pieces[number]?.structure ?? "", previous.pieces[number] as Piece]),
   );
@@ -235,7 +235,7 @@ function inPlaceOf(previous: Cut, affected: ReadonlySet<number>, recut: Pick<Cut
 }
 
 const byId = (devices: readonly CutDevice[]) => new Map(devices.map((each) => [each.device.id, each]));
-const byName = (wires: readonly Wire[]) => new Map(wires.map((wire) => [wire.id, wire]));
+const byName = (wires: readonly Wire[]) => new Map(wires.map((wire) => [wire.element, wire]));
 
 /** @param previous pieces of the railway before an edit, by structure */
 function cutOf(
@@ -245,7 +245,7 @@ function cutOf(
 ): Pick<Cut, "pieces" | "pieceOf"> {
   const groups = new Groups();
   for (const { elements } of devices) for (const { nodes } of elements) groups.join(nodes[0], nodes[1]);
-  for (const wire of wires) groups.join(wire.from.node, wire.to.node);
+  for (const wire of wires) groups.join(wire.from.key, wire.to.key);
   const pieceOf = groups.numbered();
   const pieces: Piece[] = [];
   const structures: string[][] = [];
@@ -274,10 +274,9 @@ function cutOf(
     }
   }
   for (const wire of wires) {
-    const { from, to, ohms } = wire;
-    const number = pieceOf.get(from.node) ?? 0;
-    const id = wire.id;
-    pieces[number]?.wires.push({ kind: "resistor", id, nodes: [from.node, to.node], ohms });
+    const { from, to, ohms, element: id } = wire;
+    const number = pieceOf.get(from.key) ?? 0;
+    pieces[number]?.wires.push({ kind: "resistor", id, nodes: [from.key, to.key], ohms });
     structures[number]?.push(id);
     values[number]?.set(id, ohms);
   }
@@ -302,8 +301,8 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
   const ohmsOf = new Map<string, number>();
   for (const [index, wire] of now.wires.entries()) {
     if (wire === old.wires[index] || wire.ohms === old.wires[index]?.ohms) continue;
-    changed.add(before.pieceOf.get(wire.from.node) ?? -1);
-    ohmsOf.set(wire.id, wire.ohms);
+    changed.add(before.pieceOf.get(wire.from.key) ?? -1);
+    ohmsOf.set(wire.element, wire.ohms);
   }
   const pieces = before.pieces.map((piece, number): Piece => {
     if (!changed.has(number)) return piece;

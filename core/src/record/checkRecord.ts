@@ -7,9 +7,11 @@ import type { Assignment } from "./schemas.ts";
  * The rules that hold between the things of a record: references lead somewhere, labels are told apart,
  * nothing does one job twice.
  *
+ * @param sound a record that breaks no rule; lists that are the same ones are not looked at again where they matter by
+ *   themselves
  * @returns the problems found, empty when the record is sound; at most ten
  */
-export function checkRecord(record: RailwayRecord): Problem[] {
+export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Problem[] {
   const problems: Problem[] = [];
   const add = (path: Problem["path"], message: string) => problems.push({ path, message });
 
@@ -27,9 +29,13 @@ export function checkRecord(record: RailwayRecord): Problem[] {
   }
   checkTurnouts(record, add);
   checkJobs(record, add);
+  if (!sound || LOOM.some((list) => record[list] !== sound[list])) checkWires(record, add);
   checkNotes(record, add);
   return problems.slice(0, 10);
 }
+
+/** Lists whose rules concern nothing else. */
+const LOOM = ["wires", "strips", "cables"] as const;
 
 /** The sentence for a list that holds more than it may. */
 export function tooMany(length: number, list: string, most: number): string {
@@ -54,6 +60,46 @@ function references(
       add([list, index, field], `The ${kind} ${label} names a ${to} that does not exist (${String(id)}).`);
     }
   }
+}
+
+/** Wires end where something is, bear numbers of their own, and no two are one core. */
+function checkWires({ wires, strips, cables }: RailwayRecord, add: Add): void {
+  const waysOf = new Map(strips.map(({ id, ways }) => [id, ways]));
+  const coresOf = new Map(cables.map(({ id, cores }) => [id, cores]));
+  const [numbers, cores] = [new Set<number>(), new Set<string>()];
+  for (const [index, wire] of wires.entries()) {
+    const { number, cableId, core, outAt } = wire;
+    const say = (field: string, what: string) => add(["wires", index, field], `W${number} ${what}`);
+    if (numbers.has(number))
+      add(["wires", index, "number"], `Two wires are called W${number}. Give one of them another number.`);
+    numbers.add(number);
+    checkEnd(wire.fromDeviceId, wire.fromTerminal, wire.fromStripId, wire.fromWay, waysOf, (what) =>
+      say("fromWay", what),
+    );
+    checkEnd(wire.toDeviceId, wire.toTerminal, wire.toStripId, wire.toWay, waysOf, (what) => say("toWay", what));
+    if ((cableId === null) !== (core === null)) say("core", "is in a cable: say which core it is.");
+    if (cableId === null || core === null || outAt !== null) continue;
+    if (core > (coresOf.get(cableId) ?? core)) say("core", `is core ${core} of a cable of ${coresOf.get(cableId)}.`);
+    const name = `${cableId} ${core}`;
+    if (cores.has(name)) say("core", "is the same core of a cable as another wire.");
+    cores.add(name);
+  }
+}
+
+/** An end of a wire is at a terminal of a device, at a way of a strip, or loose. */
+function checkEnd(
+  deviceId: string | null,
+  terminal: string | null,
+  stripId: string | null,
+  way: number | null,
+  waysOf: ReadonlyMap<string, number>,
+  say: (what: string) => void,
+): void {
+  if (deviceId !== null && stripId !== null) say("cannot end at a device and at a strip at once.");
+  if (deviceId !== null && terminal === null) say("ends at a device: say at which terminal.");
+  if ((stripId === null) !== (way === null)) say("ends at a strip: say at which of its ways.");
+  if (stripId !== null && way !== null && way > (waysOf.get(stripId) ?? way))
+    say(`ends at way ${way} of a strip of ${waysOf.get(stripId)}.`);
 }
 
 /** What is written down about places, turnouts and devices must be said once, and where it belongs. */

@@ -49,7 +49,7 @@ export interface Edited {
 export function applyEdits(record: RailwayRecord, edits: readonly Edit[]): Edited {
   const edited = applyUnchecked(record, edits);
   indexAfter(edited.record, record);
-  const problems = checkRecord(edited.record);
+  const problems = checkRecord(edited.record, record);
   if (problems.length > 0) throw new RecordError(problems);
   return edited;
 }

@@ -1,4 +1,5 @@
 import type * as z from "zod/mini";
+import { Cable, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
 import {
   Acceptance,
@@ -83,6 +84,21 @@ export const KINDS = {
       lampId: { to: "device", onRemove: "remove" },
       // a frog that loses what feeds it is dead, but still there; a lamp is lit by nothing any more
       fromId: { to: "device", onRemove: (a) => (a.role === "frog" ? { ...a, fromId: null, way: null } : null) },
+    },
+  }),
+  strip: kind({ list: "strips", title: "Strips", schema: Strip, most: 5_000, labelled: true }),
+  cable: kind({ list: "cables", title: "Cables", schema: Cable, most: 5_000, labelled: true }),
+  wire: kind({
+    list: "wires",
+    title: "Wires",
+    schema: Wire,
+    most: 100_000,
+    refs: {
+      fromDeviceId: { to: "device", onRemove: withoutEnd("from") },
+      fromStripId: { to: "strip", onRemove: withoutEnd("from") },
+      toDeviceId: { to: "device", onRemove: withoutEnd("to") },
+      toStripId: { to: "strip", onRemove: withoutEnd("to") },
+      cableId: { to: "cable", onRemove: withoutCable },
     },
   }),
   test: kind({

@@ -40,11 +40,17 @@ export const OpenRailway = z.object({ id: z.string(), ...Version.shape, record: 
 export type OpenRailway = z.infer<typeof OpenRailway>;
 
 /** What a window is answered after its group was applied: the revision that it made. */
-export const Applied = z.object({ ...Version.shape, words: z.string(), ...Turns.shape });
+export const Applied = z.object({
+  ...Version.shape,
+  words: z.string(),
+  ...Turns.shape,
+  /** What follows from the edits of strips, cables and wires that are proposed. */
+  proposed: z.array(Edit),
+});
 export type Applied = z.infer<typeof Applied>;
 
 /** What all open windows are told after a group was applied. */
-export const Change = z.object({ ...Applied.shape, edits: z.array(Edit) });
+export const Change = z.object({ ...Version.shape, words: z.string(), ...Turns.shape, edits: z.array(Edit) });
 export type Change = z.infer<typeof Change>;
 
 /** A group that a window has missed. */

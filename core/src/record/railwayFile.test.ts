@@ -114,11 +114,31 @@ it("reads a file of version 4, which said nothing of colours, levels and sensors
   expect(readRailwayFile(JSON.stringify(json))).toEqual(now);
 });
 
+const AT = "2026-05-12T20:14:00.000Z";
+
+it("reads a file of version 5, in which wires were derived and probes named screws by the numbers of strips", () => {
+  const reading = {
+    ...{ id: "r", red: "t1:N", black: "p1:3", redName: "T1-N", blackName: "P1-3", range: "ohm", turnoutId: null },
+    ...{ position: null, moment: "rest", expected: 0.1, low: 0, high: 0.2, read: 0.1, agrees: true, at: AT },
+  };
+  const json = JSON.parse(writeRailwayFile(smallRailway()));
+  json.version = 5;
+  json.readings = [reading, { ...reading, id: "s", red: "K12:7", black: "P1:3" }];
+  for (const list of ["strips", "cables", "wires"]) delete json[list];
+  const { readings, ...record } = readRailwayFile(JSON.stringify(json));
+  // a device may be called p1; a screw was written with a capital
+  expect(readings.map(({ red, black }) => [red, black])).toEqual([
+    ["t1:N", "p1:3"],
+    ["k12/7", "p1/3"],
+  ]);
+  expect({ ...record, readings: [] }).toEqual(smallRailway());
+});
+
 it.each([
   ["nothing", "", /not JSON/],
   ["a truncated file", file().slice(0, 900), /cut short/],
   ["another kind of file", '{"format":"other","version":1}', /does not say "format"/],
-  ["a newer version", changed((json) => (json.version = 6)), /of version 6; this program reads versions 1 to 5/],
+  ["a newer version", changed((json) => (json.version = 7)), /of version 7; this program reads versions 1 to 6/],
   ["a list that is none", changed((json) => (json.tests = 3 as never)), /tests/],
   [
     "a field too many",

@@ -5,7 +5,7 @@ import { problemsOf, RecordError, recordError } from "./problems.ts";
 import { Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 5;
+export const FILE_VERSION = 6;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
@@ -87,6 +87,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   if (head.data.version === 2) return parseFile(fromVersion2(json as Record<string, unknown>));
   if (head.data.version === 3) return parseFile(fromVersion3(json as Record<string, unknown>));
   if (head.data.version === 4) return parseFile(fromVersion4(json as Record<string, unknown>));
+  if (head.data.version === 5) return parseFile(fromVersion5(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -153,7 +154,7 @@ function fromVersion4(json: Record<string, unknown>): unknown {
       : things;
   return {
     ...json,
-    version: FILE_VERSION,
+    version: 5,
     ...(types === undefined ? {} : { types: told(types, () => ({ colours: null })) }),
     ...(assignments === undefined
       ? {}
@@ -162,6 +163,22 @@ function fromVersion4(json: Record<string, unknown>): unknown {
             role === "control" ? { follows: false } : role === "lamp" ? { coveredAt: null } : {},
           ),
         }),
+  };
+}
+
+/** A file of version 5, in which all wires were derived, and screws had their names by the numbers of strips. */
+function fromVersion5(json: Record<string, unknown>): unknown {
+  const { readings } = json;
+  const screw = (probe: unknown) =>
+    typeof probe === "string"
+      ? probe.replace(/^([PK]\d+):(\d+)$/, (_, strip, way) => `${strip.toLowerCase()}/${way}`)
+      : probe;
+  return {
+    ...json,
+    version: FILE_VERSION,
+    ...(Array.isArray(readings)
+      ? { readings: readings.map((each) => ({ ...each, red: screw(each?.red), black: screw(each?.black) })) }
+      : {}),
   };
 }
 

@@ -138,6 +138,6 @@ function onlyThese(record: RailwayRecord, leaders: readonly Turnout[]): RailwayR
     ...record,
     turnouts: record.turnouts.filter(({ id, movesWith }) => kept.has(movesWith ?? id)),
     ...{ devices: [], assignments: [], tests: [], readings: [], acceptances: [] },
-    ...{ senses: [], facts: [], debts: [], photos: [] },
+    ...{ senses: [], facts: [], debts: [], photos: [], strips: [], cables: [], wires: [] },
   };
 }

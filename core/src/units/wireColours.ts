@@ -26,3 +26,4 @@ export const WIRE_COLOURS = {
 } as const;
 
 export type WireColour = keyof typeof WIRE_COLOURS;
+export const WIRE_COLOUR_CODES = Object.keys(WIRE_COLOURS) as [WireColour, ...WireColour[]];

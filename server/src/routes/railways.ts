@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import {
+  type Applied,
   type Change,
   Edit,
   EditGroup,
@@ -79,7 +80,7 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
   });
   router.post("/:id/edits", json, (request, response) => {
     const { words, edits, ...base } = parse(Edits, request.body);
-    response.json(answer(store.apply(request.params.id, base, { words, edits })));
+    response.json(answer(store.apply(request.params.id, base, { words, edits }), edits.length));
   });
   router.post("/:id/undo", json, (request, response) => {
     response.json(store.undo(request.params.id, parse(TurnBack, request.body)));
@@ -120,9 +121,9 @@ function sendEvents(store: Store, id: string, request: Request, response: Respon
   });
 }
 
-/** The window that sent the edits has them already. */
-function answer({ edits, ...rest }: Change): Omit<Change, "edits"> {
-  return rest;
+/** The window that sent the edits has them already, but not what follows from them of the loom. @param sent how many it sent */
+function answer({ edits, ...rest }: Change, sent: number): Applied {
+  return { ...rest, proposed: edits.slice(sent) };
 }
 
 function sampleNames(folder: string): string[] {

@@ -126,6 +126,24 @@ it("undoes edits that were made before, in the new form", () => {
   database.close();
 });
 
+it("names screws under probes by their strips", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  for (const name of readdirSync(new URL("./migrations/", import.meta.url))
+    .sort()
+    .slice(1, 7))
+    old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
+  old.pragma("user_version = 7");
+  old.exec(
+    "INSERT INTO reading VALUES ('r', 'x', 'K12:7', 'p1:3', 'K12-7', 'P1-3', 'ohm', NULL, NULL, 'rest', 1, 0, 2, 1, 1, '2026-01-01T00:00:00.000Z')",
+  );
+  old.close();
+  const database = openDatabase(folder);
+  const [reading] = new Store(database).open("r").record.readings;
+  expect(reading).toMatchObject({ red: "k12/7", black: "p1:3" });
+  database.close();
+});
+
 it("brings own types of version 2 to the new form, in the record and in the history", () => {
   writeVersion1();
   const old = new Database(join(folder, "alderman.db"));

@@ -2,7 +2,10 @@ import { randomBytes } from "node:crypto";
 import { EventEmitter } from "node:events";
 import {
   type Change,
+  complete,
+  completed,
   type Edit,
+  type Edited,
   type EditGroup,
   edit,
   type HistoryRow,
@@ -10,6 +13,7 @@ import {
   LISTS,
   type OpenRailway,
   openEnds,
+  type Planned,
   type RailwayRecord,
   recordError,
   type Summary,
@@ -62,6 +66,8 @@ export class Store {
   private readonly records: ReturnType<typeof recordStatements>;
   private readonly history: ReturnType<typeof historyStatements>;
   private readonly cache = new Map<string, { revision: number; record: RailwayRecord }>();
+  /** What was derived of a railway's record when its loom was completed last. */
+  private readonly planned = new Map<string, Planned>();
   private readonly openCounts = new Map<string, { revision: number; count: number }>();
   private readonly listStatement: Database.Statement;
   private readonly revisionStatement: Database.Statement;
@@ -95,8 +101,9 @@ export class Store {
     return count;
   }
 
-  /** Takes in a whole railway under a new identifier. */
-  create(record: RailwayRecord): string {
+  /** Takes in a whole railway under a new identifier, with what is proposed of its loom. */
+  create(given: RailwayRecord): string {
+    const record = completed(given);
     const id = `r${randomBytes(6).toString("hex")}`;
     this.database.transaction(() => {
       this.records.insertRailway(id, record.railway, new Date().toISOString());
@@ -171,6 +178,7 @@ export class Store {
     this.current(id);
     this.removeStatement.run(id);
     this.cache.delete(id);
+    this.planned.delete(id);
     this.changes.emit(id, null);
   }
 
@@ -198,20 +206,33 @@ export class Store {
         const now = this.current(id);
         this.requireKnown(id, now.revision, { revision, stamp });
         if (now.revision !== revision) throw new StaleError(now.revision);
-        const { words, edits, about } = make();
-        const edited = edit(now.record, edits);
-        this.write(id, edits, edited.record);
+        const { words, edits: given, about } = make();
+        const plan = edit(now.record, given);
+        const { edits, record, inverses } = this.withLoom(id, given, plan);
+        this.write(id, edits, record);
         const at = new Date().toISOString();
         this.advanceStatement.run(revision + 1, at, id);
         const group = { revision: revision + 1, stamp: makes, words, origin, about, edits, at };
-        this.history.append(id, { ...group, inverses: edited.inverses });
-        return { group, record: edited.record };
+        this.history.append(id, { ...group, inverses });
+        return { group, record };
       })
       .immediate();
     this.cache.set(id, { revision: next.group.revision, record: next.record });
     const change = this.changeOf(id, next.group);
     this.changes.emit(id, change);
     return change;
+  }
+
+  /** A group of edits with what they propose of the loom, so that one undo takes both back. */
+  private withLoom(id: string, edits: readonly Edit[], { record, inverses }: Edited): Edited & { edits: Edit[] } {
+    const { edits: proposed, planned } = complete(record, this.planned.get(id));
+    if (proposed.length === 0) {
+      this.planned.set(id, planned);
+      return { edits: [...edits], record, inverses };
+    }
+    const whole = edit(record, proposed);
+    this.planned.set(id, complete(whole.record, planned).planned);
+    return { edits: [...edits, ...proposed], record: whole.record, inverses: [...whole.inverses, ...inverses] };
   }
 
   private changeOf(id: string, { revision, stamp, words, edits }: Omit<HistoryGroup, "inverses">): Change {

@@ -19,7 +19,19 @@ const record = (name: string) => emptyRecord(name);
 /** A change that makes an overview of which only one turnout is complete: the name. */
 const changed = (name: string) => ({
   ...{ joints: { bench: 0, underneath: 0 }, complete: [name] },
-  lists: { threads: [], nets: [], addresses: [], findings: [], loads: [], boards: [], wires: [], ways: [] },
+  lists: {
+    threads: [],
+    nets: [],
+    addresses: [],
+    findings: [],
+    loads: [],
+    boards: [],
+    wires: [],
+    passages: [],
+    strips: [],
+    cables: [],
+    idle: [],
+  },
 });
 
 /** A worker whose answers wait until the test lets them out. */

@@ -10,7 +10,7 @@ export type Overview = {
 
 /** The lists of an overview, of which only what is new is sent. */
 type Lists = Pick<Overview, "threads" | "nets" | "addresses" | "findings" | "loads" | "boards"> &
-  Pick<Loom, "wires" | "ways">;
+  Pick<Loom, "wires" | "passages" | "strips" | "cables" | "idle">;
 type ListName = keyof Lists;
 type Item<K extends ListName> = Lists[K][number];
 
@@ -22,8 +22,11 @@ const KEYS: { [K in ListName]: (item: Item<K>) => string } = {
   findings: ({ key }) => key,
   loads: ({ deviceId }) => deviceId,
   boards: ({ deviceId }) => deviceId,
-  wires: ({ from, to }) => `${from.node}>${to.node}`,
-  ways: ({ panel }) => panel.node,
+  wires: ({ element }) => element,
+  passages: ({ net }) => net,
+  strips: ({ id }) => id,
+  cables: ({ id }) => id,
+  idle: ({ fact }) => fact.id,
 };
 const NAMES = Object.keys(KEYS) as ListName[];
 
@@ -48,11 +51,16 @@ export function overviewOf(derived: Derived, before: Overview | null = null): Ov
 }
 
 function listsOf({ threads, nets, addresses, findings, loads, boards, loom }: Overview): Lists {
-  return { threads, nets, addresses, findings, loads, boards, wires: loom.wires, ways: loom.ways };
+  const { joints: _, ...ofLoom } = loom;
+  return { threads, nets, addresses, findings, loads, boards, ...ofLoom };
 }
 
-function overviewFrom({ wires, ways, ...lists }: Lists, joints: Loom["joints"], complete: string[]): Overview {
-  return { ...lists, complete, loom: { wires, ways, joints } };
+function overviewFrom(
+  { wires, passages, strips, cables, idle, ...lists }: Lists,
+  joints: Loom["joints"],
+  complete: string[],
+): Overview {
+  return { ...lists, complete, loom: { wires, passages, strips, cables, idle, joints } };
 }
 
 /** A list in which things that are as they were are the earlier objects. */

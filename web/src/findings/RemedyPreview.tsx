@@ -53,6 +53,9 @@ export function RemedyPreview({ group }: { group: EditGroup }) {
               <b className="mono">{label}</b> {what}: <span className="quiet">{from}</span> → {to}
             </div>
           ))}
+          {consequence.loom.slice(0, SHOWN).map((words) => (
+            <div key={words}>{words}</div>
+          ))}
           {consequence.raised.slice(0, 2).map((why) => (
             <span key={why}>
               <Mark verdict="doubtful" size={12} /> New: {why}{" "}

@@ -102,8 +102,8 @@ export const httpServer: Server = {
     const base = { ...against, makes: entry.id };
     if (entry.kind !== "edits") return ask(`/${id}/${entry.kind}`, Change, json(base));
     const { words, edits } = entry;
-    const applied = await ask(`/${id}/edits`, Applied, json({ ...base, words, edits }));
-    return { ...applied, edits };
+    const { proposed, ...applied } = await ask(`/${id}/edits`, Applied, json({ ...base, words, edits }));
+    return { ...applied, edits: [...edits, ...proposed] };
   },
 
   async missed(id, { revision, stamp }) {

@@ -1,5 +1,5 @@
 // What an owner sees of edits on their way, with a server and a browser that the test plays.
-import { type Edit, putEdit } from "@alderman/core";
+import { type Edit, putEdit, turnoutsFromTable } from "@alderman/core";
 import fc from "fast-check";
 import { beforeEach, expect, it, vi } from "vitest";
 import { PlayedBrowser, PlayedServer, playedServices } from "../../testing/playedServer.ts";
@@ -65,6 +65,28 @@ it("shows an edit at once, sends those that wait in order, and forgets them when
   expect(zonesOf("a")).toEqual(["X", "Y"]);
   expect(window.session()?.confirmed?.revision).toBe(2);
   await until(() => browser.kept.length === 0);
+});
+
+it("has what the server proposes of the loom as soon as an edit is answered, whatever waits behind it", async () => {
+  const window = newWindow();
+  window.open("a");
+  await settled(window);
+  const slow = gate();
+  server.fate = () => ({ wait: slow.wait });
+  const table = [
+    ["label", "motor", "driver", "control"],
+    ["A", "twin-coil-surface", "cdu", "toggle-centre-off"],
+  ];
+  window.put(...turnoutsFromTable(window.session()!.record!, table).edits);
+  window.put(zone("z", "Z"));
+  expect(window.session()?.record?.wires).toEqual([]);
+  slow.open();
+  await settled(window);
+  const { confirmed, record } = window.session()!;
+  expect(record!.wires.length).toBeGreaterThan(5);
+  expect(record).toEqual(confirmed!.record);
+  expect(record).toEqual(server.railways.get("a")!.record);
+  expect(window.zones()).toEqual(["Z"]);
 });
 
 it("keeps edits apart when railways are switched while answers are slow", async () => {

@@ -181,16 +181,23 @@ function earlierAfter({ confirmed, earlier }: Session, own: Entry | undefined): 
   return own.kind === "undo" ? earlier.slice(0, -1) : [...earlier, confirmed.record].slice(-MOST_EARLIER);
 }
 
+function withEdits(record: RailwayRecord, edits: readonly Edit[]): RailwayRecord {
+  return edits.length === 0 ? record : edit(record, edits).record;
+}
+
 /** A session after a change that the server told of; the same session when it is not the next one. */
 function applied(session: Session, { revision, stamp, edits, undo, redo }: ReceivedChange, at: string): Session {
   const { confirmed, queue } = session;
   if (!confirmed || revision !== confirmed.revision + 1) return session;
   const own = queue.find(({ id }) => id === stamp);
   const left = queue.filter((entry) => entry !== own);
-  // what is shown is the confirmed record with what waits: with the last of it confirmed the two are one, and nothing
-  // has to be worked out or drawn anew
+  // what is shown is the confirmed record with what waits: with the last of it confirmed the two are one but for what the
+  // server proposes of the loom, and nothing else has to be worked out or drawn anew
   const settled = own?.kind === "edits" && left.length === 0 && session.record !== null;
-  const record = settled && session.record ? session.record : edit(confirmed.record, edits).record;
+  const record =
+    settled && session.record
+      ? withEdits(session.record, edits.slice(own.edits.length))
+      : edit(confirmed.record, edits).record;
   const turns = {
     undo: undo === undefined ? session.turns.undo : undo,
     redo: redo === undefined ? session.turns.redo : redo,

@@ -78,7 +78,7 @@ export function BackLane(props: LaneProps & Numbered) {
   const atPanel = lamp.device.place === "panel";
   const rows = names.map((name, index) => wiring.row(drawnEnd(lamp, name), source.ends[index] ?? null, atPanel));
   const ways = rows.flatMap((row) => (row.way ? [row.way] : []));
-  const strips = [...new Set(ways.map(({ strip }) => strip))];
+  const strips = (side: "panel" | "layout") => [...new Set(ways.map((way) => way[side].strip))].join(" ");
   const byContact = source.kind === "contact" && names.length > 0;
   const boardX = byContact ? [444, 444, 440] : [444, 444, 444];
   return (
@@ -97,10 +97,10 @@ export function BackLane(props: LaneProps & Numbered) {
       {ways.length > 0 && (
         <>
           <text className="th" x="125" y="290">
-            {strips.map((strip) => `P${strip}`).join(" ")}
+            {strips("panel")}
           </text>
           <text className="th" x="255" y="290">
-            {strips.map((strip) => `K${strip}`).join(" ")}
+            {strips("layout")}
           </text>
         </>
       )}

@@ -14,12 +14,12 @@ const CABLE = { from: 178, to: 228 };
 export function LoomHeadings({ rows }: { rows: readonly Row[] }) {
   const ways = rows.flatMap(({ way }) => (way ? [way] : []));
   if (ways.length === 0) return null;
-  const strips = [...new Set(ways.map(({ strip }) => strip))];
+  const strips = (side: "panel" | "layout") => [...new Set(ways.map((way) => way[side].strip))].join(" ");
   return (
     <>
-      <Heading x={118} number={2} words={strips.map((strip) => `P${strip}`).join(" ")} />
+      <Heading x={118} number={2} words={strips("panel")} />
       <Heading x={176} number={3} words={[...new Set(ways.map(({ cable }) => cable))].join(" ")} />
-      <Heading x={246} number={4} words={strips.map((strip) => `K${strip}`).join(" ")} />
+      <Heading x={246} number={4} words={strips("layout")} />
     </>
   );
 }
@@ -93,8 +93,8 @@ export function Lane({ rows, ys, boardX }: { rows: readonly Row[]; ys: readonly 
       {through.map(({ row: { way }, y }) =>
         way ? (
           <g key={way.panel.key}>
-            <Screw x={PANEL_STRIP} y={y} end={way.panel.key} name={way.panel.name} number={way.way} />
-            <Screw x={LAYOUT_STRIP} y={y} end={way.layout.key} name={way.layout.name} number={way.way} />
+            <Screw x={PANEL_STRIP} y={y} end={way.panel.key} name={way.panel.name} number={way.panel.way} />
+            <Screw x={LAYOUT_STRIP} y={y} end={way.layout.key} name={way.layout.name} number={way.layout.way} />
           </g>
         ) : null,
       )}

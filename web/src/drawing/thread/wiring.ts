@@ -1,4 +1,4 @@
-import type { Fitted, Net, StripWay, WireColour } from "@alderman/core";
+import type { Fitted, Net, Passage, WireColour } from "@alderman/core";
 import { PURPOSES, terminalName } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
 
@@ -19,7 +19,7 @@ export interface Row {
   layout: DrawnEnd | null;
   colour: WireColour;
   coreColour: WireColour;
-  way: StripWay | null;
+  way: Passage | null;
   /** The wire reaches the panel's or the board's terminal by way of another one, named here. */
   panelVia: string | null;
   layoutVia: string | null;
@@ -61,8 +61,9 @@ export class Wiring {
   /** @param crosses whether the first end stands at the panel, so that the conductor goes through strips and cable */
   row(panel: DrawnEnd, layout: DrawnEnd | null, crosses = true): Row {
     const net = this.netOf(panel.key)?.id;
-    const way = (crosses && this.overview.loom.ways.find((each) => each.net === net)) || null;
-    const core = way && this.overview.loom.wires.find(({ core, from }) => core && from.key === way.panel.key);
+    const way = (crosses && this.overview.loom.passages.find((each) => each.net === net)) || null;
+    const core =
+      way && this.overview.loom.wires.find(({ core, from, to }) => core && [from.key, to.key].includes(way.panel.key));
     const colour = this.colourOf(panel.key);
     const reaches = layout && this.joined(panel.key, layout.key) ? layout : null;
     return {

@@ -1,4 +1,4 @@
-import type { StripWay, Wire } from "@alderman/core";
+import type { Passage, Wire } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
 import { Terminal } from "../../drawing/Terminal.tsx";
 import { ColourBox, WirePath } from "../../drawing/Wire.tsx";
@@ -7,12 +7,13 @@ const ROW = 26;
 const TOP = 58;
 
 /** One cable drawn between its two strips: what hangs on each screw, colours, and the flags as they will print. */
-export function CableDrawing({ overview, cable }: { overview: Overview; cable: string }) {
-  const ways = overview.loom.ways.filter((way) => way.cable === cable);
+export function CableDrawing({ overview, cableId }: { overview: Overview; cableId: string }) {
+  const cable = overview.loom.cables.find(({ id }) => id === cableId);
+  const ways = overview.loom.passages.filter((way) => way.cableId === cableId).sort((a, b) => a.core - b.core);
   const height = TOP + ways.length * ROW + 14;
   const middle = TOP + (ways.length * ROW) / 2 - ROW / 2;
-  const core = (way: StripWay) =>
-    overview.loom.wires.find(({ core: each, from }) => each?.cable === cable && from.key === way.panel.key);
+  const core = (way: Passage) =>
+    overview.loom.wires.find(({ core: each }) => each?.cableId === cableId && each.number === way.core);
   const [first] = ways;
   const coreWire = first && core(first);
   return (
@@ -21,22 +22,21 @@ export function CableDrawing({ overview, cable }: { overview: Overview; cable: s
       className="draw block w-full"
       viewBox={`0 0 934 ${height}`}
       role="group"
-      aria-label={`Cable ${cable}`}
+      aria-label={`Cable ${cable?.label}`}
     >
       <path d={`M300 0V${height}M676 0V${height}`} stroke="var(--rule)" />
       <text className="zone" x="12" y="18">
         Panel, at the bench
       </text>
       <text className="zone" x="312" y="18">
-        Cable {cable}: {ways.length} of 8 cores, {coreWire?.metres} m, {coreWire?.gauge}
+        Cable {cable?.label}: {ways.length} of {cable?.cores} cores, {coreWire?.metres} m, {coreWire?.gauge}
       </text>
       <text className="zone" x="688" y="18">
         Under the layout
       </text>
-      {stripRuns(ways).map(({ letter, strip, x, from, to }) => (
-        <g key={`${letter}${strip}${from}`}>
+      {stripRuns(ways).map(({ strip, x, from, to }) => (
+        <g key={`${strip} ${from}`}>
           <text className="tv" x={x + 17} y={TOP + from * ROW - 19} textAnchor="middle">
-            {letter}
             {strip}
           </text>
           <path
@@ -69,10 +69,10 @@ export function CableDrawing({ overview, cable }: { overview: Overview; cable: s
               </>
             )}
             <text className="tm" x={270} y={y + 4}>
-              {way.way}
+              {way.panel.way}
             </text>
             <text className="tm" x={680} y={y + 4}>
-              {way.way}
+              {way.layout.way}
             </text>
             <Terminal end={way.panel.key} name={way.panel.name} x={290} y={y} radius={6} />
             <Terminal end={way.layout.key} name={way.layout.name} x={700} y={y} radius={6} />
@@ -86,7 +86,7 @@ export function CableDrawing({ overview, cable }: { overview: Overview; cable: s
         strokeWidth="1.2"
       />
       <text className="tv" x="488" y={middle + 1} textAnchor="middle" style={{ fontSize: "16px" }}>
-        {cable}
+        {cable?.label}
       </text>
       <text className="tm" x="488" y={middle + 17} textAnchor="middle">
         {coreWire?.gauge}
@@ -170,15 +170,18 @@ function Code({ x, y, colour }: { x: number; y: number; colour: Wire["colour"] }
 }
 
 /** Bodies of the strips that a cable's ways lie on, at both ends. */
-function stripRuns(ways: readonly StripWay[]) {
-  const runs: { strip: number; from: number; to: number }[] = [];
-  for (const [index, { strip }] of ways.entries()) {
-    const last = runs.at(-1);
-    if (last?.strip === strip) last.to = index;
-    else runs.push({ strip, from: index, to: index });
-  }
-  return runs.flatMap((run) => [
-    { ...run, letter: "P", x: 266 },
-    { ...run, letter: "K", x: 676 },
-  ]);
+function stripRuns(ways: readonly Passage[]) {
+  return [
+    { side: "panel" as const, x: 266 },
+    { side: "layout" as const, x: 676 },
+  ].flatMap(({ side, x }) => {
+    const runs: { strip: string; x: number; from: number; to: number }[] = [];
+    for (const [index, way] of ways.entries()) {
+      const { strip } = way[side];
+      const last = runs.at(-1);
+      if (last?.strip === strip) last.to = index;
+      else runs.push({ strip, x, from: index, to: index });
+    }
+    return runs;
+  });
 }

@@ -27,27 +27,27 @@ const RUNS: { value: Run | "all"; text: string }[] = [
 /** Cables, strips and the wire schedule. */
 export function LoomStage() {
   const overview = useOverview();
-  const [cable, setCable] = useState("C1");
-  const cables = [...new Set(overview?.loom.ways.map((way) => way.cable))];
-  const shown = cables.includes(cable) ? cable : cables[0];
+  const [cable, setCable] = useState("");
+  const cables = overview?.loom.cables ?? [];
+  const shown = cables.find(({ id }) => id === cable) ?? cables[0];
   return (
     <StageMain title="Loom" about="Strips, cables, wires and the flags on them">
       <Sheets rows="auto minmax(0,1fr)">
         {shown && overview && (
           <Sheet
-            title={`Cable ${shown}, panel to layout`}
+            title={`Cable ${shown.label}, panel to layout`}
             about="flags read as they will print"
             actions={
               <Segmented
                 label="Cable"
-                value={shown}
-                segments={cables.map((each) => ({ value: each, text: each }))}
+                value={shown.id}
+                segments={cables.map(({ id, label }) => ({ value: id, text: label }))}
                 onChange={setCable}
               />
             }
           >
             <ScaledDrawing>
-              <CableDrawing overview={overview} cable={shown} />
+              <CableDrawing overview={overview} cableId={shown.id} />
             </ScaledDrawing>
           </Sheet>
         )}

@@ -1,0 +1,117 @@
+import { Groups } from "../circuit/groups.ts";
+import type { Wire as Fact } from "../record/made.ts";
+import type { Place, Railway } from "../record/schemas.ts";
+import { type LaidEnd, type Link, neededLinks, plannedLinks, usualMetres } from "./lay.ts";
+import type { Shelf } from "./shelf.ts";
+import { type Strand, screwEnd } from "./strands.ts";
+import { factEnds, linkOf, type Passage, type Run, type Wire, type WireEnd } from "./wire.ts";
+
+/** A link with the fact that it is. */
+export interface StrandLink extends Link {
+  fact: Fact | null;
+  /** Another fact joins the same two ends already. */
+  again?: boolean;
+}
+
+/** A strand with the passage that it got, and all its links and wires. */
+export interface Woven {
+  strand: Strand;
+  passage: Passage | null;
+  links: StrandLink[];
+  wires: Wire[];
+  /** All its wires have their numbers from the record. */
+  isRecorded: boolean;
+}
+
+/** The links of a strand: the facts that serve it, and what is needed beside them. */
+export function linksOf(
+  railway: Railway,
+  { ends }: Strand,
+  passage: Passage | null,
+  facts: readonly Fact[],
+  shelf: Shelf,
+): StrandLink[] {
+  const planned = plannedLinks(railway, { ends, passage });
+  if (facts.length === 0) return planned.map((link) => ({ ...link, fact: null }));
+  const firm = facts.map((fact) => linkOfFact(railway, fact, ends, shelf));
+  const seen = new Set<string>();
+  for (const link of firm) {
+    const name = linkOf(link.from.key, link.to.key, link.core);
+    if (seen.has(name)) link.again = true;
+    seen.add(name);
+  }
+  const there = firm.map(({ from, to }) => ({ from: from.key, to: to.key }));
+  return useful([...firm, ...neededLinks(planned, there).map((link): StrandLink => ({ ...link, fact: null }))]);
+}
+
+/**
+ * Those of a net's links that are of use: what reaches no terminal of it is not, nor what ends at a screw where nothing
+ * goes on.
+ */
+function useful(links: StrandLink[]): StrandLink[] {
+  for (let left = links; ; ) {
+    const wiresAt = new Map<string, number>();
+    for (const { from, to } of left)
+      for (const { key, of } of [from, to]) wiresAt.set(key, (wiresAt.get(key) ?? 0) + (of ? 2 : 1));
+    const isStub = ({ key }: WireEnd) => wiresAt.get(key) === 1;
+    const next = left.filter(({ from, to }) => !isStub(from) && !isStub(to));
+    if (next.length === left.length) return reaching(left);
+    left = next;
+  }
+}
+
+function reaching(links: StrandLink[]): StrandLink[] {
+  const groups = new Groups();
+  for (const { from, to } of links) groups.join(from.key, to.key);
+  const number = groups.numbered();
+  const ends = links.flatMap(({ from, to }) => [from, to]);
+  const reached = new Set(ends.flatMap(({ key, of }) => (of ? [number.get(key)] : [])));
+  return links.filter(({ from }) => reached.has(number.get(from.key)));
+}
+
+function linkOfFact(railway: Railway, fact: Fact, ends: readonly LaidEnd[], shelf: Shelf): StrandLink {
+  const { from, to } = factEnds(fact);
+  const endAt = (key: string | null): { end: WireEnd; place: Place | undefined; laid: LaidEnd | undefined } => {
+    const laid = ends.find(({ at }) => at.key === key);
+    if (laid) return { end: laid.at, place: laid.device.place, laid };
+    const [id = "", way = ""] = (key ?? "").split("/");
+    const strip = shelf.strip(id);
+    const end = strip ? screwEnd({ strip, way: Number(way) }) : { key: key ?? "", name: key ?? "", of: null };
+    return { end, place: strip?.place, laid: undefined };
+  };
+  const [a, b] = [endAt(from), endAt(to)];
+  const run: Run = a.place === b.place ? (a.place ?? "layout") : "cable";
+  const cable = shelf.cable(fact.cableId ?? "");
+  const laid = [a.laid, b.laid].flatMap((each) => each ?? []);
+  const owner = laid.find(({ end }) => end.turnoutId !== null) ?? ends.find(({ end }) => end.turnoutId !== null);
+  return {
+    from: a.end,
+    to: b.end,
+    run,
+    metres: fact.metres ?? cable?.metres ?? usualMetres(railway, run, laid),
+    turnoutId: owner?.end.turnoutId ?? null,
+    core: cable ? { cableId: cable.id, cable: cable.label, number: fact.core ?? 0 } : null,
+    fact,
+  };
+}
+
+/** Links with those taken over that were laid just so before. */
+export function asLaid(links: StrandLink[], before: readonly StrandLink[]): StrandLink[] {
+  if (before.length === 0) return links;
+  const nameOf = ({ from, to, core, fact }: StrandLink) => `${linkOf(from.key, to.key, core)} ${fact?.id}`;
+  const known = new Map(before.map((link) => [nameOf(link), link]));
+  return links.map((link) => {
+    const was = known.get(nameOf(link));
+    const isSame =
+      was &&
+      was.metres === link.metres &&
+      was.fact === link.fact &&
+      was.turnoutId === link.turnoutId &&
+      was.from.key === link.from.key &&
+      was.from.name === link.from.name &&
+      was.to.name === link.to.name &&
+      was.core?.cable === link.core?.cable &&
+      was.again === link.again;
+    return isSame ? was : link;
+  });
+}

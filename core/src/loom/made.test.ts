@@ -1,0 +1,285 @@
+// What somebody has made with their hands: it stays as it is whatever is edited elsewhere, and what no longer serves is named.
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { railway, smallRailway, typed } from "../../testing/build.ts";
+import { after, type Deed, deeds, EXHIBITS, randomRailway } from "../../testing/exhibits.ts";
+import { edit } from "../catalogue/edit.ts";
+import { consequencesOf } from "../consequences/consequences.ts";
+import { Derived } from "../derive.ts";
+import { removeDevice } from "../equip/devices.ts";
+import { addTurnout, writeCell } from "../equip/write.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { type Wire as Fact, standingOfWire, WIRE_STEPS } from "../record/made.ts";
+import { isSame } from "../record/unchanged.ts";
+import { endKey, type Net } from "../schematic/nets.ts";
+import { complete, completed, completionOf } from "./completion.ts";
+import { loomOf } from "./loom.ts";
+import { factEnds, type Loom } from "./wire.ts";
+import { freeNumbers, keepWires, proposeAnew, takeWiresOut, tickWires } from "./work.ts";
+
+const AT = "2026-05-12T20:00:00.000Z";
+const LATER = "2026-06-01T20:00:00.000Z";
+
+const six = () =>
+  railway(
+    ...["A", "B", "C", "D", "E", "F"].map((label, index) => [
+      label,
+      "",
+      "twin-coil-surface",
+      index === 0 ? "cdu" : "CD1",
+      "toggle-centre-off",
+      index % 2 ? "lamp-two-colour" : "",
+      index % 2 ? "" : "polarity unit",
+    ]),
+  );
+
+const loomIn = (record: RailwayRecord) => new Derived(record).loom;
+const isFirm = (fact: Fact) => ["made", "kept"].includes(standingOfWire(fact));
+
+/** Ticks a step off for wires chosen by what they are called. */
+function ticked(
+  record: RailwayRecord,
+  labels: readonly string[],
+  ...steps: (typeof WIRE_STEPS)[number][]
+): RailwayRecord {
+  return steps.reduce((now, step) => {
+    const loom = loomIn(now);
+    const ids = loom.wires.filter(({ label }) => labels.includes(label)).map(({ id }) => id);
+    const group = tickWires(now, loom, ids, step, AT);
+    return group ? completed(edit(now, group.edits).record) : now;
+  }, record);
+}
+
+/** Something done to wires, chosen by numbers: a tick, a tick taken back, kept, let go, taken out, freed, all proposed anew. */
+function worked(record: RailwayRecord, [kind, which, what]: Deed): RailwayRecord {
+  const loom = loomIn(record);
+  const some = loom.wires.filter((_, index) => (index + which) % 5 < 2).map(({ id }) => id);
+  const facts = record.wires.map(({ id }) => id).filter((_, index) => (index + which) % 7 === 0);
+  const step = WIRE_STEPS[what % WIRE_STEPS.length] ?? "cutAt";
+  const groups = [
+    () => tickWires(record, loom, some, step, AT),
+    () => tickWires(record, loom, some, step, AT),
+    () => tickWires(record, loom, facts, step, null),
+    () => keepWires(record, loom, some, what % 2 === 0),
+    () => takeWiresOut(record, facts, LATER),
+    () => freeNumbers(record, facts),
+    () => proposeAnew(record),
+  ];
+  const group = groups[kind % groups.length]?.();
+  return group ? edit(record, group.edits).record : record;
+}
+
+/** What joins each net, held against the net: no more and no less than its terminals, and screws that no other net has. */
+function makesExactlyTheNets(loom: Loom, nets: readonly Net[]): void {
+  const netAt = new Map<string, string>();
+  for (const { net, from, to } of loom.wires) {
+    for (const { key } of [from, to]) {
+      expect(netAt.get(key) ?? net, key).toBe(net);
+      netAt.set(key, net);
+    }
+  }
+  for (const net of nets) {
+    const wires = loom.wires.filter((wire) => wire.net === net.id);
+    const reached = new Set([endKey(net.ends[0]!)]);
+    for (let size = 0; size < reached.size; ) {
+      size = reached.size;
+      for (const { from, to } of wires)
+        if (reached.has(from.key) || reached.has(to.key)) reached.add(from.key).add(to.key);
+    }
+    for (const end of net.ends) expect(reached, `${net.id} reaches ${endKey(end)}`).toContain(endKey(end));
+    for (const { from, to } of wires) for (const { key } of [from, to]) expect(reached).toContain(key);
+    const terminals = new Set(net.ends.map(endKey));
+    for (const key of reached) if (!key.includes("/")) expect(terminals).toContain(key);
+  }
+}
+
+/** Facts that are otherwise after an edit than before it, and that nothing names. */
+function changedUnnamed(before: RailwayRecord, now: RailwayRecord, loom: Loom): string[] {
+  const named = new Set(loom.idle.map(({ fact }) => fact.id));
+  const known = new Map(now.wires.map((fact) => [fact.id, fact]));
+  const serving = new Map(loom.wires.map((wire) => [wire.id, wire]));
+  return before.wires.filter(isFirm).flatMap((fact) => {
+    const after = known.get(fact.id);
+    if (!after) return [`${fact.id} is gone`];
+    if (!isSame(fact, after) && !named.has(fact.id)) return [`${fact.id} was changed`];
+    const wire = serving.get(fact.id);
+    if (!wire && !named.has(fact.id)) return [`${fact.id} is neither laid nor idle`];
+    const ends = factEnds(after);
+    return wire && [wire.from.key, wire.to.key].sort().join() !== [ends.from, ends.to].sort().join()
+      ? [`${fact.id} was moved`]
+      : [];
+  });
+}
+
+/** Wires of nets that an edit left alone, and that are otherwise after it. */
+function changedFarAway(before: Derived, now: Derived): string[] {
+  const stands = ({ record }: Derived, net: Net) =>
+    JSON.stringify([
+      net.purpose,
+      net.ends,
+      net.ends.map(({ deviceId }) => record.devices.find(({ id }) => id === deviceId)),
+      net.ends.map(({ turnoutId }) => record.turnouts.find(({ id }) => id === turnoutId)?.runMetres),
+    ]);
+  const wiresOf = ({ loom }: Derived, net: Net) =>
+    JSON.stringify(loom.wires.filter((wire) => wire.net === net.id).sort((a, b) => a.number - b.number));
+  return now.schematic.nets.flatMap((net) => {
+    const was = before.schematic.nets.find(({ id }) => id === net.id);
+    const isLike = was && stands(before, was) === stands(now, net);
+    return isLike && wiresOf(before, was) !== wiresOf(now, net) ? [net.id] : [];
+  });
+}
+
+describe("what is made", () => {
+  it("stays as it is through any series of edits and makings, and what no longer serves is named", () => {
+    const series = fc.array(fc.tuple(fc.boolean(), deeds), { minLength: 2, maxLength: 9 });
+    fc.assert(
+      fc.property(randomRailway(5), series, (start, all) => {
+        let derived = new Derived(completed(start));
+        for (const [isWork, deed] of all) {
+          const plan = isWork ? worked(derived.record, deed) : after(derived.record, deed);
+          const between = new Derived(plan, derived);
+          if (!isWork) {
+            expect(changedUnnamed(derived.record, plan, between.loom)).toEqual([]);
+            expect(changedFarAway(derived, between)).toEqual([]);
+          }
+          makesExactlyTheNets(between.loom, between.schematic.nets);
+          const proposed = completionOf(plan, between.loom);
+          const now = new Derived(edit(plan, proposed).record, between);
+          // writing the proposals down changes nothing of them
+          expect(now.loom.wires).toEqual(between.loom.wires);
+          expect(completionOf(now.record, now.loom)).toEqual([]);
+          expect(now.loom).toEqual(loomOf(now.record, now.schematic));
+          makesExactlyTheNets(now.loom, now.schematic.nets);
+          derived = now;
+        }
+      }),
+      { numRuns: Number(process.env.LOOM_RUNS ?? 60) },
+    );
+  });
+
+  it.each(Object.entries(EXHIBITS).filter(([, make]) => make().wires.length === 0))(
+    "is as the plan has it, all of it made: %s",
+    (_, make) => {
+      const record = completed(make());
+      const loom = loomIn(record);
+      const group = tickWires(
+        record,
+        loom,
+        loom.wires.map(({ id }) => id),
+        "toJoinedAt",
+        AT,
+      );
+      const made = group ? edit(record, group.edits).record : record;
+      const now = loomIn(made);
+      expect(now.idle).toEqual([]);
+      expect(
+        now.wires.map(({ element, label, gauge, colour, metres }) => [element, label, gauge, colour, metres]),
+      ).toEqual(loom.wires.map(({ element, label, gauge, colour, metres }) => [element, label, gauge, colour, metres]));
+      expect(complete(made).edits).toEqual([]);
+    },
+  );
+
+  it("keeps every number, screw and core of the others when a turnout is added or a lamp taken away", () => {
+    const before = loomIn(completed(six()));
+    for (const edited of [typed(completed(six()), "b", "lamp", ""), after(completed(six()), [11, 0, 0])]) {
+      const now = loomIn(edited);
+      const known = new Map(before.wires.map((wire) => [wire.element, wire.label]));
+      const kept = now.wires.filter(({ element }) => known.has(element));
+      expect(kept.length).toBeGreaterThan(before.wires.length - 12);
+      for (const { element, label } of kept) expect(label).toBe(known.get(element));
+    }
+  });
+
+  it("has length, gauge and colour of its own from the first tick, whatever the railway's become", () => {
+    const record = ticked(completed(six()), ["W3"], "cutAt");
+    const [was] = loomIn(record).wires.filter(({ label }) => label === "W3");
+    const thicker = { ...record, railway: { ...record.railway, wireGauge: "2.5 mm2" as const, runMetres: 9 } };
+    const now = loomIn(thicker).wires.find(({ label }) => label === "W3");
+    expect(now).toMatchObject({ gauge: was!.gauge, metres: was!.metres, standing: "made" });
+    // with the tick taken back it is a proposal again
+    const back = tickWires(thicker, loomIn(thicker), [now!.id], "cutAt", null)!;
+    const open = loomIn(edit(thicker, back.edits).record).wires.find(({ label }) => label === "W3");
+    expect(open).toMatchObject({
+      standing: "proposed",
+      fact: null,
+      ...(now!.run === "cable" ? {} : { gauge: "2.5 mm2" }),
+    });
+  });
+
+  it("ticks off what was cut together with what was joined, and says what was done", () => {
+    const record = completed(six());
+    const loom = loomIn(record);
+    const group = tickWires(record, loom, ["w1", "w2", "w3"], "fromJoinedAt", AT)!;
+    expect(group.words).toBe("Joined at its first end: 3 wires, W1 to W3");
+    const { wires } = edit(record, group.edits).record;
+    expect(wires.find(({ id }) => id === "w2")).toMatchObject({ cutAt: AT, fromJoinedAt: AT, toJoinedAt: null });
+    expect(tickWires(record, loom, ["w1"], "cutAt", null)).toBeNull();
+    expect(keepWires(record, loom, ["w4", "w6", "w9"], true)!.words).toBe("Kept 3 wires, W4 and W6 to W9");
+  });
+
+  it("is named when its turnout's toggle goes, with what was written at its end, and takes no other place", () => {
+    const before = completed(six());
+    const tail = loomIn(before).wires.find(({ from, to }) => [from.name, to.name].includes("T3-N"))!;
+    const made = ticked(before, [tail.label], "fromJoinedAt", "toJoinedAt");
+    const gone = completed(edit(made, removeDevice(made, "t3").edits).record);
+    const { idle, wires } = loomIn(gone);
+    expect(idle.map(({ fact, why, from, to }) => [fact.id, why, [from, to]])).toEqual([
+      [tail.id, "loose", [tail.from.name, tail.to.name]],
+    ]);
+    // its screw is taken as long as it hangs there
+    const screw = [tail.from, tail.to].find(({ of }) => of === null)!;
+    expect(wires.flatMap(({ from, to }) => [from.key, to.key])).not.toContain(screw.key);
+    // taken out, it keeps its number, and its screw is free
+    const out = completed(edit(gone, takeWiresOut(gone, [tail.id], LATER)!.edits).record);
+    expect(loomIn(out).idle).toEqual([]);
+    const more = completed(after(out, [11, 0, 0]));
+    expect(loomIn(more).wires.map(({ number }) => number)).not.toContain(tail.number);
+    const freed = edit(out, freeNumbers(out, [tail.id])!.edits).record;
+    expect(freed.wires.some(({ id }) => id === tail.id)).toBe(false);
+  });
+
+  it("is told of before an edit is made, with what is new and what goes", () => {
+    const record = completed(smallRailway());
+    const tail = loomIn(record).wires.find(({ from, to }) => [from.name, to.name].includes("LP1-G"))!;
+    const made = ticked(record, [tail.label], "fromJoinedAt", "toJoinedAt");
+    const words = consequencesOf(new Derived(made), writeCell(made, "y1", "lamp", "")!).loom;
+    // the 5 V of the other lamp came by the panel's chain
+    expect(words).toEqual([
+      expect.stringMatching(/^New: W\d+/),
+      expect.stringMatching(/^No longer needed: \d+ wires, W\d+ (to|and)/),
+      `Made, and without use then: ${tail.label} from ${tail.from.name} to ${tail.to.name}`,
+    ]);
+    expect(consequencesOf(new Derived(made), addTurnout(made, "G")).loom).toEqual([]);
+  });
+
+  it("goes through a spare core that is screwed at both ends before any new one", () => {
+    const before = completed(six());
+    const core = loomIn(before).wires.find(({ core }) => core?.number === 4 && core.cable === "C1")!;
+    const made = ticked(before, [core.label], "fromJoinedAt", "toJoinedAt");
+    // the toggle that used it goes; its core lies spare
+    const net = loomIn(made).wires.find(({ net, run }) => net === core.net && run === "panel")!;
+    const toggle = [net.from, net.to].find(({ of }) => of !== null)!.of!.deviceId;
+    const gone = completed(edit(made, removeDevice(made, toggle).edits).record);
+    expect(loomIn(gone).idle.map(({ fact, why }) => [fact.id, why])).toEqual([[core.id, "spare"]]);
+    const again = completed(typed(gone, "b", "control", "toggle-centre-off"));
+    const { idle, wires } = loomIn(again);
+    expect(idle).toEqual([]);
+    expect(wires.find(({ id }) => id === core.id)?.net).toBeDefined();
+  });
+});
+
+it("says what contradicts itself in a record, and changes nothing", () => {
+  const record = completed(smallRailway());
+  const [one, other] = record.wires;
+  const put = (wire: Fact) => () => edit(record, [{ op: "put", kind: "wire", value: wire }]);
+  expect(put({ ...one!, number: other!.number })).toThrow(
+    /Two wires are called W\d+\. Give one of them another number\./,
+  );
+  expect(put({ ...one!, fromStripId: "p1", fromWay: 1, fromDeviceId: "t1" })).toThrow(
+    /cannot end at a device and at a strip/,
+  );
+  const core = record.wires.find(({ cableId }) => cableId !== null)!;
+  expect(put({ ...core, core: 9 })).toThrow(/is core 9 of a cable of 8/);
+  expect(put({ ...core, fromWay: 30 })).toThrow(/ends at way 30 of a strip of 12/);
+  expect(put({ ...core, core: null })).toThrow(/is in a cable: say which core it is/);
+});

@@ -1,0 +1,158 @@
+import type { RailwayRecord } from "../record/kinds.ts";
+import { standingOfWire } from "../record/made.ts";
+import type { Railway } from "../record/schemas.ts";
+import { type Net, PURPOSES } from "../schematic/nets.ts";
+import type { Schematic } from "../schematic/schematic.ts";
+import { ohmsPerMetre } from "../units/gauge.ts";
+import type { WireColour } from "../units/wireColours.ts";
+import type { StrandLink, Woven } from "./links.ts";
+import type { Shelf } from "./shelf.ts";
+import { linkOf, type Wire } from "./wire.ts";
+
+/** Cores of one cable by number, in the order usual for signal cables (common practice). */
+export const CORE_COLOURS: readonly WireColour[] = ["WH", "BN", "GN", "YE", "GY", "PK", "BU", "RD"];
+
+/** More to cut at each end than is laid, metres (common practice). */
+export const SLACK = 0.025;
+
+/** What was numbered before an edit. */
+interface Numbered {
+  woven: ReadonlyMap<Net, Woven>;
+  wires: readonly Wire[];
+}
+
+/**
+ * Wires with their numbers: those of the record keep theirs, new ones get the first that are free, in the owner's order of
+ * turnouts. Strands that were numbered from the record before are left alone.
+ * @returns all wires by their numbers, and those that the record does not hold
+ */
+export function numbered(
+  record: RailwayRecord,
+  woven: readonly Woven[],
+  threads: Schematic["threads"],
+  shelf: Shelf,
+  before: Numbered | undefined,
+): { wires: Wire[]; fresh: Wire[] } {
+  const open = before ? woven.filter((one) => before.woven.get(one.strand.net) !== one) : woven;
+  const lacking = open.flatMap((one) => fromRecord(record.railway, one, shelf));
+  const fresh = lacking.length === 0 ? [] : numberFresh(record, woven, lacking, threads, shelf);
+  const come = open.flatMap(({ wires }) => wires);
+  if (!before) return { wires: come.sort((a, b) => a.number - b.number), fresh };
+  const kept = new Set(woven);
+  const gone = new Set<Wire>();
+  for (const one of before.woven.values()) if (!kept.has(one)) for (const wire of one.wires) gone.add(wire);
+  const left = gone.size === 0 ? before.wires : before.wires.filter((wire) => !gone.has(wire));
+  return {
+    wires: merged(
+      left,
+      come.sort((a, b) => a.number - b.number),
+    ),
+    fresh,
+  };
+}
+
+/** Gives links that the record knows no wire of the first free numbers. */
+function numberFresh(
+  record: RailwayRecord,
+  woven: readonly Woven[],
+  lacking: { one: Woven; index: number }[],
+  threads: Schematic["threads"],
+  shelf: Shelf,
+): Wire[] {
+  const numbers = new Set<number>();
+  const ids = new Set<string>();
+  const hold = ({ number, id }: { number: number; id: string }) => {
+    numbers.add(number);
+    ids.add(id);
+  };
+  for (const fact of record.wires) if (standingOfWire(fact) !== "proposed") hold(fact);
+  for (const { wires } of woven) for (const wire of wires) if (wire) hold(wire);
+  const rank = ranks(threads);
+  const rankOf = ({ one, index }: (typeof lacking)[number]) => rank(one.links[index]?.turnoutId ?? null);
+  lacking.sort((a, b) => rankOf(a) - rankOf(b));
+  let number = 1;
+  return lacking.map(({ one, index }) => {
+    while (numbers.has(number)) number++;
+    let id = `w${number}`;
+    for (let more = 2; ids.has(id); more++) id = `w${number}-${more}`;
+    hold({ number, id });
+    const wire = wireOf(record.railway, one.strand.net, one.links[index] as StrandLink, id, number, shelf);
+    one.wires[index] = wire;
+    return wire;
+  });
+}
+
+/** Two lists of wires by number as one. */
+function merged(a: readonly Wire[], b: readonly Wire[]): Wire[] {
+  if (b.length === 0) return a as Wire[];
+  const all: Wire[] = [];
+  let next = 0;
+  for (const wire of a) {
+    while (next < b.length && (b[next] as Wire).number < wire.number) all.push(b[next++] as Wire);
+    all.push(wire);
+  }
+  while (next < b.length) all.push(b[next++] as Wire);
+  return all;
+}
+
+/** Gives those wires of a strand their numbers that have one in the record. @returns the places of the others */
+function fromRecord(railway: Railway, one: Woven, shelf: Shelf): { one: Woven; index: number }[] {
+  const { links, strand } = one;
+  const fresh: { one: Woven; index: number }[] = [];
+  one.wires = new Array(links.length);
+  for (const [index, link] of links.entries()) {
+    const name = linkOf(link.from.key, link.to.key, link.core);
+    const known = link.fact ?? strand.bundles.map(({ claims }) => claims.proposed.get(name)).find((fact) => fact);
+    if (known) one.wires[index] = wireOf(railway, strand.net, link, known.id, known.number, shelf);
+    else fresh.push({ one, index });
+  }
+  one.isRecorded = fresh.length === 0;
+  return fresh;
+}
+
+/** A turnout's place in the owner's order; 0 for what is for no turnout. */
+function ranks(threads: Schematic["threads"]): (turnoutId: string | null) => number {
+  const turnouts = threads.flatMap(({ turnout, followers }) => [turnout, ...followers]);
+  const rank = new Map(turnouts.map(({ id }, index) => [id, index + 1]));
+  return (turnoutId) => (turnoutId === null ? 0 : (rank.get(turnoutId) ?? 0));
+}
+
+const wiresMade = new WeakMap<StrandLink, Wire>();
+
+/** The wire of a link; the same object as long as link, number and the cable's gauge are the same. */
+function wireOf(railway: Railway, net: Net, link: StrandLink, id: string, number: number, shelf: Shelf): Wire {
+  const { from, to, run, metres, turnoutId, core, fact } = link;
+  const cable = core && shelf.cable(core.cableId);
+  const gauge = fact?.gauge ?? (run === "cable" ? (cable?.gauge ?? railway.cableGauge) : railway.wireGauge);
+  const known = wiresMade.get(link);
+  if (known && known.id === id && known.number === number && known.gauge === gauge) return known;
+  const label = `W${number}`;
+  const standing = fact ? standingOfWire(fact) : "proposed";
+  const wire: Wire = {
+    id,
+    number,
+    label,
+    from,
+    to,
+    run,
+    core,
+    turnoutId,
+    gauge,
+    metres,
+    fact,
+    net: net.id,
+    purpose: net.purpose,
+    element: `${linkOf(from.key, to.key, core)}${link.again ? ` ${id}` : ""}`,
+    colour: fact?.colour ?? (core ? coreColour(core.number) : PURPOSES[net.purpose].colour),
+    cutMetres: Math.ceil((metres + 2 * SLACK) * 100) / 100,
+    ohms: ohmsPerMetre(gauge) * metres,
+    flags: [`${label} to ${to.name}`, `${label} to ${from.name}`],
+    standing: standing === "out" ? "made" : standing,
+  };
+  wiresMade.set(link, wire);
+  return wire;
+}
+
+function coreColour(core: number): WireColour {
+  return CORE_COLOURS[(core - 1) % CORE_COLOURS.length] ?? "WH";
+}

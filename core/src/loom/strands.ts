@@ -1,0 +1,198 @@
+import { Groups } from "../circuit/groups.ts";
+import { deviceOf, find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { type Wire as Fact, standingOfWire } from "../record/made.ts";
+import type { Device, Place } from "../record/schemas.ts";
+import { type End, endKey, type Net, terminalName } from "../schematic/nets.ts";
+import type { Bundle, Bundles } from "./bundles.ts";
+import { BOARD_LINK, type LaidEnd } from "./lay.ts";
+import type { Core, Screw, Shelf } from "./shelf.ts";
+import { factEnds, type Passage, type ScrewEnd, screwKey, screwName, type WireEnd } from "./wire.ts";
+
+/** A net with its terminals where they stand, and what the record holds of its wires. */
+export interface Strand {
+  net: Net;
+  ends: LaidEnd[];
+  /** Bundles of wires at its terminals. */
+  bundles: Bundle[];
+  /** Wires that are facts and serve it. */
+  firm: Fact[];
+  /** Where it passes from the panel to the layout by what is there or proposed already. */
+  passage: Passage | null;
+  /** It has to pass, and does not yet: by these screws, if it has any. */
+  lacks: Screw[] | null;
+}
+
+/** A net with what is there of it. @param isMotor whether a device is a motor */
+export function strandOf(
+  record: RailwayRecord,
+  net: Net,
+  bundles: Bundles,
+  shelf: Shelf,
+  isMotor: (deviceId: string) => boolean,
+): Strand {
+  const ends = net.ends.map((end): LaidEnd => {
+    const device = deviceOf(record, end.deviceId);
+    return { end, device, at: terminalEnd(device, end), metres: lengthUnderneath(record, isMotor, end) };
+  });
+  const own = bundlesOf(ends, bundles);
+  const firm = own.flatMap(({ claims }) => claims.firm.filter((fact) => claims.netOf(nameOf(fact)) === net.id));
+  const strand: Strand = { net, ends, bundles: own, firm, passage: null, lacks: null };
+  if (!isAtBoth(strand)) return strand;
+  const core = coreOf(strand);
+  const passes = isThrough(strand);
+  if (core && (!passes || standingOfWire(core) !== "proposed")) strand.passage = passageBy(core, net, shelf);
+  if (!passes && strand.passage === null) strand.lacks = screwsOf(strand, shelf);
+  return strand;
+}
+
+/** What an edit changed of where things stand: devices and turnouts by identifier. */
+export interface Moved {
+  devices: ReadonlySet<string>;
+  turnouts: ReadonlySet<string>;
+}
+
+/** Whether a strand is as it was after an edit: of the same devices, as far away, with the same bundles. */
+export function isAsBefore({ ends, bundles }: Strand, { devices, turnouts }: Moved, now: Bundles): boolean {
+  const isMoved = ({ end }: LaidEnd) =>
+    devices.has(end.deviceId) || (end.turnoutId !== null && turnouts.has(end.turnoutId));
+  return !ends.some(isMoved) && isSameList(bundlesOf(ends, now), bundles);
+}
+
+function bundlesOf(ends: readonly LaidEnd[], { at }: Bundles): Bundle[] {
+  if (at.size === 0) return [];
+  return [...new Set(ends.flatMap((end) => at.get(end.at.key) ?? []))];
+}
+
+function isSameList<T>(a: readonly T[], b: readonly T[]): boolean {
+  return a.length === b.length && a.every((each, index) => each === b[index]);
+}
+
+function nameOf(fact: Fact): string {
+  return factEnds(fact).from ?? "";
+}
+
+/** Whether a net has terminals at the panel and under the layout. */
+function isAtBoth({ ends }: Strand): boolean {
+  return new Set(ends.map(({ device }) => device.place)).size > 1;
+}
+
+/** Whether wires that are there join a net's terminals at the panel with those under the layout. */
+function isThrough({ ends, firm }: Strand): boolean {
+  if (firm.length === 0) return false;
+  const groups = new Groups();
+  for (const fact of firm) {
+    const { from, to } = factEnds(fact);
+    if (from !== null && to !== null) groups.join(from, to);
+  }
+  const number = groups.numbered();
+  const groupsAt = (place: Place) =>
+    ends.flatMap(({ device, at }) => (device.place === place ? (number.get(at.key) ?? []) : []));
+  const reached = new Set(groupsAt("panel"));
+  return groupsAt("layout").some((group) => reached.has(group));
+}
+
+/** The core that a net goes through already, a made one before a proposed one. */
+function coreOf({ net, bundles, firm }: Strand): Fact | undefined {
+  const made = firm.find(({ cableId }) => cableId !== null);
+  if (made) return made;
+  for (const { claims } of bundles)
+    for (const fact of claims.proposed.values())
+      if (fact.cableId !== null && claims.netOf(nameOf(fact)) === net.id) return fact;
+  return undefined;
+}
+
+/** Screws that belong to a net already. */
+function screwsOf({ net, bundles }: Strand, shelf: Shelf): Screw[] {
+  const screws = new Map<string, Screw>();
+  for (const { claims } of bundles) {
+    for (const { fromStripId, fromWay, toStripId, toWay } of [...claims.firm, ...claims.proposed.values()]) {
+      for (const [id, way] of [
+        [fromStripId, fromWay],
+        [toStripId, toWay],
+      ] as const) {
+        const strip = id === null ? undefined : shelf.strip(id);
+        if (!strip || way === null) continue;
+        const key = screwKey(strip.id, way);
+        if (claims.netOf(key) === net.id) screws.set(key, { strip, way });
+      }
+    }
+  }
+  return [...screws.values()];
+}
+
+/** The passage that a core makes; null when its ends are not a panel strip and a layout strip. */
+export function passageBy(fact: Fact, net: Net, shelf: Shelf): Passage | null {
+  const { fromStripId, fromWay, toStripId, toWay } = fact;
+  const from = shelf.strip(fromStripId ?? "");
+  const to = shelf.strip(toStripId ?? "");
+  const cable = shelf.cable(fact.cableId ?? "");
+  if (!from || !to || !cable || fromWay === null || toWay === null || from.place === to.place) return null;
+  const [first, second] = [screwEnd({ strip: from, way: fromWay }), screwEnd({ strip: to, way: toWay })];
+  const [panel, layout] = from.place === "panel" ? [first, second] : [second, first];
+  return passageOf(net, panel, layout, { cable, core: fact.core ?? 0 });
+}
+
+function passageOf({ id, purpose }: Net, panel: ScrewEnd, layout: ScrewEnd, { cable, core }: Core): Passage {
+  return { net: id, purpose, panel, layout, cableId: cable.id, cable: cable.label, metres: cable.metres, core };
+}
+
+export function takePassage({ panel, layout, cableId, core }: Passage, shelf: Shelf): void {
+  for (const { stripId, way } of [panel, layout]) shelf.takeScrew(stripId, way);
+  shelf.takeCore(cableId, core);
+}
+
+/**
+ * A passage for a net that has none: by screws that are its own, by a spare core that is made, or by what is free.
+ * @param spare cores that are made and serve nothing; one that is used is taken out of the list
+ */
+export function newPassage(net: Net, own: readonly Screw[], spare: Fact[], shelf: Shelf): Passage {
+  const at = (place: Place) => own.find(({ strip }) => strip.place === place);
+  let [panel, layout] = [at("panel"), at("layout")];
+  if (!panel && !layout) {
+    const made = spare.findIndex((fact) => passageBy(fact, net, shelf) !== null);
+    const passage = made < 0 ? null : passageBy(spare.splice(made, 1)[0] as Fact, net, shelf);
+    if (passage) return passage;
+  }
+  if (panel) layout ??= shelf.opposite(panel);
+  else if (layout) panel = shelf.opposite(layout);
+  else ({ panel, layout } = shelf.freePair());
+  for (const { strip, way } of [panel, layout]) shelf.takeScrew(strip.id, way);
+  return passageOf(net, screwEnd(panel), screwEnd(layout), shelf.freeCore());
+}
+
+export function screwEnd({ strip: { id, label }, way }: Screw): ScrewEnd {
+  return { key: screwKey(id, way), name: screwName(label, way), of: null, stripId: id, strip: label, way };
+}
+
+function terminalEnd({ label }: Device, { deviceId, terminal }: End): WireEnd {
+  return {
+    key: endKey({ deviceId, terminal }),
+    name: terminalName(label, terminal),
+    of: { deviceId, terminal },
+  };
+}
+
+/** Wire to a motor takes its turnout's run; wire between boards is short. */
+function lengthUnderneath(
+  record: RailwayRecord,
+  isMotor: (deviceId: string) => boolean,
+  end: Net["ends"][number],
+): number {
+  if (!end.turnoutId || !isMotor(end.deviceId)) return BOARD_LINK;
+  return find(record, "turnout", end.turnoutId)?.runMetres ?? record.railway.runMetres;
+}
+
+export function isSamePassage(a: Passage | null, b: Passage | null): boolean {
+  if (a === null || b === null) return a === b;
+  return (
+    a.panel.key === b.panel.key &&
+    a.layout.key === b.layout.key &&
+    a.panel.name === b.panel.name &&
+    a.layout.name === b.layout.name &&
+    a.cable === b.cable &&
+    a.cableId === b.cableId &&
+    a.metres === b.metres &&
+    a.core === b.core
+  );
+}

@@ -1,0 +1,210 @@
+import { Draft } from "../equip/draft.ts";
+import type { EditGroup } from "../record/edits.ts";
+import { find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { type Wire as Fact, standingOfWire, WIRE_STEPS, type WireStep } from "../record/made.ts";
+import { count } from "../units/format.ts";
+import { proposal } from "./completion.ts";
+import { endNames } from "./endNames.ts";
+import { factEnds, type Loom, type Wire } from "./wire.ts";
+
+/** A wire after each step of the work on it. */
+export const STEP_WORDS: Record<WireStep, string> = {
+  cutAt: "cut",
+  labelledAt: "labelled",
+  fromJoinedAt: "joined at its first end",
+  toJoinedAt: "joined at its far end",
+  testedAt: "tested",
+};
+
+/** What is said of a step when it is done. */
+const DONE: Record<WireStep, string> = {
+  cutAt: "Cut",
+  labelledAt: "Labelled",
+  fromJoinedAt: "Joined at its first end:",
+  toJoinedAt: "Joined at its far end:",
+  testedAt: "Tested",
+};
+
+/**
+ * Ticks a step of work off for wires, or takes the tick back. The first step makes a wire a fact: colour, gauge and length
+ * are its own from then on. What is joined was cut.
+ * @param ids of the wires
+ * @param at when it was done, ISO 8601; null to take it back
+ * @returns null when nothing changes
+ */
+export function tickWires(
+  record: RailwayRecord,
+  loom: Loom,
+  ids: readonly string[],
+  step: WireStep,
+  at: string | null,
+): EditGroup | null {
+  return changed(record, loom, ids, at === null ? `Took back: ${DONE[step].toLowerCase()}` : DONE[step], (fact) => {
+    if ((fact[step] === null) === (at === null)) return fact;
+    const isJoint = step === "fromJoinedAt" || step === "toJoinedAt";
+    return { ...fact, [step]: at, ...(at !== null && isJoint ? { cutAt: fact.cutAt ?? at } : {}) };
+  });
+}
+
+/** Keeps wires as they are, whatever the plan would rather have; or lets them go. */
+export function keepWires(record: RailwayRecord, loom: Loom, ids: readonly string[], kept: boolean): EditGroup | null {
+  return changed(record, loom, ids, kept ? "Kept" : "Let go", (fact) =>
+    fact.kept === kept ? fact : { ...fact, kept },
+  );
+}
+
+/**
+ * Wires that are facts are taken out of the railway: they join nothing any more, but what was written down of them stays,
+ * with what was written at their ends, and their numbers are given to no others.
+ * @param at when, ISO 8601
+ */
+export function takeWiresOut(record: RailwayRecord, ids: readonly string[], at: string): EditGroup | null {
+  const draft = new Draft(record);
+  const facts = ids.flatMap((id) => find(record, "wire", id) ?? []);
+  const those = facts.filter((fact) => ["made", "kept"].includes(standingOfWire(fact)));
+  for (const fact of those) {
+    const { from, to } = endNames(record, fact);
+    draft.put("wire", {
+      ...fact,
+      ...{ fromDeviceId: null, fromTerminal: from.slice(0, 40), fromStripId: null, fromWay: null },
+      ...{ toDeviceId: null, toTerminal: to.slice(0, 40), toStripId: null, toWay: null },
+      ...{ cableId: null, core: null, outAt: at },
+    });
+  }
+  return those.length === 0 ? null : draft.group(`Took out ${wireNames(those)}`);
+}
+
+/** Forgets wires that were taken out, so that their numbers are free. */
+export function freeNumbers(record: RailwayRecord, ids: readonly string[]): EditGroup | null {
+  const draft = new Draft(record);
+  const those = ids.flatMap((id) => find(record, "wire", id) ?? []).filter(({ outAt }) => outAt !== null);
+  for (const { id } of those) draft.remove("wire", id);
+  return those.length === 0 ? null : draft.group(`Freed the numbers of ${wireNames(those)}`);
+}
+
+/**
+ * Moves a made wire that serves nothing to where the plan would lay a new one from one of its ends, when it is long enough;
+ * its joint there, and its test, are to be made again.
+ *
+ * @returns null when there is no such place
+ */
+export function moveWire(record: RailwayRecord, loom: Loom, id: string): EditGroup | null {
+  const fact = find(record, "wire", id);
+  if (!fact || fact.cableId !== null) return null;
+  const { from, to } = factEnds(fact);
+  for (const wire of loom.wires) {
+    if (wire.fact || wire.core || wire.metres > (fact.metres ?? wire.metres)) continue;
+    const now = proposal(wire);
+    const ends = [
+      [wire.from, wire.to, fieldsAt(now, "to")],
+      [wire.to, wire.from, fieldsAt(now, "from")],
+    ] as const;
+    for (const [here, there, fields] of ends) {
+      const end = here.key === from ? "to" : here.key === to ? "from" : null;
+      if (end === null) continue;
+      const draft = new Draft(record);
+      draft.put(
+        "wire",
+        withEnd({ ...fact, [`${end}JoinedAt`]: null, testedAt: null, cutAt: cutAt(fact) }, end, fields),
+      );
+      return draft.group(`Moved W${fact.number} from ${endNames(record, fact)[end]} to ${there.name}`);
+    }
+  }
+  return null;
+}
+
+/** When a wire was cut; at the latest when it was first joined. */
+function cutAt({ cutAt, fromJoinedAt, toJoinedAt }: Fact): string | null {
+  return cutAt ?? fromJoinedAt ?? toJoinedAt;
+}
+
+/** What one end of a wire is at. */
+interface EndFields {
+  deviceId: string | null;
+  terminal: string | null;
+  stripId: string | null;
+  way: number | null;
+}
+
+function fieldsAt(fact: Fact, end: "from" | "to"): EndFields {
+  return {
+    deviceId: fact[`${end}DeviceId`],
+    terminal: fact[`${end}Terminal`],
+    stripId: fact[`${end}StripId`],
+    way: fact[`${end}Way`],
+  };
+}
+
+function withEnd(fact: Fact, end: "from" | "to", { deviceId, terminal, stripId, way }: EndFields): Fact {
+  return {
+    ...fact,
+    [`${end}DeviceId`]: deviceId,
+    [`${end}Terminal`]: terminal,
+    [`${end}StripId`]: stripId,
+    [`${end}Way`]: way,
+  };
+}
+
+/** All that is only proposed is proposed anew: strips, cores and numbers in the order of the list, without gaps. */
+export function proposeAnew(record: RailwayRecord): EditGroup | null {
+  const draft = new Draft(record);
+  const those = record.wires.filter((fact) => standingOfWire(fact) === "proposed");
+  for (const { id } of those) draft.remove("wire", id);
+  return those.length === 0 ? null : draft.group(`Proposed ${count(those.length, "wire")} anew`);
+}
+
+function changed(
+  record: RailwayRecord,
+  loom: Loom,
+  ids: readonly string[],
+  words: string,
+  change: (fact: Fact) => Fact,
+): EditGroup | null {
+  const draft = new Draft(record);
+  const wires = new Map(loom.wires.map((wire) => [wire.id, wire]));
+  const those: Fact[] = [];
+  for (const id of ids) {
+    const wire = wires.get(id);
+    const known = find(record, "wire", id);
+    const before = known ?? (wire && proposal(wire));
+    if (!before) continue;
+    const after = change(before);
+    if (after === before) continue;
+    those.push(after);
+    if (wire) putParts(draft, loom, wire);
+    draft.put("wire", withFigures(after, wire));
+  }
+  return those.length === 0 ? null : draft.group(`${words} ${wireNames(those)}`);
+}
+
+/** A fact has colour, gauge and length of its own, a proposal none. */
+function withFigures(fact: Fact, wire: Wire | undefined): Fact {
+  if (standingOfWire(fact) === "proposed") return { ...fact, colour: null, gauge: null, metres: null };
+  if (!wire || fact.metres !== null) return fact;
+  return { ...fact, colour: fact.colour ?? wire.colour, gauge: fact.gauge ?? wire.gauge, metres: wire.metres };
+}
+
+/** Strips and cable of a wire that are proposed and not written down yet. */
+function putParts(draft: Draft, { strips, cables }: Loom, { from, to, core }: Wire): void {
+  for (const { key, of } of [from, to]) {
+    const strip = of ? undefined : strips.find(({ id }) => id === key.split("/")[0]);
+    if (strip && !find(draft.record, "strip", strip.id)) draft.put("strip", strip);
+  }
+  const cable = core && cables.find(({ id }) => id === core.cableId);
+  if (cable && !find(draft.record, "cable", cable.id)) draft.put("cable", cable);
+}
+
+/** @example "W3", "W3 and W5", "6 wires, W12 to W17" */
+export function wireNames(facts: readonly Pick<Fact, "number">[]): string {
+  const numbers = facts.map(({ number }) => number).sort((a, b) => a - b);
+  const [first, second] = numbers;
+  if (numbers.length <= 2) return numbers.map((number) => `W${number}`).join(" and ");
+  const isRun = numbers.every((number, index) => number === (first ?? 0) + index);
+  return `${count(numbers.length, "wire")}, W${first} ${isRun ? "to" : `and W${second} to`} W${numbers.at(-1)}`;
+}
+
+/** How far the work on a wire is: how many of its steps are done. */
+export function stepsDone(fact: Fact | null): number {
+  return fact ? WIRE_STEPS.filter((step) => fact[step] !== null).length : 0;
+}

@@ -1,0 +1,112 @@
+import * as z from "zod/mini";
+import { GAUGES } from "../units/gauge.ts";
+import { WIRE_COLOUR_CODES } from "../units/wireColours.ts";
+import { Id, Label, Metres, Name, When } from "./fields.ts";
+import { Place } from "./schemas.ts";
+
+/** When something was done; null until it was. */
+const Done = z.nullable(When);
+
+/** Ways of a strip of screw terminals. */
+const Ways = z.int().check(z.gte(1), z.lte(64));
+
+/** A strip of screw terminals at the panel or under the layout, proposed until it is kept or fixed. */
+export const Strip = z.strictObject({
+  id: Id,
+  label: Label,
+  place: Place,
+  ways: Ways,
+  /** The owner keeps it as it is. */
+  kept: z.boolean(),
+  fixedAt: Done,
+  note: Name,
+});
+export type Strip = z.infer<typeof Strip>;
+
+/** A cable from the panel to the layout. Gauge and length are as the railway says until they are facts of this one. */
+export const Cable = z.strictObject({
+  id: Id,
+  label: Label,
+  cores: z.int().check(z.gte(2), z.lte(64)),
+  gauge: z.nullable(z.enum(GAUGES)),
+  metres: z.nullable(Metres),
+  kept: z.boolean(),
+  laidAt: Done,
+  note: Name,
+});
+export type Cable = z.infer<typeof Cable>;
+
+/** What is written beside a terminal of a device, by which an end is known when the device has gone. */
+const Terminal = z.nullable(z.string().check(z.minLength(1), z.maxLength(40)));
+
+/**
+ * A wire by its two ends, each a terminal of a device, a screw of a strip, or loose. It is proposed until the owner keeps
+ * it or something of it is done; then colour, gauge and length are its own.
+ */
+export const Wire = z.strictObject({
+  id: Id,
+  /** What its flags say: 17 is W17. A number is given to one wire only. */
+  number: z.int().check(z.gte(1), z.lte(99_999)),
+  fromDeviceId: z.nullable(Id),
+  fromTerminal: Terminal,
+  fromStripId: z.nullable(Id),
+  fromWay: z.nullable(Ways),
+  toDeviceId: z.nullable(Id),
+  toTerminal: Terminal,
+  toStripId: z.nullable(Id),
+  toWay: z.nullable(Ways),
+  /** The core of a cable that it is, or null. */
+  cableId: z.nullable(Id),
+  core: z.nullable(Ways),
+  colour: z.nullable(z.enum(WIRE_COLOUR_CODES)),
+  gauge: z.nullable(z.enum(GAUGES)),
+  metres: z.nullable(Metres),
+  /** The owner keeps it as it is. */
+  kept: z.boolean(),
+  cutAt: Done,
+  labelledAt: Done,
+  fromJoinedAt: Done,
+  toJoinedAt: Done,
+  testedAt: Done,
+  /** Taken out: its number is not given to another wire as long as this is known. */
+  outAt: Done,
+  note: Name,
+});
+export type Wire = z.infer<typeof Wire>;
+
+/** The work on a wire, in its order; each is a field that holds when it was done. */
+export const WIRE_STEPS = ["cutAt", "labelledAt", "fromJoinedAt", "toJoinedAt", "testedAt"] as const;
+export type WireStep = (typeof WIRE_STEPS)[number];
+
+/** proposed: may change with every edit. kept: locked by the owner. made: something of it was done. out: no longer there. */
+export type Standing = "proposed" | "kept" | "made" | "out";
+
+/** How far a wire is a fact. */
+export function standingOfWire(wire: Wire): Standing {
+  const { outAt, cutAt, labelledAt, fromJoinedAt, toJoinedAt, testedAt, kept } = wire;
+  if (outAt !== null) return "out";
+  if (cutAt ?? labelledAt ?? fromJoinedAt ?? toJoinedAt ?? testedAt) return "made";
+  return kept ? "kept" : "proposed";
+}
+
+/** A wire whose end was at something that is removed: a proposed one goes with it, any other stays with a loose end. */
+export function withoutEnd(end: "from" | "to"): (wire: Wire, removed: { label?: string }) => Wire | null {
+  return (wire, { label }) => {
+    if (standingOfWire(wire) === "proposed") return null;
+    const { fromTerminal, fromWay, fromJoinedAt, toTerminal, toWay, toJoinedAt } = wire;
+    const [terminal, way, joinedAt] =
+      end === "from" ? [fromTerminal, fromWay, fromJoinedAt] : [toTerminal, toWay, toJoinedAt];
+    const was = [label, terminal ?? way].filter((part) => part !== undefined && part !== null).join("-");
+    const loose =
+      end === "from"
+        ? { fromDeviceId: null, fromTerminal: was.slice(0, 40), fromStripId: null, fromWay: null, fromJoinedAt: null }
+        : { toDeviceId: null, toTerminal: was.slice(0, 40), toStripId: null, toWay: null, toJoinedAt: null };
+    // what was joined is there, whatever else was written down of it
+    return { ...wire, ...loose, cutAt: wire.cutAt ?? joinedAt };
+  };
+}
+
+/** A core whose cable is removed: a proposed wire goes with it, any other is a single wire from then on. */
+export function withoutCable(wire: Wire): Wire | null {
+  return standingOfWire(wire) === "proposed" ? null : { ...wire, cableId: null, core: null };
+}
