@@ -88,11 +88,13 @@ test("from a list of turnouts to wires, numbers and recorded tests", async ({ pa
     await page.getByRole("link", { name: /Loom/ }).click();
     const schedule = page.getByRole("table", { name: "Wire schedule" });
     await page.getByLabel("Find in: Wire schedule").fill("M1+");
-    await expect(schedule.getByRole("row", { name: /D1-1A M1\+ BU blue 0.5 mm2 1550/ })).toBeVisible();
+    await expect(schedule.getByRole("row", { name: /D1-1A M1\+ BU 1550/ })).toBeVisible();
     const download = page.waitForEvent("download");
     await page.getByRole("button", { name: "CSV" }).click();
     const csv = readFileSync(await (await download).path(), "utf8");
-    expect(csv).toMatch(/^wire,from,to,run,colour code,colour,gauge,cut mm,cable,core,flag at from,flag at to\r\n/);
+    expect(csv).toMatch(
+      /^wire,from,to,run,colour code,colour,gauge,cut mm,cable,core,flag at from,flag at to,standing,cut,/,
+    );
     expect(csv).toContain(",D1-1A,M1+,layout,BU,blue,0.5 mm2,1550,");
     const wires = csv.trim().split("\r\n").length - 1;
     await expect(page.getByText(new RegExp(`^${wires} wires;`))).toBeVisible();

@@ -9,7 +9,7 @@ import { RULES } from "../src/findings/rules.ts";
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../../samples/${name}.json`, import.meta.url), "utf8"));
 
-it("has five mistakes planted on the demo, found as five things beside a note, and keeps what is noted", () => {
+it("has five mistakes planted on the demo and a wire on another screw, found beside a note, and keeps what is noted", () => {
   const { findings, complete, schematic } = new Derived(sample("skerrin-ferry"));
   const found = (counts: boolean) =>
     findings.filter(({ kept }) => (kept === null) === counts).map(({ ruleId, where }) => `${ruleId} ${where}`);
@@ -18,6 +18,7 @@ it("has five mistakes planted on the demo, found as five things beside a note, a
     "pair-thrown-against M2 of M1/M2",
     "frog-wrong-rail L2F",
     "lamp-common LP4",
+    "made-serves-nothing W241",
     "lamp-reverse-voltage LP5",
     "train-keeps-asking B1",
   ]);

@@ -112,9 +112,10 @@ export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay 
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
 export { complete, completed } from "./loom/completion.ts";
 export type { Planned } from "./loom/loom.ts";
+export { type Done, type Progress as LoomProgress, progressOf } from "./loom/progress.ts";
 export type { IdleWire, Loom, Passage, Run, Wire, WireEnd } from "./loom/wire.ts";
 export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
-export { freeNumbers, keepWires, moveWire, proposeAnew, STEP_WORDS, takeWiresOut, tickWires } from "./loom/work.ts";
+export { freeNumbers, keepWires, moveWires, proposeAnew, STEP_WORDS, takeWiresOut, tickWires } from "./loom/work.ts";
 export { addressRange } from "./numbers/accessoryAddress.ts";
 export type { OutputAddress } from "./numbers/addressList.ts";
 export { changeWords } from "./proving/chain.ts";

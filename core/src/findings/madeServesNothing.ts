@@ -1,5 +1,5 @@
 import type { IdleWire } from "../loom/wire.ts";
-import { moveWire, takeWiresOut } from "../loom/work.ts";
+import { moveWires, takeWiresOut } from "../loom/work.ts";
 import { standingOfWire } from "../record/made.ts";
 import { endKey } from "../schematic/nets.ts";
 import { devicesOfThread, type Thread } from "../schematic/thread.ts";
@@ -37,7 +37,7 @@ export const madeServesNothing = rule<InTheWay>({
     return `${label} ${is}, and what it went to at ${list(loose.filter((name) => name !== null))} is gone.`;
   },
   remedies: ({ fact, label }, { record, circuitry }): Remedy[] => {
-    const moved = moveWire(record, circuitry.loom, fact.id);
+    const moved = moveWires(record, circuitry.loom, [fact.id]);
     return [
       ...(moved ? [{ label: moved.words.replace(/^Moved/, "Move"), group: moved }] : []),
       { label: `Take ${label} out`, group: takeWiresOut(record, [fact.id], NEVER) },

@@ -34,9 +34,12 @@ export function linksOf(
   const planned = plannedLinks(railway, { ends, passage });
   if (facts.length === 0) return planned.map((link) => ({ ...link, fact: null }));
   const firm = facts.map((fact) => linkOfFact(railway, fact, ends, shelf));
+  const asPlanned = new Map(planned.map((link) => [linkOf(link.from.key, link.to.key, link.core), link]));
   const seen = new Set<string>();
   for (const link of firm) {
     const name = linkOf(link.from.key, link.to.key, link.core);
+    // what is made as planned is for the same turnout's sake
+    link.turnoutId = asPlanned.get(name)?.turnoutId ?? link.turnoutId;
     if (seen.has(name)) link.again = true;
     seen.add(name);
   }
@@ -76,13 +79,15 @@ function linkOfFact(railway: Railway, fact: Fact, ends: readonly LaidEnd[], shel
     if (laid) return { end: laid.at, place: laid.device.place, laid };
     const [id = "", way = ""] = (key ?? "").split("/");
     const strip = shelf.strip(id);
-    const end = strip ? screwEnd({ strip, way: Number(way) }) : { key: key ?? "", name: key ?? "", of: null };
+    const end = strip
+      ? screwEnd({ strip, way: Number(way) })
+      : { key: key ?? "", name: key ?? "", of: null, place: "layout" as const };
     return { end, place: strip?.place, laid: undefined };
   };
   const [a, b] = [endAt(from), endAt(to)];
   const run: Run = a.place === b.place ? (a.place ?? "layout") : "cable";
   const cable = shelf.cable(fact.cableId ?? "");
-  const laid = [a.laid, b.laid].flatMap((each) => each ?? []);
+  const laid = [b.laid, a.laid].flatMap((each) => each ?? []);
   const owner = laid.find(({ end }) => end.turnoutId !== null) ?? ends.find(({ end }) => end.turnoutId !== null);
   return {
     from: a.end,

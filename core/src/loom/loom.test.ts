@@ -1,9 +1,13 @@
 import { expect, it } from "vitest";
 import { railway, smallRailway, typed } from "../../testing/build.ts";
+import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { completed } from "./completion.ts";
 import { CORE_COLOURS } from "./numbered.ts";
+import { progressOf } from "./progress.ts";
 import type { Loom } from "./wire.ts";
 import { wireScheduleRows } from "./wireScheduleRows.ts";
+import { tickWires } from "./work.ts";
 
 const wireBetween = ({ wires }: Loom, a: string, b: string) =>
   wires.find(({ from, to }) => [from.name, to.name].sort().join() === [a, b].sort().join());
@@ -79,10 +83,12 @@ it("flags each end with the far one, and writes the schedule as a table", () => 
   const wire = wireBetween(loom, "D1-1A", "M1+")!;
   expect(wire.flags).toEqual([`${wire.label} to M1+`, `${wire.label} to D1-1A`]);
   const rows = wireScheduleRows(loom);
-  expect(rows[0]?.join()).toBe("wire,from,to,run,colour code,colour,gauge,cut mm,cable,core,flag at from,flag at to");
+  expect(rows[0]?.join()).toBe(
+    "wire,from,to,run,colour code,colour,gauge,cut mm,cable,core,flag at from,flag at to,standing,cut,labelled,joined at from,joined at to,tested",
+  );
   expect(rows).toHaveLength(loom.wires.length + 1);
   expect(rows.map((row) => row.join())).toContain(
-    `${wire.label},D1-1A,M1+,layout,BU,blue,0.5 mm2,1550,,,${wire.label} to M1+,${wire.label} to D1-1A`,
+    `${wire.label},D1-1A,M1+,layout,BU,blue,0.5 mm2,1550,,,${wire.label} to M1+,${wire.label} to D1-1A,proposed,,,,,`,
   );
 });
 
@@ -96,4 +102,16 @@ it("fills strips and cables of the sizes that the railway has", () => {
   expect(loom.strips.map(({ label }) => label)).toEqual(["P1", "P2", "K1", "K2"].slice(0, loom.strips.length));
   expect(loom.strips).toHaveLength(2 * Math.ceil(loom.passages.length / 6));
   expect(loom.cables).toHaveLength(Math.ceil(loom.passages.length / 4));
+});
+
+it("counts joints where they are made, and what of the work is done", () => {
+  const record = completed(smallRailway());
+  const { loom } = new Derived(record);
+  const ids = loom.wires.filter(({ run }) => run === "cable").map(({ id }) => id);
+  const group = tickWires(record, loom, ids, "fromJoinedAt", "2026-05-10T10:30:00.000Z")!;
+  const { wires, joints } = new Derived(edit(record, group.edits).record).loom;
+  const { cut, bench, underneath, tested } = progressOf(wires);
+  // a core begins at the panel, and is cut when it is joined
+  expect([cut.done, bench.done, underneath.done, tested.done]).toEqual([ids.length, ids.length, 0, 0]);
+  expect({ bench: bench.of, underneath: underneath.of }).toEqual(joints);
 });

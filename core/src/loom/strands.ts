@@ -161,15 +161,16 @@ export function newPassage(net: Net, own: readonly Screw[], spare: Fact[], shelf
   return passageOf(net, screwEnd(panel), screwEnd(layout), shelf.freeCore());
 }
 
-export function screwEnd({ strip: { id, label }, way }: Screw): ScrewEnd {
-  return { key: screwKey(id, way), name: screwName(label, way), of: null, stripId: id, strip: label, way };
+export function screwEnd({ strip: { id, label, place }, way }: Screw): ScrewEnd {
+  return { key: screwKey(id, way), name: screwName(label, way), of: null, place, stripId: id, strip: label, way };
 }
 
-function terminalEnd({ label }: Device, { deviceId, terminal }: End): WireEnd {
+function terminalEnd({ label, place }: Device, { deviceId, terminal }: End): WireEnd {
   return {
     key: endKey({ deviceId, terminal }),
     name: terminalName(label, terminal),
     of: { deviceId, terminal },
+    place,
   };
 }
 

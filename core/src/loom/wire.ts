@@ -1,4 +1,5 @@
 import type { Cable, Wire as Fact, Standing, Strip } from "../record/made.ts";
+import type { Place } from "../record/schemas.ts";
 import type { End, Purpose } from "../schematic/nets.ts";
 import type { Gauge } from "../units/gauge.ts";
 import type { WireColour } from "../units/wireColours.ts";
@@ -13,6 +14,8 @@ export interface WireEnd {
   name: string;
   /** The device's terminal that it is; null for a screw. */
   of: End | null;
+  /** Where it is joined: at the bench, or underneath. */
+  place: Place;
 }
 
 /** An end at a screw of a strip. */

@@ -1,7 +1,8 @@
+import { WIRE_STEPS } from "../record/made.ts";
 import { WIRE_COLOURS } from "../units/wireColours.ts";
 import type { Loom } from "./wire.ts";
 
-/** The wire schedule as a table: headings, then one wire a row, lengths in millimetres. */
+/** The wire schedule as a table: headings, then one wire a row, lengths in millimetres, and what was done of it when. */
 export function wireScheduleRows(loom: Loom): (string | number)[][] {
   const head = [
     "wire",
@@ -16,6 +17,12 @@ export function wireScheduleRows(loom: Loom): (string | number)[][] {
     "core",
     "flag at from",
     "flag at to",
+    "standing",
+    "cut",
+    "labelled",
+    "joined at from",
+    "joined at to",
+    "tested",
   ];
   const rows = loom.wires.map((wire) => [
     wire.label,
@@ -29,6 +36,8 @@ export function wireScheduleRows(loom: Loom): (string | number)[][] {
     wire.core?.cable ?? "",
     wire.core?.number ?? "",
     ...wire.flags,
+    wire.standing,
+    ...WIRE_STEPS.map((step) => wire.fact?.[step] ?? ""),
   ]);
   return [head, ...rows];
 }

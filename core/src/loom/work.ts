@@ -3,7 +3,7 @@ import type { EditGroup } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, standingOfWire, WIRE_STEPS, type WireStep } from "../record/made.ts";
-import { count } from "../units/format.ts";
+import { count, list } from "../units/format.ts";
 import { proposal } from "./completion.ts";
 import { endNames } from "./endNames.ts";
 import { factEnds, type Loom, type Wire } from "./wire.ts";
@@ -84,39 +84,60 @@ export function freeNumbers(record: RailwayRecord, ids: readonly string[]): Edit
 }
 
 /**
- * Moves a made wire that serves nothing to where the plan would lay a new one from one of its ends, when it is long enough;
- * its joint there, and its test, are to be made again.
+ * Moves made wires that serve nothing to where the plan would lay new ones from one of their ends, when they are long
+ * enough: their joints there, their flags, which name the far end, and their tests are to be made again.
  *
  * @returns null when there is no such place
  */
-export function moveWire(record: RailwayRecord, loom: Loom, id: string): EditGroup | null {
+export function moveWires(record: RailwayRecord, loom: Loom, ids: readonly string[]): EditGroup | null {
+  const draft = new Draft(record);
+  const taken = new Set<string>();
+  const moves = ids.flatMap((id) => {
+    const move = moveOf(record, loom, id, taken);
+    if (!move) return [];
+    taken.add(move.instead);
+    draft.put("wire", move.now);
+    return [move.words];
+  });
+  if (moves.length === 0) return null;
+  return draft.group(moves.length === 1 ? `Moved ${moves[0]}` : `Moved ${count(moves.length, "wire")}: ${list(moves)}`);
+}
+
+/** A wire as it is after it is moved, and the wire of the plan whose place it takes. */
+interface Move {
+  now: Fact;
+  instead: string;
+  /** @example "W17 from P1-9 to P1-5" */
+  words: string;
+}
+
+function moveOf(record: RailwayRecord, loom: Loom, id: string, taken: ReadonlySet<string>): Move | null {
   const fact = find(record, "wire", id);
   if (!fact || fact.cableId !== null) return null;
   const { from, to } = factEnds(fact);
-  for (const wire of loom.wires) {
-    if (wire.fact || wire.core || wire.metres > (fact.metres ?? wire.metres)) continue;
-    const now = proposal(wire);
-    const ends = [
-      [wire.from, wire.to, fieldsAt(now, "to")],
-      [wire.to, wire.from, fieldsAt(now, "from")],
-    ] as const;
-    for (const [here, there, fields] of ends) {
-      const end = here.key === from ? "to" : here.key === to ? "from" : null;
-      if (end === null) continue;
-      const draft = new Draft(record);
-      draft.put(
-        "wire",
-        withEnd({ ...fact, [`${end}JoinedAt`]: null, testedAt: null, cutAt: cutAt(fact) }, end, fields),
-      );
-      return draft.group(`Moved W${fact.number} from ${endNames(record, fact)[end]} to ${there.name}`);
+  const open = loom.wires.filter(
+    ({ id, fact: made, core, metres }) => !made && !core && !taken.has(id) && metres <= (fact.metres ?? metres),
+  );
+  // its first end stays where it is, if it can
+  for (const [end, stays] of [
+    ["to", from],
+    ["from", to],
+  ] as const) {
+    for (const wire of open) {
+      const far = wire.from.key === stays ? "to" : wire.to.key === stays ? "from" : null;
+      if (far === null) continue;
+      const undone = { [`${end}JoinedAt`]: null, labelledAt: null, testedAt: null, cutAt: cutAt(fact) };
+      const now = withEnd({ ...fact, ...undone }, end, fieldsAt(proposal(wire), far));
+      const words = `W${fact.number} from ${endNames(record, fact)[end]} to ${wire[far].name}`;
+      return { now, instead: wire.id, words };
     }
   }
   return null;
 }
 
 /** When a wire was cut; at the latest when it was first joined. */
-function cutAt({ cutAt, fromJoinedAt, toJoinedAt }: Fact): string | null {
-  return cutAt ?? fromJoinedAt ?? toJoinedAt;
+function cutAt({ cutAt, labelledAt, fromJoinedAt, toJoinedAt }: Fact): string | null {
+  return cutAt ?? labelledAt ?? fromJoinedAt ?? toJoinedAt;
 }
 
 /** What one end of a wire is at. */

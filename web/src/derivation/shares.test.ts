@@ -1,5 +1,5 @@
-import { addTurnout, Derived, edit, emptyRecord } from "@alderman/core";
-import { railway, retyped, smallRailway } from "@alderman/core/testing/build";
+import { addTurnout, completed, Derived, edit, emptyRecord, tickWires } from "@alderman/core";
+import { railway, smallRailway } from "@alderman/core/testing/build";
 import { expect, it } from "vitest";
 import { NO_RESULTS, type Results } from "./deriver.ts";
 import { overviewOf } from "./overview.ts";
@@ -20,12 +20,13 @@ it("counts turnouts, followers among them, that are completely equipped", () => 
   expect(equipShare(5, results(overview(more)))).toMatchObject({ done: 4, of: 5 });
 });
 
-it("leaves out the wires of turnouts on which a grave finding stands", () => {
-  const good = overview(smallRailway());
-  expect(loomShare(4, results(good))).toMatchObject({ done: good.loom.wires.length, of: good.loom.wires.length });
-  const bad = overview(retyped(smallRailway(), "T1", "toggle-latching"));
-  const of = new Set(bad.loom.wires.filter(({ turnoutId }) => turnoutId === "y1" || turnoutId === "y2"));
-  expect(loomShare(4, results(bad)).done).toBe(bad.loom.wires.length - of.size);
+it("counts joints that are made", () => {
+  const record = completed(smallRailway());
+  const { loom } = overview(record);
+  expect(loomShare(4, results(overview(record)))).toMatchObject({ done: 0, of: 2 * loom.wires.length });
+  const group = tickWires(record, loom, ["w1", "w2"], "toJoinedAt", "2026-05-10T10:30:00.000Z");
+  const now = overview(edit(record, group?.edits ?? []).record);
+  expect(loomShare(4, results(now))).toMatchObject({ done: 2, of: 2 * loom.wires.length });
 });
 
 it("counts outputs in use that have an address of their own", () => {

@@ -1,3 +1,4 @@
+import { progressOf } from "@alderman/core";
 import type { Results } from "./deriver.ts";
 
 /** How much of a stage is done, in the stage's own units. */
@@ -21,18 +22,10 @@ export function equipShare(turnouts: number, results: Results): Share {
   return { done, of: turnouts, words: "turnouts completely equipped" };
 }
 
-/** Wires that can be laid as they are planned. */
+/** Joints of wires that are made. */
 export function loomShare(_turnouts: number, { overview }: Results): Share {
-  const graved = overview?.findings.filter(({ severity }) => severity === "stop") ?? [];
-  const stopped = new Set(graved.flatMap(({ turnoutIds }) => turnoutIds));
-  const leaders = new Map(
-    overview?.threads.flatMap(({ turnout, followers }) =>
-      [turnout, ...followers].map((each) => [each.id, turnout.id] as const),
-    ),
-  );
-  const wires = overview?.loom.wires ?? [];
-  const ready = wires.filter(({ turnoutId }) => !turnoutId || !stopped.has(leaders.get(turnoutId) ?? ""));
-  return { done: ready.length, of: wires.length, words: "wires that no grave finding forbids to lay" };
+  const { bench, underneath } = progressOf(overview?.loom.wires ?? []);
+  return { done: bench.done + underneath.done, of: bench.of + underneath.of, words: "joints of wires made" };
 }
 
 /** Outputs in use whose address is theirs alone. */

@@ -24,6 +24,7 @@ import {
   useMemo,
   useState,
 } from "react";
+import { Checkbox } from "./Checkbox.tsx";
 import { ColumnHead } from "./ColumnHead.tsx";
 import { Optional, part } from "./part.tsx";
 import { useKeptState } from "./useKeptState.ts";
@@ -44,6 +45,8 @@ export interface DataColumn<T> {
   mono?: boolean;
   /** Left out at first where the screen is narrow; it can be shown by the bar, when there is one. */
   spare?: boolean;
+  /** Left out at first wherever; the bar shows it. */
+  hidden?: boolean;
   /** Pixels to begin with; the rest shares what is left. */
   width?: number;
   wraps?: boolean;
@@ -57,6 +60,8 @@ interface Props<T> {
   /** The item that is chosen, and how another one is; arrows choose too. */
   chosen?: string | null;
   onChoose?: (item: T) => void;
+  /** Rows can be ticked, many at once; the tick at the head takes those that are found. */
+  ticks?: { ticked: ReadonlySet<string>; onTick: (ticked: ReadonlySet<string>) => void; nameOf: (item: T) => string };
   /** Instead of rows, when there are none. */
   empty?: ReactNode;
   /** Name under which widths, order and shown columns are kept in this browser; brings a bar to find in it and to choose columns. */
@@ -118,7 +123,7 @@ function useDataTable<T>({ items, columns, idOf, keptAs }: Props<T>) {
     globalFilterFn: "includesString",
     state: {
       sorting: kept.sorting ?? [],
-      columnVisibility: { ...(narrow ? spared(columns) : {}), ...kept.columnVisibility },
+      columnVisibility: { ...leftOut(columns, narrow), ...kept.columnVisibility },
       columnSizing: kept.columnSizing ?? {},
       globalFilter: wanted,
     },
@@ -144,7 +149,9 @@ export function DataTable<T>(props: Props<T>) {
   useEffect(() => {
     if (at >= 0 && !many) scroll?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
   }, [at, many, scroll]);
-  const shown = table.getVisibleLeafColumns().flatMap(({ id }) => columns.find((column) => column.id === id) ?? []);
+  const visible = table.getVisibleLeafColumns().flatMap(({ id }) => columns.find((column) => column.id === id) ?? []);
+  const tickColumn = tickColumnOf(props);
+  const shown = tickColumn ? [tickColumn, ...visible] : visible;
   const onRowKey = (event: KeyboardEvent<HTMLTableRowElement>, index: number) => {
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     const next = rows[index + step];
@@ -214,7 +221,12 @@ export function DataTable<T>(props: Props<T>) {
             aria-rowcount={rows.length + 1}
             className={`w-full border-collapse ${Object.keys(kept.columnSizing ?? {}).length > 0 ? "table-fixed" : ""} ${props.className ?? ""}`}
           >
-            <Head table={table} columns={columns} widths={kept.columnSizing} />
+            <Head
+              table={table}
+              columns={columns}
+              widths={kept.columnSizing}
+              first={props.ticks && <TickHead ticks={props.ticks} shown={rows.map(({ id }) => id)} />}
+            />
             <tbody>
               {many ? (
                 <Suspense>
@@ -232,20 +244,60 @@ export function DataTable<T>(props: Props<T>) {
   );
 }
 
+/** The column of ticks, when there is one. */
+function tickColumnOf<T>({ ticks, idOf }: Props<T>): DataColumn<T> | null {
+  if (!ticks) return null;
+  const { ticked, onTick, nameOf } = ticks;
+  return {
+    ...{ id: "tick", title: "Chosen" },
+    cell: (item) => (
+      <Checkbox
+        label={`Choose ${nameOf(item)}`}
+        checked={ticked.has(idOf(item))}
+        onChange={(now) => {
+          const next = new Set(ticked);
+          if (now) next.add(idOf(item));
+          else next.delete(idOf(item));
+          onTick(next);
+        }}
+      />
+    ),
+  };
+}
+
+/** Ticks all rows that are found, or none. */
+function TickHead<T>({ ticks, shown }: { ticks: NonNullable<Props<T>["ticks"]>; shown: readonly string[] }) {
+  const { ticked, onTick } = ticks;
+  const some = shown.filter((id) => ticked.has(id)).length;
+  return (
+    <th scope="col" className="sticky top-0 z-1 w-7 border-b border-rule-2 bg-sheet pl-3 text-left">
+      <Checkbox
+        label="Choose all that are shown"
+        checked={some === 0 ? false : some === shown.length ? true : "indeterminate"}
+        onChange={() => onTick(new Set(some === shown.length ? [] : shown))}
+      />
+    </th>
+  );
+}
+
 /** The headings: they sort, and their edges size the columns. */
 function Head<T>({
   table,
   columns,
   widths,
+  first,
 }: {
   table: ReturnType<typeof useDataTable<T>>["table"];
   columns: readonly DataColumn<T>[];
   /** Widths that somebody has set, by column. */
   widths: Readonly<Record<string, number>> | undefined;
+  /** A heading before all others. */
+  first: ReactNode;
 }) {
   return (
     <thead>
       <tr>
+        {first}
         {(table.getHeaderGroups()[0]?.headers ?? []).map((header) => {
           const column = columns.find(({ id }) => id === header.id);
           return (
@@ -331,8 +383,8 @@ function defOf<T>(column: DataColumn<T>): object {
     : { id, enableSorting: false, enableGlobalFilter: false, minSize: 24, ...size };
 }
 
-const spared = <T,>(columns: readonly DataColumn<T>[]) =>
-  Object.fromEntries(columns.filter(({ spare }) => spare).map(({ id }) => [id, false]));
+const leftOut = <T,>(columns: readonly DataColumn<T>[], narrow: boolean) =>
+  Object.fromEntries(columns.filter(({ spare, hidden }) => hidden || (narrow && spare)).map(({ id }) => [id, false]));
 
 const titleOf = <T,>(columns: readonly DataColumn<T>[], id: string) =>
   columns.find((column) => column.id === id)?.title ?? id;

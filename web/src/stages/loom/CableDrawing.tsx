@@ -1,4 +1,4 @@
-import type { Passage, Wire } from "@alderman/core";
+import type { Cable, Passage, Wire } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
 import { Terminal } from "../../drawing/Terminal.tsx";
 import { ColourBox, WirePath } from "../../drawing/Wire.tsx";
@@ -7,13 +7,12 @@ const ROW = 26;
 const TOP = 58;
 
 /** One cable drawn between its two strips: what hangs on each screw, colours, and the flags as they will print. */
-export function CableDrawing({ overview, cableId }: { overview: Overview; cableId: string }) {
-  const cable = overview.loom.cables.find(({ id }) => id === cableId);
-  const ways = overview.loom.passages.filter((way) => way.cableId === cableId).sort((a, b) => a.core - b.core);
+export function CableDrawing({ overview, cable }: { overview: Overview; cable: Cable }) {
+  const ways = overview.loom.passages.filter((way) => way.cableId === cable.id).sort((a, b) => a.core - b.core);
   const height = TOP + ways.length * ROW + 14;
   const middle = TOP + (ways.length * ROW) / 2 - ROW / 2;
   const core = (way: Passage) =>
-    overview.loom.wires.find(({ core: each }) => each?.cableId === cableId && each.number === way.core);
+    overview.loom.wires.find(({ core: each }) => each?.cableId === cable.id && each.number === way.core);
   const [first] = ways;
   const coreWire = first && core(first);
   return (
@@ -22,14 +21,14 @@ export function CableDrawing({ overview, cableId }: { overview: Overview; cableI
       className="draw block w-full"
       viewBox={`0 0 934 ${height}`}
       role="group"
-      aria-label={`Cable ${cable?.label}`}
+      aria-label={`Cable ${cable.label}`}
     >
       <path d={`M300 0V${height}M676 0V${height}`} stroke="var(--rule)" />
       <text className="zone" x="12" y="18">
         Panel, at the bench
       </text>
       <text className="zone" x="312" y="18">
-        Cable {cable?.label}: {ways.length} of {cable?.cores} cores, {coreWire?.metres} m, {coreWire?.gauge}
+        Cable {cable.label}: {ways.length} of {cable.cores} cores, {coreWire?.metres} m, {coreWire?.gauge}
       </text>
       <text className="zone" x="688" y="18">
         Under the layout
@@ -63,8 +62,8 @@ export function CableDrawing({ overview, cableId }: { overview: Overview; cableI
                   d={`M300 ${y}H430C448 ${y} 446 ${inCable} 458 ${inCable}H518C530 ${inCable} 528 ${y} 546 ${y}H676`}
                   colour={wire.colour}
                 />
-                <Flag x={338} y={y} text={wire.flags[0]} />
-                <Flag x={556} y={y} text={wire.flags[1]} />
+                <Flag x={338} y={y} text={wire.flags[0]} made={Boolean(wire.fact?.labelledAt)} />
+                <Flag x={556} y={y} text={wire.flags[1]} made={Boolean(wire.fact?.labelledAt)} />
                 <Code x={303} y={y} colour={wire.colour} />
               </>
             )}
@@ -86,7 +85,7 @@ export function CableDrawing({ overview, cableId }: { overview: Overview; cableI
         strokeWidth="1.2"
       />
       <text className="tv" x="488" y={middle + 1} textAnchor="middle" style={{ fontSize: "16px" }}>
-        {cable?.label}
+        {cable.label}
       </text>
       <text className="tm" x="488" y={middle + 17} textAnchor="middle">
         {coreWire?.gauge}
@@ -124,13 +123,13 @@ function Tail({
         {far.name}
       </text>
       <Code x={94} y={y} colour={wire.colour} />
-      <Flag x={130} y={y} text={flag} />
+      <Flag x={130} y={y} text={flag} made={Boolean(wire.fact?.labelledAt)} />
     </g>
   ) : (
     <g>
       <WirePath d={`M${x} ${y}H866`} colour={wire.colour} />
       <Code x={716} y={y} colour={wire.colour} />
-      <Flag x={749} y={y} text={flag} />
+      <Flag x={749} y={y} text={flag} made={Boolean(wire.fact?.labelledAt)} />
       <Terminal end={far.key} name={far.name} x={870} y={y} />
       <text className="tm" x={880} y={y + 4}>
         {far.name}
@@ -139,8 +138,8 @@ function Tail({
   );
 }
 
-/** Notched tape with exactly the characters that will print. */
-function Flag({ x, y, text }: { x: number; y: number; text: string }) {
+/** Notched tape with exactly the characters that will print. @param made it is on the wire */
+function Flag({ x, y, text, made }: { x: number; y: number; text: string; made: boolean }) {
   // B612 Mono at 11 px runs to seven units a character
   const width = text.length * 6.95 + 13;
   return (
@@ -149,6 +148,7 @@ function Flag({ x, y, text }: { x: number; y: number; text: string }) {
         d={`M${x} ${y - 9}H${x + width}L${x + width - 5} ${y}L${x + width} ${y + 9}H${x}Z`}
         fill="var(--sheet)"
         stroke="var(--ink)"
+        {...(made ? {} : { strokeDasharray: "3 2" })}
       />
       <text className="tm" x={x + 5} y={y + 4}>
         {text}

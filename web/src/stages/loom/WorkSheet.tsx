@@ -1,0 +1,209 @@
+import { type LoomProgress, moveWires, progressOf, takeWiresOut, type Wire } from "@alderman/core";
+import { useMemo, useState } from "react";
+import { useOverview } from "../../derivation/hooks.ts";
+import { Checked } from "../../findings/Checked.tsx";
+import { FindingCard } from "../../findings/FindingCard.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { Progress } from "../../kit/Progress.tsx";
+import { Segmented } from "../../kit/Segmented.tsx";
+import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
+import { useAppDispatch } from "../../store/store.ts";
+import { choose } from "../../store/view.ts";
+import { PARTS } from "./steps.ts";
+
+type View = "work" | "turnouts" | "places";
+
+const VIEWS: { value: View; text: string }[] = [
+  { value: "work", text: "Work" },
+  { value: "turnouts", text: "Turnouts" },
+  { value: "places", text: "Strips" },
+];
+
+/** How far the work is, in all, turnout by turnout, and by strips and cables; and what is in the way. */
+export function WorkSheet() {
+  const overview = useOverview();
+  const [view, setView] = useState<View>("work");
+  const wires = overview?.loom.wires ?? [];
+  const joints = overview?.loom.joints ?? { bench: 0, underneath: 0 };
+  return (
+    <Sheet
+      title="Work"
+      actions={<Segmented size="small" label="Work by" value={view} segments={VIEWS} onChange={setView} />}
+    >
+      {view === "work" && (
+        <SheetBody label="Work" still>
+          <p className="px-3 pt-2 text-small">
+            <b>{joints.bench + joints.underneath}</b> joints, <b>{joints.bench}</b> at the bench,{" "}
+            <b>{joints.underneath}</b> underneath
+          </p>
+          <Parts progress={progressOf(wires)} />
+          <InTheWay />
+        </SheetBody>
+      )}
+      {view === "turnouts" && <ByTurnout wires={wires} />}
+      {view === "places" && <ByPlace wires={wires} />}
+    </Sheet>
+  );
+}
+
+function Parts({ progress }: { progress: LoomProgress }) {
+  return (
+    <dl className="grid grid-cols-[1fr_auto] gap-x-2 gap-y-0.5 px-3 py-2 text-small">
+      {PARTS.map(({ part, words }) => {
+        const { done, of } = progress[part];
+        return (
+          <div key={part} className="contents">
+            <dt>{words}</dt>
+            <dd className="text-right font-mono text-[12px]">
+              {done} of {of}
+            </dd>
+            <dd className="col-span-2 pb-1">
+              <Progress label={`${words}: ${done} of ${of}`} share={of === 0 ? 0 : done / of} />
+            </dd>
+          </div>
+        );
+      })}
+    </dl>
+  );
+}
+
+/** What is made and fits the plan no longer, and what lies spare. */
+function InTheWay() {
+  const overview = useOverview();
+  const record = useRecord();
+  const act = useEdit();
+  const findings = overview?.findings.filter(({ ruleId }) => ruleId === "made-serves-nothing") ?? [];
+  const moved = useMemo(() => {
+    const ids = overview?.loom.idle.flatMap(({ fact, why }) => (why === "spare" ? [] : [fact.id])) ?? [];
+    return record && overview && ids.length > 1 ? moveWires(record, overview.loom, ids) : null;
+  }, [record, overview]);
+  const spare = overview?.loom.idle.filter(({ why }) => why === "spare") ?? [];
+  return (
+    <>
+      {moved && (
+        <p className="border-t border-rule px-3 py-1.5 text-small">
+          {findings.length} made wires have no place in the plan.{" "}
+          <Button size="small" onClick={() => act(moved)}>
+            Move all that reach to where the plan has them
+          </Button>
+        </p>
+      )}
+      {findings.map((finding) => (
+        <FindingCard key={finding.key} finding={finding} />
+      ))}
+      {findings.length === 0 && (
+        <p className="border-t border-rule px-3 py-2 text-small text-ink-2">
+          <Checked>Nothing that is made is in the way of the plan.</Checked>
+        </p>
+      )}
+      {spare.map(({ fact, from, to }) => (
+        <p key={fact.id} className="flex items-center gap-2 border-t border-rule px-3 py-1 text-small">
+          <span className="flex-1">
+            <b className="font-mono">W{fact.number}</b> from {from} to {to} is made and lies spare.
+          </span>
+          <Button
+            size="small"
+            onClick={() => record && act(() => takeWiresOut(record, [fact.id], new Date().toISOString()))}
+          >
+            Take out
+          </Button>
+        </p>
+      ))}
+    </>
+  );
+}
+
+/** A group of wires, with how far the work on them is. */
+interface Row {
+  id: string;
+  label: string;
+  wires: number;
+  progress: LoomProgress;
+}
+
+const COLUMNS: DataColumn<Row>[] = [
+  { id: "label", title: "", value: ({ label }) => label, cell: ({ label }) => <b>{label}</b> },
+  { id: "wires", title: "Wires", figures: true, value: ({ wires }) => wires },
+  ...(["cut", "labelled"] as const).map(
+    (part): DataColumn<Row> => ({
+      ...{ id: part, title: part === "cut" ? "Cut" : "Flags", figures: true },
+      value: ({ progress }) => progress[part].done,
+    }),
+  ),
+  {
+    ...{ id: "joined", title: "Joints", figures: true },
+    value: ({ progress: { bench, underneath } }) => bench.done + underneath.done,
+    cell: ({ progress: { bench, underneath } }) => `${bench.done + underneath.done}/${bench.of + underneath.of}`,
+  },
+  { id: "tested", title: "Test", figures: true, value: ({ progress }) => progress.tested.done },
+];
+
+function rowsOf(groups: ReadonlyMap<string, { label: string; wires: Wire[] }>): Row[] {
+  return [...groups].map(([id, { label, wires }]) => ({ id, label, wires: wires.length, progress: progressOf(wires) }));
+}
+
+function ByTurnout({ wires }: { wires: readonly Wire[] }) {
+  const record = useRecord();
+  const dispatch = useAppDispatch();
+  const rows = useMemo(() => {
+    const labels = new Map(record?.turnouts.map(({ id, label }) => [id, label]));
+    return rowsOf(
+      groupedBy(wires, ({ turnoutId }) => [
+        [turnoutId ?? "", turnoutId === null ? "boards" : (labels.get(turnoutId) ?? "")],
+      ]),
+    );
+  }, [wires, record?.turnouts]);
+  return (
+    <DataTable
+      label="Work by turnout"
+      items={rows}
+      columns={COLUMNS}
+      idOf={({ id }) => id}
+      onChoose={({ id }) => id && dispatch(choose({ kind: "turnout", id }))}
+      empty={<p className="p-3 text-ink-2">No wires yet.</p>}
+    />
+  );
+}
+
+/** As people read numbers: P2 before P10. */
+const BY_NAME = new Intl.Collator([], { numeric: true });
+
+function ByPlace({ wires }: { wires: readonly Wire[] }) {
+  const rows = useMemo(
+    () =>
+      rowsOf(
+        groupedBy(wires, ({ from, to, core }) => [
+          ...[from, to].flatMap(({ key, name, of }): [string, string][] =>
+            of ? [] : [[key.split("/")[0] ?? "", name.replace(/-\d+$/, "")]],
+          ),
+          ...(core ? [[core.cableId, core.cable] as [string, string]] : []),
+        ]),
+      ).sort((a, b) => BY_NAME.compare(a.label, b.label)),
+    [wires],
+  );
+  return (
+    <DataTable
+      label="Work by strip and cable"
+      items={rows}
+      columns={COLUMNS}
+      idOf={({ id }) => id}
+      empty={<p className="p-3 text-ink-2">No strips yet.</p>}
+    />
+  );
+}
+
+/** Wires by what they belong to, with what that is called. */
+function groupedBy(wires: readonly Wire[], keysOf: (wire: Wire) => [id: string, label: string][]) {
+  const groups = new Map<string, { label: string; wires: Wire[] }>();
+  for (const wire of wires) {
+    for (const [id, label] of new Map(keysOf(wire))) {
+      const group = groups.get(id) ?? { label, wires: [] };
+      group.wires.push(wire);
+      groups.set(id, group);
+    }
+  }
+  return groups;
+}
