@@ -80,3 +80,28 @@ test("an edit elsewhere moves nothing that is made, and what it leaves without u
   await goTo(page, "l", "Loom");
   await expect(page.getByRole("region", { name: "Work" })).toContainText(/is gone\.|plan joins nothing to/);
 });
+
+test("each way of laying a common is held beside the others, and chosen for the net or for the railway", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await goTo(page, "l", "Loom");
+  await page.getByRole("radio", { name: "Nets" }).click();
+  await page
+    .getByRole("table", { name: "Nets" })
+    .getByRole("row", { name: /^TB1-J/ })
+    .click();
+  const star = page.getByRole("region", { name: "a wire to each" });
+  const chain = page.getByRole("region", { name: "from one to the next" });
+  await expect(chain).toContainText("as it is");
+  await expect(page.getByRole("region", { name: "a trunk with droppers" })).toContainText(/\d+ splices/);
+  const metres = async (way: typeof star) => Number((await way.innerText()).match(/([\d.]+) m,/)?.[1]);
+  expect(await metres(star)).toBeGreaterThan(await metres(chain));
+  await page.getByRole("button", { name: "Lay a wire to each, here" }).click();
+  await expect(star).toContainText("as it is");
+  await page.getByRole("button", { name: "Lay it as usual again" }).click();
+  await expect(chain).toContainText("as it is");
+  await page.getByRole("button", { name: "Lay a trunk with droppers, all feeders" }).click();
+  await expect(page.getByRole("region", { name: "a trunk with droppers" })).toContainText("as it is");
+});

@@ -57,6 +57,8 @@ export {
   Railway,
   type Reading,
   type TestResult,
+  TOPOLOGIES,
+  type Topology,
   type Turnout,
   type Zone,
 } from "./record/schemas.ts";
@@ -75,6 +77,7 @@ export { traitsOf } from "./catalogue/traits.ts";
 
 export { acceptProposal, allot, type Placement, type Proposal } from "./allot/allot.ts";
 export { ADDRESSING, type Addressing, type AllotOptions, usualOptions } from "./allot/wants.ts";
+export { compareLayings, type LaidAs } from "./consequences/compareLayings.ts";
 export { type Consequence, consequencesOf, touchedWords } from "./consequences/consequences.ts";
 export { cures, curesOf } from "./consequences/cures.ts";
 export { blocksOf, setBlock } from "./equip/blocks.ts";
@@ -111,6 +114,7 @@ export { knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
 export { complete, completed } from "./loom/completion.ts";
+export { layNet, layZone, netName, TOPOLOGY_WORDS } from "./loom/laying.ts";
 export type { Planned } from "./loom/loom.ts";
 export { type Done, type Progress as LoomProgress, progressOf } from "./loom/progress.ts";
 export type { IdleWire, Loom, Passage, Run, Wire, WireEnd } from "./loom/wire.ts";

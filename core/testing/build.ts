@@ -1,5 +1,4 @@
 // Small railways for tests, made through the product's own edits.
-import { typeOf } from "../src/catalogue/catalogue.ts";
 import { edit } from "../src/catalogue/edit.ts";
 import { Derived } from "../src/derive.ts";
 import { Draft } from "../src/equip/draft.ts";
@@ -71,7 +70,7 @@ export function withFigures(record: RailwayRecord, label: string, figures: Recor
   const made = drafted(record, (draft) =>
     draft.put("type", {
       id: `own-${device.id}`,
-      basedOn: typeOf(record, device).id,
+      basedOn: record.types.find(({ id }) => id === device.typeId)?.basedOn ?? device.typeId,
       name: `own ${label}`,
       figures,
       ...PLAIN_TYPE,

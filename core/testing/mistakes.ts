@@ -6,6 +6,7 @@ import { addBoardTo } from "../src/equip/devices.ts";
 import { completed } from "../src/loom/completion.ts";
 import { tickWires } from "../src/loom/work.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
+import { PLAIN_TYPE } from "../src/record/schemas.ts";
 import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.ts";
 import { DRIVING, detectorAsButton, lampOnNode, onReversingToggle, readBy } from "./recipes.ts";
 
@@ -80,14 +81,20 @@ function sameAddress(): RailwayRecord {
   });
 }
 
-/** Sixteen lamps far from one another, chained from turnout to turnout on one supply. @param runMetres from each to the next */
-export function chainedLamps(runMetres: number): RailwayRecord {
+/** Sixteen lamps for 3 V far from one another, chained from turnout to turnout on one supply. @param step from each to the next, metres */
+export function chainedLamps(step: number): RailwayRecord {
   const driver = (index: number) => (index % 8 === 0 ? "stall-decoder-8" : `D${index < 8 ? 1 : 2}-${(index % 8) + 1}`);
   const record = railway(
     ...[..."ABCDEFGHIJKLMNOP"].map((label, index) => [label, "", "stall-motor", driver(index), "", "lamp-two-colour"]),
   );
-  return drafted(record, (draft) => {
-    for (const turnout of record.turnouts) draft.put("turnout", { ...turnout, runMetres });
+  const supply = record.devices.find(({ typeId }) => typeId === "dc-5");
+  return drafted(withFigures(record, supply?.label ?? "", { volts: 3 }), (draft) => {
+    const own = { ...PLAIN_TYPE, id: "lamp-3-volts", basedOn: "lamp-two-colour", name: "lamp for 3 V" };
+    draft.put("type", { ...own, figures: { resistorOhms: 100 } });
+    for (const device of record.devices)
+      if (device.typeId === "lamp-two-colour") draft.put("device", { ...device, typeId: own.id });
+    for (const [index, turnout] of record.turnouts.entries())
+      draft.put("turnout", { ...turnout, runMetres: (index + 1) * step });
   });
 }
 
@@ -190,7 +197,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
       draft.unassign((a) => a.role === "supply" && a.toDeviceId === "af");
       draft.assign("supply", { deviceId: supply.id, toDeviceId: "af" });
     }),
-  "lamp-volts-lost": () => chainedLamps(40),
+  "lamp-volts-lost": () => chainedLamps(12),
   "lamp-reverse-voltage": () => stall("lamps-frog", "S2"),
   "back-feed": oneToggleOnTwoSupplies,
   "coils-together": () => coil("cdu", "toggle-centre-off + toggle-centre-off"),

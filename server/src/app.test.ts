@@ -19,7 +19,8 @@ import { openDatabase } from "./store/database.ts";
 import { Store } from "./store/store.ts";
 
 const HOUSE = join(import.meta.dirname, "../..");
-const zone = (id: string, label: string): Edit => putEdit("zone", { id, label, name: "", order: 1 } satisfies Zone);
+const zone = (id: string, label: string): Edit =>
+  putEdit("zone", { id, label, name: "", order: 1, commons: null } satisfies Zone);
 
 let folder: string;
 let store: Store;

@@ -77,7 +77,13 @@ it("keeps every acknowledged edit through twenty kills in the middle of edits", 
     try {
       for (;;) {
         const number = acknowledged + 1;
-        const edit: Edit = putEdit("zone", { id: `z${number}`, label: `Z${number}`, name: "", order: number });
+        const edit: Edit = putEdit("zone", {
+          id: `z${number}`,
+          label: `Z${number}`,
+          name: "",
+          order: number,
+          commons: null,
+        });
         const answer = await ask(address, `railways/${id}/edits`, {
           revision: acknowledged,
           words: `Zone ${number}`,
@@ -120,7 +126,7 @@ it("tells open windows through server-sent events", async () => {
   await ask(address, `railways/${id}/edits`, {
     revision: 0,
     words: "One zone",
-    edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1 })],
+    edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null })],
   });
   const told = await next();
   expect(told).toContain("event: change");

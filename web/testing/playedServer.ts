@@ -199,6 +199,7 @@ export const idleChecker = (): Checker => ({
   want: () => {},
   restart: () => {},
   consequences: async () => null,
+  layings: async () => [],
   cures: async () => null,
 });
 

@@ -52,6 +52,8 @@ export function touchedWords(record: RailwayRecord, edits: readonly Edit[]): Tou
 const SETTINGS: Record<keyof Railway, string> = {
   ...{ name: "Name", units: "Units", addressShift: "Shift of addresses", wireGauge: "All wires" },
   ...{ cableGauge: "All cables", stripWays: "Ways of a strip", cableCores: "Cores of a cable", currency: "Currency" },
+  ...{ commons: "Commons of pulses", feeders: "Feeders of track and supplies", busGauge: "Trunks of a bus" },
+  spacingMetres: "From one turnout to the next, m",
   ...{ cableMetres: "Length of a cable, m", runMetres: "Usual run, m", note: "Note" },
 };
 

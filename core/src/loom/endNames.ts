@@ -11,7 +11,7 @@ export function endNames(record: RailwayRecord, fact: Fact): { from: string; to:
     const device = deviceId === null ? undefined : find(record, "device", deviceId);
     if (device) return terminalName(device.label, terminal ?? "");
     const strip = stripId === null ? undefined : find(record, "strip", stripId);
-    return strip ? screwName(strip.label, way ?? 0) : (terminal ?? "nothing");
+    return strip ? screwName(strip, way ?? 0) : (terminal ?? "nothing");
   };
   return {
     from: name(fromDeviceId, fromTerminal, fromStripId, fromWay),

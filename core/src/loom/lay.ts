@@ -1,5 +1,5 @@
 import { Groups } from "../circuit/groups.ts";
-import type { Device, Place, Railway } from "../record/schemas.ts";
+import type { Device, Railway, Topology } from "../record/schemas.ts";
 import type { Net } from "../schematic/nets.ts";
 import type { Passage, Run, Wire, WireEnd } from "./wire.ts";
 
@@ -10,12 +10,21 @@ const PANEL_LINK = 0.15;
 /** Wire between boards and supplies that stand together under the layout, metres (common practice). */
 export const BOARD_LINK = 0.5;
 
+/** Wire between terminals of one turnout, as from its motor to its frog, metres (common practice). */
+const TURNOUT_LINK = 0.3;
+/** Dropper from a trunk to a terminal, metres (common practice). */
+const DROPPER = 0.3;
+/** Places from which on a bus is worth its splices: for fewer a wire to each is as good. */
+const LEAST_FOR_BUS = 3;
+
 /** A terminal of a net where it stands. */
 export interface LaidEnd {
   end: Net["ends"][number];
   device: Device;
   at: WireEnd;
-  /** Wire to it from the strip or board under the layout, metres. */
+  /** The turnout at which it stands; null where boards and supplies stand together. */
+  turnoutId: string | null;
+  /** Wire to it from where the boards stand, along the trunk line, metres. */
   metres: number;
 }
 
@@ -27,45 +36,141 @@ export interface Link {
   metres: number;
   turnoutId: string | null;
   core: Wire["core"];
+  /** It is part of a trunk. */
+  isTrunk: boolean;
 }
 
-/** What a net is laid between. */
-export interface Laying {
+/** What a net is laid between, and how. */
+export interface Laid {
   ends: readonly LaidEnd[];
   /** Where it passes from the panel to the layout; null when it does not, or does so by wires that are there. */
   passage: Passage | null;
+  topology: Topology;
+  /** The splice by which a terminal hangs on a trunk. */
+  spliceAt: (terminal: WireEnd) => WireEnd;
 }
 
-/** The links of a net as they would be laid with nothing there yet: a chain at the panel, the passage, a chain under the layout. */
-export function plannedLinks(railway: Railway, { ends, passage }: Laying): Link[] {
-  const at = (place: Place) => ends.filter(({ device }) => device.place === place);
-  const [panel, layout] = [at("panel"), at("layout")];
-  const [firstAtPanel, firstUnderneath] = [panel[0], layout[0]];
+/** A place under the layout where a net has terminals. */
+interface Site {
+  ends: LaidEnd[];
+  /** Along the trunk line, metres. */
+  at: number;
+  turnoutId: string | null;
+}
+
+/**
+ * The links of a net as they would be laid with nothing there yet: a chain at the panel, the passage, and under the layout a
+ * star, a chain or a bus from where the boards stand past the turnouts, in the order of their distance. What goes from one
+ * turnout to another is as long as they are apart, not as the run of either.
+ */
+export function plannedLinks(railway: Railway, laid: Laid): Link[] {
+  const { ends, passage } = laid;
+  const panel = ends.filter(({ device }) => device.place === "panel");
+  const layout = ends.filter(({ device }) => device.place === "layout");
   const links: Link[] = [];
-  const add = (
-    from: WireEnd,
-    to: WireEnd,
-    run: Run,
-    metres: number,
-    turnoutId: string | null,
-    core: Link["core"] = null,
-  ) => links.push({ from, to, run, metres, turnoutId, core });
-  const chain = (those: readonly LaidEnd[], run: Run, length: (end: LaidEnd) => number) => {
-    for (const [index, each] of those.slice(1).entries()) {
-      const before = those[index] as LaidEnd;
-      add(before.at, each.at, run, length(each), each.end.turnoutId ?? before.end.turnoutId);
-    }
-  };
-  chain(panel, "panel", () => PANEL_LINK);
+  const [first, second] = [panel[0], layout[0]];
+  const owner = first?.end.turnoutId ?? second?.end.turnoutId ?? null;
+  for (const [a, b] of pairs(panel))
+    links.push(link(a.at, b.at, "panel", PANEL_LINK, b.end.turnoutId ?? a.end.turnoutId));
   if (passage) {
-    const owner = firstAtPanel?.end.turnoutId ?? firstUnderneath?.end.turnoutId ?? null;
     const core = { cableId: passage.cableId, cable: passage.cable, number: passage.core };
-    if (firstAtPanel) add(firstAtPanel.at, passage.panel, "panel", PANEL_TAIL, owner);
-    add(passage.panel, passage.layout, "cable", passage.metres ?? railway.cableMetres, owner, core);
-    if (firstUnderneath) add(passage.layout, firstUnderneath.at, "layout", firstUnderneath.metres, owner);
+    if (first) links.push(link(first.at, passage.panel, "panel", PANEL_TAIL, owner));
+    const metres = passage.metres ?? railway.cableMetres;
+    links.push({ ...link(passage.panel, passage.layout, "cable", metres, owner), core });
   }
-  chain(layout, "layout", ({ metres }) => metres);
+  return [...links, ...underneath(railway, laid, layout, passage?.layout ?? null, owner)];
+}
+
+function link(from: WireEnd, to: WireEnd, run: Run, metres: number, turnoutId: string | null): Link {
+  return { from, to, run, metres: Math.round(metres * 1000) / 1000, turnoutId, core: null, isTrunk: false };
+}
+
+/** Each thing with the one after it. */
+function pairs<T>(things: readonly T[]): [T, T][] {
+  return things.slice(1).map((each, index) => [things[index] as T, each]);
+}
+
+/** The links under the layout. @param entry screw by which the net comes from the panel */
+function underneath(
+  railway: Railway,
+  laid: Laid,
+  ends: readonly LaidEnd[],
+  entry: WireEnd | null,
+  owner: string | null,
+): Link[] {
+  const { boards, sites } = sitesOf(ends);
+  const links: Link[] = [];
+  // the boards stand together, and the strip beside them
+  if (entry && boards[0]) links.push(link(entry, boards[0].at, "layout", BOARD_LINK, owner));
+  for (const [a, b] of pairs(boards))
+    links.push(link(a.at, b.at, "layout", BOARD_LINK, b.end.turnoutId ?? a.end.turnoutId));
+  const from = boards[0]?.at ?? entry;
+  const apart = (a: Site, b: Site) => Math.max(Math.abs(a.at - b.at), railway.spacingMetres);
+  const start: Site = { ends: [], at: 0, turnoutId: null };
+  const firstOf = ({ ends: [first] }: Site) => (first as LaidEnd).at;
+  const [nearest, ...others] = sites;
+  if (nearest) {
+    if (from) links.push(...between(from, start, sites));
+    else links.push(...between(firstOf(nearest), nearest, others));
+  }
+  for (const site of sites)
+    for (const [a, b] of pairs(site.ends)) links.push(link(a.at, b.at, "layout", TURNOUT_LINK, b.end.turnoutId));
   return links;
+
+  /** From a point at one place to all others. */
+  function between(point: WireEnd, place: Site, all: readonly Site[]): Link[] {
+    // what starts at a turnout has a way down to the trunk line first
+    const down = (site: Site) => (site === start ? 0 : DROPPER);
+    const length = (a: Site, b: Site) => (a === start ? b.at : down(a) + apart(a, b) + DROPPER);
+    const isBus = laid.topology === "bus" && all.length >= LEAST_FOR_BUS;
+    if (isBus) return bus(point, place, all);
+    const result: Link[] = [];
+    let [before, at] = [point, place];
+    for (const site of all) {
+      result.push(link(before, firstOf(site), "layout", length(at, site), site.turnoutId));
+      if (laid.topology === "chain") [before, at] = [firstOf(site), site];
+    }
+    return result;
+  }
+
+  /** A trunk from a point past all places, with a dropper to each; at the last one the trunk ends. */
+  function bus(point: WireEnd, place: Site, all: readonly Site[]): Link[] {
+    const result: Link[] = [];
+    let [before, at] = [point, place];
+    for (const [index, site] of all.entries()) {
+      const isLast = index === all.length - 1;
+      const along = at === start ? Math.max(site.at - DROPPER, LEAST_METRES) : apart(at, site);
+      const metres = along + (index === 0 && at !== start ? DROPPER : 0);
+      const tap = isLast ? firstOf(site) : laid.spliceAt(firstOf(site));
+      result.push({
+        ...link(before, tap, "layout", metres + (isLast ? DROPPER : 0), site.turnoutId),
+        isTrunk: true,
+      });
+      if (!isLast) result.push(link(tap, firstOf(site), "layout", Math.min(DROPPER, site.at), site.turnoutId));
+      [before, at] = [tap, site];
+    }
+    return result;
+  }
+}
+
+/** A wire is not shorter, metres. */
+const LEAST_METRES = 0.05;
+
+/** Terminals where the boards stand, and those at turnouts, the nearest first. */
+function sitesOf(ends: readonly LaidEnd[]): { boards: LaidEnd[]; sites: Site[] } {
+  const boards: LaidEnd[] = [];
+  const sites = new Map<string, Site>();
+  for (const end of ends) {
+    const { turnoutId, metres } = end;
+    if (turnoutId === null) {
+      boards.push(end);
+      continue;
+    }
+    const site = sites.get(turnoutId);
+    if (site) site.ends.push(end);
+    else sites.set(turnoutId, { ends: [end], at: metres, turnoutId });
+  }
+  return { boards, sites: [...sites.values()].sort((a, b) => a.at - b.at) };
 }
 
 /** Those of planned links that are needed beside links that are there already: in their order, each that joins what was apart. */

@@ -1,5 +1,5 @@
 import { Groups } from "../circuit/groups.ts";
-import type { Wire as Fact } from "../record/made.ts";
+import type { Wire as Fact, Strip } from "../record/made.ts";
 import type { Place, Railway } from "../record/schemas.ts";
 import { type LaidEnd, type Link, neededLinks, plannedLinks, usualMetres } from "./lay.ts";
 import type { Shelf } from "./shelf.ts";
@@ -26,12 +26,18 @@ export interface Woven {
 /** The links of a strand: the facts that serve it, and what is needed beside them. */
 export function linksOf(
   railway: Railway,
-  { ends }: Strand,
+  { ends, topology, taps }: Strand,
   passage: Passage | null,
   facts: readonly Fact[],
   shelf: Shelf,
 ): StrandLink[] {
-  const planned = plannedLinks(railway, { ends, passage });
+  const used = new Set<Strip>();
+  const spliceAt = ({ key }: WireEnd): WireEnd => {
+    const strip = taps.get(key)?.find((each) => !used.has(each)) ?? shelf.newSplice();
+    used.add(strip);
+    return screwEnd({ strip, way: 1 });
+  };
+  const planned = plannedLinks(railway, { ends, passage, topology, spliceAt });
   if (facts.length === 0) return planned.map((link) => ({ ...link, fact: null }));
   const firm = facts.map((fact) => linkOfFact(railway, fact, ends, shelf));
   const asPlanned = new Map(planned.map((link) => [linkOf(link.from.key, link.to.key, link.core), link]));
@@ -95,6 +101,7 @@ function linkOfFact(railway: Railway, fact: Fact, ends: readonly LaidEnd[], shel
     run,
     metres: fact.metres ?? cable?.metres ?? usualMetres(railway, run, laid),
     turnoutId: owner?.end.turnoutId ?? null,
+    isTrunk: false,
     core: cable ? { cableId: cable.id, cable: cable.label, number: fact.core ?? 0 } : null,
     fact,
   };
@@ -116,6 +123,7 @@ export function asLaid(links: StrandLink[], before: readonly StrandLink[]): Stra
       was.from.name === link.from.name &&
       was.to.name === link.to.name &&
       was.core?.cable === link.core?.cable &&
+      was.isTrunk === link.isTrunk &&
       was.again === link.again;
     return isSame ? was : link;
   });

@@ -55,27 +55,14 @@ it("joins all terminals of a net and none of different nets", () => {
   }
 });
 
-it("leaves wire numbers alone when a turnout is added at the end", () => {
-  const before = new Derived(smallRailway()).loom;
-  const after = new Derived(typed(smallRailway(), "y2", "lamp", "")).loom;
-  expect(after.wires).toEqual(before.wires);
-  const rows = ["Y1", "Y2"].map((label, i) => [
-    label,
-    "",
-    "twin-coil-surface",
-    i ? "CD1" : "cdu",
-    "toggle-centre-off",
-    "",
-  ]);
-  const two = new Derived(railway(...rows)).loom.wires.map(({ label, from, to }) => `${label} ${from.name} ${to.name}`);
-  const three = new Derived(railway(...rows, ["Y3", "", "twin-coil-surface", "CD1", "toggle-centre-off", ""])).loom
-    .wires;
-  expect(three.slice(0, two.length).map(({ label, from, to }) => `${label} ${from.name} ${to.name}`)).toEqual(two);
-});
-
-it("takes a turnout's own run for its motor's wires and counts slack into the cut", () => {
+it("takes a turnout's own run for what comes from the boards, and how far they are apart from one to the next", () => {
   const { loom } = new Derived(typed(smallRailway(), "m1", "run", "3.2"));
-  expect(wireBetween(loom, "D1-1A", "M1+")).toMatchObject({ metres: 3.2, cutMetres: 3.25 });
+  // M2, whose run is the railway's 1.5 m, is the nearer one
+  expect(wireBetween(loom, "D1-1A", "M2+")).toMatchObject({ metres: 1.5, cutMetres: 1.55 });
+  // 1.7 m along the trunk line, and 0.3 m at each end to it
+  expect(wireBetween(loom, "M2+", "M1+")?.metres).toBeCloseTo(2.3, 9);
+  const alike = new Derived(smallRailway()).loom;
+  expect(wireBetween(alike, "M1+", "M2+")?.metres).toBeCloseTo(0.9, 9);
 });
 
 it("flags each end with the far one, and writes the schedule as a table", () => {

@@ -1,5 +1,4 @@
 import { differenceOf } from "../record/difference.ts";
-import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Wire as Fact } from "../record/made.ts";
 import { endKey, type Net } from "../schematic/nets.ts";
@@ -9,7 +8,16 @@ import { endNames } from "./endNames.ts";
 import { asLaid, linksOf, type Woven } from "./links.ts";
 import { numbered } from "./numbered.ts";
 import { Shelf } from "./shelf.ts";
-import { isAsBefore, isSamePassage, type Moved, newPassage, type Strand, strandOf, takePassage } from "./strands.ts";
+import {
+  isAsBefore,
+  isSamePassage,
+  type Moved,
+  newPassage,
+  placesOf,
+  type Strand,
+  strandOf,
+  takePassage,
+} from "./strands.ts";
 import { factEnds, type IdleWhy, type IdleWire, type Loom, type Passage, type Wire } from "./wire.ts";
 
 /**
@@ -45,7 +53,7 @@ export function unrecorded(record: RailwayRecord, loom: Loom): readonly Wire[] {
 }
 
 /** What of a record the loom follows from, besides the schematic. */
-const LOOKED_AT = ["railway", "turnouts", "devices", "strips", "cables", "wires"] as const;
+const LOOKED_AT = ["railway", "zones", "layings", "turnouts", "devices", "strips", "cables", "wires"] as const;
 
 /** What the loom of a record was woven from, for the next one. */
 interface Weaving {
@@ -97,8 +105,8 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Pla
   return before && PARTS.every((part) => loom[part] === before[part]) ? before : loom;
 }
 
-/** Lists on which strips and cables depend. */
-const SHELVED = ["railway", "strips", "cables"] as const;
+/** Lists on which strips and cables depend, and how nets are laid. */
+const SHELVED = ["railway", "zones", "layings", "strips", "cables"] as const;
 
 /** Parts of a loom that are the same lists when nothing in them has changed. */
 const PARTS = ["wires", "passages", "strips", "cables", "idle"] as const;
@@ -132,7 +140,11 @@ function movedBetween(old: RailwayRecord, record: RailwayRecord): Moved {
     const { gone, come } = differenceOf(old, record, kind);
     return new Set([...gone, ...come].map(({ id }) => id));
   };
-  return { devices: both("device"), turnouts: both("turnout") };
+  const devices = both("device");
+  const { gone, come } = differenceOf(old, record, "assignment");
+  // a motor or frog stands at its turnout
+  for (const { role, deviceId } of [...gone, ...come]) if (role === "motor" || role === "frog") devices.add(deviceId);
+  return { devices, turnouts: both("turnout") };
 }
 
 /** The strands of all nets with their links; where one has to pass from the panel to the layout, it gets what is free. */
@@ -144,14 +156,10 @@ function wovenAfter(
   moved: Moved,
   known: ReadonlyMap<Net, Woven>,
 ): Woven[] {
-  let motors: Set<string> | undefined;
-  const isMotor = (id: string) => {
-    motors ??= new Set(assignmentsOfRole(record, "motor").map(({ deviceId }) => deviceId));
-    return motors.has(id);
-  };
+  const places = placesOf(record);
   const strands = nets.map((net): Strand => {
     const was = known.get(net)?.strand;
-    return was && isAsBefore(was, moved, bundles) ? was : strandOf(record, net, bundles, shelf, isMotor);
+    return was && isAsBefore(was, moved, bundles) ? was : strandOf(record, net, bundles, shelf, places);
   });
   // what is there or proposed already holds its place before anything new is given one
   for (const { passage, lacks } of strands) {
@@ -162,13 +170,21 @@ function wovenAfter(
   return strands.map((strand): Woven => {
     const was = known.get(strand.net);
     const passage = strand.lacks ? newPassage(strand.net, strand.lacks, spare, shelf) : strand.passage;
-    if (was?.strand === strand && isSamePassage(was.passage, passage))
-      return was.isRecorded ? was : { ...was, wires: [] };
+    const isSame = was !== undefined && isSamePassage(was.passage, passage);
+    // what has places and numbers from the record only is as it was
+    if (isSame && was.isRecorded && was.strand === strand) return used(was, shelf);
     const firm = passage && strand.lacks ? [...strand.firm, ...spareAt(passage, bundles)] : strand.firm;
     const links = asLaid(linksOf(record.railway, strand, passage, firm, shelf), was?.links ?? []);
-    const same = was && isSamePassage(was.passage, passage) ? was.passage : passage;
-    return { strand, passage: same, links, wires: [], isRecorded: false };
+    return used({ strand, passage: isSame ? was.passage : passage, links, wires: [], isRecorded: false }, shelf);
   });
+}
+
+/** A strand whose splices are in use. */
+function used(woven: Woven, shelf: Shelf): Woven {
+  if (woven.strand.topology === "bus")
+    for (const { from, to } of woven.links)
+      for (const { of, key } of [from, to]) if (!of) shelf.use(key.slice(0, key.indexOf("/")));
+  return woven;
 }
 
 /** Facts that are joined to nothing of the plan, by their numbers. */

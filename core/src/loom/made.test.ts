@@ -119,6 +119,10 @@ function changedFarAway(before: Derived, now: Derived): string[] {
       net.ends,
       net.ends.map(({ deviceId }) => record.devices.find(({ id }) => id === deviceId)),
       net.ends.map(({ turnoutId }) => record.turnouts.find(({ id }) => id === turnoutId)?.runMetres),
+      net.ends.map(({ deviceId }) => {
+        const at = record.assignments.find((a) => ["motor", "frog"].includes(a.role) && a.deviceId === deviceId);
+        return at && "turnoutId" in at ? record.turnouts.find(({ id }) => id === at.turnoutId) : null;
+      }),
     ]);
   const wiresOf = ({ loom }: Derived, net: Net) =>
     JSON.stringify(loom.wires.filter((wire) => wire.net === net.id).sort((a, b) => a.number - b.number));

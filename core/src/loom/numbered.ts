@@ -123,7 +123,8 @@ const wiresMade = new WeakMap<StrandLink, Wire>();
 function wireOf(railway: Railway, net: Net, link: StrandLink, id: string, number: number, shelf: Shelf): Wire {
   const { from, to, run, metres, turnoutId, core, fact } = link;
   const cable = core && shelf.cable(core.cableId);
-  const gauge = fact?.gauge ?? (run === "cable" ? (cable?.gauge ?? railway.cableGauge) : railway.wireGauge);
+  const single = link.isTrunk ? railway.busGauge : railway.wireGauge;
+  const gauge = fact?.gauge ?? (run === "cable" ? (cable?.gauge ?? railway.cableGauge) : single);
   const known = wiresMade.get(link);
   if (known && known.id === id && known.number === number && known.gauge === gauge) return known;
   const label = `W${number}`;

@@ -48,6 +48,7 @@ class Places<T extends { id: string }> {
  */
 export class Shelf {
   private readonly strips: Record<Place, Places<Strip>[]> = { panel: [], layout: [] };
+  private readonly splices: Places<Strip>[] = [];
   private readonly cables: Places<Cable>[] = [];
   private readonly stripOf = new Map<string, Places<Strip>>();
   private readonly cableOf = new Map<string, Places<Cable>>();
@@ -59,7 +60,7 @@ export class Shelf {
     for (const strip of inOrder(record.strips)) {
       const isFact = strip.kept || strip.fixedAt !== null || firm.has(strip.id);
       if (isFact) this.used.add(strip.id);
-      if (isFact || strip.ways === stripWays) this.addStrip(strip);
+      if (isFact || strip.kind === "splice" || strip.ways === stripWays) this.addStrip(strip);
     }
     for (const cable of inOrder(record.cables)) {
       const isFact = cable.kept || cable.laidAt !== null || firm.has(cable.id);
@@ -141,7 +142,10 @@ export class Shelf {
   get inUse(): { strips: Strip[]; cables: Cable[] } {
     const used = <T extends { id: string }>(places: readonly Places<T>[]) =>
       places.flatMap(({ thing }) => (this.used.has(thing.id) ? [thing] : []));
-    return { strips: [...used(this.strips.panel), ...used(this.strips.layout)], cables: used(this.cables) };
+    return {
+      strips: [...used(this.strips.panel), ...used(this.strips.layout), ...used(this.splices)],
+      cables: used(this.cables),
+    };
   }
 
   private takePair(panel: Places<Strip>, layout: Places<Strip>, way: number) {
@@ -160,7 +164,8 @@ export class Shelf {
 
   private addStrip(strip: Strip): Places<Strip> {
     const places = new Places(strip, strip.ways);
-    this.strips[strip.place].push(places);
+    if (strip.kind === "screws") this.strips[strip.place].push(places);
+    else this.splices.push(places);
     this.stripOf.set(strip.id, places);
     return places;
   }
@@ -174,7 +179,18 @@ export class Shelf {
 
   private newStrip(place: Place, label: string): Places<Strip> {
     const ways = this.record.railway.stripWays;
-    return this.addStrip({ id: label.toLowerCase(), label, place, ways, kept: false, fixedAt: null, note: "" });
+    return this.addStrip(proposed(label, "screws", place, ways));
+  }
+
+  /** A new splice under the layout. */
+  newSplice(): Strip {
+    const number = this.freshNumber((n) => [`J${n}`], this.record.strips);
+    return this.addStrip(proposed(`J${number}`, "splice", "layout", 1)).thing;
+  }
+
+  /** Says that something is at a strip. */
+  use(stripId: string): void {
+    this.used.add(stripId);
   }
 
   /** The first number whose names no thing of the loom or of the record has. */
@@ -190,6 +206,10 @@ export class Shelf {
   private isKnown(id: string): boolean {
     return this.stripOf.has(id) || this.cableOf.has(id);
   }
+}
+
+function proposed(label: string, kind: Strip["kind"], place: Place, ways: number): Strip {
+  return { id: label.toLowerCase(), label, kind, place, ways, kept: false, fixedAt: null, note: "" };
 }
 
 /** Strips and cables at which made or kept wires are. */

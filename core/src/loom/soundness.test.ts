@@ -45,10 +45,12 @@ describe.each(Object.keys(ALL))("%s", (name) => {
   it("makes each net of just the wires that hold it together", () => {
     for (const { id, ends } of schematic.nets) {
       const wires = loom.wires.filter(({ net }) => net === id);
-      const screws = loom.passages.filter(({ net }) => net === id).length * 2;
-      // a tree has one branch less than it has nodes
-      expect(wires, ends.map(endKey).join(" ")).toHaveLength(ends.length + screws - 1);
       const joined = new Set(wires.flatMap(({ from, to }) => [from.key, to.key]));
+      // a tree has one branch less than it has nodes, and its nodes are the terminals, the screws it passes by, and splices
+      expect(wires, ends.map(endKey).join(" ")).toHaveLength(joined.size - 1);
+      const screws = loom.passages.filter(({ net }) => net === id).length * 2;
+      const splices = loom.strips.filter(({ kind, id: strip }) => kind === "splice" && joined.has(`${strip}/1`));
+      expect(joined.size).toBe(ends.length + screws + splices.length);
       for (const end of ends) expect(joined).toContain(endKey(end));
     }
   });

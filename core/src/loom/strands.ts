@@ -1,13 +1,13 @@
 import { Groups } from "../circuit/groups.ts";
-import { deviceOf, find } from "../record/find.ts";
+import { assignmentsOfRole, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { type Wire as Fact, standingOfWire } from "../record/made.ts";
-import type { Device, Place } from "../record/schemas.ts";
-import { type End, endKey, type Net, terminalName } from "../schematic/nets.ts";
+import { type Wire as Fact, type Strip, standingOfWire } from "../record/made.ts";
+import type { Device, Place, Topology } from "../record/schemas.ts";
+import { type End, endKey, type Net, type Purpose, terminalName } from "../schematic/nets.ts";
 import type { Bundle, Bundles } from "./bundles.ts";
-import { BOARD_LINK, type LaidEnd } from "./lay.ts";
+import type { LaidEnd } from "./lay.ts";
 import type { Core, Screw, Shelf } from "./shelf.ts";
-import { factEnds, type Passage, type ScrewEnd, screwKey, screwName, type WireEnd } from "./wire.ts";
+import { factEnds, isScrew, type Passage, type ScrewEnd, screwKey, screwName, type WireEnd } from "./wire.ts";
 
 /** A net with its terminals where they stand, and what the record holds of its wires. */
 export interface Strand {
@@ -21,29 +21,101 @@ export interface Strand {
   passage: Passage | null;
   /** It has to pass, and does not yet: by these screws, if it has any. */
   lacks: Screw[] | null;
+  topology: Topology;
+  /** Splices by which its terminals hang on a trunk already, or may. */
+  taps: ReadonlyMap<string, readonly Strip[]>;
 }
 
-/** A net with what is there of it. @param isMotor whether a device is a motor */
-export function strandOf(
-  record: RailwayRecord,
-  net: Net,
-  bundles: Bundles,
-  shelf: Shelf,
-  isMotor: (deviceId: string) => boolean,
-): Strand {
+/** What of a record says where things stand and how nets are laid. */
+export interface Places {
+  /** The turnout at which a device stands; undefined where boards stand together. */
+  turnoutOf: (deviceId: string) => string | undefined;
+  /** How the net of a terminal is to be laid, where somebody has said so. */
+  chosen: (terminal: string) => Topology | undefined;
+}
+
+/** Where the things of a record stand: motors and frogs at their turnouts, all else where the boards are. */
+export function placesOf(record: RailwayRecord): Places {
+  let at: Map<string, string> | undefined;
+  let chosen: Map<string, Topology> | undefined;
+  const turnouts = () => {
+    const those = [...assignmentsOfRole(record, "motor"), ...assignmentsOfRole(record, "frog")];
+    return new Map(those.map(({ deviceId, turnoutId }) => [deviceId, turnoutId]));
+  };
+  const layings = () =>
+    new Map(record.layings.map(({ topology, ...end }) => [endKey(end), topology] as [string, Topology]));
+  return {
+    turnoutOf: (deviceId) => {
+      at ??= turnouts();
+      return at.get(deviceId);
+    },
+    chosen: (terminal) => {
+      chosen ??= layings();
+      return chosen.get(terminal);
+    },
+  };
+}
+
+/** A net with what is there of it. */
+export function strandOf(record: RailwayRecord, net: Net, bundles: Bundles, shelf: Shelf, places: Places): Strand {
   const ends = net.ends.map((end): LaidEnd => {
     const device = deviceOf(record, end.deviceId);
-    return { end, device, at: terminalEnd(device, end), metres: lengthUnderneath(record, isMotor, end) };
+    const turnoutId = places.turnoutOf(device.id) ?? null;
+    const turnout = turnoutId === null ? undefined : find(record, "turnout", turnoutId);
+    const metres = turnout ? (turnout.runMetres ?? record.railway.runMetres) : 0;
+    return { end, device, at: terminalEnd(device, end), turnoutId, metres };
   });
   const own = bundlesOf(ends, bundles);
-  const firm = own.flatMap(({ claims }) => claims.firm.filter((fact) => claims.netOf(nameOf(fact)) === net.id));
-  const strand: Strand = { net, ends, bundles: own, firm, passage: null, lacks: null };
+  const firm = factsOf(net, own, ({ firm }) => firm);
+  const topology = topologyOf(record, net, ends, places);
+  const taps = topology === "bus" ? tapsOf(net, own, shelf) : new Map();
+  const strand: Strand = { net, ends, bundles: own, firm, passage: null, lacks: null, topology, taps };
   if (!isAtBoth(strand)) return strand;
   const core = coreOf(strand);
   const passes = isThrough(strand);
   if (core && (!passes || standingOfWire(core) !== "proposed")) strand.passage = passageBy(core, net, shelf);
   if (!passes && strand.passage === null) strand.lacks = screwsOf(strand, shelf);
   return strand;
+}
+
+/** Facts of a net, by their numbers: whatever bundle they are in. */
+function factsOf(net: Net, bundles: readonly Bundle[], which: (claims: Bundle["claims"]) => Iterable<Fact>): Fact[] {
+  const facts = bundles.flatMap(({ claims }) =>
+    [...which(claims)].filter((fact) => claims.netOf(nameOf(fact)) === net.id),
+  );
+  return facts.sort((a, b) => a.number - b.number);
+}
+
+/** Commons of pulses, whose wire is laid by zone and railway; and what feeds. */
+const COMMONS: readonly Purpose[] = ["pulse-plus", "pulse-return"];
+const FEEDERS: readonly Purpose[] = ["ac-1", "ac-2", "dc-plus", "dc-zero", "track-j", "track-k"];
+
+/** How a net is laid: as somebody chose for it, else as its zone or the railway has it for what it is for. */
+export function topologyOf(record: RailwayRecord, net: Net, ends: readonly LaidEnd[], { chosen }: Places): Topology {
+  for (const { at } of ends) {
+    const own = chosen(at.key);
+    if (own) return own;
+  }
+  if (FEEDERS.includes(net.purpose)) return record.railway.feeders;
+  if (!COMMONS.includes(net.purpose)) return "chain";
+  const turnouts = ends.flatMap(({ turnoutId }) => (turnoutId === null ? [] : [find(record, "turnout", turnoutId)]));
+  const zones = new Set(turnouts.map((turnout) => turnout?.zoneId ?? null));
+  const [zone] = zones;
+  const own = zones.size === 1 && zone ? find(record, "zone", zone)?.commons : null;
+  return own ?? record.railway.commons;
+}
+
+/** Splices at which wires of a net end, by the terminals that these join to them. */
+function tapsOf(net: Net, bundles: readonly Bundle[], shelf: Shelf): Map<string, Strip[]> {
+  const taps = new Map<string, Strip[]>();
+  for (const fact of factsOf(net, bundles, ({ firm, proposed }) => [...firm, ...proposed.values()])) {
+    const { from, to } = factEnds(fact);
+    const strip = shelf.strip(fact.fromStripId ?? fact.toStripId ?? "");
+    const terminal = fact.fromStripId === null ? from : to;
+    if (strip?.kind !== "splice" || terminal === null || isScrew(terminal)) continue;
+    taps.set(terminal, [...(taps.get(terminal) ?? []), strip]);
+  }
+  return taps;
 }
 
 /** What an edit changed of where things stand: devices and turnouts by identifier. */
@@ -54,8 +126,10 @@ export interface Moved {
 
 /** Whether a strand is as it was after an edit: of the same devices, as far away, with the same bundles. */
 export function isAsBefore({ ends, bundles }: Strand, { devices, turnouts }: Moved, now: Bundles): boolean {
-  const isMoved = ({ end }: LaidEnd) =>
-    devices.has(end.deviceId) || (end.turnoutId !== null && turnouts.has(end.turnoutId));
+  const isMoved = ({ end, turnoutId }: LaidEnd) =>
+    devices.has(end.deviceId) ||
+    (turnoutId !== null && turnouts.has(turnoutId)) ||
+    (end.turnoutId !== null && turnouts.has(end.turnoutId));
   return !ends.some(isMoved) && isSameList(bundlesOf(ends, now), bundles);
 }
 
@@ -96,26 +170,19 @@ function isThrough({ ends, firm }: Strand): boolean {
 function coreOf({ net, bundles, firm }: Strand): Fact | undefined {
   const made = firm.find(({ cableId }) => cableId !== null);
   if (made) return made;
-  for (const { claims } of bundles)
-    for (const fact of claims.proposed.values())
-      if (fact.cableId !== null && claims.netOf(nameOf(fact)) === net.id) return fact;
-  return undefined;
+  return factsOf(net, bundles, ({ proposed }) => proposed.values()).find(({ cableId }) => cableId !== null);
 }
 
 /** Screws that belong to a net already. */
 function screwsOf({ net, bundles }: Strand, shelf: Shelf): Screw[] {
   const screws = new Map<string, Screw>();
-  for (const { claims } of bundles) {
-    for (const { fromStripId, fromWay, toStripId, toWay } of [...claims.firm, ...claims.proposed.values()]) {
-      for (const [id, way] of [
-        [fromStripId, fromWay],
-        [toStripId, toWay],
-      ] as const) {
-        const strip = id === null ? undefined : shelf.strip(id);
-        if (!strip || way === null) continue;
-        const key = screwKey(strip.id, way);
-        if (claims.netOf(key) === net.id) screws.set(key, { strip, way });
-      }
+  for (const fact of factsOf(net, bundles, ({ firm, proposed }) => [...firm, ...proposed.values()])) {
+    for (const [id, way] of [
+      [fact.fromStripId, fact.fromWay],
+      [fact.toStripId, fact.toWay],
+    ] as const) {
+      const strip = id === null ? undefined : shelf.strip(id);
+      if (strip?.kind === "screws" && way !== null) screws.set(screwKey(strip.id, way), { strip, way });
     }
   }
   return [...screws.values()];
@@ -161,8 +228,9 @@ export function newPassage(net: Net, own: readonly Screw[], spare: Fact[], shelf
   return passageOf(net, screwEnd(panel), screwEnd(layout), shelf.freeCore());
 }
 
-export function screwEnd({ strip: { id, label, place }, way }: Screw): ScrewEnd {
-  return { key: screwKey(id, way), name: screwName(label, way), of: null, place, stripId: id, strip: label, way };
+export function screwEnd({ strip, way }: Screw): ScrewEnd {
+  const { id, label, place } = strip;
+  return { key: screwKey(id, way), name: screwName(strip, way), of: null, place, stripId: id, strip: label, way };
 }
 
 function terminalEnd({ label, place }: Device, { deviceId, terminal }: End): WireEnd {
@@ -172,16 +240,6 @@ function terminalEnd({ label, place }: Device, { deviceId, terminal }: End): Wir
     of: { deviceId, terminal },
     place,
   };
-}
-
-/** Wire to a motor takes its turnout's run; wire between boards is short. */
-function lengthUnderneath(
-  record: RailwayRecord,
-  isMotor: (deviceId: string) => boolean,
-  end: Net["ends"][number],
-): number {
-  if (!end.turnoutId || !isMotor(end.deviceId)) return BOARD_LINK;
-  return find(record, "turnout", end.turnoutId)?.runMetres ?? record.railway.runMetres;
 }
 
 export function isSamePassage(a: Passage | null, b: Passage | null): boolean {

@@ -110,9 +110,9 @@ export function isScrew(name: string): boolean {
   return name.includes("/");
 }
 
-/** What is written beside a screw. @example screwName("K1", 3) // "K1-3" */
-export function screwName(label: string, way: number): string {
-  return `${label}-${way}`;
+/** What is written beside a way of a strip, as "K1-3"; a splice has one only. */
+export function screwName({ label, kind }: Pick<Strip, "label" | "kind">, way: number): string {
+  return kind === "splice" ? label : `${label}-${way}`;
 }
 
 /** What a wire of the record joins, by names in the circuit; null for a loose end. */

@@ -2,6 +2,7 @@ import { expect, it } from "vitest";
 import { drafted, mounted, railway, retyped, smallRailway, threadOf, typed } from "../../testing/build.ts";
 import { DRIVING, FROGS, LAMPS } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
+import { completed } from "../loom/completion.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { TestResult } from "../record/schemas.ts";
 import { changedSince, changeWords } from "./chain.ts";
@@ -168,14 +169,16 @@ it("counts the latest result of a step", () => {
 });
 
 it("goes stale when something in the chain changes, and says what", () => {
-  const coil = step(smallRailway(), "Y1", "coil-n-y1");
-  const record = recorded(smallRailway(), coil, "2026-05-12T20:00:00.000Z", 4.1);
+  const coil = step(completed(smallRailway()), "Y1", "coil-n-y1");
+  const record = recorded(completed(smallRailway()), coil, "2026-05-12T20:00:00.000Z", 4.1);
   expect(standing(record, "y1", "coil-n-y1").state).toBe("passed");
   expect(standing(mounted(record, "y1", { crossed: true }), "y1", "coil-n-y1").changes).toContain("Y1 was changed");
   expect(standing(retyped(record, "T1", "toggle-latching"), "y1", "coil-n-y1").changes).toEqual(["T1 was changed"]);
   const longer = standing(typed(record, "y1", "run", "3"), "y1", "coil-n-y1");
   expect(longer.state).toBe("stale");
-  expect(longer.changes.every((change) => change.startsWith("wire ") && change.endsWith(" was changed"))).toBe(true);
+  expect(longer.changes).toContain("wire K1-2 to Y1-N was changed");
+  // from the farther contact its lamp's supply goes on by way of the nearer one
+  expect(longer.changes.every((change) => change.startsWith("wire "))).toBe(true);
   // what does not belong to the chain leaves it alone, a renumbering of wires too
   expect(standing(typed(record, "m1", "lamp", ""), "y1", "coil-n-y1").state).toBe("passed");
 });

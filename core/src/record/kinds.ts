@@ -1,5 +1,5 @@
 import type * as z from "zod/mini";
-import { Cable, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
+import { Cable, Laying, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
 import {
   Acceptance,
@@ -101,6 +101,13 @@ export const KINDS = {
       cableId: { to: "cable", onRemove: withoutCable },
     },
   }),
+  laying: kind({
+    list: "layings",
+    title: "How nets are laid",
+    schema: Laying,
+    most: 5_000,
+    refs: { deviceId: { to: "device", onRemove: "remove" } },
+  }),
   test: kind({
     list: "tests",
     title: "Test results",
@@ -199,6 +206,10 @@ export function emptyRecord(name: string): RailwayRecord {
     cableCores: 8,
     cableMetres: 2.4,
     runMetres: 1.5,
+    commons: "bus",
+    feeders: "chain",
+    busGauge: "1.5 mm2",
+    spacingMetres: 0.3,
     currency: "EUR",
     note: "",
   };

@@ -2,7 +2,7 @@ import * as z from "zod/mini";
 import { GAUGES } from "../units/gauge.ts";
 import { WIRE_COLOUR_CODES } from "../units/wireColours.ts";
 import { Id, Label, Metres, Name, When } from "./fields.ts";
-import { Place } from "./schemas.ts";
+import { Place, TOPOLOGIES } from "./schemas.ts";
 
 /** When something was done; null until it was. */
 const Done = z.nullable(When);
@@ -10,10 +10,12 @@ const Done = z.nullable(When);
 /** Ways of a strip of screw terminals. */
 const Ways = z.int().check(z.gte(1), z.lte(64));
 
-/** A strip of screw terminals at the panel or under the layout, proposed until it is kept or fixed. */
+/** A strip of screw terminals at the panel or under the layout, or a splice; proposed until it is kept or fixed. */
 export const Strip = z.strictObject({
   id: Id,
   label: Label,
+  /** A splice joins all wires at its one way: a dropper to its trunk. */
+  kind: z.enum(["screws", "splice"]),
   place: Place,
   ways: Ways,
   /** The owner keeps it as it is. */
@@ -35,6 +37,15 @@ export const Cable = z.strictObject({
   note: Name,
 });
 export type Cable = z.infer<typeof Cable>;
+
+/** How the net of a terminal is laid, where it is not as in its zone or the railway. */
+export const Laying = z.strictObject({
+  id: Id,
+  deviceId: Id,
+  terminal: z.string().check(z.minLength(1), z.maxLength(12)),
+  topology: z.enum(TOPOLOGIES),
+});
+export type Laying = z.infer<typeof Laying>;
 
 /** What is written beside a terminal of a device, by which an end is known when the device has gone. */
 const Terminal = z.nullable(z.string().check(z.minLength(1), z.maxLength(40)));

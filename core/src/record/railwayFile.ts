@@ -166,16 +166,22 @@ function fromVersion4(json: Record<string, unknown>): unknown {
   };
 }
 
-/** A file of version 5, in which all wires were derived, and screws had their names by the numbers of strips. */
+/**
+ * A file of version 5, in which all wires were derived, commons went from motor to motor, and screws had their names by the
+ * numbers of strips.
+ */
 function fromVersion5(json: Record<string, unknown>): unknown {
-  const { readings } = json;
+  const { readings, railway, zones } = json;
   const screw = (probe: unknown) =>
     typeof probe === "string"
       ? probe.replace(/^([PK]\d+):(\d+)$/, (_, strip, way) => `${strip.toLowerCase()}/${way}`)
       : probe;
+  const laid = { commons: "bus", feeders: "chain", busGauge: "1.5 mm2", spacingMetres: 0.3 };
   return {
     ...json,
     version: FILE_VERSION,
+    railway: typeof railway === "object" ? { ...railway, ...laid } : railway,
+    ...(Array.isArray(zones) ? { zones: zones.map((zone) => ({ ...zone, commons: null })) } : {}),
     ...(Array.isArray(readings)
       ? { readings: readings.map((each) => ({ ...each, red: screw(each?.red), black: screw(each?.black) })) }
       : {}),

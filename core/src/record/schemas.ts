@@ -5,6 +5,13 @@ import { Id, Label, Metres, Name, Note, Order, Way, When } from "./fields.ts";
 export const Position = z.enum(["N", "R"]);
 export type Position = z.infer<typeof Position>;
 
+/**
+ * How a net is laid under the layout. star: a wire of its own from one point to each place. chain: from place to place. bus:
+ * a trunk of thick wire past all places, with a short dropper to each.
+ */
+export const TOPOLOGIES = ["star", "chain", "bus"] as const;
+export type Topology = (typeof TOPOLOGIES)[number];
+
 /** What belongs to the railway as a whole. Lengths in metres, one way. */
 export const Railway = z.strictObject({
   name: Name.check(z.minLength(1, "must not be empty")),
@@ -20,13 +27,26 @@ export const Railway = z.strictObject({
   cableMetres: Metres,
   /** Wire from the strip or board under the layout to a motor, when the turnout states none. */
   runMetres: Metres,
+  /** How commons of pulses are laid, and feeders of track and supplies, where zone and net say nothing else. */
+  commons: z.enum(TOPOLOGIES),
+  feeders: z.enum(TOPOLOGIES),
+  busGauge: z.enum(GAUGES),
+  /** From one turnout to the next along the trunk line, at least. */
+  spacingMetres: Metres,
   /** What prices are told in. */
   currency: z.string().check(z.minLength(1, "must not be empty"), z.maxLength(8, "must have at most 8 characters")),
   note: Note,
 });
 export type Railway = z.infer<typeof Railway>;
 
-export const Zone = z.strictObject({ id: Id, label: Label, name: Name, order: Order });
+export const Zone = z.strictObject({
+  id: Id,
+  label: Label,
+  name: Name,
+  order: Order,
+  /** How commons of pulses are laid in this zone; null as in the railway. */
+  commons: z.nullable(z.enum(TOPOLOGIES)),
+});
 export type Zone = z.infer<typeof Zone>;
 
 export const HANDS = ["left", "right", "wye", "unknown"] as const;

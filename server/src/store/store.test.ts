@@ -58,6 +58,7 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
       label: each,
       name: note.slice(0, 80),
       order,
+      commons: order % 2 ? ("star" as const) : null,
     }));
     record.types = [
       {
@@ -199,8 +200,18 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
     const of = flag ? { turnoutId: first!.id, deviceId: null } : { turnoutId: null, deviceId: "d" };
     record.photos = [{ id: "p", ...of, caption: "c", picture: "data:image/jpeg;base64,AAAA", at }];
     record.strips = [
-      { id: "k9", label: "K9", place: "layout", ways: 7, kept: flag, fixedAt: at, note: note.slice(0, 80) },
+      {
+        id: "k9",
+        label: "K9",
+        kind: "screws",
+        place: "layout",
+        ways: 7,
+        kept: flag,
+        fixedAt: at,
+        note: note.slice(0, 80),
+      },
     ];
+    record.layings = [{ id: "l", deviceId: "cd", terminal: "−", topology: "chain" }];
     record.cables = [
       {
         id: "c9",
@@ -250,8 +261,8 @@ it("gives back any railway as it was put in, from the tables alone", () => {
 it("holds in its tables what the rules ask for, whoever writes to them", () => {
   const id = store.create(emptyRecord("Test"));
   const run = (sql: string) => () => database.transaction(() => database.prepare(sql).run(id))();
-  expect(run("INSERT INTO zone VALUES (?, 'a', 'A', '', 1)")).not.toThrow();
-  expect(run("INSERT INTO zone VALUES (?, 'b', 'a', '', 1)")).toThrow(/UNIQUE/);
+  expect(run("INSERT INTO zone VALUES (?, 'a', 'A', '', 1, NULL)")).not.toThrow();
+  expect(run("INSERT INTO zone VALUES (?, 'b', 'a', '', 1, NULL)")).toThrow(/UNIQUE/);
   expect(run("INSERT INTO turnout VALUES (?, 't', 'T', '', 'left', 'no-zone', NULL, NULL, 1, '')")).toThrow(
     /FOREIGN KEY/,
   );
@@ -298,8 +309,8 @@ it("keeps nothing of a group that fails half-way", () => {
       {
         words: "x",
         edits: [
-          putEdit("zone", { id: "a", label: "A", name: "", order: 1 }),
-          putEdit("zone", { id: "b", label: "A", name: "", order: 1 }),
+          putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null }),
+          putEdit("zone", { id: "b", label: "A", name: "", order: 1, commons: null }),
         ],
       },
     ),
@@ -310,7 +321,7 @@ it("keeps nothing of a group that fails half-way", () => {
 
 it("tells stale from missing", () => {
   const id = store.create(emptyRecord("Test"));
-  const group = { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1 })] };
+  const group = { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null })] };
   store.apply(id, { revision: 0 }, group);
   expect(() => store.apply(id, { revision: 0 }, group)).toThrow(StaleError);
   expect(() => store.undo(id, { revision: 0 })).toThrow(StaleError);
@@ -324,7 +335,7 @@ it("sees what another opening of the same data has written", () => {
   other.apply(
     id,
     { revision: 0 },
-    { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1 })] },
+    { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null })] },
   );
   expect(store.open(id).record.zones).toHaveLength(1);
 });
@@ -343,7 +354,7 @@ it("undoes and redoes any series of edits back to where it was", () => {
             { revision: revision++ },
             {
               words: "x",
-              edits: [putEdit("zone", { id: zone, label: zone, name: "", order })],
+              edits: [putEdit("zone", { id: zone, label: zone, name: "", order, commons: null })],
             },
           );
           states.push(store.open(id).record);

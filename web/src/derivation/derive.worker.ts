@@ -1,10 +1,12 @@
 import {
   type Consequence,
+  compareLayings,
   consequencesOf,
   controlsOf,
   cures,
   Derived,
   type EditGroup,
+  type LaidAs,
   type LampSituations,
   type MeterReading,
   type Moment,
@@ -100,6 +102,11 @@ const worker = {
   /** What an edit would do to the findings, before it is made; null while nothing is derived. */
   consequences(group: EditGroup): Consequence | null {
     return derived && consequencesOf(derived, group);
+  },
+
+  /** A net laid in each way, with what it takes and what arrives. @param id of the net */
+  layings(id: string): LaidAs[] {
+    return derived ? compareLayings(derived, id) : [];
   },
 
   /** Whether a remedy, made and solved, cures a finding; false when either is gone. @param label of the remedy */

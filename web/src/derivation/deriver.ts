@@ -1,4 +1,4 @@
-import type { Consequence, EditGroup, RailwayRecord } from "@alderman/core";
+import type { Consequence, EditGroup, LaidAs, RailwayRecord } from "@alderman/core";
 import type { DeriveWorker, Focus, FocusResult, ProvingCounts } from "./derive.worker.ts";
 import { type Overview, withChange } from "./overview.ts";
 
@@ -116,6 +116,15 @@ export class Deriver {
     } catch {
       // the edit may be made all the same; what is wrong with the worker is told where its results are shown
       return null;
+    }
+  }
+
+  /** A net laid in each way, asked of the worker; empty when it cannot say. @param id of the net */
+  async layings(id: string): Promise<LaidAs[]> {
+    try {
+      return await this.ask((worker) => worker.layings(id));
+    } catch {
+      return [];
     }
   }
 

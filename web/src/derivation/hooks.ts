@@ -1,4 +1,4 @@
-import type { Consequence, EditGroup, Finding, Remedy, Thread } from "@alderman/core";
+import type { Consequence, EditGroup, Finding, LaidAs, Remedy, Thread } from "@alderman/core";
 import { useEffect, useState } from "react";
 import { useRecord } from "../session/hooks.ts";
 import { type AppThunk, useAppDispatch, useAppSelector } from "../store/store.ts";
@@ -43,6 +43,11 @@ export function useChosenThread(): Thread | undefined {
 /** What an edit would do to the findings, before it is made. */
 export function askConsequences(group: EditGroup): AppThunk<Promise<Consequence | null>> {
   return (_dispatch, _getState, { checker }) => checker.consequences(group);
+}
+
+/** A net laid in each way, with what it takes and what arrives. @param id of the net */
+export function askLayings(id: string): AppThunk<Promise<LaidAs[]>> {
+  return (_dispatch, _getState, { checker }) => checker.layings(id);
 }
 
 /**

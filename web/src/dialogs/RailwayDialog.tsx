@@ -1,4 +1,4 @@
-import { CATALOGUE, GAUGES, type RailwayRecord } from "@alderman/core";
+import { CATALOGUE, GAUGES, type RailwayRecord, TOPOLOGIES, TOPOLOGY_WORDS } from "@alderman/core";
 import { Download } from "lucide-react";
 import { useParams } from "react-router";
 import { buttonClass } from "../kit/Button.tsx";
@@ -11,6 +11,8 @@ import { useRecord } from "../session/hooks.ts";
 import { useTryEdit } from "../session/useEdit.ts";
 
 const GAUGE_OPTIONS = GAUGES.map((value) => ({ value, text: value }));
+
+const TOPOLOGY_OPTIONS = TOPOLOGIES.map((value) => ({ value, text: TOPOLOGY_WORDS[value] }));
 
 /** What belongs to the railway as a whole: name, wire sizes, lengths, how the command station counts. */
 export function RailwayDialog({ close }: { close: () => void }) {
@@ -50,6 +52,29 @@ export function RailwayDialog({ close }: { close: () => void }) {
           label="Usual wire to a motor, m"
           value={railway.runMetres}
           set={(runMetres) => set(`A wire to a motor is ${runMetres} m`, { runMetres })}
+        />
+        <MetresField
+          label="From one turnout to the next, m"
+          value={railway.spacingMetres}
+          set={(spacingMetres) => set(`Turnouts are ${spacingMetres} m apart`, { spacingMetres })}
+        />
+        <ChoiceField
+          label="Commons of pulses"
+          value={railway.commons}
+          options={TOPOLOGY_OPTIONS}
+          onChange={(commons) => set(`Commons are ${TOPOLOGY_WORDS[commons]}`, { commons })}
+        />
+        <ChoiceField
+          label="Feeders"
+          value={railway.feeders}
+          options={TOPOLOGY_OPTIONS}
+          onChange={(feeders) => set(`Feeders are ${TOPOLOGY_WORDS[feeders]}`, { feeders })}
+        />
+        <ChoiceField
+          label="Trunks"
+          value={railway.busGauge}
+          options={GAUGE_OPTIONS}
+          onChange={(busGauge) => set(`Trunks are ${busGauge}`, { busGauge })}
         />
         <ChoiceField
           label="Ways of a strip"

@@ -3,6 +3,7 @@ CREATE TABLE strip (
   railway_id TEXT NOT NULL REFERENCES railway (id) ON DELETE CASCADE DEFERRABLE INITIALLY DEFERRED,
   id         TEXT NOT NULL,
   label      TEXT NOT NULL COLLATE NOCASE,
+  kind       TEXT NOT NULL CHECK (kind IN ('screws', 'splice')),
   place      TEXT NOT NULL CHECK (place IN ('panel', 'layout')),
   ways       INTEGER NOT NULL CHECK (ways BETWEEN 1 AND 64),
   kept       INTEGER NOT NULL CHECK (kept IN (0, 1)),
@@ -76,3 +77,36 @@ UPDATE reading SET red = lower(substr(red, 1, instr(red, ':') - 1)) || '/' || su
 WHERE red GLOB '[PK][0-9]*:[0-9]*';
 UPDATE reading SET black = lower(substr(black, 1, instr(black, ':') - 1)) || '/' || substr(black, instr(black, ':') + 1)
 WHERE black GLOB '[PK][0-9]*:[0-9]*';
+
+-- How nets are laid under the layout is a choice: of the railway, of a zone, of a net.
+ALTER TABLE railway ADD COLUMN commons TEXT NOT NULL DEFAULT 'bus' CHECK (commons IN ('star', 'chain', 'bus'));
+ALTER TABLE railway ADD COLUMN feeders TEXT NOT NULL DEFAULT 'chain' CHECK (feeders IN ('star', 'chain', 'bus'));
+ALTER TABLE railway ADD COLUMN bus_gauge TEXT NOT NULL DEFAULT '1.5 mm2';
+ALTER TABLE railway ADD COLUMN spacing_metres REAL NOT NULL DEFAULT 0.3 CHECK (spacing_metres > 0);
+ALTER TABLE zone ADD COLUMN commons TEXT CHECK (commons IN ('star', 'chain', 'bus'));
+CREATE TABLE laying (
+  railway_id TEXT NOT NULL REFERENCES railway (id) ON DELETE CASCADE DEFERRABLE INITIALLY DEFERRED,
+  id         TEXT NOT NULL,
+  device_id  TEXT NOT NULL,
+  terminal   TEXT NOT NULL,
+  topology   TEXT NOT NULL CHECK (topology IN ('star', 'chain', 'bus')),
+  PRIMARY KEY (railway_id, id),
+  FOREIGN KEY (railway_id, device_id) REFERENCES device (railway_id, id) DEFERRABLE INITIALLY DEFERRED
+) STRICT, WITHOUT ROWID;
+
+-- History keeps edits as they were written; they are brought to the new form, so that undo still works.
+UPDATE history SET
+  edits = (SELECT json_group_array(json(
+    CASE
+      WHEN json_extract(value, '$.op') = 'railway' THEN json_set(value, '$.value.commons', 'bus', '$.value.feeders',
+        'chain', '$.value.busGauge', '1.5 mm2', '$.value.spacingMetres', 0.3)
+      WHEN json_extract(value, '$.kind') = 'zone' AND json_extract(value, '$.op') = 'put'
+        THEN json_set(value, '$.value.commons', NULL)
+      ELSE value END)) FROM json_each(history.edits)),
+  inverses = (SELECT json_group_array(json(
+    CASE
+      WHEN json_extract(value, '$.op') = 'railway' THEN json_set(value, '$.value.commons', 'bus', '$.value.feeders',
+        'chain', '$.value.busGauge', '1.5 mm2', '$.value.spacingMetres', 0.3)
+      WHEN json_extract(value, '$.kind') = 'zone' AND json_extract(value, '$.op') = 'put'
+        THEN json_set(value, '$.value.commons', NULL)
+      ELSE value END)) FROM json_each(history.inverses));

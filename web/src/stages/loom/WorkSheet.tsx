@@ -12,14 +12,16 @@ import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
+import { Nets } from "./Nets.tsx";
 import { PARTS } from "./steps.ts";
 
-type View = "work" | "turnouts" | "places";
+type View = "work" | "turnouts" | "places" | "nets";
 
 const VIEWS: { value: View; text: string }[] = [
   { value: "work", text: "Work" },
   { value: "turnouts", text: "Turnouts" },
   { value: "places", text: "Strips" },
+  { value: "nets", text: "Nets" },
 ];
 
 /** How far the work is, in all, turnout by turnout, and by strips and cables; and what is in the way. */
@@ -45,6 +47,7 @@ export function WorkSheet() {
       )}
       {view === "turnouts" && <ByTurnout wires={wires} />}
       {view === "places" && <ByPlace wires={wires} />}
+      {view === "nets" && <Nets />}
     </Sheet>
   );
 }
