@@ -1,5 +1,5 @@
 import { AXE, violations } from "./axe.ts";
-import { expect, openDemo, pick, test } from "./server.ts";
+import { expect, moveAllMade, openDemo, pick, test } from "./server.ts";
 
 test("the demo shows its five mistakes and what follows from them, and each is put right by a button", async ({
   page,
@@ -11,12 +11,8 @@ test("the demo shows its five mistakes and what follows from them, and each is p
   await expect(crossover).toContainText("Asked for N, M1 goes to N and M2 to R");
   await expect(crossover).toContainText("Not useful here: one output drives both");
   await crossover.getByRole("button", { name: "Swap the leads at M2+/M2−" }).click();
-  // its two wires were cut and labelled as they went before: they are named, and moved
-  for (const left of [2, 1]) {
-    const move = page.getByRole("button", { name: /^Move W\d+ from M2[+−] to M2[+−]$/ });
-    await expect(move).toHaveCount(left);
-    await move.first().click();
-  }
+  // wires that were cut and labelled as they went before are named, and moved
+  await moveAllMade(page);
   await expect(page.getByText("All checks are clear.")).toBeVisible();
   await page.keyboard.press("g");
   await page.keyboard.press("f");

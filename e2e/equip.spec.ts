@@ -243,9 +243,9 @@ test("findings are filtered, gone through by key, and a remedy says first what i
   await page.getByRole("link", { name: /Findings/ }).click();
   await page.getByRole("radiogroup", { name: "Severity" }).getByRole("radio", { name: "wrong" }).click();
   await expect(page.getByRole("article")).toHaveCount(4);
-  await page.getByLabel("Place").fill("quay");
+  await page.getByLabel("Place", { exact: true }).fill("quay");
   await expect(page.getByRole("article")).toHaveCount(1);
-  await page.getByLabel("Place").fill("");
+  await page.getByLabel("Place", { exact: true }).fill("");
   await page.getByRole("heading", { name: "Findings" }).click();
   await page.keyboard.press("]");
   await page.keyboard.press("]");

@@ -1,6 +1,6 @@
 // What an owner does on a railway that is there already.
 import { readFileSync } from "node:fs";
-import { expect, giveFile, openDemo, pick, test } from "./server.ts";
+import { expect, giveFile, moveAllMade, openDemo, pick, test } from "./server.ts";
 
 test("the list is worked by keyboard alone: move, type, choose, empty, go back", async ({ page, server }) => {
   await openDemo(page, server);
@@ -178,14 +178,8 @@ test("how things are fitted is stated, and what follows is shown at once", async
   const lamp = page.getByRole("article", { name: /A lamp tells the opposite/ });
   await expect(lamp).toContainText("With M1 at N, LP1 tells R: the leads of the lamp at LP1 are turned.");
   await lamp.getByRole("button", { name: "Swap the leads of LP1" }).click();
-  // wires that were cut for where the leads went before are moved, one by one
-  const move = page.getByRole("button", { name: /^Move W\d+ from/ });
-  await expect(move.first()).toBeVisible();
-  while ((await move.count()) > 0) {
-    const name = await move.first().innerText();
-    await move.first().click();
-    await expect(page.getByRole("button", { name, exact: true })).toHaveCount(0);
-  }
+  // wires that were cut for where the leads went before are moved
+  await moveAllMade(page);
   await expect(page.getByText("All checks are clear.")).toBeVisible();
   const thread = page.getByRole("group", { name: "Thread of M1/M2" });
   await expect(thread).toContainText("M2 stands at N");

@@ -106,6 +106,19 @@ export async function pick(page: Page, list: Locator, text: string | RegExp): Pr
   await page.getByRole("option", { name: text, exact: typeof text === "string" }).click();
 }
 
+/** Presses every offer to move a made wire to where the plan has it, one after the other, until there is none. */
+export async function moveAllMade(page: Page): Promise<void> {
+  const move = page.getByRole("button", { name: /^Move W\d+ from/ });
+  await expect(move.first()).toBeVisible();
+  while ((await move.count()) > 0) {
+    const name = await move.first().innerText();
+    await move.first().click();
+    await expect(page.getByRole("button", { name, exact: true })).toHaveCount(0);
+    // others are offered again when they have been solved
+    await page.getByText("All checks are clear.").or(move.first()).first().waitFor();
+  }
+}
+
 type Given = Parameters<FileChooser["setFiles"]>[0];
 
 /** Presses a button that asks for a file, and gives it one. */

@@ -1,7 +1,7 @@
 // What somebody has made with their hands: it stays as it is whatever is edited elsewhere, and what no longer serves is named.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { railway, smallRailway, typed } from "../../testing/build.ts";
+import { mounted, railway, smallRailway, typed } from "../../testing/build.ts";
 import { after, type Deed, deeds, EXHIBITS, randomRailway } from "../../testing/exhibits.ts";
 import { edit } from "../catalogue/edit.ts";
 import { consequencesOf } from "../consequences/consequences.ts";
@@ -15,7 +15,7 @@ import { endKey, type Net } from "../schematic/nets.ts";
 import { complete, completed, completionOf } from "./completion.ts";
 import { loomOf } from "./loom.ts";
 import { factEnds, type Loom } from "./wire.ts";
-import { freeNumbers, keepWires, proposeAnew, takeWiresOut, tickWires } from "./work.ts";
+import { freeNumbers, keepWires, moveWires, proposeAnew, takeWiresOut, tickWires } from "./work.ts";
 
 const AT = "2026-05-12T20:00:00.000Z";
 const LATER = "2026-06-01T20:00:00.000Z";
@@ -254,6 +254,32 @@ describe("what is made", () => {
       `Made, and without use then: ${tail.label} from ${tail.from.name} to ${tail.to.name}`,
     ]);
     expect(consequencesOf(new Derived(made), addTurnout(made, "G")).loom).toEqual([]);
+  });
+
+  it("is moved to where the plan has it, all of it at once, with flags and joints there to be made again", () => {
+    const record = completed(railway(["A", "", "stall-motor", "stall-decoder-8", "", "lamp-two-colour from S1", "S2"]));
+    const all = loomIn(record).wires.map(({ label }) => label);
+    const made = ticked(record, all, "labelledAt", "fromJoinedAt", "toJoinedAt");
+    // lamp and frog change places, and the leads are exchanged
+    const frog = typed(made, "a", "frog", "S1");
+    const changed = mounted(typed(frog, "a", "lamp", "LP1 from S2"), "a", { crossed: true });
+    const planned = loomIn(changed);
+    expect(planned.idle.length).toBeGreaterThan(5);
+    const moved = moveWires(
+      changed,
+      planned,
+      planned.idle.map(({ fact }) => fact.id),
+    )!;
+    const now = completed(edit(changed, moved.edits).record);
+    const loom = loomIn(now);
+    expect(loom.idle).toEqual([]);
+    expect(loom.wires.filter(({ fact }) => fact === null)).toEqual([]);
+    for (const { fact } of planned.idle) {
+      const after = now.wires.find(({ id }) => id === fact.id)!;
+      expect([after.fromJoinedAt, after.toJoinedAt].filter((at) => at === null)).toHaveLength(1);
+      expect(after).toMatchObject({ labelledAt: null, cutAt: AT, number: fact.number });
+    }
+    expect(moveWires(now, loom, all)).toBeNull();
   });
 
   it("goes through a spare core that is screwed at both ends before any new one", () => {

@@ -118,19 +118,20 @@ function moveOf(record: RailwayRecord, loom: Loom, id: string, taken: ReadonlySe
   const open = loom.wires.filter(
     ({ id, fact: made, core, metres }) => !made && !core && !taken.has(id) && metres <= (fact.metres ?? metres),
   );
-  // its first end stays where it is, if it can
-  for (const [end, stays] of [
+  const ways = [
     ["to", from],
     ["from", to],
-  ] as const) {
-    for (const wire of open) {
-      const far = wire.from.key === stays ? "to" : wire.to.key === stays ? "from" : null;
-      if (far === null) continue;
-      const undone = { [`${end}JoinedAt`]: null, labelledAt: null, testedAt: null, cutAt: cutAt(fact) };
-      const now = withEnd({ ...fact, ...undone }, end, fieldsAt(proposal(wire), far));
-      const words = `W${fact.number} from ${endNames(record, fact)[end]} to ${wire[far].name}`;
-      return { now, instead: wire.id, words };
-    }
+  ] as const;
+  // a wire of the same colour is for the same; then its first end stays where it is, if it can
+  const byColour = [open.filter(({ colour }) => colour === fact.colour), open];
+  for (const [end, stays, wires] of byColour.flatMap((wires) => ways.map((way) => [...way, wires] as const))) {
+    const wire = wires.find((each) => each.from.key === stays || each.to.key === stays);
+    if (!wire) continue;
+    const far = wire.from.key === stays ? "to" : "from";
+    const undone = { [`${end}JoinedAt`]: null, labelledAt: null, testedAt: null, cutAt: cutAt(fact) };
+    const now = withEnd({ ...fact, ...undone }, end, fieldsAt(proposal(wire), far));
+    const words = `W${fact.number} from ${endNames(record, fact)[end]} to ${wire[far].name}`;
+    return { now, instead: wire.id, words };
   }
   return null;
 }
