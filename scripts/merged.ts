@@ -68,6 +68,9 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
           label: labelOf(device.label, findType(record, device.typeId)?.prefix ?? "X"),
         }),
       ),
+      ...record.layings.map((laying) =>
+        putEdit("laying", { ...laying, id: id(laying.id), deviceId: id(laying.deviceId) }),
+      ),
       ...madeOf(record, id, next, () => ++wires),
       ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
       ...record.senses.map((sense) => putEdit("sense", { ...sense, id: id(sense.id), deviceId: id(sense.deviceId) })),

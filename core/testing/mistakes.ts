@@ -45,6 +45,16 @@ function onTrackPower(): RailwayRecord {
   });
 }
 
+/** A common of four coils with a wire to each from the one terminal of their unit. */
+function commonLaidAsStar(): RailwayRecord {
+  const rows = [..."ABCD"].map((label, index) => [
+    ...[label, "", "twin-coil-surface", index === 0 ? "cdu" : "CD1", "toggle-centre-off"],
+  ]);
+  return drafted(railway(...rows), (draft) =>
+    draft.put("laying", { id: "common", deviceId: "cd1", terminal: "−", topology: "star" }),
+  );
+}
+
 /** A lamp whose wires were joined at one contact set, and which the plan has at the other since. */
 function lampMovedOnPaper(): RailwayRecord {
   const record = completed(stall("lamp-two-colour"));
@@ -202,6 +212,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "back-feed": oneToggleOnTwoSupplies,
   "coils-together": () => coil("cdu", "toggle-centre-off + toggle-centre-off"),
   "made-serves-nothing": lampMovedOnPaper,
+  "crowded-terminal": commonLaidAsStar,
   "ways-overlap": oneInput,
   "output-shared": () => railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "", "stall-motor", "D1-1"]),
   "board-unreached": () =>

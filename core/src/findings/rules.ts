@@ -7,6 +7,7 @@ import { coilHeldOn } from "./coilHeldOn.ts";
 import { coilsTogether } from "./coilsTogether.ts";
 import { contactUsedTwice } from "./contactUsedTwice.ts";
 import { controlNotHeard } from "./controlNotHeard.ts";
+import { crowdedTerminal } from "./crowdedTerminal.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
 import { detectorRails } from "./detectorRails.ts";
 import { frogLampsOnDc } from "./frogLampsOnDc.ts";
@@ -80,6 +81,7 @@ export const RULES: readonly Rule[] = [
   decoderOnOwnTrack,
   relayAtStart,
   powerOnUnsafe,
+  crowdedTerminal,
   restsOnHearsay,
   addressDuplicate,
   addressImpossible,

@@ -104,14 +104,16 @@ function underneath(
   if (entry && boards[0]) links.push(link(entry, boards[0].at, "layout", BOARD_LINK, owner));
   for (const [a, b] of pairs(boards))
     links.push(link(a.at, b.at, "layout", BOARD_LINK, b.end.turnoutId ?? a.end.turnoutId));
-  const from = boards[0]?.at ?? entry;
+  // a chain goes on from the last of the boards, so that no screw gets a third wire
+  const from = (laid.topology === "chain" ? boards.at(-1) : boards[0])?.at ?? entry;
   const apart = (a: Site, b: Site) => Math.max(Math.abs(a.at - b.at), railway.spacingMetres);
   const start: Site = { ends: [], at: 0, turnoutId: null };
   const firstOf = ({ ends: [first] }: Site) => (first as LaidEnd).at;
+  const lastOf = ({ ends }: Site) => (ends.at(-1) as LaidEnd).at;
   const [nearest, ...others] = sites;
   if (nearest) {
     if (from) links.push(...between(from, start, sites));
-    else links.push(...between(firstOf(nearest), nearest, others));
+    else links.push(...between(lastOf(nearest), nearest, others));
   }
   for (const site of sites)
     for (const [a, b] of pairs(site.ends)) links.push(link(a.at, b.at, "layout", TURNOUT_LINK, b.end.turnoutId));
@@ -128,7 +130,7 @@ function underneath(
     let [before, at] = [point, place];
     for (const site of all) {
       result.push(link(before, firstOf(site), "layout", length(at, site), site.turnoutId));
-      if (laid.topology === "chain") [before, at] = [firstOf(site), site];
+      if (laid.topology === "chain") [before, at] = [lastOf(site), site];
     }
     return result;
   }

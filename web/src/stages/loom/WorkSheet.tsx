@@ -1,4 +1,14 @@
-import { type LoomProgress, moveWires, progressOf, takeWiresOut, type Wire } from "@alderman/core";
+import {
+  count,
+  freeNumbers,
+  type LoomProgress,
+  list,
+  moveWires,
+  progressOf,
+  proposeAnew,
+  takeWiresOut,
+  type Wire,
+} from "@alderman/core";
 import { useMemo, useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Checked } from "../../findings/Checked.tsx";
@@ -43,6 +53,7 @@ export function WorkSheet() {
           </p>
           <Parts progress={progressOf(wires)} />
           <InTheWay />
+          <Numbers />
         </SheetBody>
       )}
       {view === "turnouts" && <ByTurnout wires={wires} />}
@@ -117,6 +128,56 @@ function InTheWay() {
       ))}
     </>
   );
+}
+
+/** Numbers of wires that were taken out, and of those that are only proposed. */
+function Numbers() {
+  const record = useRecord();
+  const act = useEdit();
+  if (!record) return null;
+  const out = record.wires.filter(({ outAt }) => outAt !== null);
+  const gaps = hasGaps(record.wires);
+  if (out.length === 0 && !gaps) return null;
+  return (
+    <div className="grid gap-1.5 border-t border-rule px-3 py-1.5 text-small">
+      {out.length > 0 && (
+        <p>
+          {count(out.length, "wire")} taken out: {list(out.map(({ number }) => `W${number}`).slice(0, MOST_NAMED))}
+          {out.length > MOST_NAMED && " and more"}. No other wire gets{" "}
+          {out.length === 1 ? "its number" : "their numbers"}.{" "}
+          <Button
+            size="small"
+            onClick={() =>
+              act(() =>
+                freeNumbers(
+                  record,
+                  out.map(({ id }) => id),
+                ),
+              )
+            }
+          >
+            Forget {out.length === 1 ? "it" : "them"}
+          </Button>
+        </p>
+      )}
+      {gaps && (
+        <p>
+          Numbers have gaps. What is made or kept stays as it is.{" "}
+          <Button size="small" onClick={() => act(() => proposeAnew(record))}>
+            Number anew what is only proposed
+          </Button>
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Wires that are named one by one. */
+const MOST_NAMED = 6;
+
+/** Whether some numbers below the highest are nobody's. */
+function hasGaps(wires: readonly { number: number }[]): boolean {
+  return Math.max(0, ...wires.map(({ number }) => number)) > wires.length;
 }
 
 /** A group of wires, with how far the work on them is. */

@@ -1,0 +1,71 @@
+import { layNet, netName } from "../loom/laying.ts";
+import type { Wire } from "../loom/wire.ts";
+import { TOPOLOGIES, type Topology } from "../record/schemas.ts";
+import type { Net } from "../schematic/nets.ts";
+import { devicesOfThread, type Thread } from "../schematic/thread.ts";
+import { list } from "../units/format.ts";
+import { type Look, type Remedy, rule } from "./rule.ts";
+
+/** Wires that one screw holds well (common practice). */
+const MOST_WIRES = 2;
+
+interface Crowded {
+  name: string;
+  key: string;
+  net: Net;
+  wires: Wire[];
+  threads: Thread[];
+}
+
+export const crowdedTerminal = rule<Crowded>({
+  id: "crowded-terminal",
+  stage: "loom",
+  column: null,
+  severity: "look",
+  title: "More wires than a screw holds",
+  about:
+    "Two wires under one screw hold; with a third one of them works loose sooner or later (common practice). A net that goes to many places is laid from one to the next, or as a trunk with droppers, so that no terminal gets more.",
+  look: ({ circuitry, threads }) => crowdedIn(circuitry, threads),
+  subject: ({ key }) => key,
+  where: ({ name }) => name,
+  terminals: ({ name }) => [name],
+  turnouts: ({ threads }) => threads,
+  why: ({ name, wires }) =>
+    `${wires.length} wires end at ${name}: ${list(wires.map(({ label }) => label).slice(0, MOST_NAMED))}${wires.length > MOST_NAMED ? " and more" : ""}; a screw holds ${MOST_WIRES}.`,
+  remedies: ({ net }, { record }) => {
+    const [first] = net.ends;
+    const name = first ? netName(record, first) : "it";
+    const words: Partial<Record<Topology, string>> = { bus: "as a trunk with droppers", chain: "from one to the next" };
+    return TOPOLOGIES.flatMap((topology): Remedy[] => {
+      const how = words[topology];
+      return how ? [{ label: `Lay ${name} ${how}`, group: layNet(record, net, topology) }] : [];
+    }).reverse();
+  },
+});
+
+/** Wires that are named one by one. */
+const MOST_NAMED = 4;
+
+function crowdedIn({ loom, schematic }: Look["circuitry"], threads: Look["threads"]): Crowded[] {
+  const wiresAt = new Map<string, Wire[]>();
+  const crowded: string[] = [];
+  for (const wire of loom.wires) {
+    for (const { key } of [wire.from, wire.to]) {
+      const wires = wiresAt.get(key);
+      if (!wires) wiresAt.set(key, [wire]);
+      else if (wires.push(wire) === MOST_WIRES + 1) crowded.push(key);
+    }
+  }
+  if (crowded.length === 0) return [];
+  const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind === "splice" ? [`${id}/1`] : [])));
+  const nets = new Map(schematic.nets.map((net) => [net.id, net]));
+  return crowded.flatMap((key): Crowded[] => {
+    const wires = wiresAt.get(key) ?? [];
+    const [wire] = wires;
+    const net = nets.get(wire?.net ?? "");
+    if (!wire || !net || splices.has(key)) return [];
+    const end = wire.from.key === key ? wire.from : wire.to;
+    const own = threads.filter((thread) => end.of && devicesOfThread(thread).includes(end.of.deviceId));
+    return [{ name: end.name, key, net, wires, threads: own }];
+  });
+}
