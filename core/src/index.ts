@@ -17,11 +17,8 @@ export {
 } from "./record/kinds.ts";
 export {
   type Cable,
-  type Standing as WireStanding,
   type Strip,
   standingOfWire,
-  WIRE_STEPS,
-  type Wire as WireFact,
   type WireStep,
 } from "./record/made.ts";
 export {
@@ -116,8 +113,8 @@ export type { LampSituations, Shows, Situation } from "./indicators/situations.t
 export { complete, completed } from "./loom/completion.ts";
 export { layNet, layZone, netName, TOPOLOGY_WORDS } from "./loom/laying.ts";
 export type { Planned } from "./loom/loom.ts";
-export { type Done, type Progress as LoomProgress, progressOf } from "./loom/progress.ts";
-export type { IdleWire, Loom, Passage, Run, Wire, WireEnd } from "./loom/wire.ts";
+export { type Progress as LoomProgress, progressOf } from "./loom/progress.ts";
+export type { Loom, Passage, Run, Wire } from "./loom/wire.ts";
 export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
 export { freeNumbers, keepWires, moveWires, proposeAnew, STEP_WORDS, takeWiresOut, tickWires } from "./loom/work.ts";
 export { addressRange } from "./numbers/accessoryAddress.ts";

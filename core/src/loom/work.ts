@@ -2,7 +2,7 @@ import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { type Wire as Fact, standingOfWire, WIRE_STEPS, type WireStep } from "../record/made.ts";
+import { type Wire as Fact, standingOfWire, type WireStep } from "../record/made.ts";
 import { count, list } from "../units/format.ts";
 import { proposal } from "./completion.ts";
 import { endNames } from "./endNames.ts";
@@ -224,9 +224,4 @@ export function wireNames(facts: readonly Pick<Fact, "number">[]): string {
   if (numbers.length <= 2) return numbers.map((number) => `W${number}`).join(" and ");
   const isRun = numbers.every((number, index) => number === (first ?? 0) + index);
   return `${count(numbers.length, "wire")}, W${first} ${isRun ? "to" : `and W${second} to`} W${numbers.at(-1)}`;
-}
-
-/** How far the work on a wire is: how many of its steps are done. */
-export function stepsDone(fact: Fact | null): number {
-  return fact ? WIRE_STEPS.filter((step) => fact[step] !== null).length : 0;
 }
