@@ -5,7 +5,7 @@ import { type Wire as Fact, standingOfWire } from "../record/made.ts";
 import { isSame } from "../record/unchanged.ts";
 import { schematicAfter } from "../schematic/schematic.ts";
 import { loomAfter, type Planned, unrecorded } from "./loom.ts";
-import type { Loom, Wire, WireEnd } from "./wire.ts";
+import { factEnds, type Loom, type Wire, type WireEnd } from "./wire.ts";
 
 /**
  * What has to be written into a record so that it holds what is proposed of its loom.
@@ -42,7 +42,7 @@ export function completionOf(record: RailwayRecord, loom: Loom): Edit[] {
     ),
     ...unrecorded(record, loom).flatMap((wire) => {
       const known = find(record, "wire", wire.id);
-      return known && (wire.fact || isAt(known, wire)) ? [] : [putEdit("wire", proposal(wire))];
+      return known && factEnds(known).link === factEnds(proposal(wire)).link ? [] : [putEdit("wire", proposal(wire))];
     }),
     ...without(record.strips, loom.strips).map((id) => removeEdit("strip", id)),
     ...without(record.cables, loom.cables).map((id) => removeEdit("cable", id)),
@@ -100,16 +100,4 @@ function endOf({ key, of }: WireEnd) {
   if (of) return { deviceId: of.deviceId, terminal: of.terminal, stripId: null, way: null };
   const [stripId = "", way = ""] = key.split("/");
   return { deviceId: null, terminal: null, stripId, way: Number(way) };
-}
-
-/** Whether a recorded proposal is the wire that the loom has under its identifier, whichever way round. */
-function isAt(fact: Fact, wire: Wire): boolean {
-  const now = proposal(wire);
-  const turned: Fact = {
-    ...now,
-    ...{ fromDeviceId: now.toDeviceId, fromTerminal: now.toTerminal, fromStripId: now.toStripId, fromWay: now.toWay },
-    ...{ toDeviceId: now.fromDeviceId, toTerminal: now.fromTerminal, toStripId: now.fromStripId, toWay: now.fromWay },
-  };
-  const isLike = (other: Fact) => isSame({ ...other, note: fact.note }, fact);
-  return isLike(now) || isLike(turned);
 }

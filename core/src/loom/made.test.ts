@@ -8,11 +8,14 @@ import { consequencesOf } from "../consequences/consequences.ts";
 import { Derived } from "../derive.ts";
 import { removeDevice } from "../equip/devices.ts";
 import { addTurnout, writeCell } from "../equip/write.ts";
+import type { Edit } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, standingOfWire, WIRE_STEPS } from "../record/made.ts";
+import { TOPOLOGIES } from "../record/schemas.ts";
 import { isSame } from "../record/unchanged.ts";
 import { endKey, type Net } from "../schematic/nets.ts";
 import { complete, completed, completionOf } from "./completion.ts";
+import { layNet } from "./laying.ts";
 import { loomOf } from "./loom.ts";
 import { factEnds, type Loom } from "./wire.ts";
 import { freeNumbers, keepWires, moveWires, proposeAnew, takeWiresOut, tickWires } from "./work.ts";
@@ -50,12 +53,23 @@ function ticked(
   }, record);
 }
 
-/** Something done to wires, chosen by numbers: a tick, a tick taken back, kept, let go, taken out, freed, all proposed anew. */
+const putRailway = ({ railway }: RailwayRecord, change: Partial<RailwayRecord["railway"]>): Edit => ({
+  op: "railway",
+  value: { ...railway, ...change },
+});
+
+/**
+ * Something done to wires, chosen by numbers: a tick, a tick taken back, kept, let go, taken out, freed, all proposed anew,
+ * laid in another way.
+ */
 function worked(record: RailwayRecord, [kind, which, what]: Deed): RailwayRecord {
   const loom = loomIn(record);
   const some = loom.wires.filter((_, index) => (index + which) % 5 < 2).map(({ id }) => id);
   const facts = record.wires.map(({ id }) => id).filter((_, index) => (index + which) % 7 === 0);
   const step = WIRE_STEPS[what % WIRE_STEPS.length] ?? "cutAt";
+  const topology = TOPOLOGIES[what % TOPOLOGIES.length] ?? "bus";
+  const { nets } = new Derived(record).schematic;
+  const net = nets[which % Math.max(1, nets.length)] ?? { id: "", purpose: "frog", ends: [] };
   const groups = [
     () => tickWires(record, loom, some, step, AT),
     () => tickWires(record, loom, some, step, AT),
@@ -64,6 +78,8 @@ function worked(record: RailwayRecord, [kind, which, what]: Deed): RailwayRecord
     () => takeWiresOut(record, facts, LATER),
     () => freeNumbers(record, facts),
     () => proposeAnew(record),
+    () => ({ edits: [putRailway(record, { commons: topology, feeders: topology })] }),
+    () => layNet(record, net, topology),
   ];
   const group = groups[kind % groups.length]?.();
   return group ? edit(record, group.edits).record : record;
@@ -154,6 +170,10 @@ describe("what is made", () => {
           expect(completionOf(now.record, now.loom)).toEqual([]);
           expect(now.loom).toEqual(loomOf(now.record, now.schematic));
           makesExactlyTheNets(now.loom, now.schematic.nets);
+          // the ends that are ticked off are those that the record has first and last
+          const held = new Map(now.record.wires.map((fact) => [fact.id, factEnds(fact)]));
+          for (const { id, from, to } of now.loom.wires)
+            expect([held.get(id)?.from, held.get(id)?.to], id).toEqual([from.key, to.key]);
           derived = now;
         }
       }),

@@ -7,7 +7,7 @@ import { ohmsPerMetre } from "../units/gauge.ts";
 import type { WireColour } from "../units/wireColours.ts";
 import type { StrandLink, Woven } from "./links.ts";
 import type { Shelf } from "./shelf.ts";
-import { linkOf, type Wire } from "./wire.ts";
+import { factEnds, linkOf, type Wire } from "./wire.ts";
 
 /** Cores of one cable by number, in the order usual for signal cables (common practice). */
 export const CORE_COLOURS: readonly WireColour[] = ["WH", "BN", "GN", "YE", "GY", "PK", "BU", "RD"];
@@ -103,8 +103,15 @@ function fromRecord(railway: Railway, one: Woven, shelf: Shelf): { one: Woven; i
   for (const [index, link] of links.entries()) {
     const name = linkOf(link.from.key, link.to.key, link.core);
     const known = link.fact ?? strand.bundles.map(({ claims }) => claims.proposed.get(name)).find((fact) => fact);
-    if (known) one.wires[index] = wireOf(railway, strand.net, link, known.id, known.number, shelf);
-    else fresh.push({ one, index });
+    if (!known) {
+      fresh.push({ one, index });
+      continue;
+    }
+    // a wire begins where the record has it begin, whichever way round it would be laid now
+    const isTurned = factEnds(known).from === link.to.key;
+    const laid = isTurned ? { ...link, from: link.to, to: link.from } : link;
+    links[index] = laid;
+    one.wires[index] = wireOf(railway, strand.net, laid, known.id, known.number, shelf);
   }
   one.isRecorded = fresh.length === 0;
   return fresh;
