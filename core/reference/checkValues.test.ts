@@ -6,7 +6,7 @@ import type { RailwayState } from "../src/readings/states.ts";
 import { AT_REST } from "../src/readings/threadReading.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { wantedRail } from "../src/schematic/recipes/frogFeed.ts";
-import { drafted, findingsOf, railway, retyped, threadOf, typed } from "../testing/build.ts";
+import { coilStation, drafted, findingsOf, railway, retyped, threadOf, typed } from "../testing/build.ts";
 import { MISTAKES } from "../testing/mistakes.ts";
 
 const OFF: RailwayState = { asked: {}, moment: "rest", acting: null, off: true };
@@ -148,13 +148,6 @@ it("finds eight collisions between two boards with factory settings", () => {
 
 // derived: n coil motors on centre-off toggles leave the panel by two wires each and two common ones
 it.each([4, 19])("leaves the panel of %i coil motors by 2n + 1 conductors, the pulse common to all", (motors) => {
-  const rows = Array.from({ length: motors }, (_, index) => [
-    `Y${index + 1}`,
-    "",
-    "twin-coil-surface",
-    index === 0 ? "cdu" : "CD1",
-    "toggle-centre-off",
-  ]);
   // the return of the coils stays under the layout, where the unit is
-  expect(new Derived(railway(...rows)).loom.passages).toHaveLength(2 * motors + 1);
+  expect(new Derived(coilStation(motors)).loom.passages).toHaveLength(2 * motors + 1);
 });

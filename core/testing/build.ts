@@ -29,6 +29,16 @@ export function smallRailway(): RailwayRecord {
   );
 }
 
+/** Turnouts Y1, Y2 and so on with coil motors, all on one discharge unit, each with a centre-off toggle. */
+export function coilStation(motors: number): RailwayRecord {
+  const driver = (index: number) => (index === 0 ? "cdu" : "CD1");
+  return railway(
+    ...Array.from({ length: motors }, (_, index) => [
+      ...[`Y${index + 1}`, "", "twin-coil-surface", driver(index), "toggle-centre-off"],
+    ]),
+  );
+}
+
 /** The record after typing into a cell. */
 export function typed(record: RailwayRecord, turnoutId: string, column: string, text: string): RailwayRecord {
   const group = writeCell(record, turnoutId, column, text);

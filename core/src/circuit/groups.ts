@@ -5,10 +5,15 @@ export class Groups {
 
   /** Joins two names. @returns whether they were apart */
   join(a: string, b: string): boolean {
-    const first = this.root(this.indexOf(a));
-    const second = this.root(this.indexOf(b));
+    const first = this.numberOf(a);
+    const second = this.numberOf(b);
     this.up[first] = second;
     return first !== second;
+  }
+
+  /** A number that all names of a group have, and no other's; it may change when names are joined. */
+  numberOf(name: string): number {
+    return this.root(this.indexOf(name));
   }
 
   /** Each name with the number of its group, from 0 in the order of first mention. */

@@ -1,6 +1,6 @@
 // The common of many coils, laid in each of the three ways.
 import { expect, it } from "vitest";
-import { drafted, railway } from "../../testing/build.ts";
+import { coilStation, drafted } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { completed } from "../loom/completion.ts";
@@ -10,14 +10,7 @@ import { compareLayings } from "./compareLayings.ts";
 
 /** A station of coil motors on one discharge unit, one every `step` metres along the trunk line. */
 function station(motors: number, step: number): RailwayRecord {
-  const rows = Array.from({ length: motors }, (_, index) => [
-    `Y${index + 1}`,
-    "",
-    "twin-coil-surface",
-    index === 0 ? "cdu" : "CD1",
-    "toggle-centre-off",
-  ]);
-  const record = railway(...rows);
+  const record = coilStation(motors);
   return drafted(record, (draft) => {
     for (const [index, turnout] of record.turnouts.entries()) {
       const number = Number(turnout.label.slice(1));

@@ -2,7 +2,8 @@ import { edit } from "../catalogue/edit.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { Derived } from "../derive.ts";
 import { layNet } from "../loom/laying.ts";
-import { reachFrom } from "../loom/reach.ts";
+import { progressOf } from "../loom/progress.ts";
+import { reachFrom, wiresByNet } from "../loom/reach.ts";
 import { stateFor } from "../readings/threadReading.ts";
 import { TOPOLOGIES, type Topology } from "../record/schemas.ts";
 import { endKey, type Net } from "../schematic/nets.ts";
@@ -37,9 +38,7 @@ export function compareLayings(before: Derived, id: string): LaidAs[] {
     const group = layNet(bare, net, topology);
     const derived = new Derived(group ? edit(bare, group.edits).record : bare, before);
     const wires = wiresOf(derived, net);
-    const joints = { bench: 0, underneath: 0 };
-    for (const { from, to } of wires)
-      for (const { place } of [from, to]) joints[place === "panel" ? "bench" : "underneath"]++;
+    const { bench, underneath } = progressOf(wires);
     const names = new Map(wires.flatMap(({ from, to }) => [from, to]).map(({ key, name }) => [key, name]));
     const [far = "", ohms = 0] =
       [...reachFrom(derived.loom, net.id, endKey(net.ends[0] as Net["ends"][number]))].sort((a, b) => b[1] - a[1])[0] ??
@@ -51,7 +50,7 @@ export function compareLayings(before: Derived, id: string): LaidAs[] {
       present: wires.length === now.length && wires.every(({ element }, index) => element === now[index]?.element),
       metres: wires.reduce((sum, { cutMetres, run }) => (run === "cable" ? sum : sum + cutMetres), 0),
       splices: [...splices].filter((key) => known.get(key)?.kind === "splice").length,
-      joints,
+      joints: { bench: bench.of, underneath: underneath.of },
       farthest: { ohms, name: names.get(far) ?? far },
       weakest: weakestOf(derived, net),
     };
@@ -59,7 +58,7 @@ export function compareLayings(before: Derived, id: string): LaidAs[] {
 }
 
 function wiresOf({ loom }: Derived, { id }: Net) {
-  return loom.wires.filter(({ net }) => net === id);
+  return wiresByNet(loom).get(id) ?? [];
 }
 
 /** The coil on a net that gets least when its turnout is thrown. */

@@ -142,6 +142,19 @@ describe("the line between right and wrong", () => {
     expect(findingsOf(after, "frog-wrong-rail")).toEqual([]);
   });
 
+  it("lets a screw hold two wires and a splice as many as there are", () => {
+    const star = mistake("crowded-terminal");
+    const [finding, ...more] = findingsOf(star, "crowded-terminal");
+    expect(more).toEqual([]);
+    expect(finding!.why).toMatch(/^4 wires end at CD1−: (W\d+(, | and ))+W\d+; a screw holds 2\.$/);
+    expect(findingsOf(remedied(star, finding!, "Lay CD1− from one to the next"), "crowded-terminal")).toEqual([]);
+    expect(findingsOf(remedied(star, finding!, "Lay CD1− as a trunk with droppers"), "crowded-terminal")).toEqual([]);
+    const one = drafted(star, (draft) => {
+      for (const id of ["c", "d"]) draft.removeWhole("turnout", id);
+    });
+    expect(findingsOf(one, "crowded-terminal")).toEqual([]);
+  });
+
   it("puts dim lamps down to their wires, not to their resistors, and thicker wire cures it as well", () => {
     const record = mistake("lamp-volts-lost");
     const [finding, ...more] = findingsOf(record, "lamp-volts-lost");

@@ -1,3 +1,4 @@
+import { Groups } from "../circuit/groups.ts";
 import { type Wire as Fact, standingOfWire } from "../record/made.ts";
 import type { Shelf } from "./shelf.ts";
 import { factEnds, type IdleWhy, isScrew } from "./wire.ts";
@@ -23,44 +24,38 @@ export interface Claims {
 
 /** Names that are joined, each group with the net that it is part of. */
 class Labelled {
-  private readonly indexes = new Map<string, number>();
-  private readonly up: number[] = [];
-  private readonly nets: (string | undefined)[] = [];
+  private readonly groups = new Groups();
+  /** Net of each group that has one, by its number. */
+  private readonly nets = new Map<number, string>();
+  private readonly met = new Set<string>();
 
   constructor(private readonly netOf: (name: string) => string | undefined) {}
 
   net(name: string): string | undefined {
-    return this.nets[this.root(name)];
+    return this.nets.get(this.numberOf(name));
   }
 
   isTied(a: string, b: string): boolean {
-    return this.root(a) === this.root(b);
+    return this.numberOf(a) === this.numberOf(b);
   }
 
   /** Joins two names, unless that would make one of two nets. @returns whether it could */
   join(a: string, b: string): boolean {
-    const [first, second] = [this.root(a), this.root(b)];
-    const [one, other] = [this.nets[first], this.nets[second]];
+    const [one, other] = [this.net(a), this.net(b)];
     if (one !== undefined && other !== undefined && one !== other) return false;
-    this.up[first] = second;
-    this.nets[second] = one ?? other;
+    this.groups.join(a, b);
+    const net = one ?? other;
+    if (net !== undefined) this.nets.set(this.groups.numberOf(a), net);
     return true;
   }
 
-  private root(name: string): number {
-    let index = this.indexes.get(name);
-    if (index === undefined) {
-      index = this.up.length;
-      this.indexes.set(name, index);
-      this.up.push(index);
-      this.nets.push(this.netOf(name));
-    }
-    while (this.up[index] !== index) {
-      const above = this.up[this.up[index] as number] as number;
-      this.up[index] = above;
-      index = above;
-    }
-    return index;
+  private numberOf(name: string): number {
+    const number = this.groups.numberOf(name);
+    if (this.met.has(name)) return number;
+    this.met.add(name);
+    const net = this.netOf(name);
+    if (net !== undefined) this.nets.set(number, net);
+    return number;
   }
 }
 

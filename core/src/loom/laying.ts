@@ -3,7 +3,7 @@ import type { EditGroup } from "../record/edits.ts";
 import { find, freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Topology } from "../record/schemas.ts";
-import { type End, endKey, type Net, terminalName } from "../schematic/nets.ts";
+import { type End, endKey, type Net, type Purpose, terminalName } from "../schematic/nets.ts";
 
 /** What a topology is called. */
 export const TOPOLOGY_WORDS: Record<Topology, string> = {
@@ -11,6 +11,15 @@ export const TOPOLOGY_WORDS: Record<Topology, string> = {
   chain: "from one to the next",
   bus: "a trunk with droppers",
 };
+
+const COMMONS: readonly Purpose[] = ["pulse-plus", "pulse-return"];
+const FEEDERS: readonly Purpose[] = ["ac-1", "ac-2", "dc-plus", "dc-zero", "track-j", "track-k"];
+
+/** The setting of the railway that says how nets for a purpose are laid; null for those that go from one to the next. */
+export function usualLaying(purpose: Purpose): "commons" | "feeders" | null {
+  if (COMMONS.includes(purpose)) return "commons";
+  return FEEDERS.includes(purpose) ? "feeders" : null;
+}
 
 /** The net to be laid in a way of its own, or as its zone and the railway have it (null). */
 export function layNet(record: RailwayRecord, net: Net, topology: Topology | null): EditGroup | null {

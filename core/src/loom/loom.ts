@@ -13,8 +13,8 @@ import {
   isSamePassage,
   type Moved,
   newPassage,
-  placesOf,
   type Strand,
+  sitingOf,
   strandOf,
   takePassage,
 } from "./strands.ts";
@@ -100,7 +100,6 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Pla
     strips: asBefore(strips, before?.strips),
     cables: asBefore(cables, before?.cables),
     idle: idle.length === 0 && before?.idle.length === 0 ? before.idle : idle,
-    joints: jointsOf(wires),
   };
   return before && PARTS.every((part) => loom[part] === before[part]) ? before : loom;
 }
@@ -156,10 +155,10 @@ function wovenAfter(
   moved: Moved,
   known: ReadonlyMap<Net, Woven>,
 ): Woven[] {
-  const places = placesOf(record);
+  const siting = sitingOf(record);
   const strands = nets.map((net): Strand => {
     const was = known.get(net)?.strand;
-    return was && isAsBefore(was, moved, bundles) ? was : strandOf(record, net, bundles, shelf, places);
+    return was && isAsBefore(was, moved, bundles) ? was : strandOf(record, net, bundles, shelf, siting);
   });
   // what is there or proposed already holds its place before anything new is given one
   for (const { passage, lacks } of strands) {
@@ -214,15 +213,6 @@ function idleOf(record: RailwayRecord, bundles: Bundles, woven: readonly Woven[]
   });
   const all = [...idle, ...unused].sort((a, b) => a.fact.number - b.fact.number);
   return all.map(({ fact, why }) => ({ fact, why, ...endNames(record, fact) }));
-}
-
-function jointsOf(wires: readonly Wire[]): Loom["joints"] {
-  const joints = { bench: 0, underneath: 0 };
-  for (const { run } of wires) {
-    if (run !== "layout") joints.bench += run === "panel" ? 2 : 1;
-    if (run !== "panel") joints.underneath += run === "layout" ? 2 : 1;
-  }
-  return joints;
 }
 
 /** The list as it was before, when it holds the same things. */

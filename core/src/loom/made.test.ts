@@ -1,7 +1,7 @@
 // What somebody has made with their hands: it stays as it is whatever is edited elsewhere, and what no longer serves is named.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { mounted, railway, smallRailway, typed } from "../../testing/build.ts";
+import { coilStation, mounted, railway, smallRailway, typed } from "../../testing/build.ts";
 import { after, type Deed, deeds, EXHIBITS, randomRailway } from "../../testing/exhibits.ts";
 import { edit } from "../catalogue/edit.ts";
 import { consequencesOf } from "../consequences/consequences.ts";
@@ -84,6 +84,9 @@ function worked(record: RailwayRecord, [kind, which, what]: Deed): RailwayRecord
   const group = groups[kind % groups.length]?.();
   return group ? edit(record, group.edits).record : record;
 }
+
+/** The railway with a turnout more. */
+const withTurnout = (record: RailwayRecord, label: string) => edit(record, addTurnout(record, label).edits).record;
 
 /** What joins each net, held against the net: no more and no less than its terminals, and screws that no other net has. */
 function makesExactlyTheNets(loom: Loom, nets: readonly Net[]): void {
@@ -204,14 +207,23 @@ describe("what is made", () => {
   );
 
   it("keeps every number, screw and core of the others when a turnout is added or a lamp taken away", () => {
-    const before = loomIn(completed(six()));
-    for (const edited of [typed(completed(six()), "b", "lamp", ""), after(completed(six()), [11, 0, 0])]) {
-      const now = loomIn(edited);
-      const known = new Map(before.wires.map((wire) => [wire.element, wire.label]));
-      const kept = now.wires.filter(({ element }) => known.has(element));
-      expect(kept.length).toBeGreaterThan(before.wires.length - 12);
-      for (const { element, label } of kept) expect(label).toBe(known.get(element));
-    }
+    const station = completed(coilStation(5));
+    const before = loomIn(station).wires;
+    const fitted = typed(typed(withTurnout(station, "Y6"), "y6", "motor", "twin-coil-surface"), "y6", "driver", "CD1");
+    const added = loomIn(typed(fitted, "y6", "control", "toggle-centre-off")).wires;
+    const labels = new Map(added.map(({ element, label }) => [element, label]));
+    const gone = before.filter(({ element, label }) => labels.get(element) !== label);
+    // the trunk of the common ended at Y5, and goes on from there
+    expect(gone.map(({ from, to }) => [from.name, to.name])).toEqual([["J4", "Y5-C"]]);
+    expect(added.length).toBe(before.length + 9);
+
+    const record = completed(smallRailway());
+    const known = new Map(loomIn(record).wires.map(({ element, label }) => [element, label]));
+    // the lamp's own wires go, and of the panel's chain one link is new
+    const fewer = loomIn(typed(record, "y1", "lamp", "")).wires;
+    for (const { element, label } of fewer) expect(known.get(element) ?? label).toBe(label);
+    expect(fewer.filter(({ element }) => !known.has(element)).length).toBeLessThanOrEqual(3);
+    expect(fewer.length).toBeLessThan(known.size - 4);
   });
 
   it("has length, gauge and colour of its own from the first tick, whatever the railway's become", () => {
@@ -256,7 +268,9 @@ describe("what is made", () => {
     // taken out, it keeps its number, and its screw is free
     const out = completed(edit(gone, takeWiresOut(gone, [tail.id], LATER)!.edits).record);
     expect(loomIn(out).idle).toEqual([]);
-    const more = completed(after(out, [11, 0, 0]));
+    const fitted = typed(typed(withTurnout(out, "Z1"), "z1", "motor", "twin-coil-surface"), "z1", "driver", "CD1");
+    const more = completed(typed(fitted, "z1", "control", "toggle-centre-off"));
+    expect(more.wires.length).toBeGreaterThan(out.wires.length);
     expect(loomIn(more).wires.map(({ number }) => number)).not.toContain(tail.number);
     const freed = edit(out, freeNumbers(out, [tail.id])!.edits).record;
     expect(freed.wires.some(({ id }) => id === tail.id)).toBe(false);

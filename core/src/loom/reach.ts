@@ -17,8 +17,8 @@ export function wiresByNet(loom: Loom): Map<string, Wire[]> {
 }
 
 /**
- * Ohms of wire from a terminal to every other one of its net, by their names in the circuit; wires make a tree of each net,
- * so that there is one way only.
+ * Ohms of wire from a terminal to every other one of its net, by their names in the circuit. What is planned makes a tree
+ * of each net, so that there is one way only; where made wires close a loop, by the way of the fewest wires.
  * @param net identifier of the net; without wires the terminal reaches only itself
  */
 export function reachFrom(loom: Loom, net: string, from: string): Map<string, number> {

@@ -9,6 +9,7 @@ import { Derived } from "../derive.ts";
 import { deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { endKey } from "../schematic/nets.ts";
+import { progressOf } from "./progress.ts";
 
 const sample = (name: string) => () =>
   openRailwayFile(readFileSync(new URL(`../../../samples/${name}.json`, import.meta.url), "utf8"));
@@ -80,6 +81,7 @@ describe.each(Object.keys(ALL))("%s", (name) => {
   });
 
   it("counts a joint for each end of a wire, at the bench or underneath", () => {
-    expect(loom.joints.bench + loom.joints.underneath).toBe(2 * loom.wires.length);
+    const { bench, underneath } = progressOf(loom.wires);
+    expect(bench.of + underneath.of).toBe(2 * loom.wires.length);
   });
 });

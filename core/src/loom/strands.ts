@@ -3,9 +3,10 @@ import { assignmentsOfRole, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, type Strip, standingOfWire } from "../record/made.ts";
 import type { Device, Place, Topology } from "../record/schemas.ts";
-import { type End, endKey, type Net, type Purpose, terminalName } from "../schematic/nets.ts";
+import { type End, endKey, type Net, terminalName } from "../schematic/nets.ts";
 import type { Bundle, Bundles } from "./bundles.ts";
 import type { LaidEnd } from "./lay.ts";
+import { usualLaying } from "./laying.ts";
 import type { Core, Screw, Shelf } from "./shelf.ts";
 import { factEnds, isScrew, type Passage, type ScrewEnd, screwKey, screwName, type WireEnd } from "./wire.ts";
 
@@ -19,7 +20,7 @@ export interface Strand {
   firm: Fact[];
   /** Where it passes from the panel to the layout by what is there or proposed already. */
   passage: Passage | null;
-  /** It has to pass, and does not yet: by these screws, if it has any. */
+  /** It has to get a passage, by these of its own screws if it has any; null when it needs none or has one. */
   lacks: Screw[] | null;
   topology: Topology;
   /** Splices by which its terminals hang on a trunk already, or may. */
@@ -27,7 +28,7 @@ export interface Strand {
 }
 
 /** What of a record says where things stand and how nets are laid. */
-export interface Places {
+export interface Siting {
   /** The turnout at which a device stands; undefined where boards stand together. */
   turnoutOf: (deviceId: string) => string | undefined;
   /** How the net of a terminal is to be laid, where somebody has said so. */
@@ -35,7 +36,7 @@ export interface Places {
 }
 
 /** Where the things of a record stand: motors and frogs at their turnouts, all else where the boards are. */
-export function placesOf(record: RailwayRecord): Places {
+export function sitingOf(record: RailwayRecord): Siting {
   let at: Map<string, string> | undefined;
   let chosen: Map<string, Topology> | undefined;
   const turnouts = () => {
@@ -57,17 +58,17 @@ export function placesOf(record: RailwayRecord): Places {
 }
 
 /** A net with what is there of it. */
-export function strandOf(record: RailwayRecord, net: Net, bundles: Bundles, shelf: Shelf, places: Places): Strand {
+export function strandOf(record: RailwayRecord, net: Net, bundles: Bundles, shelf: Shelf, siting: Siting): Strand {
   const ends = net.ends.map((end): LaidEnd => {
     const device = deviceOf(record, end.deviceId);
-    const turnoutId = places.turnoutOf(device.id) ?? null;
+    const turnoutId = siting.turnoutOf(device.id) ?? null;
     const turnout = turnoutId === null ? undefined : find(record, "turnout", turnoutId);
     const metres = turnout ? (turnout.runMetres ?? record.railway.runMetres) : 0;
     return { end, device, at: terminalEnd(device, end), turnoutId, metres };
   });
   const own = bundlesOf(ends, bundles);
   const firm = factsOf(net, own, ({ firm }) => firm);
-  const topology = topologyOf(record, net, ends, places);
+  const topology = topologyOf(record, net, ends, siting);
   const taps = topology === "bus" ? tapsOf(net, own, shelf) : new Map();
   const strand: Strand = { net, ends, bundles: own, firm, passage: null, lacks: null, topology, taps };
   if (!isAtBoth(strand)) return strand;
@@ -86,18 +87,15 @@ function factsOf(net: Net, bundles: readonly Bundle[], which: (claims: Bundle["c
   return facts.sort((a, b) => a.number - b.number);
 }
 
-/** Commons of pulses, whose wire is laid by zone and railway; and what feeds. */
-const COMMONS: readonly Purpose[] = ["pulse-plus", "pulse-return"];
-const FEEDERS: readonly Purpose[] = ["ac-1", "ac-2", "dc-plus", "dc-zero", "track-j", "track-k"];
-
 /** How a net is laid: as somebody chose for it, else as its zone or the railway has it for what it is for. */
-export function topologyOf(record: RailwayRecord, net: Net, ends: readonly LaidEnd[], { chosen }: Places): Topology {
+export function topologyOf(record: RailwayRecord, net: Net, ends: readonly LaidEnd[], { chosen }: Siting): Topology {
   for (const { at } of ends) {
     const own = chosen(at.key);
     if (own) return own;
   }
-  if (FEEDERS.includes(net.purpose)) return record.railway.feeders;
-  if (!COMMONS.includes(net.purpose)) return "chain";
+  const usual = usualLaying(net.purpose);
+  if (usual === "feeders") return record.railway.feeders;
+  if (usual === null) return "chain";
   const turnouts = ends.flatMap(({ turnoutId }) => (turnoutId === null ? [] : [find(record, "turnout", turnoutId)]));
   const zones = new Set(turnouts.map((turnout) => turnout?.zoneId ?? null));
   const [zone] = zones;

@@ -97,7 +97,6 @@ export interface Loom {
   cables: Cable[];
   /** Facts that serve nothing. */
   idle: IdleWire[];
-  joints: { bench: number; underneath: number };
 }
 
 /** A screw's name in the circuit. */

@@ -206,6 +206,20 @@ it("tells of changes in one sentence", () => {
   ).toEqual(["a is gone", "b is new"]);
 });
 
+it("knows the wires of earlier tests by their ends, and says where a wire has gone that it knows by its identifier", () => {
+  const none = { unit: "seen", expected: null } as const;
+  const now = { expected: null, low: null, high: null };
+  const changes = (before: Record<string, string>, after: Record<string, string>) =>
+    changedSince({ ...none, chain: before } as unknown as TestResult, { ...now, chain: after });
+  const laid = { "wire w7": "K1-1 to Y1-N: 0.5 mm2, 1.5 m, BU" };
+  expect(changes({ "wire K1-1 to Y1-N": "0.5 mm2, 1.5 m, BU" }, laid)).toEqual([]);
+  expect(changes({ "wire K1-1 to Y1-N": "0.5 mm2, 1.2 m, BU" }, laid)).toEqual(["wire K1-1 to Y1-N was changed"]);
+  expect(changes({ "wire w7": "K1-9 to Y1-N: 0.5 mm2, 1.5 m, BU" }, laid)).toEqual([
+    "wire K1-9 to Y1-N is K1-1 to Y1-N now",
+  ]);
+  expect(changes(laid, {})).toEqual(["wire K1-1 to Y1-N is gone"]);
+});
+
 it("records what was expected then, what was found, by which instrument, and what it rests on", () => {
   const coil = step(smallRailway(), "Y1", "coil-n-y1");
   const at = "2026-05-12T20:00:00.000Z";

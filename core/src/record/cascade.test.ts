@@ -2,8 +2,9 @@ import { expect, it } from "vitest";
 import { drafted, smallRailway } from "../../testing/build.ts";
 import { MISTAKES } from "../../testing/mistakes.ts";
 import { DRIVING } from "../../testing/recipes.ts";
+import { completed } from "../loom/completion.ts";
 import { removal } from "./cascade.ts";
-import { applyEdits } from "./edits.ts";
+import { applyEdits, putEdit } from "./edits.ts";
 import { KIND_ENTRIES, type RailwayRecord, thingsOf } from "./kinds.ts";
 
 const at = "2026-05-12T20:14:00.000Z";
@@ -63,4 +64,32 @@ it("leaves a sound record, whatever is removed from whichever railway, and can b
     }
   }
   expect(removed).toBeGreaterThan(800);
+});
+
+it("leaves what is made with a loose end where something goes, with what was written there, and takes proposals along", () => {
+  const record = completed(smallRailway());
+  const [first] = record.wires.filter(({ fromDeviceId, toStripId }) => fromDeviceId === "t1" && toStripId !== null);
+  const other = record.wires.filter(
+    ({ id, fromDeviceId, toDeviceId }) => id !== first!.id && [fromDeviceId, toDeviceId].includes("t1"),
+  );
+  expect(other.length).toBeGreaterThan(1);
+  // only its joint at the toggle was ever written down
+  const made = applyEdits(record, [putEdit("wire", { ...first!, fromJoinedAt: at })]).record;
+  const { record: now } = applyEdits(made, removal(made, "device", "t1"));
+  expect(now.wires.find(({ id }) => id === first!.id)).toEqual({
+    ...first!,
+    ...{ fromDeviceId: null, fromTerminal: `T1-${first!.fromTerminal}`, fromJoinedAt: null, cutAt: at },
+  });
+  for (const { id } of other) expect(now.wires.some((wire) => wire.id === id)).toBe(false);
+
+  // a strip that goes leaves its made wires as well, and a cable's core is a single wire then
+  const strip = applyEdits(made, removal(made, "strip", first!.toStripId!)).record;
+  expect(strip.wires.find(({ id }) => id === first!.id)).toMatchObject({
+    ...{ toStripId: null, toWay: null, toTerminal: `P1-${first!.toWay}`, fromJoinedAt: at },
+  });
+  const core = record.wires.find(({ cableId }) => cableId !== null)!;
+  const laid = applyEdits(record, [putEdit("wire", { ...core, cutAt: at })]).record;
+  const without = applyEdits(laid, removal(laid, "cable", core.cableId!)).record;
+  expect(without.wires.filter(({ cableId }) => cableId === core.cableId)).toEqual([]);
+  expect(without.wires.find(({ id }) => id === core.id)).toMatchObject({ cableId: null, core: null, cutAt: at });
 });

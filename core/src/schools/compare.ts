@@ -2,6 +2,7 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import { Derived } from "../derive.ts";
 import { Draft } from "../equip/draft.ts";
 import { type Knowledge, knowledgeOf } from "../indicators/knowledge.ts";
+import { progressOf } from "../loom/progress.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -83,7 +84,7 @@ export function compareSchool(record: RailwayRecord, school: School, turnoutIds:
     cost: parts.reduce((sum, each) => sum + each.cost, 0),
     wires: loom.wires.length,
     cores: loom.wires.filter(({ run }) => run === "cable").length,
-    jointsUnderneath: loom.joints.underneath,
+    jointsUnderneath: progressOf(loom.wires).underneath.of,
     restAmps: sum(({ rest }) => rest),
     worstAmps: sum(({ worst }) => worst),
     without: thread ? worksWithout(thread) : "",

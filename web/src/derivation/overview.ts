@@ -36,7 +36,6 @@ export type ListChange<T> = readonly ({ from: number; count: number } | { item: 
 /** What has to be sent for the other side to have an overview, when it has the one before. */
 export interface OverviewChange {
   lists: { [K in ListName]: ListChange<Item<K>> };
-  joints: Loom["joints"];
   complete: Overview["complete"];
 }
 
@@ -47,20 +46,15 @@ export function overviewOf(derived: Derived, before: Overview | null = null): Ov
   if (!before) return now;
   const [lists, earlier] = [listsOf(now), listsOf(before)];
   const kept = Object.fromEntries(NAMES.map((name) => [name, keptOf(name, lists[name], earlier[name])]));
-  return overviewFrom(kept as unknown as Lists, loom.joints, complete);
+  return overviewFrom(kept as unknown as Lists, complete);
 }
 
 function listsOf({ threads, nets, addresses, findings, loads, boards, loom }: Overview): Lists {
-  const { joints: _, ...ofLoom } = loom;
-  return { threads, nets, addresses, findings, loads, boards, ...ofLoom };
+  return { threads, nets, addresses, findings, loads, boards, ...loom };
 }
 
-function overviewFrom(
-  { wires, passages, strips, cables, idle, ...lists }: Lists,
-  joints: Loom["joints"],
-  complete: string[],
-): Overview {
-  return { ...lists, complete, loom: { wires, passages, strips, cables, idle, joints } };
+function overviewFrom({ wires, passages, strips, cables, idle, ...lists }: Lists, complete: string[]): Overview {
+  return { ...lists, complete, loom: { wires, passages, strips, cables, idle } };
 }
 
 /** A list in which things that are as they were are the earlier objects. */
@@ -77,7 +71,7 @@ function keptOf<K extends ListName>(name: K, now: readonly Item<K>[], before: re
 export function changeOf(now: Overview, before: Overview | null): OverviewChange {
   const [lists, earlier] = [listsOf(now), before && listsOf(before)];
   const changes = NAMES.map((name) => [name, listChange<unknown>(lists[name], earlier?.[name] ?? [])]);
-  return { lists: Object.fromEntries(changes), joints: now.loom.joints, complete: now.complete };
+  return { lists: Object.fromEntries(changes), complete: now.complete };
 }
 
 function listChange<T>(now: readonly T[], before: readonly T[]): ListChange<T> {
@@ -94,10 +88,10 @@ function listChange<T>(now: readonly T[], before: readonly T[]): ListChange<T> {
 }
 
 /** The overview that a change makes of the one before; a list in which nothing changed is the same one. */
-export function withChange(before: Overview | null, { lists, joints, complete }: OverviewChange): Overview {
+export function withChange(before: Overview | null, { lists, complete }: OverviewChange): Overview {
   const earlier = before && listsOf(before);
   const made = NAMES.map((name) => [name, withList<unknown>(earlier?.[name] ?? [], lists[name])]);
-  return overviewFrom(Object.fromEntries(made), joints, complete);
+  return overviewFrom(Object.fromEntries(made), complete);
 }
 
 function withList<T>(before: readonly T[], change: ListChange<T>): readonly T[] {

@@ -2,6 +2,7 @@
 // Tables: sorted as numbers and as labels are, found in, columns left out and kept, rows of long ones there each time.
 import { cleanup, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { useState } from "react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { type DataColumn, DataTable } from "./DataTable.tsx";
 import { TipsProvider } from "./Tooltip.tsx";
@@ -109,4 +110,34 @@ it("has rows each time it is opened when it is long, but not all of them", async
     expect(body.getAttribute("aria-rowcount")).toBe("301");
     unmount();
   }
+});
+
+it("ticks rows one by one, and with the head those that are found, leaving the others as they are", async () => {
+  const user = userEvent.setup();
+  const Ticked = () => {
+    const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+    const ticks = { ticked, onTick: setTicked, nameOf: ({ label }: Wire) => label };
+    return (
+      <>
+        {table({ keptAs: "ticked", ticks })}
+        <output>{[...ticked].sort().join(" ")}</output>
+      </>
+    );
+  };
+  render(<Ticked />);
+  const ticked = () => document.querySelector("output")?.textContent;
+  const head = () => screen.getByRole("checkbox", { name: "Choose all that are shown" });
+  await user.click(screen.getByRole("checkbox", { name: "Choose W2" }));
+  expect(ticked()).toBe("W2");
+  expect(head().getAttribute("aria-checked")).toBe("mixed");
+  const find = await screen.findByRole("searchbox", { name: "Find in: Wires" });
+  await user.type(find, "w1");
+  expect(head().getAttribute("aria-checked")).toBe("false");
+  await user.click(head());
+  expect(ticked()).toBe("W1 W10 W2");
+  await user.click(head());
+  expect(ticked()).toBe("W2");
+  await user.clear(find);
+  await user.click(screen.getByRole("checkbox", { name: "Choose W2" }));
+  expect(ticked()).toBe("");
 });

@@ -265,7 +265,7 @@ function tickColumnOf<T>({ ticks, idOf }: Props<T>): DataColumn<T> | null {
   };
 }
 
-/** Ticks all rows that are found, or none. */
+/** Ticks all rows that are found, or none of them; what is ticked and not found stays so. */
 function TickHead<T>({ ticks, shown }: { ticks: NonNullable<Props<T>["ticks"]>; shown: readonly string[] }) {
   const { ticked, onTick } = ticks;
   const some = shown.filter((id) => ticked.has(id)).length;
@@ -274,7 +274,13 @@ function TickHead<T>({ ticks, shown }: { ticks: NonNullable<Props<T>["ticks"]>; 
       <Checkbox
         label="Choose all that are shown"
         checked={some === 0 ? false : some === shown.length ? true : "indeterminate"}
-        onChange={() => onTick(new Set(some === shown.length ? [] : shown))}
+        onChange={() => {
+          const next = new Set(ticked);
+          for (const id of shown)
+            if (some === shown.length) next.delete(id);
+            else next.add(id);
+          onTick(next);
+        }}
       />
     </th>
   );

@@ -11,6 +11,8 @@ import {
   type RailwayRecord,
   TOPOLOGY_WORDS,
   type Topology,
+  usualLaying,
+  wiresByNet,
 } from "@alderman/core";
 import { useEffect, useMemo, useState } from "react";
 import { askLayings, useOverview } from "../../derivation/hooks.ts";
@@ -47,12 +49,13 @@ export function Nets() {
   const [chosen, setChosen] = useState<string | null>(null);
   const rows = useMemo(() => {
     if (!overview || !record) return [];
+    const ofNet = wiresByNet(overview.loom);
     const places = new Map(record.devices.map(({ id, place }) => [id, place]));
     return overview.nets.flatMap((net): Row[] => {
       const under = new Set(net.ends.flatMap(({ deviceId }) => (places.get(deviceId) === "layout" ? [deviceId] : [])));
       const [first] = net.ends;
       if (under.size < LEAST_PLACES || !first) return [];
-      const wires = overview.loom.wires.filter(({ net: id, run }) => id === net.id && run !== "cable");
+      const wires = (ofNet.get(net.id) ?? []).filter(({ run }) => run !== "cable");
       const metres = wires.reduce((sum, { cutMetres }) => sum + cutMetres, 0);
       const about = PURPOSES[net.purpose].about;
       return [{ id: net.id, name: netName(record, first), about, net, wires: wires.length, metres }];
@@ -96,7 +99,7 @@ function Ways({ record, net }: { record: RailwayRecord; net: Net }) {
   const chosen = record.layings.some(({ deviceId, terminal }) =>
     net.ends.some((end) => end.deviceId === deviceId && end.terminal === terminal),
   );
-  const wires = overview?.loom.wires.filter((wire) => wire.net === net.id) ?? [];
+  const wires = (overview && wiresByNet(overview.loom).get(net.id)) ?? [];
   const made = wires.filter(({ fact }) => fact !== null).length;
   return (
     <div className="grid gap-1 py-1">
@@ -126,17 +129,15 @@ interface Scope {
 
 function scopesOf(record: RailwayRecord, net: Net): Scope[] {
   const scopes: Scope[] = [{ name: "here", make: (topology) => layNet(record, net, topology) }];
-  const isCommon = net.purpose.startsWith("pulse");
+  const field = usualLaying(net.purpose);
   const zones = new Set(
     net.ends.flatMap(({ turnoutId }) => record.turnouts.find(({ id }) => id === turnoutId)?.zoneId ?? []),
   );
   const [zoneId] = zones;
   const zone = zones.size === 1 ? record.zones.find(({ id }) => id === zoneId) : undefined;
-  if (isCommon && zone)
+  if (field === "commons" && zone)
     scopes.push({ name: `in ${zone.label}`, make: (topology) => layZone(record, zone.id, topology) });
-  const field = isCommon ? "commons" : "feeders";
-  const isFeeder = /^(ac|dc|track)-/.test(net.purpose);
-  if (isCommon || isFeeder) {
+  if (field !== null) {
     const make = (topology: Topology): Making => ({
       words: `Laid all ${field} as ${TOPOLOGY_WORDS[topology]}`,
       edits: [{ op: "railway", value: { ...record.railway, [field]: topology } }],

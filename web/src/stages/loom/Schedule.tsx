@@ -45,7 +45,7 @@ export function Schedule() {
     () => (wires ?? []).filter((wire) => (run === "all" || wire.run === run) && isWanted(wire, wanted)),
     [wires, run, wanted],
   );
-  // what was chosen and is out of sight now is not acted on
+  // what no longer answers to the choice above the table is not acted on; what one has found by its text adds up
   const chosen = useMemo(() => shown.flatMap(({ id }) => (ticked.has(id) ? [id] : [])), [shown, ticked]);
   const tick = useMemo<Tick>(
     () => (ids, step, done) =>

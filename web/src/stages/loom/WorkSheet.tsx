@@ -39,7 +39,7 @@ export function WorkSheet() {
   const overview = useOverview();
   const [view, setView] = useState<View>("work");
   const wires = overview?.loom.wires ?? [];
-  const joints = overview?.loom.joints ?? { bench: 0, underneath: 0 };
+  const progress = progressOf(wires);
   return (
     <Sheet
       title="Work"
@@ -48,10 +48,10 @@ export function WorkSheet() {
       {view === "work" && (
         <SheetBody label="Work" still>
           <p className="px-3 pt-2 text-small">
-            <b>{joints.bench + joints.underneath}</b> joints, <b>{joints.bench}</b> at the bench,{" "}
-            <b>{joints.underneath}</b> underneath
+            <b>{progress.bench.of + progress.underneath.of}</b> joints, <b>{progress.bench.of}</b> at the bench,{" "}
+            <b>{progress.underneath.of}</b> underneath
           </p>
-          <Parts progress={progressOf(wires)} />
+          <Parts progress={progress} />
           <InTheWay />
           <Numbers />
         </SheetBody>
