@@ -250,6 +250,11 @@ describe("what is made", () => {
     const { wires } = edit(record, group.edits).record;
     expect(wires.find(({ id }) => id === "w2")).toMatchObject({ cutAt: AT, fromJoinedAt: AT, toJoinedAt: null });
     expect(tickWires(record, loom, ["w1"], "cutAt", null)).toBeNull();
+    // what is labelled was cut; with that taken back nothing was done of it
+    const labelled = edit(record, tickWires(record, loom, ["w5"], "labelledAt", AT)!.edits).record;
+    expect(labelled.wires.find(({ id }) => id === "w5")).toMatchObject({ cutAt: AT, labelledAt: AT });
+    const uncut = tickWires(labelled, loomIn(labelled), ["w5"], "cutAt", null)!;
+    expect(edit(labelled, uncut.edits).record).toEqual(record);
     expect(keepWires(record, loom, ["w4", "w6", "w9"], true)!.words).toBe("Kept 3 wires, W4 and W6 to W9");
   });
 

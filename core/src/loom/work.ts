@@ -28,7 +28,7 @@ const DONE: Record<WireStep, string> = {
 
 /**
  * Ticks a step of work off for wires, or takes the tick back. The first step makes a wire a fact: colour, gauge and length
- * are its own from then on. What is joined was cut.
+ * are its own from then on. What is labelled, joined or tested was cut; what was not cut after all, none of it was done of.
  * @param ids of the wires
  * @param at when it was done, ISO 8601; null to take it back
  * @returns null when nothing changes
@@ -42,8 +42,9 @@ export function tickWires(
 ): EditGroup | null {
   return changed(record, loom, ids, at === null ? `Took back: ${DONE[step].toLowerCase()}` : DONE[step], (fact) => {
     if ((fact[step] === null) === (at === null)) return fact;
-    const isJoint = step === "fromJoinedAt" || step === "toJoinedAt";
-    return { ...fact, [step]: at, ...(at !== null && isJoint ? { cutAt: fact.cutAt ?? at } : {}) };
+    if (at !== null) return { ...fact, [step]: at, cutAt: fact.cutAt ?? at };
+    if (step !== "cutAt") return { ...fact, [step]: null };
+    return { ...fact, cutAt: null, labelledAt: null, fromJoinedAt: null, toJoinedAt: null, testedAt: null };
   });
 }
 

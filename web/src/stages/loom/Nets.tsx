@@ -124,11 +124,13 @@ function Ways({ record, net }: { record: RailwayRecord; net: Net }) {
 /** What a choice can count for, with the edit that makes it. */
 interface Scope {
   name: string;
+  /** What its button says. */
+  words: string;
   make: (topology: Topology) => Making;
 }
 
 function scopesOf(record: RailwayRecord, net: Net): Scope[] {
-  const scopes: Scope[] = [{ name: "here", make: (topology) => layNet(record, net, topology) }];
+  const scopes: Scope[] = [{ name: "here", words: "Lay it so", make: (topology) => layNet(record, net, topology) }];
   const field = usualLaying(net.purpose);
   const zones = new Set(
     net.ends.flatMap(({ turnoutId }) => record.turnouts.find(({ id }) => id === turnoutId)?.zoneId ?? []),
@@ -136,13 +138,17 @@ function scopesOf(record: RailwayRecord, net: Net): Scope[] {
   const [zoneId] = zones;
   const zone = zones.size === 1 ? record.zones.find(({ id }) => id === zoneId) : undefined;
   if (field === "commons" && zone)
-    scopes.push({ name: `in ${zone.label}`, make: (topology) => layZone(record, zone.id, topology) });
+    scopes.push({
+      name: `in ${zone.label}`,
+      words: `All commons of ${zone.label} so`,
+      make: (topology) => layZone(record, zone.id, topology),
+    });
   if (field !== null) {
     const make = (topology: Topology): Making => ({
       words: `Laid all ${field} as ${TOPOLOGY_WORDS[topology]}`,
       edits: [{ op: "railway", value: { ...record.railway, [field]: topology } }],
     });
-    scopes.push({ name: `all ${field}`, make });
+    scopes.push({ name: `all ${field}`, words: `All ${field} so`, make });
   }
   return scopes;
 }
@@ -169,9 +175,9 @@ function WayOfLaying({
       </div>
       {!present && (
         <div className="flex flex-wrap gap-1 pt-0.5">
-          {scopes.map(({ name, make }) => (
+          {scopes.map(({ name, words: button, make }) => (
             <Button key={name} size="small" aria-label={`Lay ${words}, ${name}`} onClick={() => act(make(topology))}>
-              Lay it so {name}
+              {button}
             </Button>
           ))}
         </div>
