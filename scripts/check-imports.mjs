@@ -27,6 +27,8 @@ const ORDER = [
   "derive.ts",
   "consequences",
   "schools",
+  "stock",
+  "papers",
 ];
 /** Folders that know of nothing but themselves and these. */
 const APART = { circuit: [], units: [] };

@@ -44,10 +44,12 @@ export {
   STANDINGS,
 } from "./record/notes.ts";
 export { type Problem, problemsOf, RecordError, recordError } from "./record/problems.ts";
+export { PURPOSE_NAMES, PURPOSES, type Purpose } from "./record/purposes.ts";
 export { MOST_CHARACTERS, railwayFileSchema, readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
 export {
   type Acceptance,
   type Assignment,
+  CABLE_COLOURS,
   type Device,
   type OwnType,
   type Position,
@@ -110,6 +112,7 @@ export type { SupplyLoad } from "./hands/supplyLoads.ts";
 export { knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
+export { CABLE_COLOUR_WORDS, CORE_COLOURS, colourOf, coreColour } from "./loom/colours.ts";
 export { complete, completed } from "./loom/completion.ts";
 export { layNet, layZone, netName, TOPOLOGY_WORDS, usualLaying } from "./loom/laying.ts";
 export type { Planned } from "./loom/loom.ts";
@@ -131,7 +134,7 @@ export { type MeterReading, measure, type Range } from "./readings/meter.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export { type FrogReading, lampIn, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";
-export { type Net, PURPOSES, terminalName, wayName } from "./schematic/nets.ts";
+export { type Net, terminalName, wayName } from "./schematic/nets.ts";
 export { asksBy, controlSides, sideMade, staysMade } from "./schematic/recipes/controlSides.ts";
 export { heardAt } from "./schematic/recipes/controlToInputs.ts";
 export { railAtContact } from "./schematic/recipes/frogFeed.ts";
@@ -157,6 +160,31 @@ export {
 
 export type { Calculator, Field, Result } from "./calculators/calculator.ts";
 export { CALCULATORS, calculatorCalled } from "./calculators/registry.ts";
+export { screwIdOf } from "./loom/wire.ts";
+export {
+  faultsOfSheet,
+  LABEL_LINE,
+  LABEL_SHEETS,
+  type LabelSheet,
+  type LabelStyle,
+  labelArea,
+  MARGIN,
+  type PlacedLabel,
+  type PlacedLabels,
+  settingOf,
+} from "./papers/labelSheets.ts";
+export {
+  type Paper,
+  type PaperCell,
+  type PaperColumn,
+  type PaperPart,
+  type PaperTable,
+  tablesOf,
+} from "./papers/paper.ts";
+export { PAPER_SIZES, type PaperSize, type PaperSizeName } from "./papers/paperSizes.ts";
+export { PAPERS, type PaperOptions } from "./papers/papers.ts";
+export { type Need, needsOf } from "./stock/needs.ts";
+export { boughtAll, missingByTurnout, type StockFields, type StockLine, setStock, stockLines } from "./stock/stock.ts";
 export { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./units/format.ts";
 export { GAUGES, type Gauge } from "./units/gauge.ts";
 export { readNumber } from "./units/readNumber.ts";

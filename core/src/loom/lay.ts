@@ -3,8 +3,6 @@ import type { Device, Railway, Topology } from "../record/schemas.ts";
 import type { Net } from "../schematic/nets.ts";
 import type { Passage, Run, Wire, WireEnd } from "./wire.ts";
 
-/** Tail from a control or lamp to its panel strip, metres (common practice). */
-const PANEL_TAIL = 0.6;
 /** Link from one control or lamp to the next, metres (common practice). */
 const PANEL_LINK = 0.15;
 /** Wire between boards and supplies that stand together under the layout, metres (common practice). */
@@ -74,7 +72,7 @@ export function plannedLinks(railway: Railway, laid: Laid): Link[] {
     links.push(link(a.at, b.at, "panel", PANEL_LINK, b.end.turnoutId ?? a.end.turnoutId));
   if (passage) {
     const core = { cableId: passage.cableId, cable: passage.cable, number: passage.core };
-    if (first) links.push(link(first.at, passage.panel, "panel", PANEL_TAIL, owner));
+    if (first) links.push(link(first.at, passage.panel, "panel", railway.tailMetres, owner));
     const metres = passage.metres ?? railway.cableMetres;
     links.push({ ...link(passage.panel, passage.layout, "cable", metres, owner), core });
   }
@@ -186,6 +184,6 @@ export function neededLinks(planned: readonly Link[], there: readonly { from: st
 /** Length of a wire that is there, when nothing is known of it, metres. @param ends those of its ends that are terminals */
 export function usualMetres(railway: Railway, run: Run, ends: readonly LaidEnd[]): number {
   if (run === "cable") return railway.cableMetres;
-  if (run === "panel") return ends.length > 1 ? PANEL_LINK : PANEL_TAIL;
+  if (run === "panel") return ends.length > 1 ? PANEL_LINK : railway.tailMetres;
   return Math.max(BOARD_LINK, ...ends.map(({ metres }) => metres));
 }

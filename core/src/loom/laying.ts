@@ -2,8 +2,9 @@ import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find, freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import type { Purpose } from "../record/purposes.ts";
 import type { Topology } from "../record/schemas.ts";
-import { type End, endKey, type Net, type Purpose, terminalName } from "../schematic/nets.ts";
+import { type End, endKey, type Net, terminalName } from "../schematic/nets.ts";
 
 /** What a topology is called. */
 export const TOPOLOGY_WORDS: Record<Topology, string> = {

@@ -2,8 +2,8 @@ import { expect, it } from "vitest";
 import { coilStation, smallRailway, typed } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { CORE_COLOURS } from "./colours.ts";
 import { completed } from "./completion.ts";
-import { CORE_COLOURS } from "./numbered.ts";
 import { progressOf } from "./progress.ts";
 import type { Loom } from "./wire.ts";
 import { wireScheduleRows } from "./wireScheduleRows.ts";
@@ -29,7 +29,9 @@ it("lays each control's wires through strip, cable and strip, and chains the com
 it.each([4, 19])("takes 2n + 1 cores for %i coil motors whose unit stands under the layout", (n) => {
   const { loom } = new Derived(coilStation(n));
   expect(loom.passages).toHaveLength(2 * n + 1);
-  expect(new Set(loom.passages.map(({ cable }) => cable)).size).toBe(Math.ceil((2 * n + 1) / CORE_COLOURS.length));
+  expect(new Set(loom.passages.map(({ cable }) => cable)).size).toBe(
+    Math.ceil((2 * n + 1) / CORE_COLOURS.signal.length),
+  );
 });
 
 it("joins all terminals of a net and none of different nets", () => {

@@ -53,7 +53,17 @@ export function unrecorded(record: RailwayRecord, loom: Loom): readonly Wire[] {
 }
 
 /** What of a record the loom follows from, besides the schematic. */
-const LOOKED_AT = ["railway", "zones", "layings", "turnouts", "devices", "strips", "cables", "wires"] as const;
+const LOOKED_AT = [
+  "railway",
+  "zones",
+  "layings",
+  "customs",
+  "turnouts",
+  "devices",
+  "strips",
+  "cables",
+  "wires",
+] as const;
 
 /** What the loom of a record was woven from, for the next one. */
 interface Weaving {
@@ -105,7 +115,7 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Pla
 }
 
 /** Lists on which strips and cables depend, and how nets are laid. */
-const SHELVED = ["railway", "zones", "layings", "strips", "cables"] as const;
+const SHELVED = ["railway", "zones", "layings", "customs", "strips", "cables"] as const;
 
 /** Parts of a loom that are the same lists when nothing in them has changed. */
 const PARTS = ["wires", "passages", "strips", "cables", "idle"] as const;

@@ -1,19 +1,12 @@
 import type { RailwayRecord } from "../record/kinds.ts";
 import { standingOfWire } from "../record/made.ts";
-import type { Railway } from "../record/schemas.ts";
-import { type Net, PURPOSES } from "../schematic/nets.ts";
+import type { Net } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { ohmsPerMetre } from "../units/gauge.ts";
-import type { WireColour } from "../units/wireColours.ts";
+import { colourOf, coreColour } from "./colours.ts";
 import type { StrandLink, Woven } from "./links.ts";
 import type { Shelf } from "./shelf.ts";
 import { factEnds, linkOf, type Wire } from "./wire.ts";
-
-/** Cores of one cable by number, in the order usual for signal cables (common practice). */
-export const CORE_COLOURS: readonly WireColour[] = ["WH", "BN", "GN", "YE", "GY", "PK", "BU", "RD"];
-
-/** More to cut at each end than is laid, metres (common practice). */
-export const SLACK = 0.025;
 
 /** What was numbered before an edit. */
 interface Numbered {
@@ -34,7 +27,7 @@ export function numbered(
   before: Numbered | undefined,
 ): { wires: Wire[]; fresh: Wire[] } {
   const open = before ? woven.filter((one) => before.woven.get(one.strand.net) !== one) : woven;
-  const lacking = open.flatMap((one) => fromRecord(record.railway, one, shelf));
+  const lacking = open.flatMap((one) => fromRecord(record, one, shelf));
   const fresh = lacking.length === 0 ? [] : numberFresh(record, woven, lacking, threads, shelf);
   const come = open.flatMap(({ wires }) => wires);
   if (!before) return { wires: come.sort((a, b) => a.number - b.number), fresh };
@@ -76,7 +69,7 @@ function numberFresh(
     let id = `w${number}`;
     for (let more = 2; ids.has(id); more++) id = `w${number}-${more}`;
     hold({ number, id });
-    const wire = wireOf(record.railway, one.strand.net, one.links[index] as StrandLink, id, number, shelf);
+    const wire = wireOf(record, one.strand.net, one.links[index] as StrandLink, id, number, shelf);
     one.wires[index] = wire;
     return wire;
   });
@@ -96,7 +89,7 @@ function merged(a: readonly Wire[], b: readonly Wire[]): Wire[] {
 }
 
 /** Gives those wires of a strand their numbers that have one in the record. @returns the places of the others */
-function fromRecord(railway: Railway, one: Woven, shelf: Shelf): { one: Woven; index: number }[] {
+function fromRecord(record: RailwayRecord, one: Woven, shelf: Shelf): { one: Woven; index: number }[] {
   const { links, strand } = one;
   const fresh: { one: Woven; index: number }[] = [];
   one.wires = new Array(links.length);
@@ -111,7 +104,7 @@ function fromRecord(railway: Railway, one: Woven, shelf: Shelf): { one: Woven; i
     const isTurned = factEnds(known).from === link.to.key;
     const laid = isTurned ? { ...link, from: link.to, to: link.from } : link;
     links[index] = laid;
-    one.wires[index] = wireOf(railway, strand.net, laid, known.id, known.number, shelf);
+    one.wires[index] = wireOf(record, strand.net, laid, known.id, known.number, shelf);
   }
   one.isRecorded = fresh.length === 0;
   return fresh;
@@ -126,14 +119,19 @@ function ranks(threads: Schematic["threads"]): (turnoutId: string | null) => num
 
 const wiresMade = new WeakMap<StrandLink, Wire>();
 
-/** The wire of a link; the same object as long as link, number and the cable's gauge are the same. */
-function wireOf(railway: Railway, net: Net, link: StrandLink, id: string, number: number, shelf: Shelf): Wire {
+/** The wire of a link; the same object as long as link, number, gauge and colour are the same. */
+function wireOf(record: RailwayRecord, net: Net, link: StrandLink, id: string, number: number, shelf: Shelf): Wire {
   const { from, to, run, metres, turnoutId, core, fact } = link;
+  const { railway } = record;
   const cable = core && shelf.cable(core.cableId);
   const single = link.isTrunk ? railway.busGauge : railway.wireGauge;
   const gauge = fact?.gauge ?? (run === "cable" ? (cable?.gauge ?? railway.cableGauge) : single);
+  const colour =
+    fact?.colour ??
+    (core ? coreColour(cable?.colours ?? railway.cableColours, core.number) : colourOf(record, net.purpose));
   const known = wiresMade.get(link);
-  if (known && known.id === id && known.number === number && known.gauge === gauge) return known;
+  if (known && known.id === id && known.number === number && known.gauge === gauge && known.colour === colour)
+    return known;
   const label = `W${number}`;
   const standing = fact ? standingOfWire(fact) : "proposed";
   const wire: Wire = {
@@ -151,16 +149,12 @@ function wireOf(railway: Railway, net: Net, link: StrandLink, id: string, number
     net: net.id,
     purpose: net.purpose,
     element: `${linkOf(from.key, to.key, core)}${link.again ? ` ${id}` : ""}`,
-    colour: fact?.colour ?? (core ? coreColour(core.number) : PURPOSES[net.purpose].colour),
-    cutMetres: Math.ceil((metres + 2 * SLACK) * 100) / 100,
+    colour,
+    cutMetres: Math.ceil((metres + 2 * railway.slackMetres) * 100 - 1e-6) / 100,
     ohms: ohmsPerMetre(gauge) * metres,
     flags: [`${label} to ${to.name}`, `${label} to ${from.name}`],
     standing: standing === "out" ? "made" : standing,
   };
   wiresMade.set(link, wire);
   return wire;
-}
-
-function coreColour(core: number): WireColour {
-  return CORE_COLOURS[(core - 1) % CORE_COLOURS.length] ?? "WH";
 }

@@ -19,13 +19,17 @@ export interface Core {
 class Places<T extends { id: string }> {
   private readonly taken: boolean[] = [];
   private first = 1;
+  private used = 0;
 
+  /** @param usable places that may be taken for what is proposed; the others are spare */
   constructor(
     readonly thing: T,
     readonly count: number,
+    private readonly usable: number,
   ) {}
 
   take(number: number): void {
+    if (!this.taken[number]) this.used++;
     this.taken[number] = true;
   }
 
@@ -33,9 +37,10 @@ class Places<T extends { id: string }> {
     return number <= this.count && !this.taken[number];
   }
 
-  /** The first free place at which a condition holds; null when there is none. */
+  /** The first free place at which a condition holds, as long as enough are left spare; null when there is none. */
   free(holds: (number: number) => boolean = () => true): number | null {
     while (this.first <= this.count && this.taken[this.first]) this.first++;
+    if (this.used >= this.usable) return null;
     for (let number = this.first; number <= this.count; number++)
       if (!this.taken[number] && holds(number)) return number;
     return null;
@@ -133,7 +138,7 @@ export class Shelf {
     const number = this.freshNumber((n) => [`C${n}`], this.record.cables);
     const cable: Cable = {
       ...{ id: `c${number}`, label: `C${number}`, cores: this.record.railway.cableCores },
-      ...{ gauge: null, metres: null, kept: false, laidAt: null, note: "" },
+      ...{ gauge: null, metres: null, colours: null, kept: false, laidAt: null, note: "" },
     };
     return this.takenCore(this.addCable(cable), 1);
   }
@@ -163,15 +168,19 @@ export class Shelf {
   }
 
   private addStrip(strip: Strip): Places<Strip> {
-    const places = new Places(strip, strip.ways);
+    const places = new Places(strip, strip.ways, this.usableOf(strip.ways));
     if (strip.kind === "screws") this.strips[strip.place].push(places);
     else this.splices.push(places);
     this.stripOf.set(strip.id, places);
     return places;
   }
 
+  private usableOf(count: number): number {
+    return count - spareOf(this.record.railway.spareShare, count);
+  }
+
   private addCable(cable: Cable): Places<Cable> {
-    const places = new Places(cable, cable.cores);
+    const places = new Places(cable, cable.cores, this.usableOf(cable.cores));
     this.cables.push(places);
     this.cableOf.set(cable.id, places);
     return places;
@@ -208,8 +217,16 @@ export class Shelf {
   }
 }
 
+/**
+ * Ways or cores that are left free for later.
+ * @example spareOf(0.1, 12) // 1
+ */
+export function spareOf(share: number, count: number): number {
+  return Math.floor(share * count + 1e-9);
+}
+
 function proposed(label: string, kind: Strip["kind"], place: Place, ways: number): Strip {
-  return { id: label.toLowerCase(), label, kind, place, ways, kept: false, fixedAt: null, note: "" };
+  return { id: label.toLowerCase(), label, kind, place, ways, pinAmps: null, kept: false, fixedAt: null, note: "" };
 }
 
 /** Strips and cables at which made or kept wires are. */

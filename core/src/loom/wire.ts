@@ -1,6 +1,7 @@
 import type { Cable, Wire as Fact, Standing, Strip } from "../record/made.ts";
+import type { Purpose } from "../record/purposes.ts";
 import type { Place } from "../record/schemas.ts";
-import type { End, Purpose } from "../schematic/nets.ts";
+import type { End } from "../schematic/nets.ts";
 import type { Gauge } from "../units/gauge.ts";
 import type { WireColour } from "../units/wireColours.ts";
 
@@ -102,6 +103,11 @@ export interface Loom {
 /** A screw's name in the circuit. */
 export function screwKey(stripId: string, way: number): string {
   return `${stripId}/${way}`;
+}
+
+/** The strip to which a screw belongs, by its name in the circuit. */
+export function screwIdOf(screw: string): string {
+  return screw.slice(0, screw.indexOf("/"));
 }
 
 /** Whether a name in the circuit is a screw's: a terminal's has a colon. */

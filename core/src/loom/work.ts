@@ -6,7 +6,7 @@ import { type Wire as Fact, standingOfWire, type WireStep } from "../record/made
 import { count, list } from "../units/format.ts";
 import { proposal } from "./completion.ts";
 import { endNames } from "./endNames.ts";
-import { factEnds, type Loom, type Wire } from "./wire.ts";
+import { factEnds, type Loom, screwIdOf, type Wire } from "./wire.ts";
 
 /** A wire after each step of the work on it. */
 export const STEP_WORDS: Record<WireStep, string> = {
@@ -211,7 +211,7 @@ function withFigures(fact: Fact, wire: Wire | undefined): Fact {
 /** Strips and cable of a wire that are proposed and not written down yet. */
 function putParts(draft: Draft, { strips, cables }: Loom, { from, to, core }: Wire): void {
   for (const { key, of } of [from, to]) {
-    const strip = of ? undefined : strips.find(({ id }) => id === key.split("/")[0]);
+    const strip = of ? undefined : strips.find(({ id }) => id === screwIdOf(key));
     if (strip && !find(draft.record, "strip", strip.id)) draft.put("strip", strip);
   }
   const cable = core && cables.find(({ id }) => id === core.cableId);

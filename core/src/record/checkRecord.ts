@@ -31,6 +31,7 @@ export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Probl
   checkJobs(record, add);
   if (!sound || LOOM.some((list) => record[list] !== sound[list])) checkWires(record, add);
   checkNotes(record, add);
+  checkCustoms(record, add);
   return problems.slice(0, 10);
 }
 
@@ -115,6 +116,24 @@ function checkNotes(record: RailwayRecord, add: Add): void {
   for (const [index, { id, deviceId, turnoutId }] of record.photos.entries()) {
     if ((deviceId === null) === (turnoutId === null))
       add(["photos", index], `Photo ${id} must be of one turnout or of one device.`);
+  }
+}
+
+/** A colour is said once of each purpose and of each lead, and a thing has one entry in the stock. */
+function checkCustoms({ customs, stocks }: RailwayRecord, add: Add): void {
+  const said = new Set<string>();
+  for (const [index, { id, purpose, deviceId, terminal }] of customs.entries()) {
+    const isLead = deviceId !== null && terminal !== null;
+    if ((purpose !== null) === isLead || (deviceId === null) !== (terminal === null))
+      add(["customs", index], `Colour ${id} must be of one purpose, or of one terminal of a device.`);
+    const what = purpose ?? `${deviceId}:${terminal}`;
+    if (said.has(what)) add(["customs", index], `The colour of ${what} is said twice (${id}).`);
+    said.add(what);
+  }
+  const things = new Set<string>();
+  for (const [index, { thing }] of stocks.entries()) {
+    if (things.has(thing)) add(["stocks", index, "thing"], `The stock holds "${thing}" twice. Add the two up.`);
+    things.add(thing);
   }
 }
 

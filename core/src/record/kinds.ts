@@ -1,5 +1,5 @@
 import type * as z from "zod/mini";
-import { Cable, Laying, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
+import { Cable, Custom, Laying, Stock, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
 import {
   Acceptance,
@@ -108,6 +108,14 @@ export const KINDS = {
     most: 5_000,
     refs: { deviceId: { to: "device", onRemove: "remove" } },
   }),
+  custom: kind({
+    list: "customs",
+    title: "Colours by custom",
+    schema: Custom,
+    most: 5_000,
+    refs: { deviceId: { to: "device", onRemove: "remove" } },
+  }),
+  stock: kind({ list: "stocks", title: "Stock", schema: Stock, most: 5_000, weight: "picture" }),
   test: kind({
     list: "tests",
     title: "Test results",
@@ -204,12 +212,17 @@ export function emptyRecord(name: string): RailwayRecord {
     cableGauge: "AWG 24",
     stripWays: 12,
     cableCores: 8,
+    cableColours: "signal",
+    spareShare: 0.1,
     cableMetres: 2.4,
     runMetres: 1.5,
     commons: "bus",
     feeders: "chain",
     busGauge: "1.5 mm2",
     spacingMetres: 0.3,
+    tailMetres: 0.6,
+    slackMetres: 0.025,
+    reelMetres: 25,
     currency: "EUR",
     note: "",
   };

@@ -2,7 +2,8 @@ import * as z from "zod/mini";
 import { GAUGES } from "../units/gauge.ts";
 import { WIRE_COLOUR_CODES } from "../units/wireColours.ts";
 import { Id, Label, Metres, Name, When } from "./fields.ts";
-import { Place, TOPOLOGIES } from "./schemas.ts";
+import { PURPOSE_NAMES } from "./purposes.ts";
+import { CABLE_COLOURS, Place, TOPOLOGIES } from "./schemas.ts";
 
 /** When something was done; null until it was. */
 const Done = z.nullable(When);
@@ -18,6 +19,8 @@ export const Strip = z.strictObject({
   kind: z.enum(["screws", "splice"]),
   place: Place,
   ways: Ways,
+  /** What a pin bears, amps, when it is a plug and its socket; null for screws. */
+  pinAmps: z.nullable(z.number().check(z.gte(0.1, "must be 0.1 to 100 A"), z.lte(100, "must be 0.1 to 100 A"))),
   /** The owner keeps it as it is. */
   kept: z.boolean(),
   fixedAt: Done,
@@ -25,13 +28,14 @@ export const Strip = z.strictObject({
 });
 export type Strip = z.infer<typeof Strip>;
 
-/** A cable from the panel to the layout. Gauge and length are as the railway says until they are facts of this one. */
+/** A cable from the panel to the layout. Gauge, length and colours are as the railway says until they are facts of this one. */
 export const Cable = z.strictObject({
   id: Id,
   label: Label,
   cores: z.int().check(z.gte(2), z.lte(64)),
   gauge: z.nullable(z.enum(GAUGES)),
   metres: z.nullable(Metres),
+  colours: z.nullable(z.enum(CABLE_COLOURS)),
   kept: z.boolean(),
   laidAt: Done,
   note: Name,
@@ -46,6 +50,32 @@ export const Laying = z.strictObject({
   topology: z.enum(TOPOLOGIES),
 });
 export type Laying = z.infer<typeof Laying>;
+
+/**
+ * A colour by the owner's custom: of wires for a purpose, or of the lead that a device has at a terminal; one of the two.
+ */
+export const Custom = z.strictObject({
+  id: Id,
+  purpose: z.nullable(z.enum(PURPOSE_NAMES)),
+  deviceId: z.nullable(Id),
+  terminal: z.nullable(z.string().check(z.minLength(1), z.maxLength(12))),
+  colour: z.enum(WIRE_COLOUR_CODES),
+});
+export type Custom = z.infer<typeof Custom>;
+
+/** What is on the shelf of something that is needed, and what is known of buying it. */
+export const Stock = z.strictObject({
+  id: Id,
+  /** What it is, as needs are named: "type:stall-motor", "wire:RD:0.5 mm2". */
+  thing: z.string().check(z.minLength(1), z.maxLength(80)),
+  /** Pieces, or metres of what is counted by length, at the moment `at`: what was built in since is used up. */
+  have: z.number().check(z.gte(0, "must be 0 to 100000"), z.lte(100_000, "must be 0 to 100000")),
+  /** Price of a piece or a metre, in the railway's currency; null for the rough one. */
+  price: z.nullable(z.number().check(z.gte(0, "must be 0 to 100000"), z.lte(100_000, "must be 0 to 100000"))),
+  supplier: Name,
+  at: When,
+});
+export type Stock = z.infer<typeof Stock>;
 
 /** What is written beside a terminal of a device, by which an end is known when the device has gone. */
 const Terminal = z.nullable(z.string().check(z.minLength(1), z.maxLength(40)));

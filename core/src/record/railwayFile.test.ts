@@ -49,6 +49,12 @@ it("puts things in order whatever their order in the file", () => {
   expect(readRailwayFile(shuffled)).toEqual(smallRailway());
 });
 
+/** The railway as older files say it: no way is left free. */
+function inFull() {
+  const record = smallRailway();
+  return { ...record, railway: { ...record.railway, spareShare: 0 } };
+}
+
 it("reads a file of version 1, in which lamps named a motor and controls said less", () => {
   const old = changed((json) => {
     json.version = 1;
@@ -66,7 +72,7 @@ it("reads a file of version 1, in which lamps named a motor and controls said le
     });
   });
   expect(old).toContain("motorId");
-  expect(readRailwayFile(old)).toEqual(smallRailway());
+  expect(readRailwayFile(old)).toEqual(inFull());
 });
 
 it("reads a file of version 2, which said nothing of senses, facts, debts and prices", () => {
@@ -89,7 +95,7 @@ it("reads a file of version 2, which said nothing of senses, facts, debts and pr
       colours: null,
     },
   ]);
-  expect(read).toEqual({ ...smallRailway(), types: read.types });
+  expect(read).toEqual({ ...inFull(), types: read.types });
 });
 
 it("reads a file of version 3, in which one input read a control as a whole", () => {
@@ -111,7 +117,7 @@ it("reads a file of version 4, which said nothing of colours, levels and sensors
   json.version = 4;
   json.types = json.types.map(({ colours: _, ...type }: Record<string, unknown>) => type);
   json.assignments = json.assignments.map(({ follows: _, coveredAt: __, ...a }: Record<string, unknown>) => a);
-  expect(readRailwayFile(JSON.stringify(json))).toEqual(now);
+  expect(readRailwayFile(JSON.stringify(json))).toEqual({ ...now, railway: { ...now.railway, spareShare: 0 } });
 });
 
 const AT = "2026-05-12T20:14:00.000Z";
@@ -131,14 +137,14 @@ it("reads a file of version 5, in which wires were derived and probes named scre
     ["t1:N", "p1:3"],
     ["k12/7", "p1/3"],
   ]);
-  expect({ ...record, readings: [] }).toEqual(smallRailway());
+  expect({ ...record, readings: [] }).toEqual(inFull());
 });
 
 it.each([
   ["nothing", "", /not JSON/],
   ["a truncated file", file().slice(0, 900), /cut short/],
   ["another kind of file", '{"format":"other","version":1}', /does not say "format"/],
-  ["a newer version", changed((json) => (json.version = 7)), /of version 7; this program reads versions 1 to 6/],
+  ["a newer version", changed((json) => (json.version = 8)), /of version 8; this program reads versions 1 to 7/],
   ["a list that is none", changed((json) => (json.tests = 3 as never)), /tests/],
   [
     "a field too many",
@@ -167,4 +173,22 @@ it("refuses 50 MB and a million turnouts before walking into them", () => {
 it("leaves Object.prototype as it was", () => {
   expect(() => readRailwayFile('{"__proto__":{"polluted":true}}')).toThrow();
   expect(({} as Record<string, unknown>).polluted).toBeUndefined();
+});
+
+it("reads a file of version 6, which said nothing of plugs, colours of cables, custom and stock", () => {
+  const old = changed((json) => {
+    json.version = 6;
+    for (const list of ["customs", "stocks"]) delete json[list];
+    const since = ["cableColours", "spareShare", "tailMetres", "slackMetres", "reelMetres"];
+    json.railway = Object.fromEntries(Object.entries(json.railway as object).filter(([name]) => !since.includes(name)));
+    json.strips = [
+      { id: "p1", label: "P1", kind: "screws", place: "panel", ways: 12, kept: true, fixedAt: null, note: "" },
+    ];
+    json.cables = [{ id: "c1", label: "C1", cores: 8, gauge: null, metres: null, kept: true, laidAt: null, note: "" }];
+  });
+  const read = readRailwayFile(old);
+  expect(read.strips).toMatchObject([{ label: "P1", pinAmps: null }]);
+  expect(read.cables).toMatchObject([{ label: "C1", colours: null }]);
+  expect(read.railway).toMatchObject({ cableColours: "signal", spareShare: 0, tailMetres: 0.6, slackMetres: 0.025 });
+  expect(read.stocks).toEqual([]);
 });

@@ -5,7 +5,7 @@ import { problemsOf, RecordError, recordError } from "./problems.ts";
 import { Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 6;
+export const FILE_VERSION = 7;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
@@ -88,6 +88,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   if (head.data.version === 3) return parseFile(fromVersion3(json as Record<string, unknown>));
   if (head.data.version === 4) return parseFile(fromVersion4(json as Record<string, unknown>));
   if (head.data.version === 5) return parseFile(fromVersion5(json as Record<string, unknown>));
+  if (head.data.version === 6) return parseFile(fromVersion6(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -179,12 +180,29 @@ function fromVersion5(json: Record<string, unknown>): unknown {
   const laid = { commons: "bus", feeders: "chain", busGauge: "1.5 mm2", spacingMetres: 0.3 };
   return {
     ...json,
-    version: FILE_VERSION,
+    version: 6,
     railway: typeof railway === "object" ? { ...railway, ...laid } : railway,
     ...(Array.isArray(zones) ? { zones: zones.map((zone) => ({ ...zone, commons: null })) } : {}),
     ...(Array.isArray(readings)
       ? { readings: readings.map((each) => ({ ...each, red: screw(each?.red), black: screw(each?.black) })) }
       : {}),
+  };
+}
+
+/** A file of version 6, in which cables had the colours of signal cables, strips had no plugs, and no way was left free. */
+function fromVersion6(json: Record<string, unknown>): unknown {
+  const { railway } = json;
+  const more = (things: unknown, fields: object) =>
+    Array.isArray(things)
+      ? things.map((thing) => (typeof thing === "object" && thing !== null ? { ...thing, ...fields } : thing))
+      : things;
+  const usual = { cableColours: "signal", spareShare: 0, tailMetres: 0.6, slackMetres: 0.025, reelMetres: 25 };
+  return {
+    ...json,
+    version: FILE_VERSION,
+    railway: typeof railway === "object" ? { ...railway, ...usual } : railway,
+    ...(json.strips === undefined ? {} : { strips: more(json.strips, { pinAmps: null }) }),
+    ...(json.cables === undefined ? {} : { cables: more(json.cables, { colours: null }) }),
   };
 }
 

@@ -12,6 +12,13 @@ export type Position = z.infer<typeof Position>;
 export const TOPOLOGIES = ["star", "chain", "bus"] as const;
 export type Topology = (typeof TOPOLOGIES)[number];
 
+/**
+ * In what order the cores of a cable are coloured. signal: as usual for signal cables. pairs: as network cable of four
+ * twisted pairs. ribbon: as flat cable, which repeats the ten colours of the resistor code.
+ */
+export const CABLE_COLOURS = ["signal", "pairs", "ribbon"] as const;
+export type CableColours = (typeof CABLE_COLOURS)[number];
+
 /** What belongs to the railway as a whole. Lengths in metres, one way. */
 export const Railway = z.strictObject({
   name: Name.check(z.minLength(1, "must not be empty")),
@@ -22,7 +29,10 @@ export const Railway = z.strictObject({
   cableGauge: z.enum(GAUGES),
   /** Ways of one terminal strip, and cores of one cable. */
   stripWays: z.int().check(z.gte(2), z.lte(24)),
-  cableCores: z.int().check(z.gte(2), z.lte(8)),
+  cableCores: z.int().check(z.gte(2), z.lte(16)),
+  cableColours: z.enum(CABLE_COLOURS),
+  /** Share of the ways of a strip and of the cores of a cable that is left free for later. */
+  spareShare: z.number().check(z.gte(0, "must be 0 to 0.5"), z.lte(0.5, "must be 0 to 0.5")),
   /** Cable between the panel's strip and the strip under the layout. */
   cableMetres: Metres,
   /** Wire from the strip or board under the layout to a motor, when the turnout states none. */
@@ -33,6 +43,12 @@ export const Railway = z.strictObject({
   busGauge: z.enum(GAUGES),
   /** From one turnout to the next along the trunk line, at least. */
   spacingMetres: Metres,
+  /** Wire from a control or lamp to its panel strip. */
+  tailMetres: Metres,
+  /** More to cut at each end than is laid. */
+  slackMetres: z.number().check(z.gte(0, "must be 0 to 1 m"), z.lte(1, "must be 0 to 1 m")),
+  /** Single wire on a new reel. */
+  reelMetres: z.number().check(z.gte(1, "must be 1 to 1000 m"), z.lte(1000, "must be 1 to 1000 m")),
   /** What prices are told in. */
   currency: z.string().check(z.minLength(1, "must not be empty"), z.maxLength(8, "must have at most 8 characters")),
   note: Note,

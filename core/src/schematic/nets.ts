@@ -1,63 +1,10 @@
-import type { WireColour } from "../units/wireColours.ts";
+import type { Purpose } from "../record/purposes.ts";
 
 /** A terminal of a device. */
 export interface End {
   deviceId: string;
   terminal: string;
 }
-
-/** What a net is for; decides its colour, and whether a meter reads it as AC. */
-export type Purpose =
-  | "ac-1"
-  | "ac-2"
-  | "dc-plus"
-  | "dc-zero"
-  | "track-j"
-  | "track-k"
-  | "pulse-plus"
-  | "pulse-return"
-  | "to-normal"
-  | "to-reverse"
-  | "lamp-normal"
-  | "lamp-reverse"
-  | "lamp-common"
-  | "sensor"
-  | "lock"
-  | "ask-normal"
-  | "ask-reverse"
-  | "ask-other"
-  | "frog"
-  | "servo-signal"
-  | "bus-high"
-  | "bus-low"
-  | "pin";
-
-/** The railway's colour dictionary: one colour, one meaning. */
-export const PURPOSES: Record<Purpose, { about: string; colour: WireColour }> = {
-  "ac-1": { about: "AC supply", colour: "BN" },
-  "ac-2": { about: "AC supply, other side", colour: "GY" },
-  "dc-plus": { about: "plus of a DC supply", colour: "RD" },
-  "dc-zero": { about: "0 V of a DC supply", colour: "BK" },
-  "track-j": { about: "track bus J", colour: "PK" },
-  "track-k": { about: "track bus K", colour: "TQ" },
-  "pulse-plus": { about: "pulse to the controls", colour: "VT" },
-  "pulse-return": { about: "common return of the coils", colour: "WH" },
-  "to-normal": { about: "throws to normal", colour: "BU" },
-  "to-reverse": { about: "throws to reverse", colour: "OG" },
-  "lamp-normal": { about: "lamp at normal", colour: "GN" },
-  "lamp-reverse": { about: "lamp at reverse", colour: "YE" },
-  "lamp-common": { about: "common of a lamp, before its resistors", colour: "WHBK" },
-  sensor: { about: "what a sensor at the throw bar tells", colour: "WHPK" },
-  lock: { about: "lock-out of controls", colour: "WHTQ" },
-  "ask-normal": { about: "input that asks for normal", colour: "WHBU" },
-  "ask-reverse": { about: "input that asks for reverse", colour: "WHOG" },
-  "ask-other": { about: "input that asks for the other position", colour: "WHVT" },
-  frog: { about: "frog", colour: "WHRD" },
-  "servo-signal": { about: "signal of a servo", colour: "WHYE" },
-  "bus-high": { about: "control bus, high", colour: "WHGN" },
-  "bus-low": { about: "control bus, low", colour: "WHBN" },
-  pin: { about: "pin of a controller", colour: "WHGY" },
-};
 
 /** Terminals that are joined by wire. `ends` are in the order in which the wire visits them. */
 export interface Net {

@@ -144,6 +144,43 @@ it("names screws under probes by their strips", () => {
   database.close();
 });
 
+it("brings strips, cables and the railway's fields of version 8 to the new form, in the record and in the history", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  for (const name of readdirSync(new URL("./migrations/", import.meta.url))
+    .sort()
+    .slice(1, 8))
+    old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
+  old.pragma("user_version = 8");
+  const strip = {
+    ...{ id: "k1", label: "K1", kind: "screws", place: "layout", ways: 12 },
+    ...{ kept: true, fixedAt: null, note: "" },
+  };
+  old.exec("INSERT INTO strip VALUES ('r', 'k1', 'K1', 'screws', 'layout', 12, 1, NULL, '')");
+  old.exec("INSERT INTO cable VALUES ('r', 'c1', 'C1', 8, NULL, NULL, 1, NULL, '')");
+  old
+    .prepare(
+      "INSERT INTO history VALUES ('r', 3, 'Kept K1', 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z', 'stamp-3')",
+    )
+    .run(
+      JSON.stringify([{ op: "put", kind: "strip", value: strip }]),
+      JSON.stringify([{ op: "put", kind: "strip", value: { ...strip, kept: false } }]),
+    );
+  old.exec("UPDATE railway SET revision = 3");
+  old.close();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const { record } = store.open("r");
+  expect(record.strips).toContainEqual({ ...strip, pinAmps: null });
+  expect(record.cables.find(({ id }) => id === "c1")).toMatchObject({ label: "C1", colours: null });
+  // a railway that was there goes on without spare ways, as it was laid
+  expect(record.railway).toMatchObject({ spareShare: 0, cableColours: "signal", tailMetres: 0.6, reelMetres: 25 });
+  store.undo("r", { revision: 3 });
+  expect(store.open("r").record.strips).toContainEqual({ ...strip, kept: false, pinAmps: null });
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+  database.close();
+});
+
 it("brings own types of version 2 to the new form, in the record and in the history", () => {
   writeVersion1();
   const old = new Database(join(folder, "alderman.db"));

@@ -206,12 +206,19 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
         kind: "screws",
         place: "layout",
         ways: 7,
+        pinAmps: flag ? 3 : null,
         kept: flag,
         fixedAt: at,
         note: note.slice(0, 80),
       },
     ];
     record.layings = [{ id: "l", deviceId: "cd", terminal: "−", topology: "chain" }];
+    record.customs = [
+      { id: "c", purpose: flag ? "frog" : null, ...(flag ? NOWHERE : { deviceId: "d", terminal: "1A" }), colour: "BU" },
+    ];
+    record.stocks = [
+      { id: "s", thing: "wire:RD:AWG 24", have: 12.5, price: flag ? 0.2 : null, supplier: note.slice(0, 80), at },
+    ];
     record.cables = [
       {
         id: "c9",
@@ -219,6 +226,7 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
         cores: 5,
         gauge: flag ? "AWG 26" : null,
         metres: flag ? 1.2 : null,
+        colours: flag ? "pairs" : null,
         kept: true,
         laidAt: null,
         note: "",
@@ -241,6 +249,8 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
     // through the file, so that lists stand in order and everything has passed the rules
     return readRailwayFile(writeRailwayFile(record));
   });
+
+const NOWHERE = { deviceId: null, terminal: null };
 
 it("gives back any railway as it was put in, from the tables alone", () => {
   fc.assert(

@@ -1,4 +1,5 @@
 import type { CommandContext, Panel } from "../frame/commands.ts";
+import { PapersDialog } from "../papers/PapersDialog.tsx";
 import { CommandPalette } from "./CommandPalette.tsx";
 import { HistoryDialog } from "./HistoryDialog.tsx";
 import { KeysDialog } from "./KeysDialog.tsx";
@@ -13,6 +14,8 @@ export function Panels({ panel, close, context }: { panel: Panel; close: () => v
       return <KeysDialog close={close} />;
     case "railway":
       return <RailwayDialog close={close} />;
+    case "papers":
+      return <PapersDialog close={close} />;
     case "commands":
       return <CommandPalette close={close} context={context} />;
   }

@@ -1,4 +1,12 @@
-import { CATALOGUE, GAUGES, type RailwayRecord, TOPOLOGIES, TOPOLOGY_WORDS } from "@alderman/core";
+import {
+  CABLE_COLOUR_WORDS,
+  CABLE_COLOURS,
+  CATALOGUE,
+  GAUGES,
+  type RailwayRecord,
+  TOPOLOGIES,
+  TOPOLOGY_WORDS,
+} from "@alderman/core";
 import { Download } from "lucide-react";
 import { useParams } from "react-router";
 import { buttonClass } from "../kit/Button.tsx";
@@ -13,6 +21,8 @@ import { useTryEdit } from "../session/useEdit.ts";
 const GAUGE_OPTIONS = GAUGES.map((value) => ({ value, text: value }));
 
 const TOPOLOGY_OPTIONS = TOPOLOGIES.map((value) => ({ value, text: TOPOLOGY_WORDS[value] }));
+
+const COLOUR_OPTIONS = CABLE_COLOURS.map((value) => ({ value, text: CABLE_COLOUR_WORDS[value] }));
 
 /** What belongs to the railway as a whole: name, wire sizes, lengths, how the command station counts. */
 export function RailwayDialog({ close }: { close: () => void }) {
@@ -87,6 +97,42 @@ export function RailwayDialog({ close }: { close: () => void }) {
           value={String(railway.cableCores)}
           options={sizes("cores", railway.cableCores)}
           onChange={(cores) => set(`Cables have ${cores} cores`, { cableCores: Number(cores) })}
+        />
+        <ChoiceField
+          label="Colours of cores"
+          value={railway.cableColours}
+          options={COLOUR_OPTIONS}
+          onChange={(cableColours) =>
+            set(`Cores are coloured as ${CABLE_COLOUR_WORDS[cableColours]}`, { cableColours })
+          }
+        />
+        <Field label="Left spare of ways and cores, %">
+          {(ids) => (
+            <NumberField
+              ids={ids}
+              value={Math.round(railway.spareShare * 100)}
+              save={(share) =>
+                share === null
+                  ? "Type a share, 0 to 50."
+                  : set(`${share} % are left spare`, { spareShare: share / 100 })
+              }
+            />
+          )}
+        </Field>
+        <MetresField
+          label="From a control to its strip, m"
+          value={railway.tailMetres}
+          set={(tailMetres) => set(`A tail is ${tailMetres} m`, { tailMetres })}
+        />
+        <MetresField
+          label="Slack at each end, m"
+          value={railway.slackMetres}
+          set={(slackMetres) => set(`${slackMetres} m more are cut at each end`, { slackMetres })}
+        />
+        <MetresField
+          label="Wire on a reel, m"
+          value={railway.reelMetres}
+          set={(reelMetres) => set(`A reel holds ${reelMetres} m`, { reelMetres })}
         />
         <ChoiceField
           label="Command station counts"

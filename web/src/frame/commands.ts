@@ -1,7 +1,7 @@
 import { STAGES } from "./stages.ts";
 
 /** The dialogs that can be opened from anywhere in a railway. */
-export type Panel = "history" | "keys" | "railway" | "commands";
+export type Panel = "history" | "keys" | "railway" | "papers" | "commands";
 
 /** What a command can do. */
 export interface CommandContext {
@@ -54,6 +54,13 @@ export const COMMANDS: readonly Command[] = [
   { words: "Redo", keys: "mod+shift+z,mod+y", written: "Ctrl+Shift+Z", run: ({ redo }) => redo() },
   { words: "History", also: "undo what was done", run: ({ open }) => open("history") },
   { words: "Settings of the railway", also: "wire gauge name address", run: ({ open }) => open("railway") },
+  {
+    ...{
+      words: "Papers: labels, lists and sheets for the work",
+      also: "print pdf xlsx csv cut list buy list test sheet card",
+    },
+    run: ({ open }) => open("papers"),
+  },
   { words: "Change between bench (light) and shed (dark)", also: "theme", run: ({ changeTheme }) => changeTheme() },
   { words: "Show the keys", keys: "?", written: "?", run: ({ open }) => open("keys") },
 ];

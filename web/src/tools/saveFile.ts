@@ -6,6 +6,11 @@ export function saveText(name: string, type: string, text: string): void {
   saveAs(new Blob([text], { type: `${type};charset=utf-8` }), name);
 }
 
+/** Hands bytes to the browser as a file to keep. */
+export function saveBytes(name: string, type: string, bytes: Uint8Array): void {
+  saveAs(new Blob([bytes as Uint8Array<ArrayBuffer>], { type }), name);
+}
+
 /** Hands a table to the browser as a CSV file (RFC 4180); a cell that a spreadsheet would take for a formula is made plain text. */
 export function saveCsv(name: string, rows: readonly (readonly (string | number)[])[]): void {
   saveText(name, "text/csv", `${csvText(rows)}\r\n`);

@@ -1,7 +1,8 @@
 import { traitsOf } from "../../catalogue/traits.ts";
 import { assignmentsOfRole, feederOf } from "../../record/find.ts";
 import type { RailwayRecord } from "../../record/kinds.ts";
-import type { End, Joiner, Purpose } from "../nets.ts";
+import type { Purpose } from "../../record/purposes.ts";
+import type { End, Joiner } from "../nets.ts";
 import { fitted, supplyOf, type ThreadControl } from "../thread.ts";
 import { powerTerminals } from "./supplyToBoard.ts";
 

@@ -1,6 +1,7 @@
 import type { OutputKind } from "../../catalogue/deviceType.ts";
 import { traitsOf } from "../../catalogue/traits.ts";
-import type { Joiner, Purpose } from "../nets.ts";
+import type { Purpose } from "../../record/purposes.ts";
+import type { Joiner } from "../nets.ts";
 import type { Thread, ThreadMotor } from "../thread.ts";
 
 /** Wires from an output, by what it gives: letter of the output's terminal and what the wire is for. */

@@ -1,6 +1,7 @@
 import { type Gives, traitsOf } from "../../catalogue/traits.ts";
 import type { RailwayRecord } from "../../record/kinds.ts";
-import type { Joiner, Purpose } from "../nets.ts";
+import type { Purpose } from "../../record/purposes.ts";
+import type { Joiner } from "../nets.ts";
 import type { Fitted } from "../thread.ts";
 
 /** The two terminals that a supply or a board has for power, plus first. */

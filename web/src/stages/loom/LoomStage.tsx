@@ -7,6 +7,7 @@ import { Choice } from "../../kit/Choice.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { Sheets } from "../../kit/Sheets.tsx";
+import { PapersDialog } from "../../papers/PapersDialog.tsx";
 import { CableDrawing } from "./CableDrawing.tsx";
 import { Schedule } from "./Schedule.tsx";
 import { WorkSheet } from "./WorkSheet.tsx";
@@ -18,6 +19,7 @@ const MOST_TABS = 7;
 export function LoomStage() {
   const overview = useOverview();
   const [chosen, setChosen] = useState("");
+  const [papers, setPapers] = useState(false);
   const cables = overview?.loom.cables ?? [];
   const shown = cables.find(({ id }) => id === chosen) ?? cables[0];
   return (
@@ -35,10 +37,11 @@ export function LoomStage() {
           </Sheet>
         )}
         <Sheets columns="minmax(0,1fr) 280px">
-          <Schedule />
+          <Schedule papers={() => setPapers(true)} />
           <WorkSheet />
         </Sheets>
       </Sheets>
+      {papers && <PapersDialog close={() => setPapers(false)} />}
     </StageMain>
   );
 }

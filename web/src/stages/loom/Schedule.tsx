@@ -1,5 +1,5 @@
 import { keepWires, type Run, tickWires, type Wire, type WireStep, wireScheduleRows } from "@alderman/core";
-import { Download } from "lucide-react";
+import { Download, Printer } from "lucide-react";
 import { useMemo, useState } from "react";
 import { useLeader, useOverview } from "../../derivation/hooks.ts";
 import { Swatch } from "../../drawing/Swatch.tsx";
@@ -30,7 +30,7 @@ const RUNS: { value: Run | "all"; text: string }[] = [
 type Tick = (ids: readonly string[], step: WireStep, done: boolean) => void;
 
 /** Every wire with its label, colour and length, and what of the work on it is done: ticked one by one, or many at once. */
-export function Schedule() {
+export function Schedule({ papers }: { papers: () => void }) {
   const overview = useOverview();
   const record = useRecord();
   const leader = useLeader();
@@ -62,12 +62,17 @@ export function Schedule() {
       title="Wire schedule"
       about={`${wires?.length ?? 0} wires; ${metres(wires ?? [])} m to cut`}
       actions={
-        <Button
-          disabled={!loom || wires?.length === 0}
-          onClick={() => loom && saveCsv("wire-schedule.csv", wireScheduleRows(loom))}
-        >
-          <Download size={14} aria-hidden="true" /> CSV
-        </Button>
+        <>
+          <Button
+            disabled={!loom || wires?.length === 0}
+            onClick={() => loom && saveCsv("wire-schedule.csv", wireScheduleRows(loom))}
+          >
+            <Download size={14} aria-hidden="true" /> CSV
+          </Button>
+          <Button onClick={papers}>
+            <Printer size={14} aria-hidden="true" /> Papers
+          </Button>
+        </>
       }
     >
       <DataTable

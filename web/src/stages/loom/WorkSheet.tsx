@@ -6,6 +6,7 @@ import {
   moveWires,
   progressOf,
   proposeAnew,
+  screwIdOf,
   takeWiresOut,
   type Wire,
 } from "@alderman/core";
@@ -241,7 +242,7 @@ function ByPlace({ wires }: { wires: readonly Wire[] }) {
       rowsOf(
         groupedBy(wires, ({ from, to, core }) => [
           ...[from, to].flatMap(({ key, name, of }): [string, string][] =>
-            of ? [] : [[key.split("/")[0] ?? "", name.replace(/-\d+$/, "")]],
+            of ? [] : [[screwIdOf(key), name.replace(/-\d+$/, "")]],
           ),
           ...(core ? [[core.cableId, core.cable] as [string, string]] : []),
         ]),

@@ -1,0 +1,207 @@
+import type { Derived } from "../derive.ts";
+import { coreColour } from "../loom/colours.ts";
+import { JOINT_SHORT, JOINT_WORDS, type JointKind, jointAt } from "../loom/joints.ts";
+import { screwKey, type Wire, type WireEnd } from "../loom/wire.ts";
+import type { Cable, Strip } from "../record/made.ts";
+import { PURPOSES } from "../record/purposes.ts";
+import type { Thread } from "../schematic/thread.ts";
+import { count } from "../units/format.ts";
+import { column, heading, type Paper, type PaperCell, type PaperPart, table } from "./paper.ts";
+
+/** Wires by the screws at which they end. */
+export function wiresAtScrews(wires: readonly Wire[]): Map<string, Wire[]> {
+  const at = new Map<string, Wire[]>();
+  for (const wire of wires)
+    for (const { key, of } of [wire.from, wire.to]) if (!of) at.set(key, [...(at.get(key) ?? []), wire]);
+  return at;
+}
+
+/** The end of a wire that is not the named one. */
+function farEnd({ from, to }: Wire, key: string): WireEnd {
+  return from.key === key ? to : from;
+}
+
+/** Whether a wire is joined at the named one of its ends. */
+function isJoined({ from, fact }: Wire, key: string): boolean {
+  return Boolean(from.key === key ? fact?.fromJoinedAt : fact?.toJoinedAt);
+}
+
+/** A card for each strip, to hang beside it: what is at each of its ways, and which are spare. */
+export function stripCards({ loom }: Derived): Paper {
+  const at = wiresAtScrews(loom.wires);
+  const strips = loom.strips.filter(({ kind }) => kind === "screws");
+  const parts = strips.flatMap((strip) => stripCard(strip, at));
+  return { id: "strip-cards", title: "Strip cards", parts };
+}
+
+const STRIP_COLUMNS = [
+  ...[column("Way", "figures", 0.7), column("Wire", "mono", 1), column("Colour", "colour"), column("Goes to", "mono")],
+  ...[column("What it is"), column("Joined", "box")],
+];
+
+export function stripCard(strip: Strip, at: ReadonlyMap<string, readonly Wire[]>): PaperPart[] {
+  const { id, label, ways, place, pinAmps } = strip;
+  let spare = 0;
+  const rows: PaperCell[][] = [];
+  for (let way = 1; way <= ways; way++) {
+    const key = screwKey(id, way);
+    const wires = at.get(key) ?? [];
+    if (wires.length === 0) {
+      spare++;
+      rows.push([way, "", "", "", "spare", ""]);
+    }
+    for (const [index, wire] of wires.entries()) {
+      const { label, colour, purpose, core } = wire;
+      const to = core ? `${farEnd(wire, key).name} by ${core.cable}.${core.number}` : farEnd(wire, key).name;
+      rows.push([index === 0 ? way : "", label, colour, to, PURPOSES[purpose].about, isJoined(wire, key)]);
+    }
+  }
+  const where = place === "panel" ? "at the panel" : "under the layout";
+  const kind = pinAmps === null ? count(ways, "way") : `plug and socket of ${count(ways, "pin")}, ${pinAmps} A each`;
+  return [heading(`Strip ${label}`, `${where}, ${kind}, ${spare} spare`), table(`strip ${label}`, STRIP_COLUMNS, rows)];
+}
+
+/** A sheet for each cable: where each of its cores goes, and which are spare. */
+export function cableSheets(derived: Derived): Paper {
+  const { loom } = derived;
+  const parts = loom.cables.flatMap((cable) => cableSheet(derived, cable));
+  return { id: "cable-sheets", title: "Cable sheets", parts };
+}
+
+const CABLE_COLUMNS = [
+  ...[
+    column("Core", "figures", 0.7),
+    column("Colour", "colour"),
+    column("Wire", "mono", 1),
+    column("Panel", "mono", 1.5),
+  ],
+  ...[column("Layout", "mono", 1.5), column("What it is"), column("Panel", "box"), column("Under", "box")],
+];
+
+export function cableSheet({ record, loom }: Derived, cable: Cable): PaperPart[] {
+  const { railway } = record;
+  const cores = new Map(
+    loom.wires.flatMap((wire) => (wire.core?.cableId === cable.id ? [[wire.core.number, wire] as const] : [])),
+  );
+  const rows: PaperCell[][] = [];
+  for (let core = 1; core <= cable.cores; core++) {
+    const wire = cores.get(core);
+    if (!wire) {
+      rows.push([core, coreColour(cable.colours ?? railway.cableColours, core), "", "", "", "spare", "", ""]);
+      continue;
+    }
+    const [panel, layout] = wire.from.place === "panel" ? [wire.from, wire.to] : [wire.to, wire.from];
+    rows.push([
+      ...[core, wire.colour, wire.label, panel.name, layout.name, PURPOSES[wire.purpose].about],
+      ...[isJoined(wire, panel.key), isJoined(wire, layout.key)],
+    ]);
+  }
+  const about = `${count(cable.cores, "core")} of ${cable.gauge ?? railway.cableGauge}, ${cable.metres ?? railway.cableMetres} m, ${cable.cores - cores.size} spare`;
+  return [heading(`Cable ${cable.label}`, about), table(`cable ${cable.label}`, CABLE_COLUMNS, rows)];
+}
+
+const CONNECTIONS = [
+  ...[
+    column("Wire", "mono", 1.1),
+    column("Colour", "colour"),
+    column("Cut mm", "figures"),
+    column("From", "mono"),
+    column("how"),
+  ],
+  ...[
+    column("To", "mono"),
+    column("how"),
+    column("Cut", "box"),
+    column("Flags", "box"),
+    column("From", "box"),
+    column("To", "box"),
+    column("Test", "box"),
+  ],
+];
+
+/** A sheet for each turnout: its wires from the panel to the track, with boxes for the work; those for no turnout first. */
+export function connectionSheets(derived: Derived, threads: readonly Thread[], isWhole: boolean): Paper {
+  const { record, loom } = derived;
+  const groups: { title: string; about: string; wires: Wire[] }[] = [];
+  if (isWhole) {
+    const wires = loom.wires.filter(({ turnoutId }) => turnoutId === null);
+    groups.push({ title: "Boards and supplies", about: "", wires });
+  }
+  for (const { turnout, followers, label } of threads) {
+    const ids = new Set([turnout, ...followers].map(({ id }) => id));
+    const wires = loom.wires.filter(({ turnoutId }) => turnoutId !== null && ids.has(turnoutId));
+    groups.push({ title: `Turnout ${label}`, about: turnout.name, wires });
+  }
+  const filled = groups.filter(({ wires }) => wires.length > 0);
+  const kinds = new Set(
+    filled.flatMap(({ wires }) => wires.flatMap(({ from, to }) => [jointAt(record, from), jointAt(record, to)])),
+  );
+  const parts = filled.flatMap(({ title, about, wires }, index): PaperPart[] => {
+    const rows = [...wires]
+      .sort((a, b) => RUNS.indexOf(a.run) - RUNS.indexOf(b.run) || a.number - b.number)
+      .map(({ label, colour, cutMetres, from, to, fact }): PaperCell[] => [
+        ...[label, colour, Math.round(cutMetres * 1000), from.name, JOINT_SHORT[jointAt(record, from)]],
+        ...[to.name, JOINT_SHORT[jointAt(record, to)], Boolean(fact?.cutAt), Boolean(fact?.labelledAt)],
+        ...[Boolean(fact?.fromJoinedAt), Boolean(fact?.toJoinedAt), Boolean(fact?.testedAt)],
+      ]);
+    return [heading(title, about, index > 0), table(title, CONNECTIONS, rows)];
+  });
+  const how = [...kinds].map((kind: JointKind) => JOINT_WORDS[kind]).sort();
+  const hints = how.map(
+    (text): PaperPart => ({ kind: "text", text: `${text.charAt(0).toUpperCase()}${text.slice(1)}.` }),
+  );
+  return {
+    id: "connection-sheets",
+    title: "Connection sheets",
+    parts: [...parts, ...(how.length > 0 ? [heading("How to join"), ...hints] : [])],
+  };
+}
+
+const RUNS: readonly Wire["run"][] = ["panel", "cable", "layout"];
+
+/** A card for the panel's back: each control and lamp with what it works, and where each of its terminals goes. */
+export function legendCard({ record, loom, schematic, addresses }: Derived): Paper {
+  const threadsOfDevice = new Map<string, Set<string>>();
+  const say = (id: string, words: string) => threadsOfDevice.set(id, (threadsOfDevice.get(id) ?? new Set()).add(words));
+  for (const thread of schematic.threads) {
+    for (const control of [thread.control, ...thread.moreControls])
+      if (control) say(control.device.id, `throws ${thread.label}`);
+    for (const lamp of thread.lamps) say(lamp.device.id, `tells of ${thread.label}`);
+  }
+  const addressOf = new Map<string, number[]>();
+  for (const { turnoutIds, address } of addresses)
+    for (const id of turnoutIds) addressOf.set(id, [...(addressOf.get(id) ?? []), address]);
+  const ofDevice = new Map<string, { key: string; name: string; wire: Wire }[]>();
+  for (const wire of loom.wires)
+    for (const { key, name, of, place } of [wire.from, wire.to])
+      if (of && place === "panel")
+        ofDevice.set(of.deviceId, [...(ofDevice.get(of.deviceId) ?? []), { key, name, wire }]);
+  const devices = record.devices
+    .filter(({ place }) => place === "panel")
+    .sort((a, b) => BY_LABEL.compare(a.label, b.label));
+  const rows = devices.flatMap(({ id, label }) => {
+    const words = [...(threadsOfDevice.get(id) ?? [])].join(", ");
+    const ends = (ofDevice.get(id) ?? []).sort((a, b) => BY_LABEL.compare(a.name, b.name));
+    if (ends.length === 0) return [[label, words, "", "", "", ""]];
+    return ends.map(({ key, name, wire }, index): PaperCell[] => [
+      ...[index === 0 ? label : "", index === 0 ? words : "", name, wire.label, wire.colour, farEnd(wire, key).name],
+    ]);
+  });
+  const columns = [
+    ...[column("Control", "mono", 1.2), column("What it does"), column("Terminal", "mono"), column("Wire", "mono", 1)],
+    ...[column("Colour", "colour"), column("Goes to", "mono")],
+  ];
+  const numbers = schematic.threads.flatMap(({ turnout, label }) => {
+    const own = addressOf.get(turnout.id) ?? [];
+    return own.length === 0 ? [] : [[label, turnout.name, [...new Set(own)].join(", ")]];
+  });
+  const parts: PaperPart[] = [table("legend", columns, rows)];
+  if (numbers.length > 0)
+    parts.push(
+      heading("Addresses"),
+      table("addresses", [column("Turnout", "mono"), column("Name"), column("Address", "mono")], numbers),
+    );
+  return { id: "legend-card", title: "Card for the panel's back", parts };
+}
+
+const BY_LABEL = new Intl.Collator("en", { numeric: true });
