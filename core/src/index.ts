@@ -160,7 +160,21 @@ export {
 
 export type { Calculator, Field, Result } from "./calculators/calculator.ts";
 export { CALCULATORS, calculatorCalled } from "./calculators/registry.ts";
-export { screwIdOf } from "./loom/wire.ts";
+export {
+  addCable,
+  addStrip,
+  endAt,
+  firmAt,
+  moveCore,
+  moveWay,
+  setCable,
+  setStrip,
+  setWire,
+  takeAway,
+} from "./loom/hand.ts";
+export { JOINT_WORDS, jointAt } from "./loom/joints.ts";
+export { screwIdOf, screwKey } from "./loom/wire.ts";
+export { wireNames } from "./loom/work.ts";
 export {
   faultsOfSheet,
   LABEL_LINE,
@@ -183,9 +197,10 @@ export {
 } from "./papers/paper.ts";
 export { PAPER_SIZES, type PaperSize, type PaperSizeName } from "./papers/paperSizes.ts";
 export { PAPERS, type PaperOptions } from "./papers/papers.ts";
+export type { CableColours } from "./record/schemas.ts";
 export { type Need, needsOf } from "./stock/needs.ts";
 export { boughtAll, missingByTurnout, type StockFields, type StockLine, setStock, stockLines } from "./stock/stock.ts";
 export { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./units/format.ts";
 export { GAUGES, type Gauge } from "./units/gauge.ts";
 export { readNumber } from "./units/readNumber.ts";
-export { WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";
+export { WIRE_COLOUR_CODES, WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";

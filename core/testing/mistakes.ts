@@ -68,6 +68,77 @@ function lampMovedOnPaper(): RailwayRecord {
   return typed(made, "a", "lamp", "LP1 from S2");
 }
 
+/** A crossover whose strong motors are held against their stops through a plug of small pins. */
+function motorsThroughPlug(): RailwayRecord {
+  const pair = onReversingToggle("toggle-reversing", ["A", "", "stall-motor"], ["B", "A", "stall-motor"]);
+  const strong = withFigures(pair, "A", { stalledOhms: 60 });
+  const record = completed(strong);
+  const strip = record.strips.find(({ place }) => place === "panel");
+  return drafted(record, (draft) => {
+    if (strip) draft.put("strip", { ...strip, kept: true, pinAmps: 0.1 });
+  });
+}
+
+/** A turnout at the far end of a garden. */
+function farFromBoards(): RailwayRecord {
+  return typed(stall(), "a", "run", "40");
+}
+
+/** A cable whose cores are all in use. */
+function fullCable(): RailwayRecord {
+  const record = stall("lamp-two-colour");
+  return { ...record, railway: { ...record.railway, cableCores: 3, spareShare: 0 } };
+}
+
+/** Toggles of many coils on one cable of twelve cores, which signal cable has not the colours for. */
+function manyCores(): RailwayRecord {
+  const rows = [..."ABCDE"].map((label, index) => [
+    ...[label, "", "twin-coil-surface", index === 0 ? "cdu" : "CD1", "toggle-centre-off"],
+  ]);
+  const record = railway(...rows);
+  return { ...record, railway: { ...record.railway, cableCores: 10, spareShare: 0 } };
+}
+
+/** A motor with a lead in the colour of another purpose. */
+function redLead(): RailwayRecord {
+  return drafted(stall(), (draft) =>
+    draft.put("custom", { id: "lead", purpose: null, deviceId: "a", terminal: "+", colour: "RD" }),
+  );
+}
+
+/** A common that is made, and a wire more from one coil to the next by which it can be followed round in a ring. */
+function ringInCommon(): RailwayRecord {
+  const rows = [..."AB"].map((label, index) => [
+    ...[label, "", "twin-coil-surface", index === 0 ? "cdu" : "CD1", "toggle-centre-off"],
+  ]);
+  const record = completed(railway(...rows));
+  const { loom } = new Derived(record);
+  const ids = loom.wires.filter(({ purpose }) => purpose === "pulse-return").map(({ id }) => id);
+  const at = "2026-05-12T19:30:00.000Z";
+  const group = tickWires(record, loom, ids, "toJoinedAt", at);
+  const made = group ? edit(record, group.edits).record : record;
+  return drafted(made, (draft) => {
+    const [wire] = made.wires.filter(({ id }) => ids.includes(id));
+    if (!wire) return;
+    const ends = {
+      ...{ fromDeviceId: "a", fromTerminal: "C", fromStripId: null, fromWay: null },
+      ...{ toDeviceId: "b", toTerminal: "C", toStripId: null, toWay: null },
+    };
+    draft.put("wire", { ...wire, ...ends, id: "ring", number: 999, cableId: null, core: null, fromJoinedAt: at });
+  });
+}
+
+/** Two tails of one colour side by side: for the second the owner had no other left. */
+function twoAlike(): RailwayRecord {
+  const record = completed(coil());
+  const tail = new Derived(record).loom.wires.find(({ from, run }) => run === "panel" && from.name === "T1-R");
+  return drafted(record, (draft) => {
+    for (const wire of record.wires)
+      if (wire.id === tail?.id)
+        draft.put("wire", { ...wire, kept: true, colour: "BU", gauge: tail.gauge, metres: tail.metres });
+  });
+}
+
 /** A coil that a bare supply holds through a core of a cable. */
 function heldThroughCable(): RailwayRecord {
   const record = drafted(coil("cdu", "toggle-latching"), (draft) => {
@@ -213,6 +284,13 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "coils-together": () => coil("cdu", "toggle-centre-off + toggle-centre-off"),
   "made-serves-nothing": lampMovedOnPaper,
   "crowded-terminal": commonLaidAsStar,
+  "plug-over-current": motorsThroughPlug,
+  "longer-than-reel": farFromBoards,
+  "no-spare-core": fullCable,
+  "same-colour-in-cable": manyCores,
+  "colour-two-meanings": redLead,
+  "loop-in-net": ringInCommon,
+  "same-colours-beside": twoAlike,
   "ways-overlap": oneInput,
   "output-shared": () => railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "", "stall-motor", "D1-1"]),
   "board-unreached": () =>

@@ -2,6 +2,7 @@ import { findType } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import type { Finding } from "../findings/rule.ts";
+import { CABLE_COLOUR_WORDS } from "../loom/colours.ts";
 import { endNames } from "../loom/endNames.ts";
 import type { Loom } from "../loom/wire.ts";
 import { STEP_WORDS, wireNames } from "../loom/work.ts";
@@ -9,11 +10,14 @@ import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import { KINDS, type Kind, type RailwayRecord } from "../record/kinds.ts";
 import { standingOfWire, WIRE_STEPS } from "../record/made.ts";
+import { PURPOSES } from "../record/purposes.ts";
 import type { Assignment, Railway } from "../record/schemas.ts";
+import { terminalName } from "../schematic/nets.ts";
 import { devicesOfThread, fitted } from "../schematic/thread.ts";
 import { PLACES } from "../sense/places.ts";
 import { figureWords } from "../units/figureWords.ts";
 import { amps } from "../units/format.ts";
+import { WIRE_COLOURS } from "../units/wireColours.ts";
 
 /** One thing that an edit changes, in plain words. */
 export interface Touched {
@@ -72,6 +76,11 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
   if (kind === "device" && device) return device.label;
   if (kind === "turnout") return find(next, "turnout", id)?.label ?? id;
   if (kind === "type") return find(next, "type", id)?.name ?? id;
+  if (kind === "strip" || kind === "cable") {
+    const thing = find(next, kind, id) ?? find(record, kind, id);
+    return thing ? `${kind} ${thing.label}` : id;
+  }
+  if (kind === "custom") return customName(next, id) ?? customName(record, id) ?? id;
   const wire = kind === "wire" ? (find(next, "wire", id) ?? find(record, "wire", id)) : undefined;
   if (wire) return `W${wire.number}`;
   if (kind === "assignment") {
@@ -103,6 +112,7 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
   }
   if (kind === "turnout") return turnoutWords(record, id);
   if (kind === "wire") return madeWords(record, id);
+  if (kind === "strip" || kind === "cable" || kind === "custom") return loomThingWords(record, kind, id);
   if (kind === "sense") {
     const sense = find(record, "sense", id);
     return sense ? `${PLACES[sense.link].name} ${sense.inverts ? "turns" : "does not turn"}, ${sense.known}` : null;
@@ -119,6 +129,34 @@ function madeWords(record: RailwayRecord, id: string): string | null {
   const done = WIRE_STEPS.filter((step) => wire[step] !== null).map((step) => STEP_WORDS[step]);
   const standing = wire.outAt === null ? done.join(", ") || "kept" : "taken out";
   return `from ${from} to ${to}, ${standing}`;
+}
+
+/** What a colour by custom is the colour of. */
+function customName(record: RailwayRecord, id: string): string | null {
+  const custom = find(record, "custom", id);
+  if (!custom) return null;
+  const { purpose, deviceId, terminal } = custom;
+  if (purpose !== null) return `wires for "${PURPOSES[purpose].about}"`;
+  const device = deviceId === null ? undefined : find(record, "device", deviceId);
+  return `lead at ${terminalName(device?.label ?? "", terminal ?? "")}`;
+}
+
+/** A strip, a cable or a colour by custom. */
+function loomThingWords(record: RailwayRecord, kind: "strip" | "cable" | "custom", id: string): string | null {
+  if (kind === "custom") {
+    const custom = find(record, kind, id);
+    return custom ? WIRE_COLOURS[custom.colour] : null;
+  }
+  if (kind === "strip") {
+    const strip = find(record, kind, id);
+    if (!strip) return null;
+    return `${strip.label}, ${strip.ways} ways${strip.pinAmps === null ? "" : `, a plug of ${amps(strip.pinAmps)} a pin`}`;
+  }
+  const cable = find(record, kind, id);
+  if (!cable) return null;
+  const { label, cores, gauge, metres, colours } = cable;
+  const more = [gauge, metres === null ? null : `${metres} m`, colours && CABLE_COLOUR_WORDS[colours]];
+  return [`${label}, ${cores} cores`, ...more.filter((word) => word !== null)].join(", ");
 }
 
 function turnoutWords(record: RailwayRecord, id: string): string | null {

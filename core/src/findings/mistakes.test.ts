@@ -74,6 +74,18 @@ describe("why, in numbers", () => {
       "wire-not-protected",
       /^PS1 shuts down from 3\.00 A; W\d+, AWG 24, bears 2\.05 A, and \d others? of its wires no more\.$/,
     ],
+    // two motors of 60 ohm held against their stops: 2 x 12 V / 60 ohm, with what toggle and wires take
+    ["plug-over-current", /^Pin P1-1 carries 2\d\d mA of W\d+ .*; it bears 100 mA\. Too much as well: W\d+ at P1-2, /],
+    // 40 m and 25 mm of slack at each end
+    ["longer-than-reel", /is cut at 40\.05 m, and 1 more wire at less; a reel holds 25 m\.$/],
+    ["no-spare-core", /^All cores of C1 are in use\.$/],
+    ["same-colour-in-cable", /cores 1 and 9 of C1, are both white\.$/],
+    [
+      "colour-two-meanings",
+      /^The lead at A\+ is red and serves as "throws to normal"; elsewhere red is "plus of a DC supply"\.$/,
+    ],
+    ["loop-in-net", /^W999 joins A-C and B-C, which other wires join already \(common return of the coils\)\.$/],
+    ["same-colours-beside", /^P1-2 and P1-3 both get a blue wire, each for something else\.$/],
     ["lamp-reverse-voltage", /^An LED of LP1 sees 15\.\d V backwards; it bears 5\.0 V\.$/],
     [
       "lamp-volts-lost",

@@ -5,6 +5,7 @@ import { boardOverTotal } from "./boardOverTotal.ts";
 import { boardUnreached } from "./boardUnreached.ts";
 import { coilHeldOn } from "./coilHeldOn.ts";
 import { coilsTogether } from "./coilsTogether.ts";
+import { colourTwoMeanings } from "./colourTwoMeanings.ts";
 import { contactUsedTwice } from "./contactUsedTwice.ts";
 import { controlNotHeard } from "./controlNotHeard.ts";
 import { crowdedTerminal } from "./crowdedTerminal.ts";
@@ -19,11 +20,15 @@ import { lampReverseVoltage } from "./lampReverseVoltage.ts";
 import { lampTellsOpposite } from "./lampTellsOpposite.ts";
 import { lampVoltsLost } from "./lampVoltsLost.ts";
 import { latchingLocksOthers } from "./latchingLocksOthers.ts";
+import { longerThanReel } from "./longerThanReel.ts";
+import { loopInNet } from "./loopInNet.ts";
 import { madeServesNothing } from "./madeServesNothing.ts";
+import { noSpareCore } from "./noSpareCore.ts";
 import { otherBus } from "./otherBus.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
 import { outputShared } from "./outputShared.ts";
 import { pairThrownAgainst } from "./pairThrownAgainst.ts";
+import { plugOverCurrent } from "./plugOverCurrent.ts";
 import { powerOnUnsafe } from "./powerOnUnsafe.ts";
 import { pulseLostInWire } from "./pulseLostInWire.ts";
 import { relayAtStart } from "./relayAtStart.ts";
@@ -31,6 +36,8 @@ import { relaysBeyondController } from "./relaysBeyondController.ts";
 import { restsOnHearsay } from "./restsOnHearsay.ts";
 import { reverserKind } from "./reverserKind.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
+import { sameColourInCable } from "./sameColourInCable.ts";
+import { sameColoursBeside } from "./sameColoursBeside.ts";
 import { shortByHands } from "./shortByHands.ts";
 import { shortWouldNotTrip } from "./shortWouldNotTrip.ts";
 import { supplyOutOfRange } from "./supplyOutOfRange.ts";
@@ -56,6 +63,7 @@ export const RULES: readonly Rule[] = [
   supplyOverRating,
   shortWouldNotTrip,
   wireOverCurrent,
+  plugOverCurrent,
   wireNotProtected,
   pairThrownAgainst,
   contactUsedTwice,
@@ -82,6 +90,12 @@ export const RULES: readonly Rule[] = [
   relayAtStart,
   powerOnUnsafe,
   crowdedTerminal,
+  longerThanReel,
+  sameColourInCable,
+  colourTwoMeanings,
+  sameColoursBeside,
+  loopInNet,
+  noSpareCore,
   restsOnHearsay,
   addressDuplicate,
   addressImpossible,

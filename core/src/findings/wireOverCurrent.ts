@@ -30,7 +30,8 @@ export const wireOverCurrent = rule<Hot>({
     const worst = new Map<string, Hot>();
     for (const { kind, id, amps: flows, limit: may, when } of hands) {
       const wire = kind === "wire" ? wires.get(id) : undefined;
-      if (!wire || (worst.get(wire.net)?.amps ?? 0) >= flows) continue;
+      // what a plug's pin bears less than its wire is another rule's
+      if (!wire || may < continuousAmps(wire.gauge) || (worst.get(wire.net)?.amps ?? 0) >= flows) continue;
       const own = threads.filter(({ turnout, followers }) =>
         [turnout, ...followers].some((each) => each.id === wire.turnoutId),
       );

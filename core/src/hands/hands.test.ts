@@ -37,7 +37,7 @@ const SPEAK: Record<TroubleKind, readonly string[]> = {
   short: ["short-by-hands", "supply-over-rating", "contact-used-twice"],
   supply: ["supply-over-rating", "short-by-hands", "contact-used-twice"],
   output: ["output-over-limit"],
-  wire: ["wire-over-current"],
+  wire: ["wire-over-current", "plug-over-current"],
   coil: ["coil-held-on"],
   coils: ["coils-together", "coil-held-on"],
   lamp: ["lamp-current", "contact-used-twice"],

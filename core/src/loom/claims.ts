@@ -64,7 +64,8 @@ const DEAD = " dead";
 
 /**
  * Holds the record's wires against the nets. Wires that are made come first, then kept ones, then proposals; of two that
- * contradict each other the earlier holds.
+ * contradict each other the one holds that goes with what is proposed at its screws, which is as it was before an edit, then
+ * the one with the smaller number.
  * @param planned net of a terminal, by its name in the circuit
  */
 export function claimsOf(
@@ -76,9 +77,12 @@ export function claimsOf(
   const byStanding = { made: [] as Fact[], kept: [] as Fact[], proposed: [] as Fact[], out: [] as Fact[] };
   for (const fact of facts) byStanding[standingOfWire(fact)].push(fact);
   const isDead = (name: string) => groups.net(name)?.startsWith(DEAD) ?? false;
+  const isAgainst = againstProposals(byStanding.proposed, planned);
+  const firmFirst = (facts: Fact[]) =>
+    facts.sort((a, b) => Number(isAgainst(a)) - Number(isAgainst(b)) || a.number - b.number);
   const firm: Fact[] = [];
   const idle: Idle[] = [];
-  for (const fact of [...byStanding.made, ...byStanding.kept]) {
+  for (const fact of [...firmFirst(byStanding.made), ...firmFirst(byStanding.kept)]) {
     const { from, to } = factEnds(fact);
     if (from === null || to === null) idle.push({ fact, why: "loose" });
     else if (isDead(from) || isDead(to)) idle.push({ fact, why: "dead" });
@@ -98,4 +102,31 @@ export function claimsOf(
     isTied: (a, b) => groups.isTied(a, b),
     ...{ firm, idle, proposed },
   };
+}
+
+/** Tells of a wire whether it would bring another net to a screw than a proposal from there to a terminal does. */
+function againstProposals(
+  proposed: readonly Fact[],
+  planned: (terminal: string) => string | undefined,
+): (fact: Fact) => boolean {
+  const netAt = new Map<string, string>();
+  for (const fact of proposed) {
+    const tail = tailOf(fact, planned);
+    if (tail) netAt.set(tail.screw, tail.net);
+  }
+  if (netAt.size === 0) return () => false;
+  return (fact) => {
+    const tail = tailOf(fact, planned);
+    const net = tail && netAt.get(tail.screw);
+    return net !== undefined && net !== tail?.net;
+  };
+}
+
+/** The screw of a wire from a screw to a terminal, and the net of the terminal; null for other wires. */
+function tailOf(fact: Fact, planned: (terminal: string) => string | undefined): { screw: string; net: string } | null {
+  const { from, to } = factEnds(fact);
+  if (from === null || to === null || isScrew(from) === isScrew(to)) return null;
+  const [screw, terminal] = isScrew(from) ? [from, to] : [to, from];
+  const net = planned(terminal);
+  return net === undefined ? null : { screw, net };
 }

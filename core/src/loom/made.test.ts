@@ -11,10 +11,12 @@ import { addTurnout, writeCell } from "../equip/write.ts";
 import type { Edit } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, standingOfWire, WIRE_STEPS } from "../record/made.ts";
+import { RecordError } from "../record/problems.ts";
 import { TOPOLOGIES } from "../record/schemas.ts";
 import { isSame } from "../record/unchanged.ts";
 import { endKey, type Net } from "../schematic/nets.ts";
 import { complete, completed, completionOf } from "./completion.ts";
+import { addStrip, endAt, moveCore, moveWay, setCable, setStrip, setWire, takeAway } from "./hand.ts";
 import { layNet } from "./laying.ts";
 import { loomOf } from "./loom.ts";
 import { factEnds, type Loom } from "./wire.ts";
@@ -80,9 +82,39 @@ function worked(record: RailwayRecord, [kind, which, what]: Deed): RailwayRecord
     () => proposeAnew(record),
     () => ({ edits: [putRailway(record, { commons: topology, feeders: topology })] }),
     () => layNet(record, net, topology),
+    () => byHand(record, loom, which, what),
+    () => byHand(record, loom, what, which),
   ];
   const group = groups[kind % groups.length]?.();
   return group ? edit(record, group.edits).record : record;
+}
+
+/** Something changed by hand, chosen by numbers: a way, a core, an end, a strip, a cable, a wire, spare ways; null when it is refused. */
+function byHand(record: RailwayRecord, loom: Loom, which: number, what: number) {
+  const screws = loom.strips.filter(({ kind }) => kind === "screws");
+  const strip = screws[which % Math.max(1, screws.length)];
+  const other = screws[what % Math.max(1, screws.length)];
+  const cores = loom.wires.filter(({ core }) => core !== null);
+  const [core, wire] = [cores[which % Math.max(1, cores.length)], loom.wires[what % Math.max(1, loom.wires.length)]];
+  const cable = loom.cables[what % Math.max(1, loom.cables.length)];
+  const at = { stripId: strip?.id ?? "", way: 1 + (what % 12) };
+  const makings = [
+    () => moveWay(record, loom, { stripId: other?.id ?? "", way: 1 + (which % 12) }, at),
+    () => moveCore(record, loom, core?.id ?? "", cable?.id ?? "", 1 + (what % 8)),
+    () => endAt(record, loom, wire?.id ?? "", what % 2 ? "from" : "to", at),
+    () => setStrip(record, loom, strip?.id ?? "", { ways: 6 + (what % 12) }),
+    () => setCable(record, loom, cable?.id ?? "", { cores: 4 + (which % 9), colours: "pairs", metres: 3 }),
+    () => setWire(record, loom, wire?.id ?? "", { colour: "BK", metres: 1 + what }),
+    () => addStrip(record, what % 2 ? "panel" : "layout"),
+    () => ({ edits: [putRailway(record, { spareShare: (what % 5) / 10 })] }),
+    () => takeAway(record, "strip", strip?.id ?? ""),
+  ];
+  try {
+    return makings[(which + what) % makings.length]?.() ?? null;
+  } catch (error) {
+    if (error instanceof RecordError) return null;
+    throw error;
+  }
 }
 
 /** The railway with a turnout more. */

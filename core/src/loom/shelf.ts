@@ -110,6 +110,15 @@ export class Shelf {
       const way = layout && panel.free((number) => layout.isFree(number));
       if (layout && way) return this.takePair(panel, layout, way);
     }
+    // a strip that somebody has put at one side only gets its like at the other
+    const { panel, layout } = this.strips;
+    const alone = [...panel.slice(layout.length), ...layout.slice(panel.length)].find((each) => each.free() !== null);
+    const way = alone?.free();
+    if (alone && way) {
+      const one = this.taken(alone, way);
+      const other = this.opposite(one);
+      return alone.thing.place === "panel" ? { panel: one, layout: other } : { panel: other, layout: one };
+    }
     const number = this.freshNumber((n) => [`P${n}`, `K${n}`], this.record.strips);
     return this.takePair(this.newStrip("panel", `P${number}`), this.newStrip("layout", `K${number}`), 1);
   }

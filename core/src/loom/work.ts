@@ -40,7 +40,7 @@ export function tickWires(
   step: WireStep,
   at: string | null,
 ): EditGroup | null {
-  return changed(record, loom, ids, at === null ? `Took back: ${DONE[step].toLowerCase()}` : DONE[step], (fact) => {
+  return changeWires(record, loom, ids, at === null ? `Took back: ${DONE[step].toLowerCase()}` : DONE[step], (fact) => {
     if ((fact[step] === null) === (at === null)) return fact;
     if (at !== null) return { ...fact, [step]: at, cutAt: fact.cutAt ?? at };
     if (step !== "cutAt") return { ...fact, [step]: null };
@@ -50,7 +50,7 @@ export function tickWires(
 
 /** Keeps wires as they are, whatever the plan would rather have; or lets them go. */
 export function keepWires(record: RailwayRecord, loom: Loom, ids: readonly string[], kept: boolean): EditGroup | null {
-  return changed(record, loom, ids, kept ? "Kept" : "Let go", (fact) =>
+  return changeWires(record, loom, ids, kept ? "Kept" : "Let go", (fact) =>
     fact.kept === kept ? fact : { ...fact, kept },
   );
 }
@@ -177,7 +177,12 @@ export function proposeAnew(record: RailwayRecord): EditGroup | null {
   return those.length === 0 ? null : draft.group(`Proposed ${count(those.length, "wire")} anew`);
 }
 
-function changed(
+/**
+ * Changes wires, proposed ones too: what a change makes a fact gets the colour, gauge and length that it has in the plan.
+ * @param words what was done, before the names of the wires
+ * @returns null when nothing changes
+ */
+export function changeWires(
   record: RailwayRecord,
   loom: Loom,
   ids: readonly string[],
@@ -202,14 +207,14 @@ function changed(
 }
 
 /** A fact has colour, gauge and length of its own, a proposal none. */
-function withFigures(fact: Fact, wire: Wire | undefined): Fact {
+export function withFigures(fact: Fact, wire: Wire | undefined): Fact {
   if (standingOfWire(fact) === "proposed") return { ...fact, colour: null, gauge: null, metres: null };
   if (!wire || fact.metres !== null) return fact;
   return { ...fact, colour: fact.colour ?? wire.colour, gauge: fact.gauge ?? wire.gauge, metres: wire.metres };
 }
 
-/** Strips and cable of a wire that are proposed and not written down yet. */
-function putParts(draft: Draft, { strips, cables }: Loom, { from, to, core }: Wire): void {
+/** Writes strips and cable of a wire down that are proposed and not in the record yet. */
+export function putParts(draft: Draft, { strips, cables }: Loom, { from, to, core }: Wire): void {
   for (const { key, of } of [from, to]) {
     const strip = of ? undefined : strips.find(({ id }) => id === screwIdOf(key));
     if (strip && !find(draft.record, "strip", strip.id)) draft.put("strip", strip);

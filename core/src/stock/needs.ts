@@ -1,12 +1,12 @@
 import { findType } from "../catalogue/catalogue.ts";
-import type { Derived } from "../derive.ts";
 import { CABLE_COLOUR_WORDS } from "../loom/colours.ts";
 import { jointAt } from "../loom/joints.ts";
-import { screwIdOf, type Wire, type WireEnd } from "../loom/wire.ts";
+import { type Loom, screwIdOf, type Wire, type WireEnd } from "../loom/wire.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Cable, Strip } from "../record/made.ts";
 import type { Device } from "../record/schemas.ts";
+import type { Schematic } from "../schematic/schematic.ts";
 import { devicesOfThread } from "../schematic/thread.ts";
 import { WIRE_COLOURS } from "../units/wireColours.ts";
 import {
@@ -18,6 +18,13 @@ import {
   stripPrice,
   wirePrice,
 } from "./roughPrices.ts";
+
+/** What of a derivation needs follow from. */
+export interface Plan {
+  record: RailwayRecord;
+  loom: Loom;
+  schematic: Pick<Schematic, "threads">;
+}
 
 /** What something is called, counted in, and roughly costs. */
 interface Thing {
@@ -46,8 +53,8 @@ export interface Need extends Thing {
  * cut, a cable when it is laid or a core of it cut, and what every joint and flag takes. In the order of the catalogue,
  * then strips, cables, wire and small parts.
  */
-export function needsOf(derived: Derived): Need[] {
-  const { record, loom } = derived;
+export function needsOf(plan: Plan): Need[] {
+  const { record, loom } = plan;
   const needs = new Map<string, Need>();
   const add = (what: Thing, count: number, turnoutId: string | null | undefined, at: string | null | undefined) => {
     const need: Need = needs.get(what.thing) ?? { ...what, needed: 0, byTurnout: new Map(), used: [] };
@@ -59,7 +66,7 @@ export function needsOf(derived: Derived): Need[] {
     need.needed += count;
     need.byTurnout.set(turnoutId ?? "", (need.byTurnout.get(turnoutId ?? "") ?? 0) + count);
   };
-  const owner = ownersOf(derived);
+  const owner = ownersOf(plan);
   const joined = firstJoints(loom.wires);
   for (const device of record.devices) {
     const thing = deviceThing(record, device);
@@ -178,7 +185,7 @@ function placeOf({ key, of }: WireEnd): string {
 }
 
 /** The first turnout, in the owner's order, for which a device is wanted. */
-function ownersOf({ schematic }: Derived): Map<string, string> {
+function ownersOf({ schematic }: Plan): Map<string, string> {
   const owners = new Map<string, string>();
   for (const thread of schematic.threads)
     for (const id of devicesOfThread(thread)) if (!owners.has(id)) owners.set(id, thread.turnout.id);

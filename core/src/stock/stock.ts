@@ -1,10 +1,9 @@
-import type { Derived } from "../derive.ts";
 import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Stock } from "../record/made.ts";
-import type { Need } from "./needs.ts";
+import type { Need, Plan } from "./needs.ts";
 
 /** A need beside what is on the shelf. */
 export interface StockLine extends Need {
@@ -65,7 +64,10 @@ export interface Missing {
  * supplies and the wires between boards, comes before the first.
  * @returns by leader, in the owner's order; "" first, for what belongs to no turnout
  */
-export function missingByTurnout({ schematic }: Derived, lines: readonly StockLine[]): Map<string, Missing[]> {
+export function missingByTurnout(
+  { schematic }: Pick<Plan, "schematic">,
+  lines: readonly StockLine[],
+): Map<string, Missing[]> {
   const left = new Map(lines.map(({ thing, have }) => [thing, have]));
   const missing = new Map<string, Missing[]>();
   for (const turnoutId of ["", ...schematic.threads.map(({ turnout }) => turnout.id)]) {

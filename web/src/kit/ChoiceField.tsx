@@ -3,7 +3,7 @@ import { Choice, type Option } from "./Choice.tsx";
 import { Field } from "./Field.tsx";
 
 interface Props<T extends string | null> {
-  label: string;
+  label: ReactNode;
   value: T;
   options: readonly Option<T>[];
   onChange: (value: T) => void;

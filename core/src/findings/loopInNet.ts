@@ -1,0 +1,38 @@
+import { Groups } from "../circuit/groups.ts";
+import { wiresByNet } from "../loom/reach.ts";
+import type { Wire } from "../loom/wire.ts";
+import { takeWiresOut } from "../loom/work.ts";
+import { PURPOSES } from "../record/purposes.ts";
+import { NEVER } from "../sense/edits.ts";
+import { rule } from "./rule.ts";
+
+export const loopInNet = rule<{ wire: Wire }>({
+  id: "loop-in-net",
+  stage: "loom",
+  column: null,
+  severity: "note",
+  title: "Wires close a loop",
+  about:
+    "A net that can be followed round in a ring works, but hides a broken wire: everything goes on by the other way, until that one breaks too. A common or a bus that is a ring also picks up the pulses of its neighbours. What is planned never closes a loop; this one was made or kept by hand.",
+  look: ({ circuitry }) => {
+    const { loom } = circuitry;
+    // what is planned is a tree: only facts can close a loop
+    const nets = new Set(loom.wires.flatMap(({ fact, net }) => (fact ? [net] : [])));
+    const byNet = wiresByNet(loom);
+    return [...nets].flatMap((net) => {
+      const joined = new Groups();
+      const [planned, facts] = [[] as Wire[], [] as Wire[]];
+      for (const wire of byNet.get(net) ?? []) (wire.fact ? facts : planned).push(wire);
+      return [...planned, ...facts].flatMap((wire) => (joined.join(wire.from.key, wire.to.key) ? [] : [{ wire }]));
+    });
+  },
+  subject: ({ wire }) => wire.id,
+  where: ({ wire }) => wire.label,
+  terminals: ({ wire }) => [wire.from.name, wire.to.name],
+  turnouts: () => [],
+  why: ({ wire }) =>
+    `${wire.label} joins ${wire.from.name} and ${wire.to.name}, which other wires join already (${PURPOSES[wire.purpose].about}).`,
+  remedies: ({ wire }, { record }) => [
+    { label: `Take ${wire.label} out`, group: takeWiresOut(record, [wire.id], NEVER) },
+  ],
+});

@@ -1,0 +1,286 @@
+import { Draft } from "../equip/draft.ts";
+import type { EditGroup } from "../record/edits.ts";
+import { find, freshId } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { type Cable, type Wire as Fact, type Strip, standingOfWire } from "../record/made.ts";
+import { recordError } from "../record/problems.ts";
+import type { Place } from "../record/schemas.ts";
+import { count } from "../units/format.ts";
+import { proposal } from "./completion.ts";
+import { type Loom, screwName, type Wire } from "./wire.ts";
+import { changeWires, putParts, wireNames, withFigures } from "./work.ts";
+
+// What a person changes of the loom by hand is kept: what is proposed goes round it until it is let go.
+
+/** What of a single wire can be said by hand. */
+export type WireFields = Pick<Fact, "colour" | "gauge" | "metres" | "note">;
+
+/**
+ * Sets colour, gauge, length or note of a wire.
+ * @throws {RecordError} for the gauge of a core, which is that of its cable
+ * @returns null when nothing changes
+ */
+export function setWire(record: RailwayRecord, loom: Loom, id: string, fields: Partial<WireFields>): EditGroup | null {
+  const wire = loom.wires.find((each) => each.id === id);
+  if (wire?.core && (fields.gauge || fields.metres))
+    throw recordError(`${wire.label} is a core of ${wire.core.cable}: set the gauge and length of the cable.`);
+  return changeWires(record, loom, [id], "Changed", (fact) => {
+    const differs = (Object.keys(fields) as (keyof WireFields)[]).some(
+      (field) => fields[field] !== (fact[field] ?? wire?.[field as "colour"] ?? null),
+    );
+    return differs ? asKept({ ...fact, ...fields }) : fact;
+  });
+}
+
+/** A proposal becomes something that is kept; what is made is a fact anyhow. */
+function asKept(fact: Fact): Fact {
+  return standingOfWire(fact) === "proposed" ? { ...fact, kept: true } : fact;
+}
+
+/** A way of a strip. */
+export interface WayOf {
+  stripId: string;
+  way: number;
+}
+
+/**
+ * What is at one way of a strip goes to another, and what is there comes back: all wires at both, made ones with their
+ * joints, as one finds or leaves them. The nets stay joined, at other screws.
+ * @throws {RecordError} when there is no such way, or the two are not on the same side
+ */
+export function moveWay(record: RailwayRecord, loom: Loom, from: WayOf, to: WayOf): EditGroup | null {
+  const [a, b] = [placed(loom, from), placed(loom, to)];
+  if (a.place !== b.place) throw recordError(`${a.name} and ${b.name} are not on the same side of the layout.`);
+  if (a.name === b.name) return null;
+  const exchanged = (stripId: string | null, way: number | null): WayOf | null => {
+    if (stripId === from.stripId && way === from.way) return to;
+    return stripId === to.stripId && way === to.way ? from : null;
+  };
+  const draft = new Draft(record);
+  const moved = factsOf(record, loom).flatMap((fact) => {
+    const first = exchanged(fact.fromStripId, fact.fromWay);
+    const second = exchanged(fact.toStripId, fact.toWay);
+    if (!first && !second) return [];
+    const now = {
+      ...fact,
+      ...(first ? { fromStripId: first.stripId, fromWay: first.way } : {}),
+      ...(second ? { toStripId: second.stripId, toWay: second.way } : {}),
+    };
+    return [keep(draft, loom, now)];
+  });
+  const isBoth = isTaken(moved, from) && isTaken(moved, to);
+  return moved.length === 0
+    ? null
+    : draft.group(isBoth ? `Exchanged ${a.name} and ${b.name}` : `Moved ${a.name} to ${b.name}`);
+}
+
+function isTaken(facts: readonly Fact[], { stripId, way }: WayOf): boolean {
+  return facts.some(
+    (fact) =>
+      (fact.fromStripId === stripId && fact.fromWay === way) || (fact.toStripId === stripId && fact.toWay === way),
+  );
+}
+
+/**
+ * One end of a wire is at another screw than was planned: written down as it is, whatever the plan wants; that the plan and
+ * the wire disagree is a finding.
+ * @throws {RecordError} when there is no such way
+ */
+export function endAt(record: RailwayRecord, loom: Loom, id: string, end: "from" | "to", at: WayOf): EditGroup | null {
+  const { name } = placed(loom, at);
+  const fact = factOf(record, loom, id);
+  if (!fact) return null;
+  const fields =
+    end === "from"
+      ? { fromDeviceId: null, fromTerminal: null, fromStripId: at.stripId, fromWay: at.way }
+      : { toDeviceId: null, toTerminal: null, toStripId: at.stripId, toWay: at.way };
+  const draft = new Draft(record);
+  keep(draft, loom, { ...fact, ...fields });
+  return draft.group(`As built: W${fact.number} ends at ${name}`);
+}
+
+/**
+ * A wire that is a core of a cable is another core; a wire that is that core becomes this one.
+ * @throws {RecordError} when the wire is no core, or there is no such core
+ */
+export function moveCore(
+  record: RailwayRecord,
+  loom: Loom,
+  id: string,
+  cableId: string,
+  core: number,
+): EditGroup | null {
+  const fact = factOf(record, loom, id);
+  const cable = loom.cables.find((each) => each.id === cableId);
+  if (!fact || fact.cableId === null) throw recordError("Only a core of a cable can become another core.");
+  if (!cable || core < 1 || core > cable.cores)
+    throw recordError(`There is no core ${core} in ${cable?.label ?? "that cable"}.`);
+  if (fact.cableId === cableId && fact.core === core) return null;
+  const other = factsOf(record, loom).find((each) => each.cableId === cableId && each.core === core && each.id !== id);
+  const draft = new Draft(record);
+  // the colour is that of the core
+  keep(draft, loom, { ...fact, cableId, core, colour: null });
+  if (other) keep(draft, loom, { ...other, cableId: fact.cableId, core: fact.core, colour: null });
+  return draft.group(
+    other ? `W${fact.number} and W${other.number} exchange cores` : `W${fact.number} is core ${cable.label}.${core}`,
+  );
+}
+
+/** What of a strip can be said by hand. */
+export type StripFields = Pick<Strip, "label" | "ways" | "pinAmps" | "kept" | "fixedAt" | "note">;
+
+/**
+ * Changes a strip; a change by hand keeps it.
+ * @throws {RecordError} when wires end at ways that it would not have any more
+ */
+export function setStrip(
+  record: RailwayRecord,
+  loom: Loom,
+  id: string,
+  fields: Partial<StripFields>,
+): EditGroup | null {
+  const strip = loom.strips.find((each) => each.id === id) ?? find(record, "strip", id);
+  if (!strip || !differs(strip, fields)) return null;
+  if (fields.ways !== undefined && fields.ways < strip.ways) {
+    const beyond = firmFacts(record).filter((fact) => waysAt(fact, id).some((way) => way > (fields.ways ?? 0)));
+    if (beyond.length > 0)
+      throw recordError(
+        `${strip.label} cannot have ${count(fields.ways, "way")}: ${wireNames(beyond)} end beyond. Move them first.`,
+      );
+  }
+  const draft = new Draft(record);
+  draft.put("strip", { ...strip, kept: true, ...fields });
+  return draft.group(thingWords(strip.label, fields));
+}
+
+/** What of a cable can be said by hand. */
+export type CableFields = Pick<Cable, "label" | "cores" | "gauge" | "metres" | "colours" | "kept" | "laidAt" | "note">;
+
+/**
+ * Changes a cable; a change by hand keeps it.
+ * @throws {RecordError} when wires are cores that it would not have any more
+ */
+export function setCable(
+  record: RailwayRecord,
+  loom: Loom,
+  id: string,
+  fields: Partial<CableFields>,
+): EditGroup | null {
+  const cable = loom.cables.find((each) => each.id === id) ?? find(record, "cable", id);
+  if (!cable || !differs(cable, fields)) return null;
+  if (fields.cores !== undefined && fields.cores < cable.cores) {
+    const beyond = firmFacts(record).filter(({ cableId, core }) => cableId === id && (core ?? 0) > (fields.cores ?? 0));
+    if (beyond.length > 0)
+      throw recordError(
+        `${cable.label} cannot have ${count(fields.cores, "core")}: ${wireNames(beyond)} are beyond. Move them first.`,
+      );
+  }
+  const draft = new Draft(record);
+  draft.put("cable", { ...cable, kept: true, ...fields });
+  return draft.group(thingWords(cable.label, fields));
+}
+
+function thingWords(label: string, fields: object): string {
+  const { kept } = fields as { kept?: boolean };
+  if (Object.keys(fields).length === 1 && kept !== undefined) return `${kept ? "Kept" : "Let go"} ${label}`;
+  return `Changed ${label}`;
+}
+
+function differs<T extends object>(thing: T, fields: Partial<T>): boolean {
+  return (Object.keys(fields) as (keyof T)[]).some((field) => thing[field] !== fields[field]);
+}
+
+/** A strip of the owner's own, kept: what is proposed may use it. @param ways as many as the railway's strips usually have */
+export function addStrip(record: RailwayRecord, place: Place): EditGroup {
+  const label = freeLabel(record.strips, place === "panel" ? "P" : "K");
+  const draft = new Draft(record);
+  const { stripWays: ways } = record.railway;
+  const strip = { label, kind: "screws", place, ways, pinAmps: null, kept: true, fixedAt: null, note: "" } as const;
+  draft.put("strip", { id: freshId(record, "strip", label), ...strip });
+  return draft.group(`Added strip ${label}`);
+}
+
+/** A cable of the owner's own, kept: what is proposed may use it. */
+export function addCable(record: RailwayRecord): EditGroup {
+  const label = freeLabel(record.cables, "C");
+  const draft = new Draft(record);
+  const { cableCores: cores } = record.railway;
+  const cable = { label, cores, gauge: null, metres: null, colours: null, kept: true, laidAt: null, note: "" };
+  draft.put("cable", { id: freshId(record, "cable", label), ...cable });
+  return draft.group(`Added cable ${label}`);
+}
+
+function freeLabel(things: readonly { label: string; id: string }[], letter: string): string {
+  const taken = new Set(things.flatMap(({ label, id }) => [label.toLowerCase(), id]));
+  for (let number = 1; ; number++) if (!taken.has(`${letter}${number}`.toLowerCase())) return `${letter}${number}`;
+}
+
+/** Wires that are facts and end at a strip, or are cores of a cable: what taking it away would leave loose. */
+export function firmAt(record: RailwayRecord, id: string): Fact[] {
+  return firmFacts(record).filter((fact) => fact.cableId === id || fact.fromStripId === id || fact.toStripId === id);
+}
+
+/** Takes a strip or cable away; facts that end at it stay, loose, and what is proposed finds another way. */
+export function takeAway(record: RailwayRecord, kind: "strip" | "cable", id: string): EditGroup | null {
+  const thing = find(record, kind, id);
+  if (!thing) return null;
+  const loose = firmAt(record, id);
+  const draft = new Draft(record);
+  draft.removeWhole(kind, id);
+  const words = loose.length === 0 ? "" : `; ${wireNames(loose)} ${loose.length === 1 ? "is" : "are"} left`;
+  return draft.group(`Took ${thing.label} away${words}`);
+}
+
+/** The name and side of a way. @throws {RecordError} when there is none */
+function placed(loom: Loom, { stripId, way }: WayOf): { name: string; place: Place } {
+  const strip = loom.strips.find(({ id }) => id === stripId);
+  if (!strip) throw recordError("There is no such strip any more.");
+  if (!(Number.isInteger(way) && way >= 1 && way <= strip.ways))
+    throw recordError(`${strip.label} has ways 1 to ${strip.ways}; there is no way ${way}.`);
+  return { name: screwName(strip, way), place: strip.place };
+}
+
+/** Wires of the record and what is proposed beside them, as things of the record. */
+function factsOf(record: RailwayRecord, loom: Loom): Fact[] {
+  const known = new Set(record.wires.map(({ id }) => id));
+  const there = record.wires.filter(({ outAt }) => outAt === null);
+  return [...there, ...loom.wires.filter(({ id }) => !known.has(id)).map(proposal)];
+}
+
+function factOf(record: RailwayRecord, loom: Loom, id: string): Fact | undefined {
+  const wire = loom.wires.find((each) => each.id === id);
+  return find(record, "wire", id) ?? (wire && proposal(wire));
+}
+
+function firmFacts({ wires }: RailwayRecord): Fact[] {
+  return wires.filter((fact) => ["made", "kept"].includes(standingOfWire(fact)));
+}
+
+/** Ways of a strip at which a wire ends. */
+function waysAt({ fromStripId, fromWay, toStripId, toWay }: Fact, stripId: string): number[] {
+  return [
+    ...(fromStripId === stripId && fromWay !== null ? [fromWay] : []),
+    ...(toStripId === stripId && toWay !== null ? [toWay] : []),
+  ];
+}
+
+/** Puts a changed wire with the strips and the cable that it needs. */
+function keep(draft: Draft, loom: Loom, fact: Fact): Fact {
+  const wire: Wire | undefined = loom.wires.find(({ id }) => id === fact.id);
+  if (wire) putParts(draft, loom, wire);
+  for (const id of [fact.fromStripId, fact.toStripId]) {
+    const strip =
+      id === null || find(draft.record, "strip", id) ? undefined : loom.strips.find((each) => each.id === id);
+    if (strip) draft.put("strip", strip);
+  }
+  const cable =
+    fact.cableId === null || find(draft.record, "cable", fact.cableId)
+      ? undefined
+      : loom.cables.find(({ id }) => id === fact.cableId);
+  if (cable) draft.put("cable", cable);
+  const now = withFigures(asKept(fact), wire);
+  // a core that became another one has the colour of that one
+  const kept = fact.cableId !== null && fact.colour === null ? { ...now, colour: null } : now;
+  draft.put("wire", kept);
+  return kept;
+}

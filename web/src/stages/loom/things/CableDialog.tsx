@@ -1,0 +1,170 @@
+import {
+  CABLE_COLOUR_WORDS,
+  CABLE_COLOURS,
+  type Cable,
+  type CableColours,
+  coreColour,
+  GAUGES,
+  type Gauge,
+  moveCore,
+  PURPOSES,
+  setCable,
+  type Wire,
+} from "@alderman/core";
+import { useMemo } from "react";
+import { Swatch } from "../../../drawing/Swatch.tsx";
+import { Checkbox } from "../../../kit/Checkbox.tsx";
+import { Choice } from "../../../kit/Choice.tsx";
+import { ChoiceField } from "../../../kit/ChoiceField.tsx";
+import { type DataColumn, DataTable } from "../../../kit/DataTable.tsx";
+import { Dialog } from "../../../kit/Dialog.tsx";
+import { Field, FormGrid } from "../../../kit/Field.tsx";
+import { NumberField } from "../../../kit/NumberField.tsx";
+import { TextField } from "../../../kit/TextField.tsx";
+import { useEdit, useTryEdit } from "../../../session/useEdit.ts";
+import { KeptAs } from "./KeptAs.tsx";
+import { TakeAway } from "./TakeAway.tsx";
+import type { ThingProps } from "./thing.ts";
+
+/** A core, and the wire that it is. */
+interface Row {
+  core: number;
+  colour: ReturnType<typeof coreColour>;
+  wire: Wire | null;
+}
+
+/** A cable: its name, size and colours, where each core goes, and exchanging cores. */
+export function CableDialog({ thing: cable, record, loom, open, close }: ThingProps<Cable>) {
+  const tryEdit = useTryEdit();
+  const act = useEdit();
+  const { id, label, cores, gauge, metres, colours, kept, laidAt, note } = cable;
+  const { railway } = record;
+  const set = (fields: Parameters<typeof setCable>[3]) => tryEdit(() => setCable(record, loom, id, fields));
+  const rows = useMemo((): Row[] => {
+    const own = new Map(loom.wires.flatMap((wire) => (wire.core?.cableId === id ? [[wire.core.number, wire]] : [])));
+    return Array.from({ length: cores }, (_, index) => {
+      const wire = own.get(index + 1) ?? null;
+      const colour = wire?.colour ?? coreColour(colours ?? railway.cableColours, index + 1);
+      return { core: index + 1, colour, wire };
+    });
+  }, [loom.wires, id, cores, colours, railway.cableColours]);
+  const places = useMemo(
+    () =>
+      loom.cables.flatMap((each) =>
+        Array.from({ length: each.cores }, (_, index) => ({
+          value: `${each.id} ${index + 1}`,
+          text: `${each.label}.${index + 1}`,
+        })),
+      ),
+    [loom.cables],
+  );
+  const used = rows.filter(({ wire }) => wire !== null).length;
+  const columns: DataColumn<Row>[] = [
+    {
+      ...{ id: "core", title: "Core", width: 84 },
+      cell: ({ core, wire }) =>
+        wire ? (
+          <Choice
+            size="small"
+            label={`${wire.label} is core`}
+            value={`${id} ${core}`}
+            options={places}
+            onChange={(to) => {
+              const [cableId = "", number = ""] = to.split(" ");
+              act(() => moveCore(record, loom, wire.id, cableId, Number(number)));
+            }}
+          />
+        ) : (
+          <span className="mono">{core}</span>
+        ),
+    },
+    { id: "colour", title: "Colour", width: 70, cell: ({ colour }) => <Swatch colour={colour} /> },
+    {
+      ...{ id: "wire", title: "Wire", width: 62 },
+      cell: ({ wire }) =>
+        wire ? (
+          <button
+            type="button"
+            className="font-mono font-bold underline"
+            onClick={() => open({ kind: "wire", id: wire.id })}
+          >
+            {wire.label}
+          </button>
+        ) : (
+          <span className="text-ink-2">spare</span>
+        ),
+    },
+    { id: "from", title: "From", mono: true, cell: ({ wire }) => wire?.from.name },
+    { id: "to", title: "To", mono: true, cell: ({ wire }) => wire?.to.name },
+    { id: "what", title: "What it is", wraps: true, cell: ({ wire }) => wire && PURPOSES[wire.purpose].about },
+  ];
+  return (
+    <Dialog
+      title={`Cable ${label}`}
+      about={`${used} of ${cores} cores used. What is changed here is kept until it is let go.`}
+      close={close}
+    >
+      <FormGrid narrow>
+        <Field label="Name">
+          {(ids) => <TextField ids={ids} value={label} save={(text) => set({ label: text })} />}
+        </Field>
+        <Field label="Cores">
+          {(ids) => (
+            <NumberField
+              ids={ids}
+              value={cores}
+              save={(now) => (now === null || !Number.isInteger(now) ? "Type a whole number." : set({ cores: now }))}
+            />
+          )}
+        </Field>
+        <ChoiceField
+          label="Gauge"
+          value={gauge}
+          options={[
+            { value: null as Gauge | null, text: `as all cables, ${railway.cableGauge}` },
+            ...GAUGES.map((value) => ({ value, text: value })),
+          ]}
+          onChange={(now) => set({ gauge: now })}
+        />
+        <Field label="Length, m">
+          {(ids) => (
+            <NumberField
+              ids={ids}
+              value={metres}
+              empty={`as all cables, ${railway.cableMetres}`}
+              save={(now) => set({ metres: now })}
+            />
+          )}
+        </Field>
+        <ChoiceField
+          label="Colours"
+          value={colours}
+          options={[
+            { value: null as CableColours | null, text: `as all cables, ${CABLE_COLOUR_WORDS[railway.cableColours]}` },
+            ...CABLE_COLOURS.map((value) => ({ value, text: CABLE_COLOUR_WORDS[value] })),
+          ]}
+          onChange={(now) => set({ colours: now })}
+        />
+        <Field label="Note">{(ids) => <TextField ids={ids} value={note} save={(text) => set({ note: text })} />}</Field>
+        <Checkbox
+          className="col-span-full"
+          checked={laidAt !== null}
+          onChange={(done) => set({ laidAt: done ? new Date().toISOString() : null })}
+        >
+          It is laid
+        </Checkbox>
+      </FormGrid>
+      <KeptAs kept={kept} set={(now) => set({ kept: now })} />
+      <div className="mt-3 border-t border-rule">
+        <DataTable
+          flowing
+          label={`Cores of ${label}`}
+          items={rows}
+          columns={columns}
+          idOf={({ core }) => String(core)}
+        />
+      </div>
+      <TakeAway record={record} kind="cable" thing={cable} close={close} />
+    </Dialog>
+  );
+}
