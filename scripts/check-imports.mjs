@@ -28,6 +28,7 @@ const ORDER = [
   "consequences",
   "schools",
   "stock",
+  "tasks",
   "papers",
 ];
 /** Folders that know of nothing but themselves and these. */

@@ -160,6 +160,7 @@ export {
 
 export type { Calculator, Field, Result } from "./calculators/calculator.ts";
 export { CALCULATORS, calculatorCalled } from "./calculators/registry.ts";
+export { setLeadColour, setPurposeColour } from "./loom/customs.ts";
 export {
   addCable,
   addStrip,
@@ -174,7 +175,7 @@ export {
 } from "./loom/hand.ts";
 export { JOINT_WORDS, jointAt } from "./loom/joints.ts";
 export { screwIdOf, screwKey } from "./loom/wire.ts";
-export { wireNames } from "./loom/work.ts";
+export { joinAt, wireNames } from "./loom/work.ts";
 export {
   faultsOfSheet,
   LABEL_LINE,
@@ -200,6 +201,8 @@ export { PAPERS, type PaperOptions } from "./papers/papers.ts";
 export type { CableColours } from "./record/schemas.ts";
 export { type Need, needsOf } from "./stock/needs.ts";
 export { boughtAll, missingByTurnout, type StockFields, type StockLine, setStock, stockLines } from "./stock/stock.ts";
+export { ACTIONS, type Action, type Pace } from "./tasks/pace.ts";
+export { type Task, type TaskPlace, type WorkPlan, workPlan } from "./tasks/tasks.ts";
 export { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./units/format.ts";
 export { GAUGES, type Gauge } from "./units/gauge.ts";
 export { readNumber } from "./units/readNumber.ts";

@@ -3,6 +3,7 @@ import type { EditGroup } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, standingOfWire, type WireStep } from "../record/made.ts";
+import type { Place } from "../record/schemas.ts";
 import { count, list } from "../units/format.ts";
 import { proposal } from "./completion.ts";
 import { endNames } from "./endNames.ts";
@@ -230,4 +231,32 @@ export function wireNames(facts: readonly Pick<Fact, "number">[]): string {
   if (numbers.length <= 2) return numbers.map((number) => `W${number}`).join(" and ");
   const isRun = numbers.every((number, index) => number === (first ?? 0) + index);
   return `${count(numbers.length, "wire")}, W${first} ${isRun ? "to" : `and W${second} to`} W${numbers.at(-1)}`;
+}
+
+/**
+ * Ticks off all joints of wires that are on one side of the layout.
+ * @param at when they were made, ISO 8601
+ * @returns null when nothing changes
+ */
+export function joinAt(
+  record: RailwayRecord,
+  loom: Loom,
+  ids: readonly string[],
+  place: Place,
+  at: string,
+): EditGroup | null {
+  const wires = new Map(loom.wires.map((wire) => [wire.id, wire]));
+  const where = place === "panel" ? "Joined at the panel:" : "Joined underneath:";
+  return changeWires(record, loom, ids, where, (fact) => {
+    const wire = wires.get(fact.id);
+    const from = wire?.from.place === place && fact.fromJoinedAt === null;
+    const to = wire?.to.place === place && fact.toJoinedAt === null;
+    if (!from && !to) return fact;
+    return {
+      ...fact,
+      fromJoinedAt: from ? at : fact.fromJoinedAt,
+      toJoinedAt: to ? at : fact.toJoinedAt,
+      cutAt: fact.cutAt ?? at,
+    };
+  });
 }

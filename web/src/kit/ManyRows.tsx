@@ -41,7 +41,7 @@ export function ManyRows({
 /** The room of rows that are out of sight. */
 export function Gap({ height, span }: { height: number; span: number }) {
   return height > 0 ? (
-    <tr style={{ height }}>
+    <tr data-gap style={{ height }}>
       <td colSpan={span} className="p-0" />
     </tr>
   ) : null;

@@ -5,6 +5,7 @@ export function Sheets({ columns, rows, children }: { columns?: string; rows?: s
   const style = { "--columns": columns ?? "minmax(0,1fr)", "--rows": rows ?? "minmax(0,1fr)" } as CSSProperties;
   return (
     <div
+      data-sheets
       style={style}
       className="grid min-h-0 grid-cols-(--columns) grid-rows-(--rows) gap-2.5 max-[699px]:flex max-[699px]:flex-col"
     >

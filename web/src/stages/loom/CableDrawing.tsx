@@ -1,187 +1,374 @@
-import type { Cable, Passage, Wire } from "@alderman/core";
-import type { Overview } from "../../derivation/overview.ts";
+import type { Cable, Loom, RailwayRecord, Wire, WireColour } from "@alderman/core";
+import { type KeyboardEvent, type ReactNode, useMemo, useState } from "react";
 import { Terminal } from "../../drawing/Terminal.tsx";
 import { ColourBox, WirePath } from "../../drawing/Wire.tsx";
+import { type CorePlan, cableLayout, ROW, type StripPlan, type WayPlan } from "./cableLayout.ts";
+import type { LoomThing, OpenThing } from "./things/thing.ts";
 
-const ROW = 26;
-const TOP = 58;
+/** Left edges of the strips, and their width. */
+const PANEL_X = 262;
+const LAYOUT_X = 638;
+const STRIP = 36;
+/** The jacket of the cable. */
+const JACKET = { left: 444, right: 492 };
+const WIDTH = 936;
 
-/** One cable drawn between its two strips: what hangs on each screw, colours, and the flags as they will print. */
-export function CableDrawing({ overview, cable }: { overview: Overview; cable: Cable }) {
-  const ways = overview.loom.passages.filter((way) => way.cableId === cable.id).sort((a, b) => a.core - b.core);
-  const height = TOP + ways.length * ROW + 14;
-  const middle = TOP + (ways.length * ROW) / 2 - ROW / 2;
-  const core = (way: Passage) =>
-    overview.loom.wires.find(({ core: each }) => each?.cableId === cable.id && each.number === way.core);
-  const [first] = ways;
-  const coreWire = first && core(first);
+/**
+ * One cable drawn between the strips on which it ends, these as long as they are: what hangs on each screw, colours, and
+ * flags as they will print. What the pointer or the focus is on, its net stands out.
+ */
+export function CableDrawing({
+  record,
+  loom,
+  cable,
+  open,
+}: {
+  record: RailwayRecord;
+  loom: Loom;
+  cable: Cable;
+  open: OpenThing;
+}) {
+  const plan = useMemo(() => cableLayout(record, loom, cable), [record, loom, cable]);
+  const [lit, setLit] = useState<string | null>(null);
+  const look = (target: EventTarget) => {
+    const net = target instanceof Element ? target.closest("[data-net]")?.getAttribute("data-net") : null;
+    setLit(net ?? null);
+  };
+  const { railway } = record;
+  const used = plan.cores.filter(({ wire }) => wire !== null).length;
+  const about = `${used} of ${cable.cores} cores, ${cable.metres ?? railway.cableMetres} m, ${cable.gauge ?? railway.cableGauge}`;
   return (
     <svg
       data-cable
       className="draw block w-full"
-      viewBox={`0 0 934 ${height}`}
+      viewBox={`0 0 ${WIDTH} ${plan.height}`}
       role="group"
       aria-label={`Cable ${cable.label}`}
+      onPointerOver={({ target }) => look(target)}
+      onPointerLeave={() => setLit(null)}
+      onFocus={({ target }) => look(target)}
+      onBlur={() => setLit(null)}
     >
-      <path d={`M300 0V${height}M676 0V${height}`} stroke="var(--rule)" />
+      <path d={`M306 0V${plan.height}M630 0V${plan.height}`} stroke="var(--rule)" />
       <text className="zone" x="12" y="18">
         Panel, at the bench
       </text>
-      <text className="zone" x="312" y="18">
-        Cable {cable.label}: {ways.length} of {cable.cores} cores, {coreWire?.metres} m, {coreWire?.gauge}
+      <text className="zone" x="316" y="18">
+        Cable {cable.label}: {about}
       </text>
       <text className="zone" x="688" y="18">
         Under the layout
       </text>
-      {stripRuns(ways).map(({ strip, x, from, to }) => (
-        <g key={`${strip} ${from}`}>
-          <text className="tv" x={x + 17} y={TOP + from * ROW - 19} textAnchor="middle">
-            {strip}
-          </text>
-          <path
-            d={`M${x} ${TOP + from * ROW - 13}H${x + 34}V${TOP + to * ROW + 13}H${x}Z`}
-            fill="var(--sheet-2)"
-            stroke="var(--ink)"
-            strokeWidth="1.2"
-          />
-        </g>
+      {plan.panel.map((strip) => (
+        <StripBody key={strip.strip.id} plan={strip} x={PANEL_X} side="panel" lit={lit} open={open} />
       ))}
-      {ways.map((way, index) => {
-        const y = TOP + index * ROW;
-        const inCable = middle + (y - middle) * 0.3;
-        const wire = core(way);
-        const panel = hangsOn(overview.loom.wires, way.panel.key);
-        const layout = hangsOn(overview.loom.wires, way.layout.key);
-        return (
-          <g key={way.panel.key}>
-            {panel && <Tail wire={panel} screw={way.panel.key} x={266} y={y} left />}
-            {layout && <Tail wire={layout} screw={way.layout.key} x={710} y={y} />}
-            {wire && (
-              <>
-                <WirePath
-                  d={`M300 ${y}H430C448 ${y} 446 ${inCable} 458 ${inCable}H518C530 ${inCable} 528 ${y} 546 ${y}H676`}
-                  colour={wire.colour}
-                />
-                <Flag x={338} y={y} text={wire.flags[0]} made={Boolean(wire.fact?.labelledAt)} />
-                <Flag x={556} y={y} text={wire.flags[1]} made={Boolean(wire.fact?.labelledAt)} />
-                <Code x={303} y={y} colour={wire.colour} />
-              </>
-            )}
-            <text className="tm" x={270} y={y + 4}>
-              {way.panel.way}
-            </text>
-            <text className="tm" x={680} y={y + 4}>
-              {way.layout.way}
-            </text>
-            <Terminal end={way.panel.key} name={way.panel.name} x={290} y={y} radius={6} />
-            <Terminal end={way.layout.key} name={way.layout.name} x={700} y={y} radius={6} />
-          </g>
-        );
-      })}
-      <path
-        d={`M458 ${middle - 26}H518V${middle + 26}H458Z`}
-        fill="var(--sheet)"
-        stroke="var(--ink)"
-        strokeWidth="1.2"
+      {plan.layout.map((strip) => (
+        <StripBody key={strip.strip.id} plan={strip} x={LAYOUT_X} side="layout" lit={lit} open={open} />
+      ))}
+      {plan.cores.map((core) => (
+        <CoreLine key={core.number} core={core} lit={lit} open={open} />
+      ))}
+      <Jacket
+        cable={cable}
+        isThere={plan.isThere}
+        top={plan.cores[0]?.y ?? 0}
+        bottom={plan.cores.at(-1)?.y ?? 0}
+        open={open}
       />
-      <text className="tv" x="488" y={middle + 1} textAnchor="middle" style={{ fontSize: "16px" }}>
-        {cable.label}
-      </text>
-      <text className="tm" x="488" y={middle + 17} textAnchor="middle">
-        {coreWire?.gauge}
-      </text>
     </svg>
   );
 }
 
-/** The wire other than the core that ends on a screw. */
-function hangsOn(wires: readonly Wire[], screw: string): Wire | undefined {
-  return wires.find(({ run, from, to }) => run !== "cable" && (from.key === screw || to.key === screw));
+/** Fades what does not belong to the net that is looked at. */
+function Of({ net, lit, children }: { net: string; lit: string | null; children: ReactNode }) {
+  return (
+    <g data-net={net} opacity={lit === null || lit === net ? 1 : 0.22}>
+      {children}
+    </g>
+  );
+}
+
+/** Something of the drawing that opens a card. */
+function Opens({
+  thing,
+  name,
+  open,
+  children,
+}: {
+  thing: LoomThing;
+  name: string;
+  open: OpenThing;
+  children: ReactNode;
+}) {
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key !== "Enter" && event.key !== " ") return;
+    event.preventDefault();
+    open(thing);
+  };
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={name}
+      className="cursor-pointer"
+      onClick={() => open(thing)}
+      onKeyDown={onKeyDown}
+    >
+      {children}
+    </g>
+  );
+}
+
+function StripBody({
+  plan: { strip, y, ways, isThere },
+  x,
+  side,
+  lit,
+  open,
+}: {
+  plan: StripPlan;
+  x: number;
+  side: "panel" | "layout";
+  lit: string | null;
+  open: OpenThing;
+}) {
+  const height = ways.length * ROW;
+  return (
+    <g>
+      <Opens thing={{ kind: "strip", id: strip.id }} name={`Strip ${strip.label}`} open={open}>
+        <text className="tv" x={x + STRIP / 2} y={y - 6} textAnchor="middle" style={{ textDecoration: "underline" }}>
+          {strip.label}
+          {strip.pinAmps !== null && " plug"}
+        </text>
+      </Opens>
+      <path
+        d={`M${x} ${y}H${x + STRIP}V${y + height}H${x}Z`}
+        fill="var(--sheet-2)"
+        stroke="var(--ink)"
+        strokeWidth="1.2"
+        {...(strip.kept || isThere ? {} : { strokeDasharray: "5 3" })}
+      />
+      <path
+        d={ways
+          .slice(1)
+          .map((way) => `M${x} ${way.y - ROW / 2}H${x + STRIP}`)
+          .join("")}
+        stroke="var(--rule)"
+      />
+      {ways.map((way) => (
+        <WayRow key={way.way} way={way} x={x} side={side} lit={lit} open={open} />
+      ))}
+    </g>
+  );
+}
+
+/** A way: its number and screw, and what hangs on it on the side away from the cable. */
+function WayRow({
+  way,
+  x,
+  side,
+  lit,
+  open,
+}: {
+  way: WayPlan;
+  x: number;
+  side: "panel" | "layout";
+  lit: string | null;
+  open: OpenThing;
+}) {
+  const { y, key, name, tails, other, isSpare } = way;
+  const [tail, ...more] = tails;
+  const net = tail?.net ?? other?.net ?? "";
+  const body = (
+    <>
+      {tail && <Tail wire={tail} more={more.length} screw={key} y={y} left={side === "panel"} open={open} />}
+      {other && (
+        <text
+          className="tq"
+          x={side === "panel" ? x + STRIP + 8 : x - 8}
+          y={y + 4}
+          textAnchor={side === "panel" ? "start" : "end"}
+        >
+          {other.label}, {other.core?.cable}.{other.core?.number}
+        </text>
+      )}
+      {isSpare && (
+        <text
+          className="tq"
+          x={side === "panel" ? x - 8 : x + STRIP + 8}
+          y={y + 4}
+          textAnchor={side === "panel" ? "end" : "start"}
+        >
+          spare
+        </text>
+      )}
+      <text className="tm" x={side === "panel" ? x + 3 : x + STRIP - 17} y={y + 4}>
+        {way.way}
+      </text>
+      <Terminal end={key} name={name} x={side === "panel" ? x + 26 : x + 10} y={y} radius={6} />
+    </>
+  );
+  return net === "" ? (
+    body
+  ) : (
+    <Of net={net} lit={lit}>
+      {body}
+    </Of>
+  );
 }
 
 /** A wire from a screw to the named terminal, with its colour and flag. */
 function Tail({
   wire,
+  more,
   screw,
-  x,
   y,
-  left = false,
+  left,
+  open,
 }: {
   wire: Wire;
+  more: number;
   screw: string;
-  x: number;
   y: number;
-  left?: boolean;
+  left: boolean;
+  open: OpenThing;
 }) {
-  const far = wire.from.key === screw ? wire.to : wire.from;
-  const flag = wire.from.key === screw ? wire.flags[0] : wire.flags[1];
+  const isFrom = wire.from.key === screw;
+  const far = isFrom ? wire.to : wire.from;
+  const flag = isFrom ? wire.flags[0] : wire.flags[1];
+  const name = `${far.name}${more > 0 ? ` +${more}` : ""}`;
   return left ? (
     <g>
-      <WirePath d={`M78 ${y}H${x}`} colour={wire.colour} />
-      <Terminal end={far.key} name={far.name} x={72} y={y} />
-      <text className="tm" x={62} y={y + 4} textAnchor="end">
-        {far.name}
+      <WirePath d={`M80 ${y}H${PANEL_X}`} colour={wire.colour} />
+      <Terminal end={far.key} name={far.name} x={74} y={y} />
+      <text className="tm" x={64} y={y + 4} textAnchor="end">
+        {name}
       </text>
-      <Code x={94} y={y} colour={wire.colour} />
-      <Flag x={130} y={y} text={flag} made={Boolean(wire.fact?.labelledAt)} />
+      <Code x={86} y={y} colour={wire.colour} />
+      <Flag wire={wire} x={134} y={y} text={flag} open={open} />
     </g>
   ) : (
     <g>
-      <WirePath d={`M${x} ${y}H866`} colour={wire.colour} />
-      <Code x={716} y={y} colour={wire.colour} />
-      <Flag x={749} y={y} text={flag} made={Boolean(wire.fact?.labelledAt)} />
+      <WirePath d={`M${LAYOUT_X + STRIP} ${y}H866`} colour={wire.colour} />
+      <Code x={LAYOUT_X + STRIP + 8} y={y} colour={wire.colour} />
+      <Flag wire={wire} x={730} y={y} text={flag} open={open} />
       <Terminal end={far.key} name={far.name} x={870} y={y} />
       <text className="tm" x={880} y={y + 4}>
-        {far.name}
+        {name}
       </text>
     </g>
   );
 }
 
-/** Notched tape with exactly the characters that will print. @param made it is on the wire */
-function Flag({ x, y, text, made }: { x: number; y: number; text: string; made: boolean }) {
-  // B612 Mono at 11 px runs to seven units a character
-  const width = text.length * 6.95 + 13;
+/** A core from strip to strip through the jacket; a spare one ends within reach of it. */
+function CoreLine({ core, lit, open }: { core: CorePlan; lit: string | null; open: OpenThing }) {
+  const { number, colour, wire, y, panelY, layoutY } = core;
+  if (!wire || panelY === null || layoutY === null) {
+    const stub = 22;
+    return (
+      <g>
+        <WirePath d={`M${JACKET.left - stub} ${y}H${JACKET.right + stub}`} colour={colour} />
+        <text className="tq" x={JACKET.right + stub + 4} y={y + 3.5} style={{ fontSize: "9px" }}>
+          {number} {colour} {wire ? `${wire.label} loose` : "spare"}
+        </text>
+      </g>
+    );
+  }
+  const [a, b] = [PANEL_X + STRIP, LAYOUT_X];
+  const d = `M${a} ${panelY}H416C434 ${panelY} 430 ${y} ${JACKET.left} ${y}H${JACKET.right}C506 ${y} 502 ${layoutY} 520 ${layoutY}H${b}`;
+  const isTurned = wire.from.place === "layout";
+  const [here, there] = isTurned ? [wire.flags[1], wire.flags[0]] : wire.flags;
   return (
-    <g>
+    <Of net={wire.net} lit={lit}>
+      <WirePath d={d} colour={colour} />
+      <Code x={a + 6} y={panelY} colour={colour} />
+      <Flag wire={wire} x={a + 48} y={panelY} text={here} open={open} narrow />
+      <Flag wire={wire} x={524} y={layoutY} text={there} open={open} narrow />
+    </Of>
+  );
+}
+
+function Jacket({
+  cable,
+  isThere,
+  top,
+  bottom,
+  open,
+}: {
+  cable: Cable;
+  isThere: boolean;
+  top: number;
+  bottom: number;
+  open: OpenThing;
+}) {
+  const { left, right } = JACKET;
+  const [from, to] = [Math.min(top - 9, (top + bottom) / 2 - 18), Math.max(bottom + 9, (top + bottom) / 2 + 18)];
+  return (
+    <Opens thing={{ kind: "cable", id: cable.id }} name={`Cable ${cable.label}, its card`} open={open}>
+      <path
+        d={`M${left} ${from}H${right}V${to}H${left}Z`}
+        fill="var(--sheet)"
+        fillOpacity="0.86"
+        stroke="var(--ink)"
+        strokeWidth="1.2"
+        {...(cable.kept || isThere ? {} : { strokeDasharray: "5 3" })}
+      />
+      <text
+        className="tv"
+        x={(left + right) / 2}
+        y={(from + to) / 2 + 5}
+        textAnchor="middle"
+        style={{ fontSize: "15px", textDecoration: "underline" }}
+      >
+        {cable.label}
+      </text>
+    </Opens>
+  );
+}
+
+/** Notched tape with exactly the characters that will print; dashed when it is not on the wire yet. It opens the wire's card. */
+function Flag({
+  wire,
+  x,
+  y,
+  text,
+  open,
+  narrow = false,
+}: {
+  wire: Wire;
+  x: number;
+  y: number;
+  text: string;
+  open: OpenThing;
+  narrow?: boolean;
+}) {
+  // B612 Mono is 0.65 of its height wide
+  const size = narrow ? 9.5 : 10.5;
+  const width = text.length * size * 0.65 + 12;
+  const isMade = Boolean(wire.fact?.labelledAt);
+  return (
+    <Opens thing={{ kind: "wire", id: wire.id }} name={`${wire.label}, its card`} open={open}>
       <path
         d={`M${x} ${y - 9}H${x + width}L${x + width - 5} ${y}L${x + width} ${y + 9}H${x}Z`}
         fill="var(--sheet)"
         stroke="var(--ink)"
-        {...(made ? {} : { strokeDasharray: "3 2" })}
+        {...(isMade ? {} : { strokeDasharray: "3 2" })}
       />
-      <text className="tm" x={x + 5} y={y + 4}>
+      <text className="tm" x={x + 4} y={y + 4} style={{ fontSize: `${size}px` }}>
         {text}
       </text>
-    </g>
+    </Opens>
   );
 }
 
-function Code({ x, y, colour }: { x: number; y: number; colour: Wire["colour"] }) {
+function Code({ x, y, colour }: { x: number; y: number; colour: WireColour }) {
   return (
     <g>
-      <rect x={x} y={y - 8} width="30" height="16" fill="var(--sheet)" />
+      <rect x={x} y={y - 8} width={14 + colour.length * 7.2} height="16" fill="var(--sheet)" />
       <ColourBox x={x + 2} y={y - 5} colour={colour} />
       <text className="tm" x={x + 14} y={y + 4}>
         {colour}
       </text>
     </g>
   );
-}
-
-/** Bodies of the strips that a cable's ways lie on, at both ends. */
-function stripRuns(ways: readonly Passage[]) {
-  return [
-    { side: "panel" as const, x: 266 },
-    { side: "layout" as const, x: 676 },
-  ].flatMap(({ side, x }) => {
-    const runs: { strip: string; x: number; from: number; to: number }[] = [];
-    for (const [index, way] of ways.entries()) {
-      const { strip } = way[side];
-      const last = runs.at(-1);
-      if (last?.strip === strip) last.to = index;
-      else runs.push({ strip, x, from: index, to: index });
-    }
-    return runs;
-  });
 }

@@ -112,7 +112,7 @@ function Lines({ record, lines, bar }: { record: RailwayRecord; lines: readonly 
         cell: (line) => amount(line, line.toBuy),
       },
       {
-        ...{ id: "price", title: "Each", width: 84, value: ({ price }) => price },
+        ...{ id: "price", title: "Each", width: 104, value: ({ price }) => price },
         cell: (line) => (
           <NumberField
             className="w-full text-right"
@@ -125,7 +125,7 @@ function Lines({ record, lines, bar }: { record: RailwayRecord; lines: readonly 
       },
       { id: "sum", title: "Sum", figures: true, value: ({ sum }) => sum, cell: ({ sum }) => sum.toFixed(2) },
       {
-        ...{ id: "supplier", title: "From", width: 110, value: ({ supplier }) => supplier },
+        ...{ id: "supplier", title: "From", width: 96, value: ({ supplier }) => supplier },
         cell: (line) => (
           <TextField
             className="w-full"

@@ -1,6 +1,6 @@
 import { keepWires, type Run, tickWires, type Wire, type WireStep, wireScheduleRows } from "@alderman/core";
 import { Download, Printer } from "lucide-react";
-import { useMemo, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { useLeader, useOverview } from "../../derivation/hooks.ts";
 import { Swatch } from "../../drawing/Swatch.tsx";
 import { Checked } from "../../findings/Checked.tsx";
@@ -18,6 +18,7 @@ import { choose } from "../../store/view.ts";
 import { saveCsv } from "../../tools/saveFile.ts";
 import { shortDateAndTime } from "../../tools/when.ts";
 import { isWanted, STEPS, WANTED, type Wanted } from "./steps.ts";
+import type { OpenThing } from "./things/thing.ts";
 
 const RUNS: { value: Run | "all"; text: string }[] = [
   { value: "all", text: "All" },
@@ -30,7 +31,20 @@ const RUNS: { value: Run | "all"; text: string }[] = [
 type Tick = (ids: readonly string[], step: WireStep, done: boolean) => void;
 
 /** Every wire with its label, colour and length, and what of the work on it is done: ticked one by one, or many at once. */
-export function Schedule({ papers }: { papers: () => void }) {
+export function Schedule({
+  lists,
+  papers,
+  open,
+  ticked,
+  setTicked,
+}: {
+  lists: ReactNode;
+  papers: () => void;
+  open: OpenThing;
+  /** Wires that are chosen, to do something with all of them. */
+  ticked: ReadonlySet<string>;
+  setTicked: (ticked: ReadonlySet<string>) => void;
+}) {
   const overview = useOverview();
   const record = useRecord();
   const leader = useLeader();
@@ -38,7 +52,6 @@ export function Schedule({ papers }: { papers: () => void }) {
   const act = useEdit();
   const [run, setRun] = useState<Run | "all">("all");
   const [wanted, setWanted] = useState<Wanted>("all");
-  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const loom = overview?.loom;
   const wires = loom?.wires;
   const shown = useMemo(
@@ -53,8 +66,8 @@ export function Schedule({ papers }: { papers: () => void }) {
     [record, loom, act],
   );
   const columns = useMemo(
-    () => columnsWith(new Map(record?.turnouts.map(({ id, label }) => [id, label])), tick),
-    [record?.turnouts, tick],
+    () => columnsWith(new Map(record?.turnouts.map(({ id, label }) => [id, label])), tick, open),
+    [record?.turnouts, tick, open],
   );
   const first = shown.find(({ turnoutId }) => turnoutId !== null && turnoutId === leader);
   return (
@@ -63,12 +76,7 @@ export function Schedule({ papers }: { papers: () => void }) {
       about={`${wires?.length ?? 0} wires; ${metres(wires ?? [])} m to cut`}
       actions={
         <>
-          <Button
-            disabled={!loom || wires?.length === 0}
-            onClick={() => loom && saveCsv("wire-schedule.csv", wireScheduleRows(loom))}
-          >
-            <Download size={14} aria-hidden="true" /> CSV
-          </Button>
+          {lists}
           <Button onClick={papers}>
             <Printer size={14} aria-hidden="true" /> Papers
           </Button>
@@ -82,6 +90,13 @@ export function Schedule({ papers }: { papers: () => void }) {
           <>
             <Segmented size="small" label="Where the wire is laid" value={run} segments={RUNS} onChange={setRun} />
             <Choice size="small" label="Which wires" value={wanted} options={WANTED} onChange={setWanted} />
+            <Button
+              size="small"
+              disabled={!loom || wires?.length === 0}
+              onClick={() => loom && saveCsv("wire-schedule.csv", wireScheduleRows(loom))}
+            >
+              <Download size={13} aria-hidden="true" /> CSV
+            </Button>
           </>
         }
         items={shown}
@@ -158,14 +173,24 @@ function ManyAtOnce({
   );
 }
 
-function columnsWith(labels: ReadonlyMap<string, string>, tick: Tick): DataColumn<Wire>[] {
+function columnsWith(labels: ReadonlyMap<string, string>, tick: Tick, open: OpenThing): DataColumn<Wire>[] {
   const turnout = ({ turnoutId }: Wire) => (turnoutId ? (labels.get(turnoutId) ?? "") : "boards");
   return [
     {
       ...{ id: "wire", title: "Wire", value: ({ number }) => number },
-      cell: ({ label, fact }) => (
+      cell: ({ id, label, fact }) => (
         <b className="font-mono text-[12px]">
-          {label}
+          <button
+            type="button"
+            className="cursor-pointer underline"
+            aria-label={`${label}, its card`}
+            onClick={(event) => {
+              event.stopPropagation();
+              open({ kind: "wire", id });
+            }}
+          >
+            {label}
+          </button>
           {fact?.kept && <span className="font-normal text-ink-2"> kept</span>}
         </b>
       ),

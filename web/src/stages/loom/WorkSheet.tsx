@@ -25,6 +25,7 @@ import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { Nets } from "./Nets.tsx";
 import { PARTS } from "./steps.ts";
+import type { OpenThing } from "./things/thing.ts";
 
 type View = "work" | "turnouts" | "places" | "nets";
 
@@ -36,7 +37,7 @@ const VIEWS: { value: View; text: string }[] = [
 ];
 
 /** How far the work is, in all, turnout by turnout, and by strips and cables; and what is in the way. */
-export function WorkSheet() {
+export function WorkSheet({ open }: { open: OpenThing }) {
   const overview = useOverview();
   const [view, setView] = useState<View>("work");
   const wires = overview?.loom.wires ?? [];
@@ -58,7 +59,7 @@ export function WorkSheet() {
         </SheetBody>
       )}
       {view === "turnouts" && <ByTurnout wires={wires} />}
-      {view === "places" && <ByPlace wires={wires} />}
+      {view === "places" && <ByPlace wires={wires} open={open} />}
       {view === "nets" && <Nets />}
     </Sheet>
   );
@@ -236,7 +237,8 @@ function ByTurnout({ wires }: { wires: readonly Wire[] }) {
 /** As people read numbers: P2 before P10. */
 const BY_NAME = new Intl.Collator([], { numeric: true });
 
-function ByPlace({ wires }: { wires: readonly Wire[] }) {
+function ByPlace({ wires, open }: { wires: readonly Wire[]; open: OpenThing }) {
+  const cables = useMemo(() => new Set(wires.flatMap(({ core }) => core?.cableId ?? [])), [wires]);
   const rows = useMemo(
     () =>
       rowsOf(
@@ -255,6 +257,7 @@ function ByPlace({ wires }: { wires: readonly Wire[] }) {
       items={rows}
       columns={COLUMNS}
       idOf={({ id }) => id}
+      onChoose={({ id }) => open({ kind: cables.has(id) ? "cable" : "strip", id })}
       empty={<p className="p-3 text-ink-2">No strips yet.</p>}
     />
   );

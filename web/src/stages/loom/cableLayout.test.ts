@@ -1,0 +1,50 @@
+import { readFileSync } from "node:fs";
+import { completed, Derived, openRailwayFile, type RailwayRecord } from "@alderman/core";
+import { coilStation, smallRailway } from "@alderman/core/testing/build";
+import { describe, expect, it } from "vitest";
+import { cableLayout, ROW } from "./cableLayout.ts";
+
+const sample = () =>
+  openRailwayFile(readFileSync(new URL("../../../../samples/skerrin-ferry.json", import.meta.url), "utf8"));
+
+describe.each([
+  ["a small railway", smallRailway],
+  ["nineteen coil motors", () => coilStation(19)],
+  ["Skerrin Ferry", sample],
+])("%s", (_, make: () => RailwayRecord) => {
+  const record = completed(make());
+  const { loom } = new Derived(record);
+
+  it("draws each cable with all its cores, and the strips at its ends with all their ways", () => {
+    for (const cable of loom.cables) {
+      const { cores, panel, layout, height } = cableLayout(record, loom, cable);
+      expect(cores.map(({ number }) => number)).toEqual(Array.from({ length: cable.cores }, (_, index) => index + 1));
+      for (const { strip, ways } of [...panel, ...layout]) {
+        expect(ways).toHaveLength(strip.ways);
+        for (const way of ways) {
+          const wires = loom.wires.filter(({ from, to }) => [from.key, to.key].includes(way.key));
+          expect(way.isSpare).toBe(wires.length === 0);
+          expect(way.tails).toEqual(wires.filter(({ core }) => !core));
+          expect(way.y).toBeLessThan(height);
+        }
+      }
+      for (const { wire, panelY, layoutY } of cores) {
+        const own = loom.wires.find(({ core }) => core?.cableId === cable.id && core.number === wire?.core?.number);
+        expect(wire).toBe(own ?? null);
+        // a core in use ends at a way of each side
+        expect([panelY === null, layoutY === null]).toEqual([wire === null, wire === null]);
+      }
+    }
+  });
+
+  it("puts no two ways of a side over each other", () => {
+    for (const cable of loom.cables) {
+      const { panel, layout } = cableLayout(record, loom, cable);
+      for (const side of [panel, layout]) {
+        const heights = side.flatMap(({ ways }) => ways.map(({ y }) => y)).sort((a, b) => a - b);
+        for (const [index, y] of heights.entries())
+          if (index > 0) expect(y - (heights[index - 1] ?? 0)).toBeGreaterThanOrEqual(ROW);
+      }
+    }
+  });
+});

@@ -1,0 +1,149 @@
+import {
+  type Cable,
+  coreColour,
+  type Loom,
+  type RailwayRecord,
+  type Strip,
+  screwIdOf,
+  screwKey,
+  type Wire,
+  type WireColour,
+} from "@alderman/core";
+
+/** Height of a way, and of what stands above a strip. */
+export const ROW = 23;
+const ABOVE = 24;
+const TOP = 28;
+const GAP = 16;
+
+/** A way of a strip as it is drawn. */
+export interface WayPlan {
+  way: number;
+  key: string;
+  name: string;
+  y: number;
+  /** Wires other than cores that end there. */
+  tails: Wire[];
+  /** Core of another cable that ends there. */
+  other: Wire | null;
+  isSpare: boolean;
+}
+
+/** A strip as it is drawn, all its ways one below the other. */
+export interface StripPlan {
+  strip: Strip;
+  y: number;
+  ways: WayPlan[];
+  /** It is fixed, or something is made at it. */
+  isThere: boolean;
+}
+
+/** A core as it is drawn: where it passes through the cable's middle, and at which heights it ends. */
+export interface CorePlan {
+  number: number;
+  colour: WireColour;
+  wire: Wire | null;
+  y: number;
+  panelY: number | null;
+  layoutY: number | null;
+}
+
+export interface CablePlan {
+  panel: StripPlan[];
+  layout: StripPlan[];
+  cores: CorePlan[];
+  /** It is laid, or a core of it is cut. */
+  isThere: boolean;
+  /** The middle of the cable. */
+  middle: number;
+  height: number;
+}
+
+/** From one core to the next within the cable's jacket. */
+const LANE = 8;
+
+/** Where everything of a cable's drawing stands: the whole strips on which its cores end, its cores, spare ones too. */
+export function cableLayout({ railway }: RailwayRecord, loom: Loom, cable: Cable): CablePlan {
+  const cores = new Map(
+    loom.wires.flatMap((wire) => (wire.core?.cableId === cable.id ? [[wire.core.number, wire]] : [])),
+  );
+  const at = wiresAt(loom.wires);
+  const panel = stripsOf("panel", loom.strips, cores, at, cable.id);
+  const layout = stripsOf("layout", loom.strips, cores, at, cable.id);
+  const height = Math.max(bottom(panel), bottom(layout), TOP + cable.cores * LANE + 60);
+  const heights = new Map([...panel, ...layout].flatMap(({ ways }) => ways.map(({ key, y }) => [key, y] as const)));
+  const used = [...cores.values()].flatMap(({ from, to }) =>
+    [heights.get(from.key) ?? [], heights.get(to.key) ?? []].flat(),
+  );
+  const middle = used.length > 0 ? (Math.min(...used) + Math.max(...used)) / 2 : height / 2;
+  const order = cable.colours ?? railway.cableColours;
+  return {
+    panel,
+    layout,
+    middle,
+    height,
+    isThere: cable.laidAt !== null || [...cores.values()].some(isMade),
+    cores: Array.from({ length: cable.cores }, (_, index): CorePlan => {
+      const wire = cores.get(index + 1) ?? null;
+      const ends = wire && [wire.from, wire.to];
+      const yAt = (place: Strip["place"]) => {
+        const end = ends?.find((each) => each.place === place);
+        return end ? (heights.get(end.key) ?? null) : null;
+      };
+      return {
+        ...{ number: index + 1, wire, colour: wire?.colour ?? coreColour(order, index + 1) },
+        y: middle + (index - (cable.cores - 1) / 2) * LANE,
+        ...{ panelY: yAt("panel"), layoutY: yAt("layout") },
+      };
+    }),
+  };
+}
+
+function wiresAt(wires: readonly Wire[]): Map<string, Wire[]> {
+  const at = new Map<string, Wire[]>();
+  for (const wire of wires)
+    for (const { key, of } of [wire.from, wire.to]) if (!of) at.set(key, [...(at.get(key) ?? []), wire]);
+  return at;
+}
+
+/** The strips of a side on which a cable's cores end, one below the other. */
+function stripsOf(
+  place: Strip["place"],
+  strips: readonly Strip[],
+  cores: ReadonlyMap<number, Wire>,
+  at: ReadonlyMap<string, readonly Wire[]>,
+  cableId: string,
+): StripPlan[] {
+  const touched = new Set(
+    [...cores.values()].flatMap(({ from, to }) => [from, to].flatMap(({ of, key }) => (of ? [] : [screwIdOf(key)]))),
+  );
+  let y = TOP;
+  return strips.flatMap((strip): StripPlan[] => {
+    if (strip.place !== place || !touched.has(strip.id)) return [];
+    y += ABOVE;
+    const top = y;
+    y += strip.ways * ROW + GAP;
+    const ways = Array.from({ length: strip.ways }, (_, index): WayPlan => {
+      const key = screwKey(strip.id, index + 1);
+      const wires = at.get(key) ?? [];
+      return {
+        ...{ way: index + 1, key, name: strip.kind === "splice" ? strip.label : `${strip.label}-${index + 1}` },
+        y: top + index * ROW + ROW / 2,
+        tails: wires.filter(({ core }) => !core),
+        other: wires.find(({ core }) => core && core.cableId !== cableId) ?? null,
+        isSpare: wires.length === 0,
+      };
+    });
+    const isThere = strip.fixedAt !== null || ways.some(({ key }) => (at.get(key) ?? []).some(isMade));
+    return [{ strip, y: top, ways, isThere }];
+  });
+}
+
+function isMade({ standing }: Wire): boolean {
+  return standing === "made";
+}
+
+function bottom(strips: readonly StripPlan[]): number {
+  const last = strips.at(-1);
+  return last ? last.y + last.ways.length * ROW + 10 : 0;
+}
