@@ -72,6 +72,7 @@ export async function benchFrames(): Promise<void> {
       await page.waitForTimeout(30);
     }
     await report("the list scrolled from end to end");
+    await loom(page, id, server.address, report);
     const { used, held } = await workerMemory(page);
     line(
       "Memory of the worker after all that",
@@ -82,6 +83,35 @@ export async function benchFrames(): Promise<void> {
     await server.stop();
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** The loom: its schedule scrolled, and all papers made. */
+async function loom(page: Page, id: string, address: string, report: (what: string) => Promise<void>): Promise<void> {
+  await page.goto(`${address}/r/${id}/loom`);
+  const work = page.getByRole("region", { name: "Work" });
+  await work.getByText(/joints, /).waitFor({ timeout: 60_000 });
+  await page.getByRole("table", { name: "Wire schedule" }).getByRole("row").nth(5).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(4000);
+  await page.evaluate(`
+    window.frameTimes = [];
+    let last = performance.now();
+    const tick = (now) => { window.frameTimes.push(now - last); last = now; requestAnimationFrame(tick); };
+    requestAnimationFrame(tick);
+  `);
+  await page.mouse.move(450, 650);
+  for (let turn = 0; turn < 60; turn++) {
+    await page.mouse.wheel(0, turn < 30 ? 2500 : -2500);
+    await page.waitForTimeout(30);
+  }
+  await report("the wire schedule scrolled from end to end");
+  await page.getByRole("button", { name: "Papers" }).click();
+  const dialog = page.getByRole("dialog", { name: "Papers" });
+  for (const box of await dialog.getByRole("group", { name: "Papers" }).getByRole("checkbox").all())
+    if ((await box.getAttribute("aria-checked")) !== "true") await box.click();
+  const began = performance.now();
+  await dialog.getByRole("button", { name: "Make PDF" }).click();
+  await dialog.getByText("9 files are saved.").waitFor({ timeout: 180_000 });
+  line("Browser, 400 turnouts, all nine papers as PDF", `${((performance.now() - began) / 1000).toFixed(1)} s`);
 }
 
 /** Bytes of heap and buffers that the page's workers use, and that they hold, as Chromium tells them. */

@@ -71,6 +71,15 @@ const VIEWS = [
   { name: "open-ends", path: "open-ends" },
   { name: "device-types", path: "types" },
   { name: "loom", path: "loom" },
+  { name: "loom-tasks", path: "loom", act: (page) => page.getByRole("radio", { name: "Order of work" }).click() },
+  {
+    name: "loom-papers",
+    path: "loom",
+    act: async (page) => {
+      await page.getByRole("radio", { name: "Wires" }).click();
+      await page.getByRole("button", { name: "Papers" }).click();
+    },
+  },
   { name: "numbers", path: "numbers" },
   {
     name: "prove",

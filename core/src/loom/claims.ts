@@ -65,7 +65,7 @@ const DEAD = " dead";
 /**
  * Holds the record's wires against the nets. Wires that are made come first, then kept ones, then proposals; of two that
  * contradict each other the one holds that goes with what is proposed at its screws, which is as it was before an edit, then
- * the one with the smaller number.
+ * the one with the smaller number; but where one wire alone stands against several, it is the one that is wrong.
  * @param planned net of a terminal, by its name in the circuit
  */
 export function claimsOf(
@@ -73,7 +73,8 @@ export function claimsOf(
   shelf: Shelf,
   planned: (terminal: string) => string | undefined,
 ): Claims {
-  const groups = new Labelled((name) => (isScrew(name) ? undefined : (planned(name) ?? `${DEAD}${name}`)));
+  const netAt = (name: string) => (isScrew(name) ? undefined : (planned(name) ?? `${DEAD}${name}`));
+  const groups = new Labelled(netAt);
   const byStanding = { made: [] as Fact[], kept: [] as Fact[], proposed: [] as Fact[], out: [] as Fact[] };
   for (const fact of facts) byStanding[standingOfWire(fact)].push(fact);
   const isDead = (name: string) => groups.net(name)?.startsWith(DEAD) ?? false;
@@ -82,7 +83,8 @@ export function claimsOf(
     facts.sort((a, b) => Number(isAgainst(a)) - Number(isAgainst(b)) || a.number - b.number);
   const firm: Fact[] = [];
   const idle: Idle[] = [];
-  for (const fact of [...firmFirst(byStanding.made), ...firmFirst(byStanding.kept)]) {
+  const ordered = [...firmFirst(byStanding.made), ...firmFirst(byStanding.kept)];
+  for (const fact of fewestApart(ordered, netAt)) {
     const { from, to } = factEnds(fact);
     if (from === null || to === null) idle.push({ fact, why: "loose" });
     else if (isDead(from) || isDead(to)) idle.push({ fact, why: "dead" });
@@ -102,6 +104,36 @@ export function claimsOf(
     isTied: (a, b) => groups.isTied(a, b),
     ...{ firm, idle, proposed },
   };
+}
+
+/** Facts in an order in which as few as may be have to be left out for joining what is to be kept apart. */
+function fewestApart(facts: readonly Fact[], netAt: (name: string) => string | undefined): readonly Fact[] {
+  let best = facts;
+  let fewest = countApart(facts, netAt);
+  while (fewest > 1) {
+    const last = best
+      .map((fact) => {
+        const order = [...best.filter((each) => each !== fact), fact];
+        return { order, count: countApart(order, netAt) };
+      })
+      .reduce((least, each) => (each.count < least.count ? each : least));
+    if (last.count >= fewest) return best;
+    ({ order: best, count: fewest } = last);
+  }
+  return best;
+}
+
+/** How many of facts in an order would make one of two nets. */
+function countApart(facts: readonly Fact[], netAt: (name: string) => string | undefined): number {
+  const groups = new Labelled(netAt);
+  let apart = 0;
+  for (const fact of facts) {
+    const { from, to } = factEnds(fact);
+    if (from === null || to === null) continue;
+    if ([from, to].some((name) => netAt(name)?.startsWith(DEAD))) continue;
+    if (!groups.join(from, to)) apart++;
+  }
+  return apart;
 }
 
 /** Tells of a wire whether it would bring another net to a screw than a proposal from there to a terminal does. */

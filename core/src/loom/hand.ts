@@ -141,16 +141,26 @@ export function setStrip(
 ): EditGroup | null {
   const strip = loom.strips.find((each) => each.id === id) ?? find(record, "strip", id);
   if (!strip || !differs(strip, fields)) return null;
-  if (fields.ways !== undefined && fields.ways < strip.ways) {
-    const beyond = firmFacts(record).filter((fact) => waysAt(fact, id).some((way) => way > (fields.ways ?? 0)));
-    if (beyond.length > 0)
-      throw recordError(
-        `${strip.label} cannot have ${count(fields.ways, "way")}: ${wireNames(beyond)} end beyond. Move them first.`,
-      );
-  }
   const draft = new Draft(record);
+  const ways = fields.ways ?? strip.ways;
+  cutOff(
+    draft,
+    (fact) => waysAt(fact, id).some((way) => way > ways),
+    `${strip.label} cannot have ${count(ways, "way")}`,
+  );
   draft.put("strip", { ...strip, kept: true, ...fields });
   return draft.group(thingWords(strip.label, fields));
+}
+
+/**
+ * Proposals that have no place any more go; the plan finds them another one.
+ * @throws {RecordError} when facts are among them
+ */
+function cutOff(draft: Draft, isBeyond: (fact: Fact) => boolean, refusal: string): void {
+  const beyond = draft.record.wires.filter((fact) => fact.outAt === null && isBeyond(fact));
+  const firm = beyond.filter((fact) => standingOfWire(fact) !== "proposed");
+  if (firm.length > 0) throw recordError(`${refusal}: ${wireNames(firm)} end beyond. Move them first.`);
+  for (const { id } of beyond) draft.remove("wire", id);
 }
 
 /** What of a cable can be said by hand. */
@@ -168,14 +178,10 @@ export function setCable(
 ): EditGroup | null {
   const cable = loom.cables.find((each) => each.id === id) ?? find(record, "cable", id);
   if (!cable || !differs(cable, fields)) return null;
-  if (fields.cores !== undefined && fields.cores < cable.cores) {
-    const beyond = firmFacts(record).filter(({ cableId, core }) => cableId === id && (core ?? 0) > (fields.cores ?? 0));
-    if (beyond.length > 0)
-      throw recordError(
-        `${cable.label} cannot have ${count(fields.cores, "core")}: ${wireNames(beyond)} are beyond. Move them first.`,
-      );
-  }
   const draft = new Draft(record);
+  const cores = fields.cores ?? cable.cores;
+  const isBeyond = ({ cableId, core }: Fact) => cableId === id && (core ?? 0) > cores;
+  cutOff(draft, isBeyond, `${cable.label} cannot have ${count(cores, "core")}`);
   draft.put("cable", { ...cable, kept: true, ...fields });
   return draft.group(thingWords(cable.label, fields));
 }

@@ -35,3 +35,25 @@ export function reachFrom(loom: Loom, net: string, from: string): Map<string, nu
   }
   return reach;
 }
+
+/** The wires on the way from one end to another, by the fewest; empty when wires alone do not lead there. */
+export function wiresBetween(loom: Loom, from: string, to: string): Wire[] {
+  const nextTo = new Map<string, Wire[]>();
+  for (const wire of loom.wires)
+    for (const { key } of [wire.from, wire.to]) {
+      const wires = nextTo.get(key);
+      if (wires) wires.push(wire);
+      else nextTo.set(key, [wire]);
+    }
+  const cameBy = new Map<string, { wire: Wire; from: string } | null>([[from, null]]);
+  for (const [node] of cameBy) {
+    if (node === to) break;
+    for (const wire of nextTo.get(node) ?? []) {
+      const other = wire.from.key === node ? wire.to.key : wire.from.key;
+      if (!cameBy.has(other)) cameBy.set(other, { wire, from: node });
+    }
+  }
+  const way: Wire[] = [];
+  for (let step = cameBy.get(to); step; step = cameBy.get(step.from)) way.unshift(step.wire);
+  return way;
+}

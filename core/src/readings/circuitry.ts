@@ -5,6 +5,7 @@ import { Circuit } from "../circuit/circuit.ts";
 import type { Element, Netlist } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
+import { laidWires } from "../loom/laidWires.ts";
 import type { Loom } from "../loom/wire.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device, Position } from "../record/schemas.ts";
@@ -427,11 +428,11 @@ export class Circuitry implements Solver {
 }
 
 /** Whether two looms have wires between the same ends, in the same order. */
-function isLaidAlike({ wires }: Loom, before: Loom): boolean {
+function isLaidAlike(loom: Loom, before: Loom): boolean {
+  const [wires, earlier] = [laidWires(loom), laidWires(before)];
   return (
-    wires === before.wires ||
-    (wires.length === before.wires.length &&
-      wires.every((wire, index) => wire.element === before.wires[index]?.element))
+    wires === earlier ||
+    (wires.length === earlier.length && wires.every((wire, index) => wire.element === earlier[index]?.element))
   );
 }
 

@@ -1,6 +1,7 @@
 import { findType } from "../catalogue/catalogue.ts";
 import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
+import { laidWires } from "../loom/laidWires.ts";
 import { find } from "../record/find.ts";
 import type { Circuitry, Extra } from "./circuitry.ts";
 import type { DevicePart } from "./kit.ts";
@@ -120,7 +121,7 @@ function onTrack(one: { volts: number; spread: number }, other: { volts: number;
 /** Current in the wire between two terminals, with the meter's shunt in its way. */
 function measureAmps(circuitry: Circuitry, red: string, black: string, state: RailwayState): MeterReading {
   const range = "mA" as const;
-  const wire = circuitry.loom.wires.find(
+  const wire = laidWires(circuitry.loom).find(
     ({ from, to }) => (from.key === red && to.key === black) || (from.key === black && to.key === red),
   );
   const nothing = (reckoned: string, caution?: string): MeterReading => {

@@ -4,7 +4,8 @@ import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
-import type { Loom, Wire } from "../loom/wire.ts";
+import { type LaidWire, laidWires } from "../loom/laidWires.ts";
+import type { Loom } from "../loom/wire.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { type DevicePart, type DeviceState, type FedBy, IDLE } from "./kit.ts";
 import { partsOf } from "./models.ts";
@@ -81,7 +82,7 @@ export interface Cut {
   pieceOf: Map<string, number>;
   /** What was cut: devices by identifier, wires by their name in the circuit. */
   devices: ReadonlyMap<string, CutDevice>;
-  wires: ReadonlyMap<string, Wire>;
+  wires: ReadonlyMap<string, LaidWire>;
 }
 
 let typesSeen = 0;
@@ -150,7 +151,8 @@ export function devicesToCut(
 }
 
 /** Cuts a railway into pieces that no current can pass between. */
-export function cutIntoPieces(devices: readonly CutDevice[], { wires }: Loom): Cut {
+export function cutIntoPieces(devices: readonly CutDevice[], loom: Loom): Cut {
+  const wires = laidWires(loom);
   const { pieces, pieceOf } = cutOf(devices, wires, new Map());
   return { pieces, pieceOf, devices: byId(devices), wires: byName(wires) };
 }
@@ -160,15 +162,16 @@ export function cutIntoPieces(devices: readonly CutDevice[], { wires }: Loom): C
  * as before are taken over with their solutions.
  */
 export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loom): Cut {
-  const now = { devices: byId(devices), wires: byName(loom.wires) };
+  const all = laidWires(loom);
+  const now = { devices: byId(devices), wires: byName(all) };
   const isOtherwise = ({ device, type, role, elements }: CutDevice) => {
     const old = previous.devices.get(device.id);
     return old?.type !== type || old.role !== role || old.elements !== elements;
   };
   const changed = new Set(devices.filter(isOtherwise).map(({ device }) => device.id));
   const gone = [...previous.devices.keys()].filter((id) => !now.devices.has(id));
-  const laid = loom.wires.filter(({ element, ohms }) => previous.wires.get(element)?.ohms !== ohms);
-  const takenOut: Wire[] = [];
+  const laid = all.filter(({ element, ohms }) => previous.wires.get(element)?.ohms !== ohms);
+  const takenOut: LaidWire[] = [];
   for (const wire of previous.wires.values()) if (!now.wires.has(wire.element)) takenOut.push(wire);
   const affected = new Set<number>();
   const affect = (name: string) => {
@@ -192,7 +195,7 @@ export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loo
     if (changed.has(each.device.id)) return [each];
     return [{ ...each, elements: each.elements.filter(({ id }) => isIn(id)) }];
   });
-  const wires = loom.wires.filter((wire) => isIn(wire.from.key) || fresh.has(wire.element));
+  const wires = all.filter((wire) => isIn(wire.from.key) || fresh.has(wire.element));
   const old = new Map(
     [...affected].map((number) => [previous.pieces[number]?.structure ?? "", previous.pieces[number] as Piece]),
   );
@@ -235,12 +238,12 @@ function inPlaceOf(previous: Cut, affected: ReadonlySet<number>, recut: Pick<Cut
 }
 
 const byId = (devices: readonly CutDevice[]) => new Map(devices.map((each) => [each.device.id, each]));
-const byName = (wires: readonly Wire[]) => new Map(wires.map((wire) => [wire.element, wire]));
+const byName = (wires: readonly LaidWire[]) => new Map(wires.map((wire) => [wire.element, wire]));
 
 /** @param previous pieces of the railway before an edit, by structure */
 function cutOf(
   devices: readonly CutDevice[],
-  wires: readonly Wire[],
+  wires: readonly LaidWire[],
   previous: ReadonlyMap<string, Piece>,
 ): Pick<Cut, "pieces" | "pieceOf"> {
   const groups = new Groups();
@@ -299,8 +302,9 @@ function cutOf(
 export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; changed: Set<number> } {
   const changed = new Set<number>();
   const ohmsOf = new Map<string, number>();
-  for (const [index, wire] of now.wires.entries()) {
-    if (wire === old.wires[index] || wire.ohms === old.wires[index]?.ohms) continue;
+  const [wires, earlier] = [laidWires(now), laidWires(old)];
+  for (const [index, wire] of wires.entries()) {
+    if (wire === earlier[index] || wire.ohms === earlier[index]?.ohms) continue;
     changed.add(before.pieceOf.get(wire.from.key) ?? -1);
     ohmsOf.set(wire.element, wire.ohms);
   }
@@ -327,7 +331,7 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
       ...carriedOver(piece, values),
     };
   });
-  return { cut: { ...before, pieces, wires: byName(now.wires) }, changed };
+  return { cut: { ...before, pieces, wires: byName(wires) }, changed };
 }
 
 function emptyPiece(): Piece {

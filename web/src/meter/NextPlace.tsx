@@ -1,9 +1,15 @@
-import { faultWords, measuringPoints, nextPlace, standingAt, threadLedBy } from "@alderman/core";
-import { useLeader } from "../derivation/hooks.ts";
+import { faultWords, measuringPoints, nextPlace, standingAt, threadLedBy, wiresBetween } from "@alderman/core";
+import { useState } from "react";
+import { useLeader, useOverview } from "../derivation/hooks.ts";
 import { Button } from "../kit/Button.tsx";
 import { useRecord } from "../session/hooks.ts";
+import { ThingDialog } from "../stages/loom/things/ThingDialog.tsx";
+import type { LoomThing } from "../stages/loom/things/thing.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { probe, setRange } from "../store/view.ts";
+
+/** Wires that are offered to be looked at; along more one measures on. */
+const MOST_WIRES = 4;
 
 /** Where to measure next when a kept reading on the chosen thread disagrees: half-way back along it. */
 export function NextPlace() {
@@ -11,6 +17,8 @@ export function NextPlace() {
   const record = useRecord();
   const leader = useLeader();
   const dispatch = useAppDispatch();
+  const loom = useOverview()?.loom;
+  const [thing, setThing] = useState<LoomThing | null>(null);
   const thread = record && leader ? threadLedBy(record, leader) : undefined;
   if (!record || !leader || !thread) return null;
   const state = { turnoutId: leader, position: asked[leader] ?? "N", moment } as const;
@@ -19,8 +27,30 @@ export function NextPlace() {
     .filter((hint) => hint !== null);
   const [hint] = hints;
   if (!hint) return null;
-  if ("fault" in hint)
-    return <p className="mt-2 border-l-3 border-red bg-red-wash px-2 py-1.5 text-small">{faultWords(hint.fault)}</p>;
+  if ("fault" in hint) {
+    const [before, after] = hint.fault.between;
+    const wires = loom && before ? wiresBetween(loom, before.red, after.red) : [];
+    return (
+      <>
+        <p className="mt-2 border-l-3 border-red bg-red-wash px-2 py-1.5 text-small">{faultWords(hint.fault)}</p>
+        {wires.length > 0 && wires.length <= MOST_WIRES && (
+          <p className="mt-1.5 flex flex-wrap gap-1 text-small">
+            {wires.map(({ id, label, from, to }) => (
+              <Button
+                key={id}
+                size="small"
+                aria-label={`${label}, its card`}
+                onClick={() => setThing({ kind: "wire", id })}
+              >
+                {label}, {from.name} to {to.name}
+              </Button>
+            ))}
+          </p>
+        )}
+        {thing && <ThingDialog thing={thing} open={setThing} close={() => setThing(null)} />}
+      </>
+    );
+  }
   const { red, black, redName, blackName } = hint.measure;
   const place = () => {
     dispatch(setRange("V"));

@@ -7,13 +7,16 @@ import {
   progressOf,
   proposeAnew,
   screwIdOf,
+  type Total,
   takeWiresOut,
+  totalsOf,
   type Wire,
 } from "@alderman/core";
-import { useMemo, useState } from "react";
+import { Fragment, useMemo, useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
+import { Accordion } from "../../kit/Accordion.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
 import { Progress } from "../../kit/Progress.tsx";
@@ -27,13 +30,14 @@ import { Nets } from "./Nets.tsx";
 import { PARTS } from "./steps.ts";
 import type { OpenThing } from "./things/thing.ts";
 
-type View = "work" | "turnouts" | "places" | "nets";
+type View = "work" | "turnouts" | "places" | "nets" | "sums";
 
 const VIEWS: { value: View; text: string }[] = [
   { value: "work", text: "Work" },
   { value: "turnouts", text: "Turnouts" },
   { value: "places", text: "Strips" },
   { value: "nets", text: "Nets" },
+  { value: "sums", text: "Sums" },
 ];
 
 /** How far the work is, in all, turnout by turnout, and by strips and cables; and what is in the way. */
@@ -61,7 +65,41 @@ export function WorkSheet({ open }: { open: OpenThing }) {
       {view === "turnouts" && <ByTurnout wires={wires} />}
       {view === "places" && <ByPlace wires={wires} open={open} />}
       {view === "nets" && <Nets />}
+      {view === "sums" && <Sums />}
     </Sheet>
+  );
+}
+
+/** Totals, each unfolding to what it is made of. */
+function Sums() {
+  const overview = useOverview();
+  const record = useRecord();
+  const totals = useMemo(() => (record && overview ? totalsOf(record, overview.loom) : []), [record, overview]);
+  const write = (count: number, unit: Total["unit"]) => (unit === "m" ? `${count.toFixed(2)} m` : String(count));
+  return (
+    <SheetBody label="Sums">
+      <Accordion
+        items={totals.map(({ id, name, sum, unit, parts }) => ({
+          id,
+          title: (
+            <>
+              <span className="flex-1">{name}</span>
+              <span className="font-mono text-[12px] font-normal">{write(sum, unit)}</span>
+            </>
+          ),
+          body: (
+            <dl className="grid grid-cols-[1fr_auto] gap-x-2">
+              {parts.map((part) => (
+                <Fragment key={part.name}>
+                  <dt>{part.name}</dt>
+                  <dd className="text-right font-mono text-[12px]">{write(part.count, unit)}</dd>
+                </Fragment>
+              ))}
+            </dl>
+          ),
+        }))}
+      />
+    </SheetBody>
   );
 }
 
