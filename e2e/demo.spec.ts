@@ -38,7 +38,7 @@ test("a stale test says what has changed since", async ({ page, server }) => {
   await page.getByRole("table", { name: "Progress" }).getByRole("row", { name: /^Y1/ }).click();
   const step = page.getByRole("listitem", { name: /Goes to normal/ });
   await expect(step).toContainText("Stale");
-  await expect(step).toContainText("Wire K2-10 to Y1-N was changed since.");
+  await expect(step).toContainText("Wire K2-11 to Y1-N was changed since.");
 });
 
 test("two open windows stay the same, and an edit made in both at once is not lost silently", async ({

@@ -4,7 +4,7 @@ import { edit } from "../src/catalogue/edit.ts";
 import { Derived } from "../src/derive.ts";
 import { addBoardTo } from "../src/equip/devices.ts";
 import { completed } from "../src/loom/completion.ts";
-import { tickWires } from "../src/loom/work.ts";
+import { keepWires, tickWires } from "../src/loom/work.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { PLAIN_TYPE } from "../src/record/schemas.ts";
 import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.ts";
@@ -71,12 +71,19 @@ function lampMovedOnPaper(): RailwayRecord {
 /** A crossover whose strong motors are held against their stops through a plug of small pins. */
 function motorsThroughPlug(): RailwayRecord {
   const pair = onReversingToggle("toggle-reversing", ["A", "", "stall-motor"], ["B", "A", "stall-motor"]);
-  const strong = withFigures(pair, "A", { stalledOhms: 60 });
-  const record = completed(strong);
+  const record = completed(withFigures(pair, "A", { stalledOhms: 60 }));
+  const { loom } = new Derived(record);
   const strip = record.strips.find(({ place }) => place === "panel");
-  return drafted(record, (draft) => {
+  const plugged = drafted(record, (draft) => {
     if (strip) draft.put("strip", { ...strip, kept: true, pinAmps: 0.1 });
   });
+  const kept = keepWires(
+    plugged,
+    loom,
+    loom.wires.filter(({ run }) => run !== "layout").map(({ id }) => id),
+    true,
+  );
+  return kept ? edit(plugged, kept.edits).record : plugged;
 }
 
 /** A turnout at the far end of a garden. */

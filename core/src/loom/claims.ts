@@ -64,8 +64,8 @@ const DEAD = " dead";
 
 /**
  * Holds the record's wires against the nets. Wires that are made come first, then kept ones, then proposals; of two that
- * contradict each other the one holds that goes with what is proposed at its screws, which is as it was before an edit, then
- * the one with the smaller number; but where one wire alone stands against several, it is the one that is wrong.
+ * contradict each other the one with the smaller number holds, which of a passage is the one nearer to the panel; but where one
+ * wire alone stands against several, it is the one that is wrong.
  * @param planned net of a terminal, by its name in the circuit
  */
 export function claimsOf(
@@ -78,12 +78,10 @@ export function claimsOf(
   const byStanding = { made: [] as Fact[], kept: [] as Fact[], proposed: [] as Fact[], out: [] as Fact[] };
   for (const fact of facts) byStanding[standingOfWire(fact)].push(fact);
   const isDead = (name: string) => groups.net(name)?.startsWith(DEAD) ?? false;
-  const isAgainst = againstProposals(byStanding.proposed, planned);
-  const firmFirst = (facts: Fact[]) =>
-    facts.sort((a, b) => Number(isAgainst(a)) - Number(isAgainst(b)) || a.number - b.number);
+  const byNumber = (facts: Fact[]) => facts.sort((a, b) => a.number - b.number);
   const firm: Fact[] = [];
   const idle: Idle[] = [];
-  const ordered = [...firmFirst(byStanding.made), ...firmFirst(byStanding.kept)];
+  const ordered = [...byNumber(byStanding.made), ...byNumber(byStanding.kept)];
   for (const fact of fewestApart(ordered, netAt)) {
     const { from, to } = factEnds(fact);
     if (from === null || to === null) idle.push({ fact, why: "loose" });
@@ -134,31 +132,4 @@ function countApart(facts: readonly Fact[], netAt: (name: string) => string | un
     if (!groups.join(from, to)) apart++;
   }
   return apart;
-}
-
-/** Tells of a wire whether it would bring another net to a screw than a proposal from there to a terminal does. */
-function againstProposals(
-  proposed: readonly Fact[],
-  planned: (terminal: string) => string | undefined,
-): (fact: Fact) => boolean {
-  const netAt = new Map<string, string>();
-  for (const fact of proposed) {
-    const tail = tailOf(fact, planned);
-    if (tail) netAt.set(tail.screw, tail.net);
-  }
-  if (netAt.size === 0) return () => false;
-  return (fact) => {
-    const tail = tailOf(fact, planned);
-    const net = tail && netAt.get(tail.screw);
-    return net !== undefined && net !== tail?.net;
-  };
-}
-
-/** The screw of a wire from a screw to a terminal, and the net of the terminal; null for other wires. */
-function tailOf(fact: Fact, planned: (terminal: string) => string | undefined): { screw: string; net: string } | null {
-  const { from, to } = factEnds(fact);
-  if (from === null || to === null || isScrew(from) === isScrew(to)) return null;
-  const [screw, terminal] = isScrew(from) ? [from, to] : [to, from];
-  const net = planned(terminal);
-  return net === undefined ? null : { screw, net };
 }

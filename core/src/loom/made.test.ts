@@ -177,10 +177,13 @@ function changedFarAway(before: Derived, now: Derived): string[] {
     ]);
   const wiresOf = ({ loom }: Derived, net: Net) =>
     JSON.stringify(loom.wires.filter((wire) => wire.net === net.id).sort((a, b) => a.number - b.number));
+  // where a made wire stands against it now, and is named, a net may have to go another way
+  const inTheWay = new Set(now.loom.idle.map(({ fact }) => fact.id));
+  const isDisturbed = (net: Net) => before.loom.wires.some(({ id, net: of }) => of === net.id && inTheWay.has(id));
   return now.schematic.nets.flatMap((net) => {
     const was = before.schematic.nets.find(({ id }) => id === net.id);
     const isLike = was && stands(before, was) === stands(now, net);
-    return isLike && wiresOf(before, was) !== wiresOf(now, net) ? [net.id] : [];
+    return isLike && !isDisturbed(was) && wiresOf(before, was) !== wiresOf(now, net) ? [net.id] : [];
   });
 }
 

@@ -183,7 +183,6 @@ function columnsWith(labels: ReadonlyMap<string, string>, tick: Tick, open: Open
           <button
             type="button"
             className="cursor-pointer underline"
-            aria-label={`${label}, its card`}
             onClick={(event) => {
               event.stopPropagation();
               open({ kind: "wire", id });
