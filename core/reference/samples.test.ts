@@ -39,9 +39,13 @@ it("has nothing wrong on the shelf of four turnouts, and each goes where it is a
   }
 });
 
+/** About the railway as a whole: what one exhibit lacks another has. */
+const WHOLE = new Set(["no-spare-core"]);
+
 it("finds on the sample of mistakes what each of them is about, at the turnout that shows it", () => {
   const derived = new Derived(sample("mistakes"));
   for (const [index, { id, title }] of RULES.entries()) {
+    if (WHOLE.has(id)) continue;
     const shown = derived.findings.filter(({ ruleId }) => ruleId === id);
     const at = shown.flatMap(({ turnoutIds }) => turnoutIds);
     expect(

@@ -103,7 +103,15 @@ function manyCores(): RailwayRecord {
     ...[label, "", "twin-coil-surface", index === 0 ? "cdu" : "CD1", "toggle-centre-off"],
   ]);
   const record = railway(...rows);
-  return { ...record, railway: { ...record.railway, cableCores: 10, spareShare: 0 } };
+  const whole = completed({ ...record, railway: { ...record.railway, cableCores: 10, spareShare: 0 } });
+  const { loom } = new Derived(whole);
+  const kept = keepWires(
+    whole,
+    loom,
+    loom.wires.map(({ id }) => id),
+    true,
+  );
+  return kept ? edit(whole, kept.edits).record : whole;
 }
 
 /** A motor with a lead in the colour of another purpose. */

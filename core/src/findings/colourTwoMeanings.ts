@@ -3,6 +3,7 @@ import { setLeadColour, setPurposeColour } from "../loom/customs.ts";
 import { find } from "../record/find.ts";
 import { PURPOSES, type Purpose } from "../record/purposes.ts";
 import { type End, endKey, terminalName } from "../schematic/nets.ts";
+import { devicesOfThread, type Thread } from "../schematic/thread.ts";
 import { WIRE_COLOURS, type WireColour } from "../units/wireColours.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 
@@ -12,6 +13,7 @@ interface Clash {
   /** What the colour says where it is met with first. */
   purpose: Purpose;
   other: { purpose: Purpose; lead: (End & { name: string }) | null };
+  threads: Thread[];
 }
 
 export const colourTwoMeanings = rule<Clash>({
@@ -26,7 +28,7 @@ export const colourTwoMeanings = rule<Clash>({
   subject: ({ purpose, other }) => (other.lead ? endKey(other.lead) : `${purpose} ${other.purpose}`),
   where: ({ colour, other }) => other.lead?.name ?? colour,
   terminals: ({ other }) => (other.lead ? [other.lead.name] : []),
-  turnouts: () => [],
+  turnouts: ({ threads }) => threads,
   why: ({ colour, purpose, other }) => {
     const said = `${WIRE_COLOURS[colour]} is "${PURPOSES[purpose].about}"`;
     return other.lead
@@ -56,11 +58,11 @@ function amongPurposes({ record, circuitry }: Look): Clash[] {
     const colour = colourOf(record, purpose);
     const other = first.get(colour);
     if (other === undefined) first.set(colour, purpose);
-    return other === undefined ? [] : [{ colour, purpose: other, other: { purpose, lead: null } }];
+    return other === undefined ? [] : [{ colour, purpose: other, other: { purpose, lead: null }, threads: [] }];
   });
 }
 
-function atLeads({ record, circuitry }: Look): Clash[] {
+function atLeads({ record, circuitry, threads }: Look): Clash[] {
   const leads = record.customs.filter(({ deviceId }) => deviceId !== null);
   if (leads.length === 0) return [];
   const { nets } = circuitry.schematic;
@@ -72,7 +74,8 @@ function atLeads({ record, circuitry }: Look): Clash[] {
     const purpose = purposeAt.get(endKey({ deviceId: device.id, terminal }));
     const meant = means.get(colour);
     if (purpose === undefined || meant === undefined || meant === purpose) return [];
+    const own = threads.filter((thread) => devicesOfThread(thread).includes(device.id));
     const lead = { deviceId: device.id, terminal, name: terminalName(device.label, terminal) };
-    return [{ colour, purpose: meant, other: { purpose, lead } }];
+    return [{ colour, purpose: meant, other: { purpose, lead }, threads: own }];
   });
 }

@@ -1,5 +1,7 @@
 import type { Wire } from "../loom/wire.ts";
+import type { Thread } from "../schematic/thread.ts";
 import { count } from "../units/format.ts";
+import { threadsOfWires } from "./ofWires.ts";
 import { type Remedy, rule } from "./rule.ts";
 
 /** Metres of wire on reels that are usual to buy (common practice). */
@@ -9,6 +11,7 @@ interface Long {
   wire: Wire;
   others: number;
   reel: number;
+  threads: Thread[];
 }
 
 export const longerThanReel = rule<Long>({
@@ -19,16 +22,16 @@ export const longerThanReel = rule<Long>({
   title: "A wire is longer than a reel",
   about:
     "A wire that is longer than what is on a reel has a joint on the way: one more place to come loose, and one that nobody finds. Buy a longer reel, put the board nearer to what it drives, or say how long the turnout's wire really is.",
-  look: ({ record, circuitry }) => {
+  look: ({ record, circuitry, threads }) => {
     const reel = record.railway.reelMetres;
     const long = circuitry.loom.wires.filter(({ cutMetres, core, fact }) => !core && !fact?.cutAt && cutMetres > reel);
     const [longest] = [...long].sort((a, b) => b.cutMetres - a.cutMetres);
-    return longest ? [{ wire: longest, others: long.length - 1, reel }] : [];
+    return longest ? [{ wire: longest, others: long.length - 1, reel, threads: threadsOfWires(threads, long) }] : [];
   },
   subject: () => "reel",
   where: ({ wire }) => wire.label,
   terminals: ({ wire }) => [wire.from.name, wire.to.name],
-  turnouts: () => [],
+  turnouts: ({ threads }) => threads,
   why: ({ wire, others, reel }) =>
     `${wire.label} from ${wire.from.name} to ${wire.to.name} is cut at ${wire.cutMetres} m${others > 0 ? `, and ${count(others, "more wire")} at less` : ""}; a reel holds ${reel} m.`,
   remedies: ({ wire }, { record }): Remedy[] => {

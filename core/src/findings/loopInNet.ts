@@ -3,10 +3,12 @@ import { wiresByNet } from "../loom/reach.ts";
 import type { Wire } from "../loom/wire.ts";
 import { takeWiresOut } from "../loom/work.ts";
 import { PURPOSES } from "../record/purposes.ts";
+import type { Thread } from "../schematic/thread.ts";
 import { NEVER } from "../sense/edits.ts";
+import { threadsOfWires } from "./ofWires.ts";
 import { rule } from "./rule.ts";
 
-export const loopInNet = rule<{ wire: Wire }>({
+export const loopInNet = rule<{ wire: Wire; threads: Thread[] }>({
   id: "loop-in-net",
   stage: "loom",
   column: null,
@@ -14,7 +16,7 @@ export const loopInNet = rule<{ wire: Wire }>({
   title: "Wires close a loop",
   about:
     "A net that can be followed round in a ring works, but hides a broken wire: everything goes on by the other way, until that one breaks too. A common or a bus that is a ring also picks up the pulses of its neighbours. What is planned never closes a loop; this one was made or kept by hand.",
-  look: ({ circuitry }) => {
+  look: ({ circuitry, threads }) => {
     const { loom } = circuitry;
     // what is planned is a tree: only facts can close a loop
     const nets = new Set(loom.wires.flatMap(({ fact, net }) => (fact ? [net] : [])));
@@ -23,13 +25,15 @@ export const loopInNet = rule<{ wire: Wire }>({
       const joined = new Groups();
       const [planned, facts] = [[] as Wire[], [] as Wire[]];
       for (const wire of byNet.get(net) ?? []) (wire.fact ? facts : planned).push(wire);
-      return [...planned, ...facts].flatMap((wire) => (joined.join(wire.from.key, wire.to.key) ? [] : [{ wire }]));
+      return [...planned, ...facts].flatMap((wire) =>
+        joined.join(wire.from.key, wire.to.key) ? [] : [{ wire, threads: threadsOfWires(threads, [wire]) }],
+      );
     });
   },
   subject: ({ wire }) => wire.id,
   where: ({ wire }) => wire.label,
   terminals: ({ wire }) => [wire.from.name, wire.to.name],
-  turnouts: () => [],
+  turnouts: ({ threads }) => threads,
   why: ({ wire }) =>
     `${wire.label} joins ${wire.from.name} and ${wire.to.name}, which other wires join already (${PURPOSES[wire.purpose].about}).`,
   remedies: ({ wire }, { record }) => [

@@ -2,8 +2,10 @@ import { standing } from "../hands/words.ts";
 import { setStrip } from "../loom/hand.ts";
 import { screwIdOf, type Wire } from "../loom/wire.ts";
 import type { Strip } from "../record/made.ts";
+import type { Thread } from "../schematic/thread.ts";
 import { amps, list } from "../units/format.ts";
 import { continuousAmps } from "../units/gauge.ts";
+import { threadsOfWires } from "./ofWires.ts";
 import { rule } from "./rule.ts";
 
 interface HotPin {
@@ -15,6 +17,7 @@ interface HotPin {
   when: string;
   /** Other pins of the plug that carry too much, with the wires on them. */
   others: string[];
+  threads: Thread[];
 }
 
 export const plugOverCurrent = rule<HotPin>({
@@ -25,7 +28,7 @@ export const plugOverCurrent = rule<HotPin>({
   title: "A plug carries more than its pins bear",
   about:
     "The pins of a small plug bear less than the wires soldered to them: a pin that carries too much for long grows hot, springs lose their grip, and the plug melts. The rule looks at the solved current of every wire that ends on a plug in every combination of what can be set. A common return for the whole panel is the pin to look at: give it several pins, a plug of its own, or one that bears more.",
-  look: ({ record, circuitry, hands }) => {
+  look: ({ record, circuitry, threads, hands }) => {
     const plugs = new Map(
       circuitry.loom.strips.flatMap((strip) => (strip.pinAmps === null ? [] : [[strip.id, strip]])),
     );
@@ -38,20 +41,34 @@ export const plugOverCurrent = rule<HotPin>({
       for (const { key, of, name } of [wire.from, wire.to]) {
         const strip = of ? undefined : plugs.get(screwIdOf(key));
         if (!strip || strip.pinAmps !== may || (worst.get(key)?.amps ?? 0) >= flows) continue;
-        worst.set(key, { strip, pin: name, wire, amps: flows, may, when: standing(record, when), others: [] });
+        worst.set(key, {
+          strip,
+          pin: name,
+          wire,
+          amps: flows,
+          may,
+          when: standing(record, when),
+          others: [],
+          threads: [],
+        });
       }
     }
     // one finding for each plug, at the pin that carries most
     return [...plugs.values()].flatMap((strip): HotPin[] => {
       const pins = [...worst.values()].filter((pin) => pin.strip === strip).sort((a, b) => b.amps - a.amps);
       const [most] = pins;
-      return most ? [{ ...most, others: pins.slice(1).map(({ pin, wire }) => `${wire.label} at ${pin}`) }] : [];
+      if (!most) return [];
+      const own = threadsOfWires(
+        threads,
+        pins.map(({ wire }) => wire),
+      );
+      return [{ ...most, others: pins.slice(1).map(({ pin, wire }) => `${wire.label} at ${pin}`), threads: own }];
     });
   },
   subject: ({ strip }) => strip.id,
   where: ({ pin }) => pin,
   terminals: ({ pin }) => [pin],
-  turnouts: () => [],
+  turnouts: ({ threads }) => threads,
   why: ({ pin, wire, amps: flows, may, when, others }) =>
     `Pin ${pin} carries ${amps(flows)} of ${wire.label} ${when}; it bears ${amps(may)}.${others.length > 0 ? ` Too much as well: ${list(others)}.` : ""}`,
   remedies: ({ strip }, { record, circuitry, hands }) => {

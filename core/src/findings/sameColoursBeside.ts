@@ -1,7 +1,9 @@
 import { moveWay } from "../loom/hand.ts";
-import { screwIdOf, type Wire } from "../loom/wire.ts";
+import { screwIdOf, screwKey, type Wire } from "../loom/wire.ts";
 import type { Strip } from "../record/made.ts";
+import type { Thread } from "../schematic/thread.ts";
 import { WIRE_COLOURS, type WireColour } from "../units/wireColours.ts";
+import { threadsOfWires } from "./ofWires.ts";
 import { rule } from "./rule.ts";
 
 interface Beside {
@@ -11,6 +13,7 @@ interface Beside {
   colour: WireColour;
   /** Ways that have only to change places for no two alike to be neighbours. */
   exchange: [number, number];
+  threads: Thread[];
 }
 
 /** What is at a way: its tails, and whether something is joined there. */
@@ -28,15 +31,22 @@ export const sameColoursBeside = rule<Beside>({
   title: "Two alike are neighbours on a strip",
   about:
     "Two wires of one colour at neighbouring screws are the pair that gets exchanged, upside down in poor light. Where another order of the ways keeps them apart, and nothing is joined there yet, it costs nothing to use it.",
-  look: ({ circuitry }) => {
+  look: ({ circuitry, threads }) => {
     const { strips, wires } = circuitry.loom;
     const places = placesOn(wires);
-    return strips.flatMap((strip) => (strip.kind === "screws" ? besideOn(strip, places.get(strip.id)) : []));
+    return strips.flatMap((strip) => {
+      if (strip.kind !== "screws") return [];
+      return besideOn(strip, places.get(strip.id)).map((found): Beside => {
+        const keys = [screwKey(strip.id, found.way), screwKey(strip.id, found.way + 1)];
+        const own = wires.filter(({ from, to }) => keys.includes(from.key) || keys.includes(to.key));
+        return { ...found, threads: threadsOfWires(threads, own) };
+      });
+    });
   },
   subject: ({ strip }) => strip.id,
   where: ({ strip, way }) => `${strip.label}-${way}`,
   terminals: ({ strip, way }) => [`${strip.label}-${way}`, `${strip.label}-${way + 1}`],
-  turnouts: () => [],
+  turnouts: ({ threads }) => threads,
   why: ({ strip, way, colour }) =>
     `${strip.label}-${way} and ${strip.label}-${way + 1} both get a ${WIRE_COLOURS[colour]} wire, each for something else.`,
   remedies: ({ strip, exchange: [a, b] }, { record, circuitry }) => [
@@ -71,7 +81,7 @@ function placesOn(wires: readonly Wire[]): Map<string, Map<number, Place>> {
 }
 
 /** The first two neighbours that are alike on a strip, when exchanging two ways would leave no such two. */
-function besideOn(strip: Strip, places: ReadonlyMap<number, Place> = new Map()): Beside[] {
+function besideOn(strip: Strip, places: ReadonlyMap<number, Place> = new Map()): Omit<Beside, "threads">[] {
   const order = Array.from({ length: strip.ways }, (_, index) => places.get(index + 1));
   const [way] = alikeIn(order);
   const alike = way === undefined ? undefined : sharedColour(order[way - 1], order[way]);
