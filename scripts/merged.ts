@@ -71,6 +71,9 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
       ...record.layings.map((laying) =>
         putEdit("laying", { ...laying, id: id(laying.id), deviceId: id(laying.deviceId) }),
       ),
+      ...record.customs.map((custom) =>
+        putEdit("custom", { ...custom, id: id(custom.id), deviceId: custom.deviceId && id(custom.deviceId) }),
+      ),
       ...madeOf(record, id, next, () => ++wires),
       ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
       ...record.senses.map((sense) => putEdit("sense", { ...sense, id: id(sense.id), deviceId: id(sense.deviceId) })),
