@@ -103,15 +103,7 @@ function manyCores(): RailwayRecord {
     ...[label, "", "twin-coil-surface", index === 0 ? "cdu" : "CD1", "toggle-centre-off"],
   ]);
   const record = railway(...rows);
-  const whole = completed({ ...record, railway: { ...record.railway, cableCores: 10, spareShare: 0 } });
-  const { loom } = new Derived(whole);
-  const kept = keepWires(
-    whole,
-    loom,
-    loom.wires.map(({ id }) => id),
-    true,
-  );
-  return kept ? edit(whole, kept.edits).record : whole;
+  return allKept({ ...record, railway: { ...record.railway, cableCores: 10, spareShare: 0 } });
 }
 
 /** A motor with a lead in the colour of another purpose. */
@@ -145,13 +137,20 @@ function ringInCommon(): RailwayRecord {
 
 /** Two tails of one colour side by side: for the second the owner had no other left. */
 function twoAlike(): RailwayRecord {
-  const record = completed(coil());
+  const record = allKept(coil());
   const tail = new Derived(record).loom.wires.find(({ from, run }) => run === "panel" && from.name === "T1-R");
   return drafted(record, (draft) => {
-    for (const wire of record.wires)
-      if (wire.id === tail?.id)
-        draft.put("wire", { ...wire, kept: true, colour: "BU", gauge: tail.gauge, metres: tail.metres });
+    for (const wire of record.wires) if (wire.id === tail?.id) draft.put("wire", { ...wire, colour: "BU" });
   });
+}
+
+/** The railway with all of its wires kept as they are. */
+function allKept(given: RailwayRecord): RailwayRecord {
+  const record = completed(given);
+  const { loom } = new Derived(record);
+  const ids = loom.wires.map(({ id }) => id);
+  const kept = keepWires(record, loom, ids, true);
+  return kept ? edit(record, kept.edits).record : record;
 }
 
 /** A coil that a bare supply holds through a core of a cable. */
