@@ -100,7 +100,7 @@ async function loom(page: Page, id: string, address: string, report: (what: stri
   `);
   await page.mouse.move(450, 650);
   for (let turn = 0; turn < 60; turn++) {
-    await page.mouse.wheel(0, turn < 30 ? 2500 : -2500);
+    await page.mouse.wheel(0, turn < 30 ? 400 : -400);
     await page.waitForTimeout(30);
   }
   await report("the wire schedule scrolled from end to end");

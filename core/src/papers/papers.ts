@@ -22,8 +22,7 @@ interface PaperKind {
   id: string;
   title: string;
   about: string;
-  /** @param tell how much of it is made, 0 to 1 */
-  make: (derived: Derived, options: PaperOptions, tell: (share: number) => void) => Paper;
+  make: (derived: Derived, options: PaperOptions) => Paper;
 }
 
 /** The papers of the loom, in the order of the work. */
@@ -70,7 +69,7 @@ export const PAPERS: readonly PaperKind[] = [
   },
   {
     ...{ id: "test-sheets", title: "Test sheets", about: "what to measure, what to expect, a box to tick" },
-    make: (derived, options, tell) => testSheets(derived, threadsOf(derived, options), tell),
+    make: (derived, options) => testSheets(derived, threadsOf(derived, options)),
   },
   {
     ...{ id: "wire-schedule", title: "Wire schedule", about: "every wire in a row" },

@@ -10,13 +10,8 @@ const COLUMNS = [
 ];
 
 /** Test sheets of turnouts, to be filled in with a pen; what has passed already is ticked. */
-export function testSheets(
-  derived: Derived,
-  threads: readonly Thread[],
-  tell: (share: number) => void = () => {},
-): Paper {
-  const parts = threads.flatMap((thread, index): PaperPart[] => {
-    tell(index / threads.length);
+export function testSheets(derived: Derived, threads: readonly Thread[]): Paper {
+  const parts = threads.flatMap((thread): PaperPart[] => {
     const steps = derived.sheet(thread.turnout.id);
     if (steps.length === 0) return [];
     const rows = steps.map(({ step, standing }) => [

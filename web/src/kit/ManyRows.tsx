@@ -22,7 +22,7 @@ export function ManyRows({
     count,
     getScrollElement: () => scroll,
     estimateSize: () => ROW_HEIGHT,
-    overscan: 10,
+    overscan: 6,
     useFlushSync: false,
   });
   useEffect(() => {

@@ -57,41 +57,46 @@ export function PapersDialog({ close }: { close: () => void }) {
     const end = (said: string, warnings: readonly string[] = []) =>
       isMine() && setStage({ at: "choosing", said, warnings });
     try {
-      const made = await own.make(record, choices.papers, optionsOf(record, choices), (share, what) =>
-        tell(share / 2, what),
-      );
-      const papers = made.flatMap((each) => ("paper" in each ? [each.paper] : []));
+      await own.begin(record, optionsOf(record, choices));
+      const { made, save } = await filesOf(own, format, tell);
+      if (isMine()) for (const file of save) file();
       const warnings = made.flatMap((each) => ("paper" in each ? (each.paper.warnings ?? []) : [each.refused]));
-      const files = await save(own, papers, format, (done) =>
-        tell(0.5 + done / papers.length / 2, "Setting the pages"),
-      );
-      if (isMine()) for (const file of files) file();
-      end(files.length === 1 ? "One file is saved." : `${files.length} files are saved.`, warnings);
+      end(save.length === 1 ? "One file is saved." : `${save.length} files are saved.`, warnings);
     } catch (error) {
       end("", [error instanceof Error ? error.message : String(error)]);
     }
     own.stop();
   };
 
-  /** @returns what saves each file */
-  const save = async (own: PaperWork, papers: readonly Paper[], format: Format, tell: (done: number) => void) => {
-    if (format === "CSV")
-      return papers.flatMap((paper) =>
-        tablesOf(paper)
-          .slice(0, 1)
-          .map(() => () => saveText(`${paper.id}.csv`, "text/csv", csvOf(paper))),
+  /** @returns the papers, and what saves each file of them */
+  const filesOf = async (own: PaperWork, format: Format, tell: (share: number, what: string) => void) => {
+    const ids = PAPERS.flatMap(({ id }) => (choices.papers.includes(id) ? [id] : []));
+    if (format === "PDF") {
+      const head = {
+        railway: record.railway.name,
+        date: date(new Date().toISOString()),
+        size: PAPER_SIZES[choices.size],
+      };
+      const { made, files } = await own.pdfs(ids, head, ({ made, set, what }) =>
+        tell((made / 4 + set * 0.75) / ids.length, what),
       );
-    if (format === "XLSX") {
-      const file = await own.xlsx(papers, "papers.xlsx");
-      return [() => saveBytes(file.name, file.type, file.bytes)];
+      return {
+        made,
+        save: files.map(
+          ({ name, type, bytes }) =>
+            () =>
+              saveBytes(name, type, bytes),
+        ),
+      };
     }
-    const head = {
-      railway: record.railway.name,
-      date: date(new Date().toISOString()),
-      size: PAPER_SIZES[choices.size],
-    };
-    const files = await own.pdfs(papers, head, tell);
-    return files.map((file) => () => saveBytes(file.name, file.type, file.bytes));
+    const made = await own.make(ids, (each, index) =>
+      tell((index + 1) / (ids.length + 1), "paper" in each ? each.paper.title : ""),
+    );
+    const papers = made.flatMap((each) => ("paper" in each ? [each.paper] : []));
+    if (format === "CSV")
+      return { made, save: papers.map((paper) => () => saveText(`${paper.id}.csv`, "text/csv", csvOf(paper))) };
+    const { name, type, bytes } = await own.xlsx(papers, "papers.xlsx");
+    return { made, save: [() => saveBytes(name, type, bytes)] };
   };
   const cancel = () => {
     work.current?.stop();

@@ -33,8 +33,7 @@ const options = (change: Partial<PaperOptions["labels"]> = {}): PaperOptions => 
 });
 
 const derived = new Derived(smallRailway());
-const paper = (id: string, chosen = options()): Paper =>
-  PAPERS.find((each) => each.id === id)!.make(derived, chosen, () => {});
+const paper = (id: string, chosen = options()): Paper => PAPERS.find((each) => each.id === id)!.make(derived, chosen);
 
 /** Pages of a paper as a reader of PDF sees them. */
 async function pages(of: Paper, head = HEAD): Promise<PDFPageProxy[]> {

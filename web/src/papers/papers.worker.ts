@@ -11,27 +11,25 @@ const load = async (url: string) => {
 /** A paper, or the sentence that says why it could not be made. */
 export type Made = { paper: Paper } | { refused: string };
 
-/** Making papers takes its time: it has a thread of its own, which can be stopped at any moment. */
+let begun: { derived: Derived; options: PaperOptions } | null = null;
+
+/** Making papers takes its time: it has threads of its own, which can be stopped at any moment. */
 const worker = {
-  /** @param tell how much of all is made, 0 to 1, and what is being made */
-  make(
-    record: RailwayRecord,
-    ids: readonly string[],
-    options: PaperOptions,
-    tell: (share: number, what: string) => void,
-  ): Made[] {
-    const wanted = PAPERS.filter(({ id }) => ids.includes(id));
-    tell(0, "Working the railway out");
-    const derived = new Derived(record);
-    return wanted.map(({ title, make }, index) => {
-      tell((index + 0.5) / (wanted.length + 1), title);
-      try {
-        return { paper: make(derived, options, () => {}) };
-      } catch (error) {
-        if (error instanceof RangeError) return { refused: `${title}: ${error.message}` };
-        throw error;
-      }
-    });
+  /** Works out what the papers of a railway are made from. */
+  begin(record: RailwayRecord, options: PaperOptions): void {
+    begun = { derived: new Derived(record), options };
+  },
+
+  /** Makes one paper of the railway that was begun with. */
+  paper(id: string): Made {
+    const kind = PAPERS.find((each) => each.id === id);
+    if (!begun || !kind) throw new Error(`There is no paper "${id}" to make.`);
+    try {
+      return { paper: kind.make(begun.derived, begun.options) };
+    } catch (error) {
+      if (error instanceof RangeError) return { refused: `${kind.title}: ${error.message}` };
+      throw error;
+    }
   },
 
   async pdf(paper: Paper, head: PaperHead): Promise<Uint8Array> {

@@ -67,31 +67,39 @@ export function pdfDefinition(paper: Paper, head: PaperHead): TDocumentDefinitio
       margin: [points(EDGE.side), points(5), points(EDGE.side), 0],
       ...said(`${page} of ${pages}`, "Body", { alignment: "right", color: QUIET }),
     }),
-    content: together(paper.parts).map((parts) => ({
-      stack: parts.map((part) => contentOf(part, points(inside))),
-      ...(isShort(parts) ? { unbreakable: true } : {}),
-    })),
+    content: onPages(paper.parts, points(height - EDGE.top - EDGE.bottom)).map((part) =>
+      contentOf(part, points(inside)),
+    ),
   };
 }
 
-/** Headings with what stands below them. */
-function together(parts: readonly PaperPart[]): PaperPart[][] {
-  const groups: PaperPart[][] = [];
-  for (const part of parts) {
-    const last = groups.at(-1);
-    if (last && part.kind !== "heading") last.push(part);
-    else groups.push([part]);
-  }
-  return groups;
+/** Height of a row of one line, and of a heading, points. */
+const ROW_HEIGHT = SIZE * 1.2 + 3.5;
+const HEADING_HEIGHT = 28;
+
+function heightOf(part: PaperPart): number {
+  return part.kind === "table" ? (part.rows.length + 1) * ROW_HEIGHT : ROW_HEIGHT;
 }
 
-/** Rows that stay on one page with their heading. */
-const SHORT = 32;
-
-/** Whether parts go on one page as they are; what begins a page is on its own anyhow. */
-function isShort(parts: readonly PaperPart[]): boolean {
-  const rows = parts.reduce((sum, part) => sum + (part.kind === "table" ? part.rows.length : 1), 0);
-  return rows <= SHORT && !parts.some((part) => part.kind === "heading" && part.page);
+/**
+ * Parts with pages begun where what stands below a heading would not fit on what is left of one; by rows of one line, since
+ * letting the package find out takes as long again.
+ */
+function onPages(parts: readonly PaperPart[], page: number): PaperPart[] {
+  let used = 0;
+  return parts.map((part, index) => {
+    if (part.kind !== "heading") {
+      used += heightOf(part);
+      return part;
+    }
+    const next = parts.findIndex(({ kind }, at) => at > index && kind === "heading");
+    const below = parts.slice(index + 1, next < 0 ? undefined : next);
+    const needed = below.reduce((sum, each) => sum + heightOf(each), HEADING_HEIGHT);
+    const left = page - (used % page);
+    const begins = part.page || (index > 0 && needed > left && needed <= page);
+    used = begins ? HEADING_HEIGHT : used + HEADING_HEIGHT;
+    return { ...part, page: begins };
+  });
 }
 
 interface Looks {
