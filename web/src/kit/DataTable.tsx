@@ -18,6 +18,7 @@ import {
   type ComponentProps,
   type ComponentType,
   type KeyboardEvent,
+  memo,
   type ReactNode,
   Suspense,
   useEffect,
@@ -348,11 +349,7 @@ function BodyRow<T>({
         {...own}
         className={`focus-visible:-outline-offset-3 ${own.onClick ? "cursor-pointer" : ""} ${isChosen ? "bg-copper-wash [&>td:first-child]:shadow-[inset_3px_0_0_var(--copper)]" : ""}`}
       >
-        {columns.map((column) => (
-          <td key={column.id} className={cellClass(column, joined)}>
-            {column.cell ? column.cell(item) : column.value?.(item)}
-          </td>
-        ))}
+        <Cells item={item} columns={columns as readonly DataColumn<unknown>[]} joined={joined} />
       </Row>
       {more && (
         <tr>
@@ -364,6 +361,23 @@ function BodyRow<T>({
     </>
   );
 }
+
+/** The cells of a row; while the table is scrolled they stay as they are. */
+const Cells = memo(function Cells({
+  item,
+  columns,
+  joined,
+}: {
+  item: unknown;
+  columns: readonly DataColumn<unknown>[];
+  joined: boolean;
+}) {
+  return columns.map((column) => (
+    <td key={column.id} className={cellClass(column, joined)}>
+      {column.cell ? column.cell(item) : column.value?.(item)}
+    </td>
+  ));
+});
 
 function PlainRow({ item: _, ...rest }: { item: unknown } & ComponentProps<"tr">) {
   return <tr {...rest} />;
