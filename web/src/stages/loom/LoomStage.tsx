@@ -50,7 +50,7 @@ export function LoomStage() {
             </ScaledDrawing>
           </Sheet>
         )}
-        <Sheets columns="minmax(0,1fr) 280px">
+        <Sheets columns="minmax(0,1fr) 292px">
           {list === "wires" && (
             <Schedule
               lists={lists}

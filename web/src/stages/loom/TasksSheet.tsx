@@ -56,7 +56,13 @@ export function TasksSheet({ lists, show }: { lists: ReactNode; show: (wireIds: 
         </span>
       ),
     },
-    { id: "place", title: "Where", value: ({ place }) => (place === "bench" ? "bench" : "underneath"), width: 88 },
+    {
+      id: "place",
+      hidden: true,
+      title: "Where",
+      value: ({ place }) => (place === "bench" ? "bench" : "underneath"),
+      width: 88,
+    },
     { id: "left", title: "Left", figures: true, value: ({ left }) => left, width: 50 },
     {
       id: "minutes",

@@ -33,7 +33,7 @@ import type { OpenThing } from "./things/thing.ts";
 type View = "work" | "turnouts" | "places" | "nets" | "sums";
 
 const VIEWS: { value: View; text: string }[] = [
-  { value: "work", text: "Work" },
+  { value: "work", text: "All" },
   { value: "turnouts", text: "Turnouts" },
   { value: "places", text: "Strips" },
   { value: "nets", text: "Nets" },
