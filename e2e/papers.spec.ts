@@ -3,6 +3,7 @@ import { readFile } from "node:fs/promises";
 import type { Download, Page } from "@playwright/test";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import readExcel from "read-excel-file/node";
+import { AXE, violations } from "./axe.ts";
 import { expect, openDemo, test } from "./server.ts";
 
 async function toLoom(page: Page): Promise<void> {
@@ -134,4 +135,43 @@ test("a colour has one meaning, and a clash is named", async ({ page, server }) 
   await expect(page.getByText(/On this railway red is ".*" and ".*" too\./)).toBeVisible();
   await page.getByRole("button", { name: "throws to normal blue again" }).click();
   await expect(page.getByText(/On this railway red is/)).toBeHidden();
+});
+
+test("a net stands out in the drawing when it is pointed at, and every sum unfolds to what it is made of", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await toLoom(page);
+  await page.getByRole("button", { name: "W43, its card" }).first().hover();
+  const faded = page.locator('[data-cable] [data-net][opacity="0.22"]');
+  const lit = page.locator('[data-cable] [data-net][opacity="1"]');
+  // the tail, the core and the tail beyond it
+  await expect(lit).toHaveCount(3);
+  expect(await faded.count()).toBeGreaterThan(10);
+  await page.getByRole("radio", { name: "Sums" }).click();
+  const sum = page.getByRole("button", { name: /^Cores in use 39$/ });
+  await sum.click();
+  await expect(page.getByRole("region", { name: "Sums" })).toContainText("of C1");
+});
+
+test("the lists and cards of the loom pass the checker for accessibility", async ({ page, server }) => {
+  await page.addInitScript({ path: AXE });
+  await openDemo(page, server);
+  await toLoom(page);
+  for (const list of ["Wires", "Order of work", "Strips, cables", "Parts", "Colours"]) {
+    await show(page, list);
+    await expect(page.getByRole("table").first()).toBeVisible();
+    expect(await violations(page), list).toEqual([]);
+  }
+  for (const opened of ["Strip P1", "Cable C1, its card", "W43, its card"]) {
+    await page.getByRole("button", { name: opened }).first().click();
+    await expect(page.getByRole("dialog")).toBeVisible();
+    expect(await violations(page), opened).toEqual([]);
+    await page.keyboard.press("Escape");
+  }
+  await show(page, "Wires");
+  await page.getByRole("button", { name: "Papers" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  expect(await violations(page), "Papers").toEqual([]);
 });

@@ -1,17 +1,19 @@
-import type { WireColour } from "../units/wireColours.ts";
 import type { PlacedLabels } from "./labelSheets.ts";
 
 /** How a column of a paper's table is set. */
 export interface PaperColumn {
   title: string;
-  /** box: an empty square to tick with a pen, or a ticked one. colour: a swatch with its code. */
-  kind: "text" | "mono" | "figures" | "colour" | "box";
+  /**
+   * box: an empty square to tick with a pen, or a ticked one. boxes: several in a row, with a word of the title above each.
+   * colour: a swatch with its code.
+   */
+  kind: "text" | "mono" | "figures" | "colour" | "box" | "boxes";
   /** Its share of the width beside the other columns. */
   share: number;
 }
 
-/** A box is true when what it stands for is done. */
-export type PaperCell = string | number | boolean;
+/** A box is true when what it stands for is done; several boxes are a list of such. */
+export type PaperCell = string | number | boolean | readonly boolean[];
 
 /** A table of a paper; in a spreadsheet it is a sheet of its own. */
 export interface PaperTable {
@@ -43,7 +45,14 @@ export function column(title: string, kind: PaperColumn["kind"] = "text", share 
   return { title, kind, share };
 }
 
-const SHARES: Record<PaperColumn["kind"], number> = { text: 3, mono: 2, figures: 1.2, colour: 1.2, box: 0.8 };
+const SHARES: Record<PaperColumn["kind"], number> = {
+  text: 3,
+  mono: 2,
+  figures: 1.2,
+  colour: 1.2,
+  box: 0.8,
+  boxes: 3.8,
+};
 
 export function table(name: string, columns: PaperColumn[], rows: PaperCell[][]): PaperTable {
   return { kind: "table", name, columns, rows };
@@ -59,12 +68,17 @@ export function tablesOf({ parts }: Paper): { name: string; rows: (string | numb
     if (part.kind === "labels") return [{ name: "labels", rows: part.labels.map(({ text }) => [text]) }];
     if (part.kind !== "table") return [];
     const { name, columns, rows } = part;
-    const plain = (cell: PaperCell) => (typeof cell === "boolean" ? (cell ? "done" : "") : cell);
-    return [{ name, rows: [columns.map(({ title }) => title), ...rows.map((row) => row.map(plain))] }];
+    const head = columns.flatMap(({ title, kind }) => (kind === "boxes" ? title.split(" ") : [title]));
+    const plain = (cell: PaperCell, { kind, title }: PaperColumn): (string | number)[] => {
+      if (typeof cell === "string" || typeof cell === "number") return [cell];
+      if (typeof cell === "boolean") return [done(cell)];
+      return kind === "boxes" ? title.split(" ").map((_, index) => done(cell[index])) : [];
+    };
+    const flat = (row: PaperCell[]) => columns.flatMap((column, index) => plain(row[index] ?? "", column));
+    return [{ name, rows: [head, ...rows.map(flat)] }];
   });
 }
 
-/** A swatch's cell names a wire's colour by its code. */
-export function colourCell(colour: WireColour): string {
-  return colour;
+function done(isTicked: boolean | undefined): string {
+  return isTicked ? "done" : "";
 }

@@ -1,9 +1,10 @@
 import type { Derived } from "../derive.ts";
 import type { Wire } from "../loom/wire.ts";
+import { WIRE_STEPS } from "../record/made.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { buyList } from "./buyList.ts";
 import { cutList } from "./cutList.ts";
-import { column, type Paper, table } from "./paper.ts";
+import { column, type Paper, type PaperCell, table } from "./paper.ts";
 import { cableSheets, connectionSheets, legendCard, stripCards } from "./sheets.ts";
 import { testSheets } from "./testSheets.ts";
 import { type LabelChoice, wireLabels } from "./wireLabels.ts";
@@ -93,39 +94,13 @@ function wiresOf(derived: Derived, options: PaperOptions): Wire[] {
 
 function wireSchedule(wires: readonly Wire[]): Paper {
   const columns = [
-    ...[
-      column("Wire", "mono", 1),
-      column("From", "mono"),
-      column("To", "mono"),
-      column("Colour", "colour"),
-      column("Gauge", "mono", 1.5),
-    ],
-    ...[
-      column("Cut mm", "figures"),
-      column("Core", "mono", 1),
-      column("Cut", "box"),
-      column("Flags", "box"),
-      column("From", "box"),
-    ],
-    ...[column("To", "box"), column("Test", "box")],
+    ...[column("Wire", "mono", 1), column("From", "mono"), column("To", "mono"), column("Colour", "colour")],
+    ...[column("Gauge", "mono", 1.5), column("Cut mm", "figures"), column("Core", "mono", 1)],
+    column("Cut Flags From To Test", "boxes"),
   ];
-  const rows = wires.map(({ label, from, to, colour, gauge, cutMetres, core, fact }) => [
-    ...[
-      label,
-      from.name,
-      to.name,
-      colour,
-      gauge,
-      Math.round(cutMetres * 1000),
-      core ? `${core.cable}.${core.number}` : "",
-    ],
-    ...[
-      Boolean(fact?.cutAt),
-      Boolean(fact?.labelledAt),
-      Boolean(fact?.fromJoinedAt),
-      Boolean(fact?.toJoinedAt),
-      Boolean(fact?.testedAt),
-    ],
+  const rows = wires.map(({ label, from, to, colour, gauge, cutMetres, core, fact }): PaperCell[] => [
+    ...[label, from.name, to.name, colour, gauge, Math.round(cutMetres * 1000)],
+    ...[core ? `${core.cable}.${core.number}` : "", WIRE_STEPS.map((step) => Boolean(fact?.[step]))],
   ]);
   return { id: "wire-schedule", title: "Wire schedule", parts: [table("wires", columns, rows)] };
 }

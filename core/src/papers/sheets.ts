@@ -2,7 +2,7 @@ import type { Derived } from "../derive.ts";
 import { coreColour } from "../loom/colours.ts";
 import { JOINT_SHORT, JOINT_WORDS, type JointKind, jointAt } from "../loom/joints.ts";
 import { screwKey, type Wire, type WireEnd } from "../loom/wire.ts";
-import type { Cable, Strip } from "../record/made.ts";
+import { type Cable, type Strip, WIRE_STEPS } from "../record/made.ts";
 import { PURPOSES } from "../record/purposes.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { count } from "../units/format.ts";
@@ -75,7 +75,7 @@ const CABLE_COLUMNS = [
     column("Wire", "mono", 1),
     column("Panel", "mono", 1.5),
   ],
-  ...[column("Layout", "mono", 1.5), column("What it is"), column("Panel", "box"), column("Under", "box")],
+  ...[column("Layout", "mono", 1.5), column("What it is"), column("Panel Under", "boxes", 1.6)],
 ];
 
 export function cableSheet({ record, loom }: Derived, cable: Cable): PaperPart[] {
@@ -87,13 +87,13 @@ export function cableSheet({ record, loom }: Derived, cable: Cable): PaperPart[]
   for (let core = 1; core <= cable.cores; core++) {
     const wire = cores.get(core);
     if (!wire) {
-      rows.push([core, coreColour(cable.colours ?? railway.cableColours, core), "", "", "", "spare", "", ""]);
+      rows.push([core, coreColour(cable.colours ?? railway.cableColours, core), "", "", "", "spare", []]);
       continue;
     }
     const [panel, layout] = wire.from.place === "panel" ? [wire.from, wire.to] : [wire.to, wire.from];
     rows.push([
       ...[core, wire.colour, wire.label, panel.name, layout.name, PURPOSES[wire.purpose].about],
-      ...[isJoined(wire, panel.key), isJoined(wire, layout.key)],
+      [isJoined(wire, panel.key), isJoined(wire, layout.key)],
     ]);
   }
   const about = `${count(cable.cores, "core")} of ${cable.gauge ?? railway.cableGauge}, ${cable.metres ?? railway.cableMetres} m, ${cable.cores - cores.size} spare`;
@@ -108,15 +108,7 @@ const CONNECTIONS = [
     column("From", "mono"),
     column("how"),
   ],
-  ...[
-    column("To", "mono"),
-    column("how"),
-    column("Cut", "box"),
-    column("Flags", "box"),
-    column("From", "box"),
-    column("To", "box"),
-    column("Test", "box"),
-  ],
+  ...[column("To", "mono"), column("how"), column("Cut Flags From To Test", "boxes")],
 ];
 
 /** A sheet for each turnout: its wires from the panel to the track, with boxes for the work; those for no turnout first. */
@@ -141,8 +133,7 @@ export function connectionSheets(derived: Derived, threads: readonly Thread[], i
       .sort((a, b) => RUNS.indexOf(a.run) - RUNS.indexOf(b.run) || a.number - b.number)
       .map(({ label, colour, cutMetres, from, to, fact }): PaperCell[] => [
         ...[label, colour, Math.round(cutMetres * 1000), from.name, JOINT_SHORT[jointAt(record, from)]],
-        ...[to.name, JOINT_SHORT[jointAt(record, to)], Boolean(fact?.cutAt), Boolean(fact?.labelledAt)],
-        ...[Boolean(fact?.fromJoinedAt), Boolean(fact?.toJoinedAt), Boolean(fact?.testedAt)],
+        ...[to.name, JOINT_SHORT[jointAt(record, to)], WIRE_STEPS.map((step) => Boolean(fact?.[step]))],
       ]);
     return [heading(title, about, index > 0), table(title, CONNECTIONS, rows)];
   });

@@ -32,24 +32,17 @@ export function OwnSheet({
   };
   return (
     <>
-      <Field label="Width of the paper, mm">
-        {(ids) => (
-          <NumberField
-            ids={ids}
-            value={paper.width}
-            save={(width) => keep({ paper: { ...paper, width: width ?? 0 } })(width)}
-          />
-        )}
-      </Field>
-      <Field label="Height of the paper, mm">
-        {(ids) => (
-          <NumberField
-            ids={ids}
-            value={paper.height}
-            save={(height) => keep({ paper: { ...paper, height: height ?? 0 } })(height)}
-          />
-        )}
-      </Field>
+      {(["width", "height"] as const).map((side) => (
+        <Field key={side} label={side === "width" ? "Width of the paper, mm" : "Height of the paper, mm"}>
+          {(ids) => (
+            <NumberField
+              ids={ids}
+              value={paper[side]}
+              save={(value) => keep({ paper: { ...paper, [side]: value ?? 0 } })(value)}
+            />
+          )}
+        </Field>
+      ))}
       {MEASURES.map(({ field, words }) => (
         <Field key={field} label={words}>
           {(ids) => (

@@ -13,7 +13,7 @@ import {
   settingOf,
   type WireColour,
 } from "@alderman/core";
-import type { Content, CustomTableLayout, TableCell, TDocumentDefinitions } from "pdfmake/interfaces";
+import type { CanvasElement, Content, CustomTableLayout, TableCell, TDocumentDefinitions } from "pdfmake/interfaces";
 import { type Face, faceFor } from "./fonts.ts";
 import { inkPair } from "./inks.ts";
 
@@ -107,6 +107,7 @@ interface Looks {
   bold?: boolean;
   color?: string;
   alignment?: "left" | "right" | "center";
+  noWrap?: boolean;
   margin?: [number, number, number, number];
 }
 
@@ -151,23 +152,30 @@ const LAYOUT: CustomTableLayout = {
 function tableContent({ columns, rows }: PaperTable, width: number): Content {
   const shares = columns.reduce((sum, { share }) => sum + share, 0);
   const free = width - (2 * columns.length - 1) * PAD;
-  const head = columns.map(({ title, kind }) =>
-    said(title, "Head", { color: QUIET, alignment: kind === "figures" ? "right" : "left" }),
-  );
+  const widths = columns.map(({ share }) => (free * share) / shares);
+  const head = columns.map(({ title, kind }, index): TableCell => {
+    if (kind === "boxes") return boxHeads(title.split(" "), widths[index] ?? 0);
+    return said(title, "Head", { color: QUIET, alignment: kind === "figures" ? "right" : "left" });
+  });
   return {
     layout: LAYOUT,
     margin: [0, 0, 0, 6],
     table: {
       headerRows: 1,
       dontBreakRows: true,
-      widths: columns.map(({ share }) => (free * share) / shares),
-      body: [head, ...rows.map((row) => columns.map((column, index) => cellContent(column, row[index] ?? "")))],
+      widths,
+      body: [
+        head,
+        ...rows.map((row) => columns.map((column, index) => cellContent(column, row[index] ?? "", widths[index] ?? 0))),
+      ],
     },
   };
 }
 
-function cellContent({ kind }: PaperColumn, cell: PaperCell): TableCell {
-  if (typeof cell === "boolean") return box(cell);
+function cellContent({ kind }: PaperColumn, cell: PaperCell, width: number): TableCell {
+  if (typeof cell === "boolean") return { canvas: box(cell, 0) };
+  if (typeof cell === "object")
+    return { canvas: cell.flatMap((isTicked, index) => box(isTicked, (index * width) / cell.length)) };
   const text = String(cell);
   switch (kind) {
     case "figures":
@@ -181,20 +189,26 @@ function cellContent({ kind }: PaperColumn, cell: PaperCell): TableCell {
   }
 }
 
-/** A square to tick, or a ticked one. */
-function box(isTicked: boolean): TableCell {
-  const square = { type: "rect" as const, x: 0.5, y: 1, w: 7.5, h: 7.5, lineWidth: 0.7, lineColor: INK };
+/** Words above boxes that stand in a row. */
+function boxHeads(titles: readonly string[], width: number): TableCell {
+  const looks = { color: QUIET, fontSize: SIZE - 1.5, noWrap: true };
+  return { columns: titles.map((title) => ({ width: width / titles.length, ...said(title, "Head", looks) })) };
+}
+
+/** A square to tick, or a ticked one. @param x from the left of its cell, points */
+function box(isTicked: boolean, x: number): CanvasElement[] {
+  const square = { type: "rect" as const, x: x + 0.5, y: 1, w: 7.5, h: 7.5, lineWidth: 0.7, lineColor: INK };
   const tick = {
     type: "polyline" as const,
     points: [
-      { x: 2, y: 5 },
-      { x: 3.8, y: 7 },
-      { x: 6.8, y: 2.5 },
+      { x: x + 2, y: 5 },
+      { x: x + 3.8, y: 7 },
+      { x: x + 6.8, y: 2.5 },
     ],
     lineWidth: 1.1,
     lineColor: INK,
   };
-  return { canvas: isTicked ? [square, tick] : [square] };
+  return isTicked ? [square, tick] : [square];
 }
 
 /** A wire's colour as a square with its code. */

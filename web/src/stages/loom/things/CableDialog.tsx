@@ -25,6 +25,7 @@ import { useEdit, useTryEdit } from "../../../session/useEdit.ts";
 import { KeptAs } from "./KeptAs.tsx";
 import { TakeAway } from "./TakeAway.tsx";
 import type { ThingProps } from "./thing.ts";
+import { wireColumn } from "./wireColumn.tsx";
 
 /** A core, and the wire that it is. */
 interface Row {
@@ -79,21 +80,7 @@ export function CableDialog({ thing: cable, record, loom, open, close }: ThingPr
         ),
     },
     { id: "colour", title: "Colour", width: 70, cell: ({ colour }) => <Swatch colour={colour} /> },
-    {
-      ...{ id: "wire", title: "Wire", width: 62 },
-      cell: ({ wire }) =>
-        wire ? (
-          <button
-            type="button"
-            className="font-mono font-bold underline"
-            onClick={() => open({ kind: "wire", id: wire.id })}
-          >
-            {wire.label}
-          </button>
-        ) : (
-          <span className="text-ink-2">spare</span>
-        ),
-    },
+    wireColumn(open),
     { id: "from", title: "From", mono: true, cell: ({ wire }) => wire?.from.name },
     { id: "to", title: "To", mono: true, cell: ({ wire }) => wire?.to.name },
     { id: "what", title: "What it is", wraps: true, cell: ({ wire }) => wire && PURPOSES[wire.purpose].about },

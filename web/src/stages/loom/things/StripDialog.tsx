@@ -14,6 +14,7 @@ import { useAppDispatch } from "../../../store/store.ts";
 import { KeptAs } from "./KeptAs.tsx";
 import { TakeAway } from "./TakeAway.tsx";
 import type { ThingProps } from "./thing.ts";
+import { wireColumn } from "./wireColumn.tsx";
 
 /** A wire at a way, or a way with nothing at it. */
 interface Row {
@@ -136,21 +137,7 @@ function columnsOf(
           isFirst && <span className="mono">{way}</span>
         ),
     },
-    {
-      ...{ id: "wire", title: "Wire", width: 62 },
-      cell: ({ wire }) =>
-        wire ? (
-          <button
-            type="button"
-            className="font-mono font-bold underline"
-            onClick={() => open({ kind: "wire", id: wire.id })}
-          >
-            {wire.label}
-          </button>
-        ) : (
-          <span className="text-ink-2">spare</span>
-        ),
-    },
+    wireColumn(open),
     { id: "colour", title: "Colour", width: 70, cell: ({ wire }) => wire && <Swatch colour={wire.colour} /> },
     {
       ...{ id: "to", title: "Goes to", mono: true },
