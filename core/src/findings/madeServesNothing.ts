@@ -1,8 +1,9 @@
-import type { IdleWire } from "../loom/wire.ts";
+import { factEnds, type IdleWire } from "../loom/wire.ts";
 import { moveWires, takeWiresOut } from "../loom/work.ts";
 import { standingOfWire } from "../record/made.ts";
+import { PURPOSES } from "../record/purposes.ts";
 import { endKey } from "../schematic/nets.ts";
-import { devicesOfThread, type Thread } from "../schematic/thread.ts";
+import { devicesOfThread, fitted, type Thread } from "../schematic/thread.ts";
 import { NEVER } from "../sense/edits.ts";
 import { list } from "../units/format.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
@@ -11,6 +12,8 @@ interface InTheWay extends IdleWire {
   label: string;
   /** What is written at those of its ends that nothing is to be joined to. */
   dead: string[];
+  /** What the plan has at its two ends, when it keeps them apart. */
+  serves: string;
   threads: Thread[];
 }
 
@@ -28,9 +31,9 @@ export const madeServesNothing = rule<InTheWay>({
   where: ({ label }) => label,
   terminals: ({ from, to }) => [from, to],
   turnouts: ({ threads }) => threads,
-  why: ({ label, fact, from, to, why, dead }) => {
+  why: ({ label, fact, from, to, why, dead, serves }) => {
     const is = standingOfWire(fact) === "kept" ? "is kept" : "is made";
-    if (why === "apart") return `${label} ${is} and joins ${from} to ${to}, which the plan keeps apart.`;
+    if (why === "apart") return `${label} ${is} and joins ${from} to ${to}, which the plan keeps apart${serves}.`;
     if (why === "stub") return `${label} ${is} from ${from} to ${to}; by the plan nothing goes on from there.`;
     if (why === "dead") return `${label} ${is} from ${from} to ${to}; the plan joins nothing to ${list(dead, "or")}.`;
     const loose = [fact.fromDeviceId || fact.fromStripId ? null : from, fact.toDeviceId || fact.toStripId ? null : to];
@@ -45,12 +48,13 @@ export const madeServesNothing = rule<InTheWay>({
   },
 });
 
-function wordsOf({ circuitry, threads }: Look, { fact, from, to }: IdleWire): Omit<InTheWay, keyof IdleWire> {
+function wordsOf({ circuitry, threads }: Look, { fact, from, to, why }: IdleWire): Omit<InTheWay, keyof IdleWire> {
   const joined = new Set(circuitry.schematic.nets.flatMap(({ ends }) => ends.map(endKey)));
   const isDead = (deviceId: string | null, terminal: string | null) =>
     deviceId !== null && !joined.has(`${deviceId}:${terminal}`);
   const at = new Set([fact.fromDeviceId, fact.toDeviceId]);
   return {
+    serves: why === "apart" ? servesWords(circuitry, fact) : "",
     label: `W${fact.number}`,
     dead: [
       ...(isDead(fact.fromDeviceId, fact.fromTerminal) ? [from] : []),
@@ -58,4 +62,26 @@ function wordsOf({ circuitry, threads }: Look, { fact, from, to }: IdleWire): Om
     ],
     threads: threads.filter((thread) => devicesOfThread(thread).some((id) => at.has(id))),
   };
+}
+
+/** What the two nets are for that a wire would make one of; of supplies, which they are. */
+function servesWords({ record, schematic, loom }: Look["circuitry"], fact: IdleWire["fact"]): string {
+  const { from, to } = factEnds(fact);
+  const words = [from, to].map((key) => {
+    const net =
+      schematic.nets.find(({ ends }) => ends.some((end) => endKey(end) === key)) ??
+      schematic.nets.find(({ id }) =>
+        loom.wires.some((wire) => wire.net === id && (wire.from.key === key || wire.to.key === key)),
+      );
+    if (!net) return null;
+    const devices = new Set(net.ends.map(({ deviceId }) => deviceId));
+    const supplies = [...devices].flatMap((id) => {
+      const { device, type } = fitted(record, id);
+      return type.family === "supply" ? [device.label] : [];
+    });
+    const about = PURPOSES[net.purpose].about;
+    return supplies.length > 0 ? `${about}, of ${list(supplies)}` : about;
+  });
+  const [one, other] = words;
+  return one && other ? `: ${one} from ${other}` : "";
 }

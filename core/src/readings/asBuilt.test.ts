@@ -52,6 +52,7 @@ describe("a wire joined at the neighbouring screw", () => {
     const derived = new Derived(wrong);
     const finding = derived.findings.find(({ ruleId }) => ruleId === "made-serves-nothing")!;
     expect(finding.severity).toBe("stop");
+    expect(finding.why).toMatch(/which the plan keeps apart: .*throws to (normal|reverse).* from .*throws to/);
     const move = finding.remedies.find(({ label }) => label.startsWith("Move"))!;
     const mended = edit(wrong, move.group!.edits).record;
     const after = new Derived(mended);
