@@ -29,7 +29,7 @@ export const STAGES: readonly Stage[] = [
     ],
   },
   {
-    ...{ path: "loom", title: "Loom", key: "l", share: loomShare, pictures: ["loom"] },
+    ...{ path: "loom", title: "Loom", key: "l", share: loomShare, pictures: ["loom", "loom-tasks", "loom-papers"] },
     load: async () => (await import("../stages/loom/LoomStage.tsx")).LoomStage,
   },
   {
