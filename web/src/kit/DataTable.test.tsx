@@ -4,7 +4,8 @@ import { cleanup, render, screen, waitFor, within } from "@testing-library/react
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { type DataColumn, DataTable } from "./DataTable.tsx";
+import type { DataColumn } from "./BodyRow.tsx";
+import { DataTable } from "./DataTable.tsx";
 import { TipsProvider } from "./Tooltip.tsx";
 
 interface Wire {

@@ -1,8 +1,9 @@
 import { count, type Placement, type Proposal } from "@alderman/core";
 import { Mark } from "../../drawing/Mark.tsx";
+import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Checkbox } from "../../kit/Checkbox.tsx";
-import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
 
 /** What was proposed, to be accepted in whole or in part. */
 export function AllotProposal({

@@ -2,7 +2,8 @@ import { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay,
 import { useMemo } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
-import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import type { DataColumn } from "../../kit/BodyRow.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { Sheets } from "../../kit/Sheets.tsx";
 import { useRecord } from "../../session/hooks.ts";

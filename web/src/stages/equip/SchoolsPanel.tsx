@@ -14,8 +14,9 @@ import {
 import { useEffect, useMemo, useState } from "react";
 import { Planning } from "../../derivation/plan.ts";
 import { Mark } from "../../drawing/Mark.tsx";
+import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
-import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
 import { AlertDialog } from "../../kit/Dialog.tsx";
 import { Progress } from "../../kit/Progress.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";

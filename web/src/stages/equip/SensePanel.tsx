@@ -20,10 +20,11 @@ import {
 } from "@alderman/core";
 import { type ReactNode, useMemo, useState } from "react";
 import { Mark } from "../../drawing/Mark.tsx";
+import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Checkbox } from "../../kit/Checkbox.tsx";
 import { Choice } from "../../kit/Choice.tsx";
-import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";

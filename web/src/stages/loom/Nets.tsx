@@ -16,8 +16,9 @@ import {
 } from "@alderman/core";
 import { useEffect, useMemo, useState } from "react";
 import { askLayings, useOverview } from "../../derivation/hooks.ts";
+import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
-import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { type Making, useEdit } from "../../session/useEdit.ts";
 import { useAppDispatch } from "../../store/store.ts";

@@ -12,9 +12,10 @@ import {
 import { type ReactNode, useMemo, useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Checked } from "../../findings/Checked.tsx";
+import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Checkbox } from "../../kit/Checkbox.tsx";
-import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";

@@ -2,8 +2,9 @@ import { addCable, addStrip, type Loom, type RailwayRecord } from "@alderman/cor
 import { Plus } from "lucide-react";
 import { type ReactNode, useMemo } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
+import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
-import { type DataColumn, DataTable } from "../../kit/DataTable.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";

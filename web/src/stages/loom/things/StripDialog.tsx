@@ -1,9 +1,10 @@
 import { moveWay, PURPOSES, type Strip, screwKey, setStrip, type Wire } from "@alderman/core";
 import { useMemo } from "react";
 import { Swatch } from "../../../drawing/Swatch.tsx";
+import type { DataColumn } from "../../../kit/BodyRow.tsx";
 import { Checkbox } from "../../../kit/Checkbox.tsx";
 import { Choice } from "../../../kit/Choice.tsx";
-import { type DataColumn, DataTable } from "../../../kit/DataTable.tsx";
+import { DataTable } from "../../../kit/DataTable.tsx";
 import { Dialog } from "../../../kit/Dialog.tsx";
 import { Field, FormGrid } from "../../../kit/Field.tsx";
 import { NumberField } from "../../../kit/NumberField.tsx";

@@ -1,5 +1,5 @@
 import type { Wire } from "@alderman/core";
-import type { DataColumn } from "../../../kit/DataTable.tsx";
+import type { DataColumn } from "../../../kit/BodyRow.tsx";
 import type { OpenThing } from "./thing.ts";
 
 /** A column with the wire of a row, which opens its card; "spare" where there is none. */
