@@ -161,7 +161,7 @@ describe("a strip", () => {
 describe("spare ways", () => {
   it.each([
     [0, 12, 8],
-    [0.1, 11, 8],
+    [0.1, 11, 7],
     [0.25, 9, 6],
   ])("at a share of %f, strips are filled to %i of 12 and cables to %i of 8", (spareShare, ways, cores) => {
     const station = coilStation(19);

@@ -231,7 +231,7 @@ export class Shelf {
  * @example spareOf(0.1, 12) // 1
  */
 export function spareOf(share: number, count: number): number {
-  return Math.floor(share * count + 1e-9);
+  return Math.round(share * count);
 }
 
 function proposed(label: string, kind: Strip["kind"], place: Place, ways: number): Strip {
