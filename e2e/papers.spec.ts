@@ -164,6 +164,10 @@ test("the lists and cards of the loom pass the checker for accessibility", async
     await expect(page.getByRole("table").first()).toBeVisible();
     expect(await violations(page), list).toEqual([]);
   }
+  for (const view of ["Turnouts", "Strips", "Nets", "Sums"]) {
+    await page.getByRole("radiogroup", { name: "Work by" }).getByRole("radio", { name: view }).click();
+    expect(await violations(page), view).toEqual([]);
+  }
   for (const opened of ["Strip P1", "Cable C1, its card", "W43, its card"]) {
     await page.getByRole("button", { name: opened }).first().click();
     await expect(page.getByRole("dialog")).toBeVisible();

@@ -17,14 +17,14 @@ export function buyList(derived: Derived): Paper {
       column("To buy", "figures"),
     ],
     ...[
-      column("", "text", 0.9),
+      column("Unit", "text", 1),
       column(`Each ${currency}`, "figures", 2),
       column(`Sum ${currency}`, "figures"),
       column("From", "text", 2),
     ],
   ];
   const rows = lines.map(({ name, needed, have, toBuy, unit, price, isOwnPrice, sum, supplier }) => [
-    ...[name, needed, have, toBuy, unit === "m" ? "m" : "", `${isOwnPrice ? "" : "about "}${price.toFixed(2)}`],
+    ...[name, needed, have, toBuy, unit, `${isOwnPrice ? "" : "about "}${price.toFixed(2)}`],
     ...[sum.toFixed(2), supplier],
   ]);
   const total = lines.reduce((all, { sum }) => all + sum, 0);

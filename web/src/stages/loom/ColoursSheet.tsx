@@ -65,7 +65,7 @@ export function ColoursSheet({ lists }: { lists: ReactNode }) {
     },
     { id: "wires", title: "Wires", figures: true, value: ({ wires }) => wires },
     {
-      ...{ id: "own", title: "", width: 110 },
+      ...{ id: "own", title: "By custom", untitled: true, width: 110 },
       cell: ({ isCustom, what, set }) =>
         isCustom && (
           <Button size="small" aria-label={`As usual: ${what}`} onClick={() => act(() => set(null))}>

@@ -47,7 +47,14 @@ export function TasksSheet({ lists, show }: { lists: ReactNode; show: (wireIds: 
     isNext: task.left > 0 && task.after.every((id) => done.has(id)),
   }));
   const columns: DataColumn<(typeof rows)[number]>[] = [
-    { id: "number", title: "", figures: true, width: 34, value: ({ number }) => number },
+    {
+      id: "number",
+      title: "Place in the order",
+      untitled: true,
+      figures: true,
+      width: 34,
+      value: ({ number }) => number,
+    },
     {
       ...{ id: "title", title: "Task", value: ({ title }) => title, wraps: true },
       cell: ({ title, isNext, left }) => (

@@ -230,7 +230,7 @@ interface Row {
 }
 
 const COLUMNS: DataColumn<Row>[] = [
-  { id: "label", title: "", value: ({ label }) => label, cell: ({ label }) => <b>{label}</b> },
+  { id: "label", title: "Of", value: ({ label }) => label, cell: ({ label }) => <b>{label}</b> },
   { id: "wires", title: "Wires", figures: true, value: ({ wires }) => wires },
   ...(["cut", "labelled"] as const).map(
     (part): DataColumn<Row> => ({
