@@ -68,13 +68,7 @@ export function CableDrawing({
       {plan.cores.map((core) => (
         <CoreLine key={core.number} core={core} lit={lit} open={open} />
       ))}
-      <Jacket
-        cable={cable}
-        isThere={plan.isThere}
-        top={plan.cores[0]?.y ?? 0}
-        bottom={plan.cores.at(-1)?.y ?? 0}
-        open={open}
-      />
+      <Jacket cable={cable} isThere={plan.isThere} from={plan.jacket.from} to={plan.jacket.to} open={open} />
     </svg>
   );
 }
@@ -260,16 +254,15 @@ function Tail({
   );
 }
 
-/** A core from strip to strip through the jacket; a spare one ends within reach of it. */
+/** A core from strip to strip through the jacket; a spare one is named below it. */
 function CoreLine({ core, lit, open }: { core: CorePlan; lit: string | null; open: OpenThing }) {
   const { number, colour, wire, y, panelY, layoutY } = core;
   if (!wire || panelY === null || layoutY === null) {
-    const stub = 22;
     return (
       <g>
-        <WirePath d={`M${JACKET.left - stub} ${y}H${JACKET.right + stub}`} colour={colour} />
-        <text className="tq" x={JACKET.right + stub + 4} y={y + 3.5} style={{ fontSize: "9px" }}>
-          {number} {colour} {wire ? `${wire.label} loose` : "spare"}
+        <ColourBox x={JACKET.left + 2} y={y - 5} colour={colour} />
+        <text className="tq" x={JACKET.left + 16} y={y + 4} style={{ fontSize: "10px" }}>
+          {number} {wire ? "loose" : "spare"}
         </text>
       </g>
     );
@@ -291,18 +284,17 @@ function CoreLine({ core, lit, open }: { core: CorePlan; lit: string | null; ope
 function Jacket({
   cable,
   isThere,
-  top,
-  bottom,
+  from,
+  to,
   open,
 }: {
   cable: Cable;
   isThere: boolean;
-  top: number;
-  bottom: number;
+  from: number;
+  to: number;
   open: OpenThing;
 }) {
   const { left, right } = JACKET;
-  const [from, to] = [Math.min(top - 9, (top + bottom) / 2 - 18), Math.max(bottom + 9, (top + bottom) / 2 + 18)];
   return (
     <Opens thing={{ kind: "cable", id: cable.id }} name={`Cable ${cable.label}, its card`} open={open}>
       <path

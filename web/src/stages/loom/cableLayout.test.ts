@@ -37,6 +37,19 @@ describe.each([
     }
   });
 
+  it("lists spare cores below the jacket, each by itself, and the others within it", () => {
+    for (const cable of loom.cables) {
+      const { cores, jacket, height } = cableLayout(record, loom, cable);
+      expect(new Set(cores.map(({ y }) => y)).size).toBe(cores.length);
+      for (const { wire, y } of cores) {
+        if (wire) expect(y).toBeGreaterThanOrEqual(jacket.from);
+        if (wire) expect(y).toBeLessThanOrEqual(jacket.to);
+        else expect(y).toBeGreaterThan(jacket.to);
+        expect(y).toBeLessThan(height);
+      }
+    }
+  });
+
   it("puts no two ways of a side over each other", () => {
     for (const cable of loom.cables) {
       const { panel, layout } = cableLayout(record, loom, cable);

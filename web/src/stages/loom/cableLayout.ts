@@ -52,6 +52,8 @@ export interface CablePlan {
   panel: StripPlan[];
   layout: StripPlan[];
   cores: CorePlan[];
+  /** Heights between which the jacket is drawn. */
+  jacket: { from: number; to: number };
   /** It is laid, or a core of it is cut. */
   isThere: boolean;
   /** The middle of the cable. */
@@ -59,8 +61,10 @@ export interface CablePlan {
   height: number;
 }
 
-/** From one core to the next within the cable's jacket. */
+/** From one core to the next within the cable's jacket, half of which is not less, and from one spare core to the next. */
 const LANE = 8;
+const LEAST_HALF = 22;
+const SPARE_ROW = 14;
 
 /** Where everything of a cable's drawing stands: the whole strips on which its cores end, its cores, spare ones too. */
 export function cableLayout({ railway }: RailwayRecord, loom: Loom, cable: Cable): CablePlan {
@@ -77,22 +81,29 @@ export function cableLayout({ railway }: RailwayRecord, loom: Loom, cable: Cable
   );
   const middle = used.length > 0 ? (Math.min(...used) + Math.max(...used)) / 2 : height / 2;
   const order = cable.colours ?? railway.cableColours;
+  const numbers = Array.from({ length: cable.cores }, (_, index) => index + 1);
+  const lanes = numbers.filter((number) => cores.has(number));
+  const half = Math.max((lanes.length * LANE) / 2, LEAST_HALF);
+  const spare = numbers.filter((number) => !cores.has(number));
+  const below = middle + half + SPARE_ROW + spare.length * SPARE_ROW;
   return {
-    panel,
-    layout,
-    middle,
-    height,
+    ...{ panel, layout, middle },
+    height: Math.max(height, below),
     isThere: cable.laidAt !== null || [...cores.values()].some(isMade),
-    cores: Array.from({ length: cable.cores }, (_, index): CorePlan => {
-      const wire = cores.get(index + 1) ?? null;
+    jacket: { from: middle - half, to: middle + half },
+    cores: numbers.map((number): CorePlan => {
+      const wire = cores.get(number) ?? null;
       const ends = wire && [wire.from, wire.to];
       const yAt = (place: Strip["place"]) => {
         const end = ends?.find((each) => each.place === place);
         return end ? (heights.get(end.key) ?? null) : null;
       };
       return {
-        ...{ number: index + 1, wire, colour: wire?.colour ?? coreColour(order, index + 1) },
-        y: middle + (index - (cable.cores - 1) / 2) * LANE,
+        ...{ number, wire, colour: wire?.colour ?? coreColour(order, number) },
+        // those in use pass through the jacket, spare ones are listed below it
+        y: wire
+          ? middle + (lanes.indexOf(number) - (lanes.length - 1) / 2) * LANE
+          : middle + half + SPARE_ROW * (spare.indexOf(number) + 1),
         ...{ panelY: yAt("panel"), layoutY: yAt("layout") },
       };
     }),
