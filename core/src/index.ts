@@ -112,12 +112,13 @@ export type { SupplyLoad } from "./hands/supplyLoads.ts";
 export { knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
+export { laidCable } from "./loom/cables.ts";
 export { CABLE_COLOUR_WORDS, CORE_COLOURS, colourOf, coreColour } from "./loom/colours.ts";
 export { complete, completed } from "./loom/completion.ts";
 export { layNet, layZone, netName, TOPOLOGY_WORDS, usualLaying } from "./loom/laying.ts";
 export type { Planned } from "./loom/loom.ts";
 export { type Progress as LoomProgress, progressOf } from "./loom/progress.ts";
-export { wiresBetween, wiresByNet } from "./loom/reach.ts";
+export { coresOf, wiresBetween, wiresByEnd, wiresByNet } from "./loom/reach.ts";
 export { type Total, totalsOf } from "./loom/totals.ts";
 export type { Loom, Passage, Run, Wire } from "./loom/wire.ts";
 export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
@@ -175,7 +176,7 @@ export {
   takeAway,
 } from "./loom/hand.ts";
 export { JOINT_WORDS, jointAt } from "./loom/joints.ts";
-export { screwIdOf, screwKey } from "./loom/wire.ts";
+export { farEnd, screwIdOf, screwKey } from "./loom/wire.ts";
 export { joinAt, wireNames } from "./loom/work.ts";
 export {
   faultsOfSheet,

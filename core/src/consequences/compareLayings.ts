@@ -41,8 +41,7 @@ export function compareLayings(before: Derived, id: string): LaidAs[] {
     const { bench, underneath } = progressOf(wires);
     const names = new Map(wires.flatMap(({ from, to }) => [from, to]).map(({ key, name }) => [key, name]));
     const [far = "", ohms = 0] =
-      [...reachFrom(derived.loom, net.id, endKey(net.ends[0] as Net["ends"][number]))].sort((a, b) => b[1] - a[1])[0] ??
-      [];
+      [...reachFrom(derived.loom, endKey(net.ends[0] as Net["ends"][number]))].sort((a, b) => b[1] - a[1])[0] ?? [];
     const splices = new Set(wires.flatMap(({ from, to }) => [from, to]).flatMap(({ of, key }) => (of ? [] : [key])));
     const known = new Map(derived.loom.strips.map((strip) => [`${strip.id}/1`, strip]));
     return {

@@ -1,4 +1,5 @@
 import { layNet, netName } from "../loom/laying.ts";
+import { wiresByEnd } from "../loom/reach.ts";
 import type { Wire } from "../loom/wire.ts";
 import { TOPOLOGIES, type Topology } from "../record/schemas.ts";
 import type { Net } from "../schematic/nets.ts";
@@ -13,7 +14,7 @@ interface Crowded {
   name: string;
   key: string;
   net: Net;
-  wires: Wire[];
+  wires: readonly Wire[];
   threads: Thread[];
 }
 
@@ -47,15 +48,9 @@ export const crowdedTerminal = rule<Crowded>({
 const MOST_NAMED = 4;
 
 function crowdedIn({ loom, schematic }: Look["circuitry"], threads: Look["threads"]): Crowded[] {
-  const wiresAt = new Map<string, Wire[]>();
+  const wiresAt = wiresByEnd(loom);
   const crowded: string[] = [];
-  for (const wire of loom.wires) {
-    for (const { key } of [wire.from, wire.to]) {
-      const wires = wiresAt.get(key);
-      if (!wires) wiresAt.set(key, [wire]);
-      else if (wires.push(wire) === MOST_WIRES + 1) crowded.push(key);
-    }
-  }
+  for (const [key, { length }] of wiresAt) if (length > MOST_WIRES) crowded.push(key);
   if (crowded.length === 0) return [];
   const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind === "splice" ? [`${id}/1`] : [])));
   const nets = new Map(schematic.nets.map((net) => [net.id, net]));

@@ -1,5 +1,6 @@
 import { moveWay } from "../loom/hand.ts";
-import { screwIdOf, screwKey, type Wire } from "../loom/wire.ts";
+import { wiresByEnd } from "../loom/reach.ts";
+import { joinedAt, screwKey, type Wire } from "../loom/wire.ts";
 import type { Strip } from "../record/made.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { WIRE_COLOURS, type WireColour } from "../units/wireColours.ts";
@@ -32,15 +33,16 @@ export const sameColoursBeside = rule<Beside>({
   about:
     "Two wires of one colour at neighbouring screws are the pair that gets exchanged, upside down in poor light. Where another order of the ways keeps them apart, and nothing is joined there yet, it costs nothing to use it.",
   look: ({ circuitry, threads }) => {
-    const { strips, wires } = circuitry.loom;
-    const places = placesOn(wires);
-    return strips.flatMap((strip) => {
+    const { strips } = circuitry.loom;
+    const wiresAt = wiresByEnd(circuitry.loom);
+    return strips.flatMap((strip): Beside[] => {
       if (strip.kind !== "screws") return [];
-      return besideOn(strip, places.get(strip.id)).map((found): Beside => {
-        const keys = [screwKey(strip.id, found.way), screwKey(strip.id, found.way + 1)];
-        const own = wires.filter(({ from, to }) => keys.includes(from.key) || keys.includes(to.key));
-        return { ...found, threads: threadsOfWires(threads, own) };
-      });
+      const at = (way: number) => wiresAt.get(screwKey(strip.id, way)) ?? [];
+      const found = besideOn(
+        Array.from({ length: strip.ways }, (_, index) => placeAt(strip, index + 1, at(index + 1))),
+      );
+      if (!found) return [];
+      return [{ ...found, strip, threads: threadsOfWires(threads, [...at(found.way), ...at(found.way + 1)]) }];
     });
   },
   subject: ({ strip }) => strip.id,
@@ -57,48 +59,33 @@ export const sameColoursBeside = rule<Beside>({
   ],
 });
 
-/** What is at the ways of each strip; cores are left out, they come with a flag on a cable. */
-function placesOn(wires: readonly Wire[]): Map<string, Map<number, Place>> {
-  const strips = new Map<string, Map<number, Place>>();
-  for (const { from, to, core, net, colour, fact } of wires) {
-    for (const [{ key, of }, at] of [
-      [from, fact?.fromJoinedAt],
-      [to, fact?.toJoinedAt],
-    ] as const) {
-      if (of) continue;
-      const id = screwIdOf(key);
-      const ways = strips.get(id) ?? new Map<number, Place>();
-      strips.set(id, ways);
-      const way = Number(key.slice(id.length + 1));
-      const place = ways.get(way) ?? { nets: new Set(), colours: new Set(), isJoined: false };
-      ways.set(way, place);
-      place.nets.add(net);
-      if (!core) place.colours.add(colour);
-      if (at) place.isJoined = true;
-    }
-  }
-  return strips;
+/** What is at a way; cores have no colour here, they come with a flag on a cable. */
+function placeAt(strip: Strip, way: number, wires: readonly Wire[]): Place {
+  return {
+    nets: new Set(wires.map(({ net }) => net)),
+    colours: new Set(wires.flatMap(({ core, colour }) => (core ? [] : [colour]))),
+    isJoined: wires.some((wire) => joinedAt(wire, screwKey(strip.id, way)) !== null),
+  };
 }
 
 /** The first two neighbours that are alike on a strip, when exchanging two ways would leave no such two. */
-function besideOn(strip: Strip, places: ReadonlyMap<number, Place> = new Map()): Omit<Beside, "threads">[] {
-  const order = Array.from({ length: strip.ways }, (_, index) => places.get(index + 1));
+function besideOn(order: readonly Place[]): Pick<Beside, "way" | "colour" | "exchange"> | null {
   const [way] = alikeIn(order);
-  const alike = way === undefined ? undefined : sharedColour(order[way - 1], order[way]);
-  if (way === undefined || alike === undefined) return [];
+  const colour = way === undefined ? undefined : sharedColour(order[way - 1], order[way]);
+  if (way === undefined || colour === undefined) return null;
   for (const a of [way, way + 1]) {
-    for (let b = 1; b <= strip.ways; b++) {
-      if (order[a - 1]?.isJoined || order[b - 1]?.isJoined || a === b) continue;
-      const other = [...order];
-      [other[a - 1], other[b - 1]] = [order[b - 1], order[a - 1]];
-      if (alikeIn(other).length === 0) return [{ strip, way, colour: alike, exchange: [a, b] }];
+    for (let b = 1; b <= order.length; b++) {
+      const [one, two] = [order[a - 1], order[b - 1]];
+      if (!one || !two || one.isJoined || two.isJoined || a === b) continue;
+      const other = order.map((place, index) => (index === a - 1 ? two : index === b - 1 ? one : place));
+      if (alikeIn(other).length === 0) return { way, colour, exchange: [a, b] };
     }
   }
-  return [];
+  return null;
 }
 
 /** Ways whose next one is alike. */
-function alikeIn(order: readonly (Place | undefined)[]): number[] {
+function alikeIn(order: readonly Place[]): number[] {
   return order.flatMap((place, index) => (sharedColour(place, order[index + 1]) === undefined ? [] : [index + 1]));
 }
 

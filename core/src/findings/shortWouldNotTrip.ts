@@ -5,7 +5,7 @@ import type { Loom } from "../loom/wire.ts";
 import { SHORT_OHMS } from "../readings/circuitry.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
-import { endKey, type Net, terminalName } from "../schematic/nets.ts";
+import { terminalName } from "../schematic/nets.ts";
 import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { amps, ohms } from "../units/format.ts";
@@ -42,8 +42,7 @@ export const shortWouldNotTrip = rule<Silent>({
       if (assignment.role !== "supply" && assignment.role !== "commands") continue;
       fed.set(assignment.deviceId, [...(fed.get(assignment.deviceId) ?? []), assignment]);
     }
-    const netAt = netsAt(look.circuitry.schematic.nets, new Set(fed.keys()));
-    return [...fed].flatMap(([id, feeds]) => farthest(look, fitted(look.record, id), feeds, netAt));
+    return [...fed].flatMap(([id, feeds]) => farthest(look, fitted(look.record, id), feeds));
   },
   subject: ({ supply }) => supply.device.id,
   where: ({ supply }) => supply.device.label,
@@ -79,16 +78,11 @@ interface Reached {
 }
 
 /** The thing on a supply at which a short draws least, when that does not trip it. */
-function farthest(
-  { record, circuitry, threads }: Look,
-  supply: Fitted,
-  feeds: readonly Feeds[],
-  netAt: ReadonlyMap<string, string>,
-): Silent[] {
+function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: readonly Feeds[]): Silent[] {
   const { tripAmps } = supply.type.figures;
   if (supply.type.family !== "supply" || !tripAmps) return [];
   const alternating = traitsOf(supply.type).gives === "ac" ? Math.SQRT1_2 : 1;
-  const reached = reachedBy(record, circuitry.loom, supply, feeds, netAt);
+  const reached = reachedBy(record, circuitry.loom, supply, feeds);
   const most = Math.max(0, ...reached.flatMap(({ wire }) => (Number.isFinite(wire) ? [wire] : [])));
   const shorts = reached.flatMap(({ at, ends, keys, wire }): Silent[] => {
     if (wire < most * FAR) return [];
@@ -104,23 +98,9 @@ function farthest(
   return [{ ...least, threads: threadsOn(record, threads, supply.device.id) }];
 }
 
-/** Nets at the terminals of some devices, by the terminals' names in the circuit. */
-function netsAt(nets: readonly Net[], deviceIds: ReadonlySet<string>): Map<string, string> {
-  const found = new Map<string, string>();
-  for (const { id, ends } of nets) for (const end of ends) if (deviceIds.has(end.deviceId)) found.set(endKey(end), id);
-  return found;
-}
-
-function reachedBy(
-  record: RailwayRecord,
-  loom: Loom,
-  supply: Fitted,
-  feeds: readonly Feeds[],
-  netAt: ReadonlyMap<string, string>,
-): Reached[] {
+function reachedBy(record: RailwayRecord, loom: Loom, supply: Fitted, feeds: readonly Feeds[]): Reached[] {
   const out = powerTerminals(supply).map((terminal) => {
-    const key = `${supply.device.id}:${terminal}`;
-    return reachFrom(loom, netAt.get(key) ?? "", key);
+    return reachFrom(loom, `${supply.device.id}:${terminal}`);
   });
   const between = (a: number, keys: readonly [string, string]) =>
     (out[a]?.get(keys[0]) ?? Number.POSITIVE_INFINITY) + (out[1 - a]?.get(keys[1]) ?? Number.POSITIVE_INFINITY);

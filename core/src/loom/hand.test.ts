@@ -114,6 +114,20 @@ describe("a core", () => {
   });
 });
 
+it("has made cores that are as their cable, when that turns out otherwise than was planned", () => {
+  const record = joinedAt(small(), "P1-2");
+  const now = done(
+    record,
+    setCable(record, loomIn(record), "c1", { metres: 3.5, gauge: "0.75 mm2", colours: "ribbon" }),
+  );
+  const cores = loomIn(now).wires.filter(({ core }) => core?.cableId === "c1");
+  expect(new Set(cores.map(({ standing }) => standing))).toEqual(new Set(["made", "proposed"]));
+  for (const { metres, gauge, colour, core } of cores) {
+    expect([metres, gauge]).toEqual([3.5, "0.75 mm2"]);
+    expect(colour).toBe(CORE_COLOURS.ribbon[core!.number - 1]);
+  }
+});
+
 it("keeps colour and length that somebody chose for a wire, whatever is edited elsewhere", () => {
   const record = small();
   const wire = loomIn(record).wires.find(({ run }) => run === "layout")!;

@@ -2,12 +2,13 @@ import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find, freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { type Cable, type Wire as Fact, type Strip, standingOfWire } from "../record/made.ts";
+import { type Cable, type Wire as Fact, newCable, newStrip, type Strip, standingOfWire } from "../record/made.ts";
 import { recordError } from "../record/problems.ts";
 import type { Place } from "../record/schemas.ts";
 import { count } from "../units/format.ts";
+import { laidCable } from "./cables.ts";
 import { proposal } from "./completion.ts";
-import { type Loom, screwName, type Wire } from "./wire.ts";
+import { type Loom, screwName } from "./wire.ts";
 import { changeWires, putParts, wireNames, withFigures } from "./work.ts";
 
 // What a person changes of the loom by hand is kept: what is proposed goes round it until it is let go.
@@ -25,10 +26,9 @@ export function setWire(record: RailwayRecord, loom: Loom, id: string, fields: P
   if (wire?.core && (fields.gauge || fields.metres))
     throw recordError(`${wire.label} is a core of ${wire.core.cable}: set the gauge and length of the cable.`);
   return changeWires(record, loom, [id], "Changed", (fact) => {
-    const differs = (Object.keys(fields) as (keyof WireFields)[]).some(
-      (field) => fields[field] !== (fact[field] ?? wire?.[field as "colour"] ?? null),
-    );
-    return differs ? asKept({ ...fact, ...fields }) : fact;
+    const { note } = fact;
+    const now: WireFields = wire ? { colour: wire.colour, gauge: wire.gauge, metres: wire.metres, note } : fact;
+    return differs(now, fields) ? asKept({ ...fact, ...fields }) : fact;
   });
 }
 
@@ -167,7 +167,7 @@ function cutOff(draft: Draft, isBeyond: (fact: Fact) => boolean, refusal: string
 export type CableFields = Pick<Cable, "label" | "cores" | "gauge" | "metres" | "colours" | "kept" | "laidAt" | "note">;
 
 /**
- * Changes a cable; a change by hand keeps it.
+ * Changes a cable; a change by hand keeps it, and its cores are as it is, made ones too.
  * @throws {RecordError} when wires are cores that it would not have any more
  */
 export function setCable(
@@ -182,7 +182,13 @@ export function setCable(
   const cores = fields.cores ?? cable.cores;
   const isBeyond = ({ cableId, core }: Fact) => cableId === id && (core ?? 0) > cores;
   cutOff(draft, isBeyond, `${cable.label} cannot have ${count(cores, "core")}`);
-  draft.put("cable", { ...cable, kept: true, ...fields });
+  const now = { ...cable, kept: true, ...fields };
+  draft.put("cable", now);
+  const { gauge, metres } = laidCable(record.railway, now);
+  const isOtherwise = ["gauge", "metres", "colours"].some((field) => field in fields);
+  for (const fact of isOtherwise ? draft.record.wires : [])
+    if (fact.cableId === id && standingOfWire(fact) !== "proposed")
+      draft.put("wire", { ...fact, gauge, metres, colour: "colours" in fields ? null : fact.colour });
   return draft.group(thingWords(cable.label, fields));
 }
 
@@ -200,9 +206,8 @@ function differs<T extends object>(thing: T, fields: Partial<T>): boolean {
 export function addStrip(record: RailwayRecord, place: Place): EditGroup {
   const label = freeLabel(record.strips, place === "panel" ? "P" : "K");
   const draft = new Draft(record);
-  const { stripWays: ways } = record.railway;
-  const strip = { label, kind: "screws", place, ways, pinAmps: null, kept: true, fixedAt: null, note: "" } as const;
-  draft.put("strip", { id: freshId(record, "strip", label), ...strip });
+  const strip = newStrip(freshId(record, "strip", label), label, "screws", place, record.railway.stripWays);
+  draft.put("strip", { ...strip, kept: true });
   return draft.group(`Added strip ${label}`);
 }
 
@@ -210,9 +215,8 @@ export function addStrip(record: RailwayRecord, place: Place): EditGroup {
 export function addCable(record: RailwayRecord): EditGroup {
   const label = freeLabel(record.cables, "C");
   const draft = new Draft(record);
-  const { cableCores: cores } = record.railway;
-  const cable = { label, cores, gauge: null, metres: null, colours: null, kept: true, laidAt: null, note: "" };
-  draft.put("cable", { id: freshId(record, "cable", label), ...cable });
+  const cable = newCable(freshId(record, "cable", label), label, record.railway.cableCores);
+  draft.put("cable", { ...cable, kept: true });
   return draft.group(`Added cable ${label}`);
 }
 
@@ -272,19 +276,11 @@ function waysAt({ fromStripId, fromWay, toStripId, toWay }: Fact, stripId: strin
 
 /** Puts a changed wire with the strips and the cable that it needs. */
 function keep(draft: Draft, loom: Loom, fact: Fact): Fact {
-  const wire: Wire | undefined = loom.wires.find(({ id }) => id === fact.id);
-  if (wire) putParts(draft, loom, wire);
-  for (const id of [fact.fromStripId, fact.toStripId]) {
-    const strip =
-      id === null || find(draft.record, "strip", id) ? undefined : loom.strips.find((each) => each.id === id);
-    if (strip) draft.put("strip", strip);
-  }
-  const cable =
-    fact.cableId === null || find(draft.record, "cable", fact.cableId)
-      ? undefined
-      : loom.cables.find(({ id }) => id === fact.cableId);
-  if (cable) draft.put("cable", cable);
-  const now = withFigures(asKept(fact), wire);
+  putParts(draft, loom, fact);
+  const now = withFigures(
+    asKept(fact),
+    loom.wires.find(({ id }) => id === fact.id),
+  );
   // a core that became another one has the colour of that one
   const kept = fact.cableId !== null && fact.colour === null ? { ...now, colour: null } : now;
   draft.put("wire", kept);

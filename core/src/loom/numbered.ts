@@ -3,6 +3,7 @@ import { standingOfWire } from "../record/made.ts";
 import type { Net } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { ohmsPerMetre } from "../units/gauge.ts";
+import { cutLength, laidCable } from "./cables.ts";
 import { colourOf, coreColour } from "./colours.ts";
 import type { StrandLink, Woven } from "./links.ts";
 import type { Shelf } from "./shelf.ts";
@@ -117,18 +118,19 @@ function ranks(threads: Schematic["threads"]): (turnoutId: string | null) => num
   return (turnoutId) => (turnoutId === null ? 0 : (rank.get(turnoutId) ?? 0));
 }
 
+/** A cable of which nothing is said of its own. */
+const USUAL = { gauge: null, colours: null, metres: null };
+
 const wiresMade = new WeakMap<StrandLink, Wire>();
 
 /** The wire of a link; the same object as long as link, number, gauge and colour are the same. */
 function wireOf(record: RailwayRecord, net: Net, link: StrandLink, id: string, number: number, shelf: Shelf): Wire {
   const { from, to, run, metres, turnoutId, core, fact } = link;
   const { railway } = record;
-  const cable = core && shelf.cable(core.cableId);
+  const cable = laidCable(railway, (core && shelf.cable(core.cableId)) ?? USUAL);
   const single = link.isTrunk ? railway.busGauge : railway.wireGauge;
-  const gauge = fact?.gauge ?? (run === "cable" ? (cable?.gauge ?? railway.cableGauge) : single);
-  const colour =
-    fact?.colour ??
-    (core ? coreColour(cable?.colours ?? railway.cableColours, core.number) : colourOf(record, net.purpose));
+  const gauge = fact?.gauge ?? (run === "cable" ? cable.gauge : single);
+  const colour = fact?.colour ?? (core ? coreColour(cable.colours, core.number) : colourOf(record, net.purpose));
   const known = wiresMade.get(link);
   if (known && known.id === id && known.number === number && known.gauge === gauge && known.colour === colour)
     return known;
@@ -150,7 +152,7 @@ function wireOf(record: RailwayRecord, net: Net, link: StrandLink, id: string, n
     purpose: net.purpose,
     element: `${linkOf(from.key, to.key, core)}${link.again ? ` ${id}` : ""}`,
     colour,
-    cutMetres: Math.ceil((metres + 2 * railway.slackMetres) * 100 - 1e-6) / 100,
+    cutMetres: cutLength(railway, metres),
     ohms: ohmsPerMetre(gauge) * metres,
     flags: [`${label} to ${to.name}`, `${label} to ${from.name}`],
     standing: standing === "out" ? "made" : standing,

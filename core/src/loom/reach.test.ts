@@ -2,7 +2,7 @@
 import { expect, it } from "vitest";
 import { railway } from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
-import { reachFrom } from "./reach.ts";
+import { reachFrom, wiresBetween } from "./reach.ts";
 
 it("adds the wires up along a chain, whichever end one begins at", () => {
   const { loom, schematic } = new Derived(
@@ -18,13 +18,19 @@ it("adds the wires up along a chain, whichever end one begins at", () => {
   const own = loom.wires.filter((wire) => wire.net === net!.id);
   expect(own.length).toBeGreaterThan(2);
   const [plus] = net!.ends;
-  const there = reachFrom(loom, net!.id, `${plus!.deviceId}:${plus!.terminal}`);
+  const there = reachFrom(loom, `${plus!.deviceId}:${plus!.terminal}`);
   // the net is a chain, and the contact of C its end
   expect(there.get("c:S1c")).toBeCloseTo(
     own.reduce((sum, { ohms }) => sum + ohms, 0),
     12,
   );
-  const back = reachFrom(loom, net!.id, "c:S1c");
+  const back = reachFrom(loom, "c:S1c");
   expect(back.get(`${plus!.deviceId}:${plus!.terminal}`)).toBeCloseTo(there.get("c:S1c")!, 12);
-  expect([...reachFrom(loom, "nothing", "x:y")]).toEqual([["x:y", 0]]);
+  expect([...reachFrom(loom, "x:y")]).toEqual([["x:y", 0]]);
+
+  const way = wiresBetween(loom, "c:S1c", `${plus!.deviceId}:${plus!.terminal}`);
+  expect(way.map(({ id }) => id).sort()).toEqual(own.map(({ id }) => id).sort());
+  expect([way[0]!.from.key, way[0]!.to.key]).toContain("c:S1c");
+  expect(wiresBetween(loom, "c:S1c", "d1:1A")).toEqual([]);
+  expect(wiresBetween(loom, "c:S1c", "c:S1c")).toEqual([]);
 });

@@ -1,59 +1,68 @@
-import type { Loom, Wire } from "./wire.ts";
+import { farEnd, type Loom, type Wire } from "./wire.ts";
 
 const netsOf = new WeakMap<Loom, Map<string, Wire[]>>();
+const endsOf = new WeakMap<Loom, Map<string, Wire[]>>();
 
 /** The wires of a loom by what they are joined to, net by net. */
-export function wiresByNet(loom: Loom): Map<string, Wire[]> {
-  const known = netsOf.get(loom);
-  if (known) return known;
-  const nets = new Map<string, Wire[]>();
-  for (const wire of loom.wires) {
-    const wires = nets.get(wire.net);
-    if (wires) wires.push(wire);
-    else nets.set(wire.net, [wire]);
-  }
+export function wiresByNet(loom: Loom): ReadonlyMap<string, readonly Wire[]> {
+  const nets = netsOf.get(loom) ?? groupedBy(loom, ({ net }) => [net]);
   netsOf.set(loom, nets);
   return nets;
 }
 
-/**
- * Ohms of wire from a terminal to every other one of its net, by their names in the circuit. What is planned makes a tree
- * of each net, so that there is one way only; where made wires close a loop, by the way of the fewest wires.
- * @param net identifier of the net; without wires the terminal reaches only itself
- */
-export function reachFrom(loom: Loom, net: string, from: string): Map<string, number> {
-  const nextTo = new Map<string, Wire[]>();
-  for (const wire of wiresByNet(loom).get(net) ?? []) {
-    for (const { key: node } of [wire.from, wire.to]) nextTo.set(node, [...(nextTo.get(node) ?? []), wire]);
-  }
-  const reach = new Map([[from, 0]]);
-  for (const [node, ohms] of reach) {
-    for (const wire of nextTo.get(node) ?? []) {
-      const other = wire.from.key === node ? wire.to.key : wire.from.key;
-      if (!reach.has(other)) reach.set(other, ohms + wire.ohms);
+/** The wires of a loom by the terminals and screws at which they end, by their names in the circuit. */
+export function wiresByEnd(loom: Loom): ReadonlyMap<string, readonly Wire[]> {
+  const ends = endsOf.get(loom) ?? groupedBy(loom, ({ from, to }) => [from.key, to.key]);
+  endsOf.set(loom, ends);
+  return ends;
+}
+
+function groupedBy({ wires }: Loom, keysOf: (wire: Wire) => string[]): Map<string, Wire[]> {
+  const groups = new Map<string, Wire[]>();
+  for (const wire of wires) {
+    for (const key of keysOf(wire)) {
+      const group = groups.get(key);
+      if (group) group.push(wire);
+      else groups.set(key, [wire]);
     }
   }
-  return reach;
+  return groups;
+}
+
+/** The wires that are cores of a cable, by the numbers of the cores. */
+export function coresOf({ wires }: Loom, cableId: string): Map<number, Wire> {
+  return new Map(wires.flatMap((wire) => (wire.core?.cableId === cableId ? [[wire.core.number, wire] as const] : [])));
+}
+
+/**
+ * Ohms of wire from a terminal to every other one of its net, by their names in the circuit. What is planned makes a tree
+ * of each net, so that there is one way only; where made wires close a loop, by the way of the fewest wires. Without wires
+ * the terminal reaches only itself.
+ */
+export function reachFrom(loom: Loom, from: string): Map<string, number> {
+  return new Map([...walkFrom(loom, from)].map(([node, { ohms }]) => [node, ohms]));
 }
 
 /** The wires on the way from one end to another, by the fewest; empty when wires alone do not lead there. */
 export function wiresBetween(loom: Loom, from: string, to: string): Wire[] {
-  const nextTo = new Map<string, Wire[]>();
-  for (const wire of loom.wires)
-    for (const { key } of [wire.from, wire.to]) {
-      const wires = nextTo.get(key);
-      if (wires) wires.push(wire);
-      else nextTo.set(key, [wire]);
-    }
-  const cameBy = new Map<string, { wire: Wire; from: string } | null>([[from, null]]);
-  for (const [node] of cameBy) {
-    if (node === to) break;
+  const walk = walkFrom(loom, from);
+  const way: Wire[] = [];
+  for (let key = to, step = walk.get(to); step?.by; step = walk.get(key)) {
+    way.unshift(step.by);
+    key = farEnd(step.by, key).key;
+  }
+  return way;
+}
+
+/** Every end that wires lead to from one: by which wire, and with how much resistance on the way. */
+function walkFrom(loom: Loom, from: string): Map<string, { by: Wire | null; ohms: number }> {
+  const nextTo = wiresByEnd(loom);
+  const walk = new Map<string, { by: Wire | null; ohms: number }>([[from, { by: null, ohms: 0 }]]);
+  for (const [node, { ohms }] of walk) {
     for (const wire of nextTo.get(node) ?? []) {
-      const other = wire.from.key === node ? wire.to.key : wire.from.key;
-      if (!cameBy.has(other)) cameBy.set(other, { wire, from: node });
+      const other = farEnd(wire, node).key;
+      if (!walk.has(other)) walk.set(other, { by: wire, ohms: ohms + wire.ohms });
     }
   }
-  const way: Wire[] = [];
-  for (let step = cameBy.get(to); step; step = cameBy.get(step.from)) way.unshift(step.wire);
-  return way;
+  return walk;
 }

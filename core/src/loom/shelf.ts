@@ -1,6 +1,6 @@
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Cable, Wire as Fact, Strip } from "../record/made.ts";
-import { standingOfWire } from "../record/made.ts";
+import { newCable, newStrip, standingOfWire } from "../record/made.ts";
 import type { Place } from "../record/schemas.ts";
 
 /** A screw of a strip. */
@@ -145,10 +145,7 @@ export class Shelf {
       if (core !== null) return this.takenCore(cable, core);
     }
     const number = this.freshNumber((n) => [`C${n}`], this.record.cables);
-    const cable: Cable = {
-      ...{ id: `c${number}`, label: `C${number}`, cores: this.record.railway.cableCores },
-      ...{ gauge: null, metres: null, colours: null, kept: false, laidAt: null, note: "" },
-    };
+    const cable = newCable(`c${number}`, `C${number}`, this.record.railway.cableCores);
     return this.takenCore(this.addCable(cable), 1);
   }
 
@@ -197,13 +194,13 @@ export class Shelf {
 
   private newStrip(place: Place, label: string): Places<Strip> {
     const ways = this.record.railway.stripWays;
-    return this.addStrip(proposed(label, "screws", place, ways));
+    return this.addStrip(newStrip(label.toLowerCase(), label, "screws", place, ways));
   }
 
   /** A new splice under the layout. */
   newSplice(): Strip {
     const number = this.freshNumber((n) => [`J${n}`], this.record.strips);
-    return this.addStrip(proposed(`J${number}`, "splice", "layout", 1)).thing;
+    return this.addStrip(newStrip(`j${number}`, `J${number}`, "splice", "layout", 1)).thing;
   }
 
   /** Says that something is at a strip. */
@@ -232,10 +229,6 @@ export class Shelf {
  */
 export function spareOf(share: number, count: number): number {
   return Math.round(share * count);
-}
-
-function proposed(label: string, kind: Strip["kind"], place: Place, ways: number): Strip {
-  return { id: label.toLowerCase(), label, kind, place, ways, pinAmps: null, kept: false, fixedAt: null, note: "" };
 }
 
 /** Strips and cables at which made or kept wires are. */

@@ -2,6 +2,7 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { WIRE_COLOURS } from "../units/wireColours.ts";
+import { laidCable } from "./cables.ts";
 import { JOINT_SHORT, type JointKind, jointAt } from "./joints.ts";
 import { type Loom, screwIdOf, type WireEnd } from "./wire.ts";
 
@@ -50,8 +51,7 @@ export function totalsOf(record: RailwayRecord, loom: Loom): Total[] {
     else wire.add(`${WIRE_COLOURS[colour]}, ${gauge}`, cutMetres);
     if (run === "panel") tails.add([from, to].every(({ of }) => of) ? "from one to the next" : "to a strip", cutMetres);
   }
-  for (const { label, metres } of loom.cables)
-    cable.add(label, (metres ?? railway.cableMetres) + 2 * railway.slackMetres);
+  for (const each of loom.cables) cable.add(each.label, laidCable(railway, each).cutMetres);
   for (const device of record.devices) {
     const type = typeOf(record, device);
     if (type.family === "lamp") lamps.add(type.name, 1);

@@ -110,6 +110,19 @@ export function screwIdOf(screw: string): string {
   return screw.slice(0, screw.indexOf("/"));
 }
 
+/** The end of a wire that is not the named one. */
+export function farEnd<W extends { from: { key: string }; to: { key: string } }>(
+  { from, to }: W,
+  key: string,
+): W["from"] {
+  return from.key === key ? to : from;
+}
+
+/** When a wire was joined at the named one of its ends; null until it was. */
+export function joinedAt({ from, fact }: Pick<Wire, "from" | "fact">, key: string): string | null {
+  return (from.key === key ? fact?.fromJoinedAt : fact?.toJoinedAt) ?? null;
+}
+
 /** Whether a name in the circuit is a screw's: a terminal's has a colon. */
 export function isScrew(name: string): boolean {
   return name.includes("/");

@@ -7,7 +7,7 @@ import type { Place } from "../record/schemas.ts";
 import { count, list } from "../units/format.ts";
 import { proposal } from "./completion.ts";
 import { endNames } from "./endNames.ts";
-import { factEnds, type Loom, screwIdOf, type Wire } from "./wire.ts";
+import { factEnds, type Loom, type Wire } from "./wire.ts";
 
 /** A wire after each step of the work on it. */
 export const STEP_WORDS: Record<WireStep, string> = {
@@ -201,7 +201,7 @@ export function changeWires(
     const after = change(before);
     if (after === before) continue;
     those.push(after);
-    if (wire) putParts(draft, loom, wire);
+    putParts(draft, loom, after);
     draft.put("wire", withFigures(after, wire));
   }
   return those.length === 0 ? null : draft.group(`${words} ${wireNames(those)}`);
@@ -214,14 +214,15 @@ export function withFigures(fact: Fact, wire: Wire | undefined): Fact {
   return { ...fact, colour: fact.colour ?? wire.colour, gauge: fact.gauge ?? wire.gauge, metres: wire.metres };
 }
 
-/** Writes strips and cable of a wire down that are proposed and not in the record yet. */
-export function putParts(draft: Draft, { strips, cables }: Loom, { from, to, core }: Wire): void {
-  for (const { key, of } of [from, to]) {
-    const strip = of ? undefined : strips.find(({ id }) => id === screwIdOf(key));
-    if (strip && !find(draft.record, "strip", strip.id)) draft.put("strip", strip);
+/** Writes strips and the cable of a wire down that are proposed and not in the record yet. */
+export function putParts(draft: Draft, { strips, cables }: Loom, { fromStripId, toStripId, cableId }: Fact): void {
+  for (const id of [fromStripId, toStripId]) {
+    const strip = id === null || find(draft.record, "strip", id) ? undefined : strips.find((each) => each.id === id);
+    if (strip) draft.put("strip", strip);
   }
-  const cable = core && cables.find(({ id }) => id === core.cableId);
-  if (cable && !find(draft.record, "cable", cable.id)) draft.put("cable", cable);
+  const isLacking = cableId !== null && !find(draft.record, "cable", cableId);
+  const cable = isLacking ? cables.find(({ id }) => id === cableId) : undefined;
+  if (cable) draft.put("cable", cable);
 }
 
 /** @example "W3", "W3 and W5", "6 wires, W12 to W17" */

@@ -1,7 +1,10 @@
+import { laidCable } from "../loom/cables.ts";
 import { CABLE_COLOUR_WORDS } from "../loom/colours.ts";
-import type { Loom, Wire } from "../loom/wire.ts";
-import type { RailwayRecord } from "../record/kinds.ts";
+import type { Wire } from "../loom/wire.ts";
+import { needsOf, type Plan, wireThing } from "../stock/needs.ts";
+import { stockLines } from "../stock/stock.ts";
 import { count } from "../units/format.ts";
+import type { Gauge } from "../units/gauge.ts";
 import { WIRE_COLOURS, type WireColour } from "../units/wireColours.ts";
 import { type CuttingPlan, cuttingPlan, type Reel } from "./cutting.ts";
 import { column, heading, type Paper, type PaperPart, table } from "./paper.ts";
@@ -9,7 +12,7 @@ import { column, heading, type Paper, type PaperPart, table } from "./paper.ts";
 /** Wires of one colour and gauge, and from which reels they are cut. */
 export interface CutGroup {
   colour: WireColour;
-  gauge: string;
+  gauge: Gauge;
   wires: Wire[];
   plan: CuttingPlan;
 }
@@ -18,28 +21,29 @@ export interface CutGroup {
  * Single wires by colour and gauge with the reels to cut them from.
  * @param wires cores are left out: they are cut with their cable
  */
-export function cutGroups({ railway, stocks }: RailwayRecord, wires: readonly Wire[]): CutGroup[] {
+export function cutGroups(plan: Plan, wires: readonly Wire[]): CutGroup[] {
+  const { railway } = plan.record;
+  const shelf = new Map(stockLines(plan.record, needsOf(plan)).map(({ thing, have }) => [thing, have]));
   const groups = new Map<string, Wire[]>();
   for (const wire of wires) {
     if (wire.core) continue;
-    const key = `${wire.colour}:${wire.gauge}`;
-    groups.set(key, [...(groups.get(key) ?? []), wire]);
+    const { thing } = wireThing(wire);
+    const group = groups.get(thing);
+    if (group) group.push(wire);
+    else groups.set(thing, [wire]);
   }
   return [...groups]
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([key, wires]) => {
-      const [colour = "", gauge = ""] = key.split(":");
+    .flatMap(([thing, wires]): CutGroup[] => {
+      const [first] = wires;
+      if (!first) return [];
       const pieces = wires.map(({ label, cutMetres }) => ({ name: label, millimetres: millimetres(cutMetres) }));
       // what is left of a reel on the shelf is used before a new one is begun
-      const have = millimetres(stocks.find(({ thing }) => thing === `wire:${key}`)?.have ?? 0);
+      const have = millimetres(shelf.get(thing) ?? 0);
       const reel = millimetres(railway.reelMetres);
       const offcut = have % reel;
-      return {
-        colour: colour as WireColour,
-        gauge,
-        wires,
-        plan: cuttingPlan(pieces, reel, offcut > 0 ? [offcut] : []),
-      };
+      const { colour, gauge } = first;
+      return [{ colour, gauge, wires, plan: cuttingPlan(pieces, reel, offcut > 0 ? [offcut] : []) }];
     });
 }
 
@@ -48,8 +52,9 @@ function millimetres(metres: number): number {
 }
 
 /** What is to be cut, colour by colour, in the order in which it comes off each reel; and cables as wholes. */
-export function cutList(record: RailwayRecord, loom: Loom, wires: readonly Wire[]): Paper {
-  const groups = cutGroups(record, wires);
+export function cutList(whole: Plan, wires: readonly Wire[]): Paper {
+  const { record, loom } = whole;
+  const groups = cutGroups(whole, wires);
   const ids = new Set(wires.flatMap(({ core }) => core?.cableId ?? []));
   const cables = loom.cables.filter(({ id }) => ids.has(id));
   const { railway } = record;
@@ -66,10 +71,10 @@ export function cutList(record: RailwayRecord, loom: Loom, wires: readonly Wire[
     }
   }
   if (cables.length > 0) {
-    const rows = cables.map(({ label, cores, gauge, metres, colours }) => [
-      ...[label, cores, gauge ?? railway.cableGauge, CABLE_COLOUR_WORDS[colours ?? railway.cableColours]],
-      ...[millimetres((metres ?? railway.cableMetres) + 2 * railway.slackMetres), false],
-    ]);
+    const rows = cables.map((cable) => {
+      const { gauge, colours, cutMetres } = laidCable(railway, cable);
+      return [cable.label, cable.cores, gauge, CABLE_COLOUR_WORDS[colours], millimetres(cutMetres), false];
+    });
     const columns = [
       ...[
         column("Cable", "mono"),
@@ -102,7 +107,7 @@ function wordsOf({ reels, isLeast }: CuttingPlan): string {
   return `${count(reels.length, "reel")}${isLeast ? ", which is the least" : ""}`;
 }
 
-function reelTable(name: string, { millimetres, pieces, rest }: Reel): PaperPart {
+function reelTable(name: string, { millimetres, pieces }: Reel): PaperPart {
   const columns = [
     column("Wire", "mono"),
     column("Cut mm", "figures"),
@@ -114,8 +119,5 @@ function reelTable(name: string, { millimetres, pieces, rest }: Reel): PaperPart
     left -= millimetres;
     return [name, millimetres, left, false];
   });
-  return table(name, columns, [
-    [`reel of ${millimetres} mm`, "", rest + pieces.reduce((sum, each) => sum + each.millimetres, 0), ""],
-    ...rows,
-  ]);
+  return table(name, columns, [[`reel of ${millimetres} mm`, "", millimetres, ""], ...rows]);
 }

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { expect, it } from "vitest";
 import {
   faultsOfSheet,
+  isCodeReadable,
   LABEL_SHEETS,
   type LabelSheet,
   LEAST_TYPE,
@@ -59,4 +60,16 @@ it("never sets a line wider or higher than its label, and says which cannot be r
       },
     ),
   );
+});
+
+it("knows which QR codes a telephone would not read: the finer, the longer the text and the smaller the label", () => {
+  const label = (text: string) => ({ text, code: text });
+  const small = LABEL_SHEETS.find(({ id }) => id === "a4-189")!;
+  const short = label("W17 to K1-5, from P1-5");
+  // 25 dots on half of 12.7 mm are 0.25 mm each; on 7.6 mm, 0.30 mm
+  expect(isCodeReadable(short, small, "flag")).toBe(false);
+  expect(isCodeReadable(short, small, "wrap")).toBe(true);
+  expect(isCodeReadable(label(`W17 to K1-5, from ${"x".repeat(60)}`), small, "wrap")).toBe(false);
+  expect(isCodeReadable(label(`W17 to K1-5, from ${"x".repeat(60)}`), SHEET, "wrap")).toBe(true);
+  expect(isCodeReadable({ text: "W17", code: null }, small, "flag")).toBe(true);
 });

@@ -167,6 +167,27 @@ export function labelArea({ width, height }: LabelSheet, style: LabelStyle, hasC
   return { width: half - 2 * MARGIN - (hasCode ? code + MARGIN : 0), height: height - 2 * MARGIN, code };
 }
 
+/** Bytes that the smallest QR codes hold at error correction L, and dots on a side of each; ISO/IEC 18004. */
+const CODES: readonly [bytes: number, dots: number][] = [
+  [17, 21],
+  [32, 25],
+  [53, 29],
+  [78, 33],
+  [106, 37],
+  [134, 41],
+];
+/** A dot that is smaller is not read by a telephone, millimetres (common practice). */
+const LEAST_DOT = 0.3;
+
+/** Whether a telephone reads a label's QR code at the size that it gets; so it does when there is none. */
+export function isCodeReadable({ code }: LabelText, sheet: LabelSheet, style: LabelStyle): boolean {
+  if (code === null) return true;
+  // each escape is a byte of UTF-8
+  const bytes = encodeURIComponent(code).replace(/%../g, "x").length;
+  const dots = CODES.find(([most]) => bytes <= most)?.[1] ?? Number.POSITIVE_INFINITY;
+  return labelArea(sheet, style, true).code / dots >= LEAST_DOT;
+}
+
 /**
  * Sets a label's text: the name of the wire and where its other end is, as large as they fit, on two lines or, where that
  * is larger, on one.

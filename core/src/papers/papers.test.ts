@@ -6,7 +6,7 @@ import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { completed } from "../loom/completion.ts";
 import { tickWires } from "../loom/work.ts";
-import { emptyRecord } from "../record/kinds.ts";
+import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { cutGroups } from "./cutList.ts";
 import { LABEL_SHEETS, type LabelSheet } from "./labelSheets.ts";
 import { type Paper, tablesOf } from "./paper.ts";
@@ -50,7 +50,7 @@ describe.each(Object.entries({ ...EXHIBITS, nothing: () => emptyRecord("Empty") 
     ).toEqual(wires.map(({ label }) => label));
     const labels = first("labels").flatMap(({ rows }) => rows.map(([text]) => String(text)));
     expect(labels.sort()).toEqual(wires.flatMap(({ flags }) => flags).sort());
-    const pieces = cutGroups(derived.record, wires).flatMap(({ plan }) => [
+    const pieces = cutGroups(derived, wires).flatMap(({ plan }) => [
       ...plan.reels.flatMap((reel) => reel.pieces),
       ...plan.tooLong,
     ]);
@@ -91,8 +91,43 @@ it("says how each kind of joint is made: screws without solder, tags with a slee
   expect(text).toContain("Solder tag: sleeve on first");
 });
 
-it("ticks what has passed on a test sheet, and asks for volts below nothing with both ends of the range below", () => {
+it("ticks what has passed on a test sheet and says what was found, and no other step", () => {
+  const record = smallRailway();
+  const step = new Derived(record).sheet("y1")[0]!.step;
+  const { turnoutId, key, position, unit, expected, low, high, chain } = step;
+  const result = {
+    ...{ id: "t", turnoutId, step: key, position, unit, expected, low, high, read: 4.04, seen: null },
+    ...{ verdict: "passed" as const, instrument: "meter" as const, note: "", at: "2026-05-12T20:00:00.000Z", chain },
+  };
+  const sheet = make("test-sheets", new Derived({ ...record, tests: [result] }));
+  const rows = sheet.parts.flatMap((part) => (part.kind === "table" ? part.rows : []));
+  const ticked = rows.filter((row) => row.at(-1) === true);
+  expect(ticked).toEqual([expect.arrayContaining([step.title, "4.0 ohm"])]);
+  expect(rows.filter((row) => row.at(-1) === false).every((row) => row.at(-2) === "")).toBe(true);
+});
+
+it("asks for volts below nothing with both ends of the range below", () => {
   const sheet = JSON.stringify(make("test-sheets", new Derived(smallRailway())).parts);
   expect(sheet).toMatch(/"\u2212\d+\.\d V to \u2212\d+\.\d V"/);
   expect(sheet).not.toMatch(/"0\.0 V to \u2212/);
+});
+
+it("cuts from what is on the shelf now, not from what was there when it was counted", () => {
+  const record = completed(smallRailway());
+  const counted = "2026-05-01T08:00:00.000Z";
+  const stock = { id: "s", thing: "wire:BU:0.5 mm2", have: 3, price: null, supplier: "", at: counted };
+  const stocked: RailwayRecord = { ...record, stocks: [stock] };
+  const { loom } = new Derived(stocked);
+  const blue = loom.wires.find(({ colour, core, cutMetres }) => colour === "BU" && !core && cutMetres > 0.5)!;
+  const offcut = (of: RailwayRecord) => {
+    const derived = new Derived(of);
+    const [group] = cutGroups(
+      derived,
+      derived.loom.wires.filter(({ colour }) => colour === "BU"),
+    );
+    return group!.plan.reels[0]!.millimetres;
+  };
+  expect(offcut(stocked)).toBe(3000);
+  const cut = edit(stocked, tickWires(stocked, loom, [blue.id], "cutAt", "2026-05-02T08:00:00.000Z")!.edits).record;
+  expect(offcut(cut)).toBe(3000 - Math.round(blue.cutMetres * 1000));
 });

@@ -36,8 +36,7 @@ export const PAPERS: readonly PaperKind[] = [
     ...{ id: "cut-list", title: "Cut list", about: "by colour and gauge, reel by reel" },
     make: (derived, options) =>
       cutList(
-        derived.record,
-        derived.loom,
+        derived,
         wiresOf(derived, options).filter(({ fact }) => !options.openOnly || !fact?.cutAt),
       ),
   },
@@ -45,7 +44,7 @@ export const PAPERS: readonly PaperKind[] = [
     ...{ id: "labels", title: "Wire labels", about: "both ends of each wire, on sheets of labels" },
     make: (derived, options) => {
       const wires = wiresOf(derived, options).filter(({ fact }) => !options.openOnly || !fact?.labelledAt);
-      return wireLabels(derived.record.railway.name, wires, options.labels);
+      return wireLabels(wires, options.labels);
     },
   },
   {

@@ -1,36 +1,19 @@
 import type { Derived } from "../derive.ts";
+import { laidCable } from "../loom/cables.ts";
 import { coreColour } from "../loom/colours.ts";
 import { JOINT_SHORT, JOINT_WORDS, type JointKind, jointAt } from "../loom/joints.ts";
-import { screwKey, type Wire, type WireEnd } from "../loom/wire.ts";
+import { coresOf, wiresByEnd } from "../loom/reach.ts";
+import { farEnd, joinedAt, type Loom, screwKey, type Wire } from "../loom/wire.ts";
 import { type Cable, type Strip, WIRE_STEPS } from "../record/made.ts";
 import { PURPOSES } from "../record/purposes.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { count } from "../units/format.ts";
 import { column, heading, type Paper, type PaperCell, type PaperPart, table } from "./paper.ts";
 
-/** Wires by the screws at which they end. */
-export function wiresAtScrews(wires: readonly Wire[]): Map<string, Wire[]> {
-  const at = new Map<string, Wire[]>();
-  for (const wire of wires)
-    for (const { key, of } of [wire.from, wire.to]) if (!of) at.set(key, [...(at.get(key) ?? []), wire]);
-  return at;
-}
-
-/** The end of a wire that is not the named one. */
-function farEnd({ from, to }: Wire, key: string): WireEnd {
-  return from.key === key ? to : from;
-}
-
-/** Whether a wire is joined at the named one of its ends. */
-function isJoined({ from, fact }: Wire, key: string): boolean {
-  return Boolean(from.key === key ? fact?.fromJoinedAt : fact?.toJoinedAt);
-}
-
 /** A card for each strip, to hang beside it: what is at each of its ways, and which are spare. */
 export function stripCards({ loom }: Derived): Paper {
-  const at = wiresAtScrews(loom.wires);
   const strips = loom.strips.filter(({ kind }) => kind === "screws");
-  const parts = strips.flatMap((strip) => stripCard(strip, at));
+  const parts = strips.flatMap((strip) => stripCard(strip, loom));
   return { id: "strip-cards", title: "Strip cards", parts };
 }
 
@@ -39,7 +22,8 @@ const STRIP_COLUMNS = [
   ...[column("What it is"), column("Joined", "box")],
 ];
 
-export function stripCard(strip: Strip, at: ReadonlyMap<string, readonly Wire[]>): PaperPart[] {
+function stripCard(strip: Strip, loom: Loom): PaperPart[] {
+  const at = wiresByEnd(loom);
   const { id, label, ways, place, pinAmps } = strip;
   let spare = 0;
   const rows: PaperCell[][] = [];
@@ -53,7 +37,7 @@ export function stripCard(strip: Strip, at: ReadonlyMap<string, readonly Wire[]>
     for (const [index, wire] of wires.entries()) {
       const { label, colour, purpose, core } = wire;
       const to = core ? `${farEnd(wire, key).name} by ${core.cable}.${core.number}` : farEnd(wire, key).name;
-      rows.push([index === 0 ? way : "", label, colour, to, PURPOSES[purpose].about, isJoined(wire, key)]);
+      rows.push([index === 0 ? way : "", label, colour, to, PURPOSES[purpose].about, joinedAt(wire, key) !== null]);
     }
   }
   const where = place === "panel" ? "at the panel" : "under the layout";
@@ -78,25 +62,23 @@ const CABLE_COLUMNS = [
   ...[column("Layout", "mono", 1.5), column("What it is"), column("Panel Under", "boxes", 1.6)],
 ];
 
-export function cableSheet({ record, loom }: Derived, cable: Cable): PaperPart[] {
-  const { railway } = record;
-  const cores = new Map(
-    loom.wires.flatMap((wire) => (wire.core?.cableId === cable.id ? [[wire.core.number, wire] as const] : [])),
-  );
+function cableSheet({ record, loom }: Derived, cable: Cable): PaperPart[] {
+  const { gauge, metres, colours } = laidCable(record.railway, cable);
+  const cores = coresOf(loom, cable.id);
   const rows: PaperCell[][] = [];
   for (let core = 1; core <= cable.cores; core++) {
     const wire = cores.get(core);
     if (!wire) {
-      rows.push([core, coreColour(cable.colours ?? railway.cableColours, core), "", "", "", "spare", []]);
+      rows.push([core, coreColour(colours, core), "", "", "", "spare", []]);
       continue;
     }
     const [panel, layout] = wire.from.place === "panel" ? [wire.from, wire.to] : [wire.to, wire.from];
     rows.push([
       ...[core, wire.colour, wire.label, panel.name, layout.name, PURPOSES[wire.purpose].about],
-      [isJoined(wire, panel.key), isJoined(wire, layout.key)],
+      [joinedAt(wire, panel.key) !== null, joinedAt(wire, layout.key) !== null],
     ]);
   }
-  const about = `${count(cable.cores, "core")} of ${cable.gauge ?? railway.cableGauge}, ${cable.metres ?? railway.cableMetres} m, ${cable.cores - cores.size} spare`;
+  const about = `${count(cable.cores, "core")} of ${gauge}, ${metres} m, ${cable.cores - cores.size} spare`;
   return [heading(`Cable ${cable.label}`, about), table(`cable ${cable.label}`, CABLE_COLUMNS, rows)];
 }
 

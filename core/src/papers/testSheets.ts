@@ -1,7 +1,8 @@
 import type { Derived } from "../derive.ts";
 import type { TestStep } from "../proving/testSteps.ts";
+import type { Standing } from "../proving/verdict.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { ohms, volts } from "../units/format.ts";
+import { milliamps, ohms, volts } from "../units/format.ts";
 import { column, heading, type Paper, type PaperPart, table } from "./paper.ts";
 
 const COLUMNS = [
@@ -16,10 +17,7 @@ export function testSheets(derived: Derived, threads: readonly Thread[]): Paper 
     if (steps.length === 0) return [];
     const rows = steps.map(({ step, standing }) => [
       ...[step.title, step.how, step.probes?.redName ?? "", step.probes?.blackName ?? "", expected(step)],
-      ...[
-        foundOf(standing.state, standing.result?.seen ?? null, standing.result?.read ?? null),
-        standing.state === "passed",
-      ],
+      ...[found(step, standing), standing.state === "passed"],
     ]);
     return [
       heading(`Turnout ${thread.label}`, thread.turnout.name, true),
@@ -42,7 +40,10 @@ function expected({ unit, expected, wanted, low, high }: TestStep): string {
   return `${write(expected >= 0 ? Math.max(low, 0) : low)} to ${write(expected < 0 ? Math.min(high, 0) : high)}`;
 }
 
-function foundOf(state: string, seen: string | null, read: number | null): string {
-  if (state !== "passed") return "";
-  return seen ?? (read === null ? "open" : String(read));
+/** What was found when a step passed. */
+function found({ unit }: TestStep, { state, result }: Standing): string {
+  if (state !== "passed" || !result) return "";
+  if (result.seen !== null) return result.seen;
+  if (result.read === null) return "open";
+  return unit === "V" ? volts(result.read) : unit === "ohm" ? ohms(result.read) : milliamps(result.read);
 }

@@ -42,6 +42,16 @@ export const Cable = z.strictObject({
 });
 export type Cable = z.infer<typeof Cable>;
 
+/** A strip of which nothing is done yet. */
+export function newStrip(id: string, label: string, kind: Strip["kind"], place: Place, ways: number): Strip {
+  return { id, label, kind, place, ways, pinAmps: null, kept: false, fixedAt: null, note: "" };
+}
+
+/** A cable of which nothing is done yet, and nothing said of its own. */
+export function newCable(id: string, label: string, cores: number): Cable {
+  return { id, label, cores, gauge: null, metres: null, colours: null, kept: false, laidAt: null, note: "" };
+}
+
 /** How the net of a terminal is laid, where it is not as in its zone or the railway. */
 export const Laying = z.strictObject({
   id: Id,

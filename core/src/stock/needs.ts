@@ -1,4 +1,5 @@
 import { findType } from "../catalogue/catalogue.ts";
+import { laidCable } from "../loom/cables.ts";
 import { CABLE_COLOUR_WORDS } from "../loom/colours.ts";
 import { jointAt } from "../loom/joints.ts";
 import { type Loom, screwIdOf, type Wire, type WireEnd } from "../loom/wire.ts";
@@ -92,8 +93,8 @@ export function needsOf(plan: Plan): Need[] {
     }
   }
   for (const cable of loom.cables) {
-    const metres = (cable.metres ?? record.railway.cableMetres) + 2 * record.railway.slackMetres;
-    add(cableThing(record, cable), metres, firstFor.get(cable.id), cable.laidAt ?? firstCut.get(cable.id));
+    const { cutMetres } = laidCable(record.railway, cable);
+    add(cableThing(record, cable), cutMetres, firstFor.get(cable.id), cable.laidAt ?? firstCut.get(cable.id));
   }
   for (const strip of loom.strips) {
     if (strip.kind === "splice") continue;
@@ -126,7 +127,8 @@ function deviceThing(record: RailwayRecord, { typeId }: Device): Thing | null {
   return { thing: `type:${typeId}`, name: type.name, unit: "pieces", box, price: type.figures.price.value };
 }
 
-function wireThing({ colour, gauge }: Wire): Thing {
+/** How the stock calls a single wire. */
+export function wireThing({ colour, gauge }: Wire): Thing {
   const name = `Wire, ${WIRE_COLOURS[colour]}, ${gauge}`;
   return { thing: `wire:${colour}:${gauge}`, name, unit: "m", box: "", price: wirePrice(gauge) };
 }
@@ -146,8 +148,7 @@ function jointThing(record: RailwayRecord, { gauge }: Wire, end: WireEnd): Thing
 }
 
 function cableThing({ railway }: RailwayRecord, cable: Cable): Thing {
-  const gauge = cable.gauge ?? railway.cableGauge;
-  const colours = cable.colours ?? railway.cableColours;
+  const { gauge, colours } = laidCable(railway, cable);
   const name = `Cable, ${cable.cores} cores ${gauge}, ${CABLE_COLOUR_WORDS[colours]}`;
   const price = cablePrice(cable.cores, gauge);
   return { thing: `cable:${cable.cores}:${gauge}:${colours}`, name, unit: "m", box: "", price };

@@ -67,7 +67,7 @@ export function workPlan(
   }
   const tasks: Task[] = [];
   let before: string[] = [];
-  for (const group of groupsOf(record, schematic.threads)) {
+  for (const group of groupsOf(schematic.threads)) {
     const wires =
       group.turnoutIds.length === 0 ? (wiresOf.get("") ?? []) : group.turnoutIds.flatMap((id) => wiresOf.get(id) ?? []);
     const own = tasksFor(group, wires, pace, before, (action) => missingFor(group, lines, action));
@@ -149,10 +149,10 @@ function leftOf({ from, to, fact }: Wire, action: Action): number {
 }
 
 /** Boards first, then of each kind of turnout the first by itself and its sisters together. */
-function groupsOf(record: RailwayRecord, threads: readonly Thread[]): Group[] {
+function groupsOf(threads: readonly Thread[]): Group[] {
   const kinds = new Map<string, Thread[]>();
   for (const thread of threads) {
-    const kind = kindOf(record, thread);
+    const kind = kindOf(thread);
     const own = kinds.get(kind);
     if (own) own.push(thread);
     else kinds.set(kind, [thread]);
@@ -173,13 +173,11 @@ function groupsOf(record: RailwayRecord, threads: readonly Thread[]): Group[] {
 }
 
 /** What a turnout is made of, the same for those that are wired alike. */
-function kindOf({ devices }: RailwayRecord, { motors, control, moreControls, lamps, frogs }: Thread): string {
-  const known = new Set(devices.map(({ id }) => id));
-  const types = (things: readonly { type: { id: string }; device: { id: string } }[]) =>
-    things.flatMap(({ type, device }) => (known.has(device.id) ? [type.id] : [])).join("+");
+function kindOf({ motors, control, moreControls, lamps, frogs }: Thread): string {
+  const types = (things: readonly { type: { id: string } }[]) => things.map(({ type }) => type.id).join("+");
   const controls = control ? [control, ...moreControls] : [];
-  const drivers = motors.map(({ driver }) => driver?.type.id ?? "none").join("+");
-  return [types(motors), drivers, types(controls), types(lamps), types(frogs)].join(" ");
+  const drivers = motors.flatMap(({ driver }) => driver ?? []);
+  return [motors, drivers, controls, lamps, frogs].map(types).join(" ");
 }
 
 /** What of the stock an action takes, by the beginnings of their names. */

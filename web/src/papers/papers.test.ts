@@ -109,22 +109,31 @@ it.each(
   }
 });
 
-it("prints QR codes that a reader reads", async () => {
-  const labels = paper("labels", options({ code: true, style: "wrap" }));
-  const placed = labels.parts.find((part): part is PlacedLabels => part.kind === "labels")!;
-  const [page] = await pages(labels);
-  const [label] = placed.labels;
-  const { width, height } = placed.sheet;
-  const picture = await drawn(page!, label!.x, label!.y, width, height);
-  expect(jsQR(picture.data, picture.width, picture.height)?.data).toBe(label!.code);
-  expect(label!.code).toMatch(/^Test: W1 to .+, from .+/);
-});
+it.each(LABEL_SHEETS.flatMap((sheet) => (["flag", "wrap"] as const).map((style) => ({ sheet, style }))))(
+  "prints QR codes that a reader reads: $sheet.name, $style",
+  async ({ sheet, style }) => {
+    const labels = paper("labels", options({ code: true, style, sheet }));
+    const placed = labels.parts.find((part): part is PlacedLabels => part.kind === "labels")!;
+    const [page] = await pages(labels);
+    for (const label of placed.labels.slice(0, 3)) {
+      expect(label.code).toMatch(/^W\d+ to .+, from .+/);
+      const area = labelArea(sheet, style, true);
+      const picture = await drawn(page!, label.x, label.y, MARGIN + area.code + MARGIN, sheet.height);
+      expect(jsQR(picture.data, picture.width, picture.height)?.data).toBe(label.code);
+      // 18 to 32 bytes are a code of 25 dots (ISO/IEC 18004, version 2, level L), and it fills its room
+      expect(label.code!.length).toBeGreaterThan(17);
+      expect(label.code!.length).toBeLessThanOrEqual(32);
+      expect(area.code / picture.dot).toBeCloseTo(25, 0);
+    }
+  },
+);
 
 /** Filled rectangles of a part of a page (millimetres) as a picture. */
 async function drawn(page: PDFPageProxy, x: number, y: number, width: number, height: number) {
-  const dots = 20;
+  const dots = 24;
   const picture = { width: Math.ceil(width * dots), height: Math.ceil(height * dots) };
   const data = new Uint8ClampedArray(picture.width * picture.height * 4).fill(255);
+  let dot = Number.POSITIVE_INFINITY;
   const [, , , top = 0] = page.view;
   const { fnArray, argsArray } = await page.getOperatorList();
   let matrix = [1, 0, 0, 1, 0, 0];
@@ -140,13 +149,14 @@ async function drawn(page: PDFPageProxy, x: number, y: number, width: number, he
     const [, , box] = args as [number, unknown, Float32Array | null];
     if (!box) continue;
     const [left = 0, low = 0, right = 0, high = 0] = boxOf(matrix, box);
+    dot = Math.min(dot, (high - low) / POINT);
     for (let py = Math.round(((top - high) / POINT - y) * dots); py < ((top - low) / POINT - y) * dots; py++)
       for (let px = Math.round((left / POINT - x) * dots); px < (right / POINT - x) * dots; px++) {
         if (px < 0 || py < 0 || px >= picture.width || py >= picture.height) continue;
         data.fill(0, (py * picture.width + px) * 4, (py * picture.width + px) * 4 + 3);
       }
   }
-  return { ...picture, data };
+  return { ...picture, data, dot };
 }
 
 function times([a, b, c, d, e, f]: number[], [g, h, i, j, k, l]: number[]): number[] {

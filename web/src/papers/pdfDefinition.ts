@@ -14,6 +14,7 @@ import {
   type WireColour,
 } from "@alderman/core";
 import type { CanvasElement, Content, CustomTableLayout, TableCell, TDocumentDefinitions } from "pdfmake/interfaces";
+import QRCode from "qrcode";
 import { type Face, faceFor } from "./fonts.ts";
 import { inkPair } from "./inks.ts";
 
@@ -259,7 +260,7 @@ function labelContent({ sheet, style, labels }: PlacedLabels): Content[] {
     });
     if (code === null) return set;
     const at = { x: points(x + from + MARGIN), y: points(y + MARGIN + (area.height - area.code) / 2) };
-    return [...set, { qr: code, fit: points(area.code), eccLevel: "L", absolutePosition: at }];
+    return [...set, { canvas: codeDots(code, points(area.code)), absolutePosition: at }];
   }
 }
 
@@ -273,4 +274,27 @@ function fold(x: number, y: number, height: number): Content {
     canvas: [stroke(0, 1), stroke(height - 1, height)],
     absolutePosition: { x: points(x), y: points(y) },
   };
+}
+
+/** A QR code as filled rectangles, those beside each other as one. @param side of the whole code, points */
+function codeDots(text: string, side: number): CanvasElement[] {
+  const { size, data } = QRCode.create(text, { errorCorrectionLevel: "L" }).modules;
+  const dot = side / size;
+  const dots: CanvasElement[] = [];
+  for (let row = 0; row < size; row++) {
+    for (let from = 0, to = 0; from < size; from = to + 1) {
+      for (to = from; to < size && data[row * size + to]; to++);
+      if (to > from)
+        dots.push({
+          type: "rect",
+          x: from * dot,
+          y: row * dot,
+          w: (to - from) * dot,
+          h: dot,
+          lineWidth: 0,
+          color: "#000000",
+        });
+    }
+  }
+  return dots;
 }

@@ -1,4 +1,12 @@
-import type { Cable, Loom, RailwayRecord, Wire, WireColour } from "@alderman/core";
+import {
+  type Cable,
+  farEnd,
+  type Loom,
+  laidCable,
+  type RailwayRecord,
+  type Wire,
+  type WireColour,
+} from "@alderman/core";
 import { type KeyboardEvent, type ReactNode, useMemo, useState } from "react";
 import { Terminal } from "../../drawing/Terminal.tsx";
 import { ColourBox, WirePath } from "../../drawing/Wire.tsx";
@@ -34,9 +42,9 @@ export function CableDrawing({
     const net = target instanceof Element ? target.closest("[data-net]")?.getAttribute("data-net") : null;
     setLit(net ?? null);
   };
-  const { railway } = record;
+  const { metres, gauge } = laidCable(record.railway, cable);
   const used = plan.cores.filter(({ wire }) => wire !== null).length;
-  const about = `${used} of ${cable.cores} cores, ${cable.metres ?? railway.cableMetres} m, ${cable.gauge ?? railway.cableGauge}`;
+  const about = `${used} of ${cable.cores} cores, ${metres} m, ${gauge}`;
   return (
     <svg
       data-cable
@@ -227,9 +235,8 @@ function Tail({
   left: boolean;
   open: OpenThing;
 }) {
-  const isFrom = wire.from.key === screw;
-  const far = isFrom ? wire.to : wire.from;
-  const flag = isFrom ? wire.flags[0] : wire.flags[1];
+  const far = farEnd(wire, screw);
+  const flag = wire.from.key === screw ? wire.flags[0] : wire.flags[1];
   const name = `${far.name}${more > 0 ? ` +${more}` : ""}`;
   return left ? (
     <g>

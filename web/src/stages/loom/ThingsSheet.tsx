@@ -1,4 +1,14 @@
-import { addCable, addStrip, type Loom, type RailwayRecord } from "@alderman/core";
+import {
+  addCable,
+  addStrip,
+  coresOf,
+  type Loom,
+  laidCable,
+  type RailwayRecord,
+  screwKey,
+  type Wire,
+  wiresByEnd,
+} from "@alderman/core";
 import { Plus } from "lucide-react";
 import { type ReactNode, useMemo } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
@@ -71,41 +81,29 @@ export function ThingsSheet({ lists, open }: { lists: ReactNode; open: OpenThing
   );
 }
 
-function rowsOf({ railway }: RailwayRecord, { strips, cables, wires }: Loom): Row[] {
-  const screws = new Map<string, Set<string>>();
-  const cores = new Map<string, number>();
-  const firm = new Set<string>();
-  for (const { from, to, core, standing } of wires) {
-    for (const { key, of } of [from, to]) {
-      if (of) continue;
-      const id = key.slice(0, key.indexOf("/"));
-      screws.set(id, (screws.get(id) ?? new Set()).add(key));
-      if (standing === "made") firm.add(id);
-    }
-    if (!core) continue;
-    cores.set(core.cableId, (cores.get(core.cableId) ?? 0) + 1);
-    if (standing === "made") firm.add(core.cableId);
-  }
-  const standing = (id: string, done: string | null, kept: boolean) =>
-    done !== null || firm.has(id) ? "there" : kept ? "kept" : "proposed";
+function rowsOf({ railway }: RailwayRecord, loom: Loom): Row[] {
+  const at = wiresByEnd(loom);
+  const standing = (wires: readonly Wire[], done: string | null, kept: boolean) =>
+    done !== null || wires.some((wire) => wire.standing === "made") ? "there" : kept ? "kept" : "proposed";
   return [
-    ...strips.map(
-      ({ id, label, kind, place, ways, pinAmps, fixedAt, kept, note }): Row => ({
-        ...{ key: `strip ${id}`, kind: "strip", id, label, size: ways, note },
+    ...loom.strips.map((strip): Row => {
+      const { id, label, kind, place, ways, pinAmps, fixedAt, kept, note } = strip;
+      const used = Array.from({ length: ways }, (_, index) => at.get(screwKey(id, index + 1)) ?? []);
+      return {
+        ...{ key: `strip ${id}`, kind: "strip", id, label, size: ways, note, where: place },
         what: kind === "splice" ? "splice" : pinAmps === null ? "strip" : `plug, ${pinAmps} A`,
-        where: place === "panel" ? "panel" : "layout",
-        used: screws.get(id)?.size ?? 0,
-        standing: standing(id, fixedAt, kept),
-      }),
-    ),
-    ...cables.map(
-      ({ id, label, cores: size, gauge, metres, laidAt, kept, note }): Row => ({
-        ...{ key: `cable ${id}`, kind: "cable", id, label, size, note },
-        what: `cable, ${gauge ?? railway.cableGauge}`,
-        where: `${metres ?? railway.cableMetres} m`,
-        used: cores.get(id) ?? 0,
-        standing: standing(id, laidAt, kept),
-      }),
-    ),
+        used: used.filter(({ length }) => length > 0).length,
+        standing: standing(used.flat(), fixedAt, kept),
+      };
+    }),
+    ...loom.cables.map((cable): Row => {
+      const { id, label, cores: size, laidAt, kept, note } = cable;
+      const { gauge, metres } = laidCable(railway, cable);
+      const used = [...coresOf(loom, id).values()];
+      return {
+        ...{ key: `cable ${id}`, kind: "cable", id, label, size, note, used: used.length },
+        ...{ what: `cable, ${gauge}`, where: `${metres} m`, standing: standing(used, laidAt, kept) },
+      };
+    }),
   ];
 }

@@ -1,13 +1,16 @@
 import {
   type Cable,
   coreColour,
+  coresOf,
   type Loom,
+  laidCable,
   type RailwayRecord,
   type Strip,
   screwIdOf,
   screwKey,
   type Wire,
   type WireColour,
+  wiresByEnd,
 } from "@alderman/core";
 
 /** Height of a way, and of what stands above a strip. */
@@ -68,10 +71,8 @@ const SPARE_ROW = 14;
 
 /** Where everything of a cable's drawing stands: the whole strips on which its cores end, its cores, spare ones too. */
 export function cableLayout({ railway }: RailwayRecord, loom: Loom, cable: Cable): CablePlan {
-  const cores = new Map(
-    loom.wires.flatMap((wire) => (wire.core?.cableId === cable.id ? [[wire.core.number, wire]] : [])),
-  );
-  const at = wiresAt(loom.wires);
+  const cores = coresOf(loom, cable.id);
+  const at = wiresByEnd(loom);
   const panel = stripsOf("panel", loom.strips, cores, at, cable.id);
   const layout = stripsOf("layout", loom.strips, cores, at, cable.id);
   const height = Math.max(bottom(panel), bottom(layout), TOP + cable.cores * LANE + 60);
@@ -80,7 +81,7 @@ export function cableLayout({ railway }: RailwayRecord, loom: Loom, cable: Cable
     [heights.get(from.key) ?? [], heights.get(to.key) ?? []].flat(),
   );
   const middle = used.length > 0 ? (Math.min(...used) + Math.max(...used)) / 2 : height / 2;
-  const order = cable.colours ?? railway.cableColours;
+  const { colours } = laidCable(railway, cable);
   const numbers = Array.from({ length: cable.cores }, (_, index) => index + 1);
   const lanes = numbers.filter((number) => cores.has(number));
   const half = Math.max((lanes.length * LANE) / 2, LEAST_HALF);
@@ -99,7 +100,7 @@ export function cableLayout({ railway }: RailwayRecord, loom: Loom, cable: Cable
         return end ? (heights.get(end.key) ?? null) : null;
       };
       return {
-        ...{ number, wire, colour: wire?.colour ?? coreColour(order, number) },
+        ...{ number, wire, colour: wire?.colour ?? coreColour(colours, number) },
         // those in use pass through the jacket, spare ones are listed below it
         y: wire
           ? middle + (lanes.indexOf(number) - (lanes.length - 1) / 2) * LANE
@@ -108,13 +109,6 @@ export function cableLayout({ railway }: RailwayRecord, loom: Loom, cable: Cable
       };
     }),
   };
-}
-
-function wiresAt(wires: readonly Wire[]): Map<string, Wire[]> {
-  const at = new Map<string, Wire[]>();
-  for (const wire of wires)
-    for (const { key, of } of [wire.from, wire.to]) if (!of) at.set(key, [...(at.get(key) ?? []), wire]);
-  return at;
 }
 
 /** The strips of a side on which a cable's cores end, one below the other. */

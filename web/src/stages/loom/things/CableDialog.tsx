@@ -4,8 +4,10 @@ import {
   type Cable,
   type CableColours,
   coreColour,
+  coresOf,
   GAUGES,
   type Gauge,
+  laidCable,
   moveCore,
   PURPOSES,
   setCable,
@@ -43,13 +45,13 @@ export function CableDialog({ thing: cable, record, loom, open, close }: ThingPr
   const { railway } = record;
   const set = (fields: Parameters<typeof setCable>[3]) => tryEdit(() => setCable(record, loom, id, fields));
   const rows = useMemo((): Row[] => {
-    const own = new Map(loom.wires.flatMap((wire) => (wire.core?.cableId === id ? [[wire.core.number, wire]] : [])));
-    return Array.from({ length: cores }, (_, index) => {
+    const own = coresOf(loom, cable.id);
+    const { colours } = laidCable(railway, cable);
+    return Array.from({ length: cable.cores }, (_, index) => {
       const wire = own.get(index + 1) ?? null;
-      const colour = wire?.colour ?? coreColour(colours ?? railway.cableColours, index + 1);
-      return { core: index + 1, colour, wire };
+      return { core: index + 1, colour: wire?.colour ?? coreColour(colours, index + 1), wire };
     });
-  }, [loom.wires, id, cores, colours, railway.cableColours]);
+  }, [loom, cable, railway]);
   const places = useMemo(
     () =>
       loom.cables.flatMap((each) =>

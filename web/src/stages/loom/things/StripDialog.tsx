@@ -1,4 +1,14 @@
-import { moveWay, PURPOSES, type Strip, screwKey, setStrip, type Wire } from "@alderman/core";
+import {
+  farEnd,
+  type Loom,
+  moveWay,
+  PURPOSES,
+  type Strip,
+  screwKey,
+  setStrip,
+  type Wire,
+  wiresByEnd,
+} from "@alderman/core";
 import { useMemo } from "react";
 import { Swatch } from "../../../drawing/Swatch.tsx";
 import type { DataColumn } from "../../../kit/BodyRow.tsx";
@@ -31,7 +41,7 @@ export function StripDialog({ thing: strip, record, loom, open, close }: ThingPr
   const dispatch = useAppDispatch();
   const { id, label, place, ways, pinAmps, kept, fixedAt, note } = strip;
   const set = (fields: Parameters<typeof setStrip>[3]) => tryEdit(() => setStrip(record, loom, id, fields));
-  const rows = useMemo(() => rowsOf(strip, loom.wires), [strip, loom.wires]);
+  const rows = useMemo(() => rowsOf(strip, loom), [strip, loom]);
   const free = useMemo(() => placesOf(loom.strips, place), [loom.strips, place]);
   const columns = columnsOf(strip, open, free, (way, to) => {
     const [stripId = "", toWay = ""] = to.split("/");
@@ -91,15 +101,11 @@ export function StripDialog({ thing: strip, record, loom, open, close }: ThingPr
   );
 }
 
-function rowsOf({ id, ways }: Strip, wires: readonly Wire[]): Row[] {
-  const at = new Map<string, Wire[]>();
-  for (const wire of wires) for (const { key } of [wire.from, wire.to]) at.set(key, [...(at.get(key) ?? []), wire]);
+function rowsOf({ id, ways }: Strip, loom: Loom): Row[] {
+  const at = wiresByEnd(loom);
   return Array.from({ length: ways }, (_, index) => index + 1).flatMap((way) => {
-    const own: (Wire | null)[] = at.get(screwKey(id, way)) ?? [];
-    return (own.length > 0 ? own : [null]).map((wire, index) => ({
-      ...{ id: `${way} ${wire?.id ?? ""}`, way, wire },
-      isFirst: index === 0,
-    }));
+    const own: readonly (Wire | null)[] = at.get(screwKey(id, way)) ?? [null];
+    return own.map((wire, index) => ({ id: `${way} ${wire?.id ?? ""}`, way, wire, isFirst: index === 0 }));
   });
 }
 
@@ -121,7 +127,6 @@ function columnsOf(
   places: readonly { value: string; text: string }[],
   move: (way: number, to: string) => void,
 ): DataColumn<Row>[] {
-  const far = (wire: Wire, way: number) => (wire.from.key === screwKey(strip.id, way) ? wire.to : wire.from);
   return [
     {
       ...{ id: "way", title: "Way", width: 84 },
@@ -143,7 +148,8 @@ function columnsOf(
     {
       ...{ id: "to", title: "Goes to", mono: true },
       cell: ({ wire, way }) =>
-        wire && `${far(wire, way).name}${wire.core ? ` by ${wire.core.cable}.${wire.core.number}` : ""}`,
+        wire &&
+        `${farEnd(wire, screwKey(strip.id, way)).name}${wire.core ? ` by ${wire.core.cable}.${wire.core.number}` : ""}`,
     },
     { id: "what", title: "What it is", wraps: true, cell: ({ wire }) => wire && PURPOSES[wire.purpose].about },
   ];
