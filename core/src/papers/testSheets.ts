@@ -37,7 +37,10 @@ function expected({ unit, expected, wanted, low, high }: TestStep): string {
   if (expected === null || low === null || high === null) return "open";
   const write = unit === "V" ? volts : ohms;
   // the tolerance around nothing goes to both sides, but what is asked for is nothing
-  return `${write(expected >= 0 ? Math.max(low, 0) : low)} to ${write(expected < 0 ? Math.min(high, 0) : high)}`;
+  const from = write(expected >= 0 ? Math.max(low, 0) : low);
+  const to = write(expected < 0 ? Math.min(high, 0) : high);
+  const [figure = from, unitOf] = from.split(" ");
+  return to.endsWith(` ${unitOf}`) ? `${figure} to ${to}` : `${from} to ${to}`;
 }
 
 /** What was found when a step passed. */

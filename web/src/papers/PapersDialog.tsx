@@ -174,36 +174,39 @@ export function PapersDialog({ close }: { close: () => void }) {
           </Checkbox>
         </FormGrid>
       </div>
-      {stage.at === "working" ? (
-        <div className="mt-3" role="status">
-          <Progress label="Progress of the papers" share={stage.share} />
-          <p className="text-small text-ink-2">{stage.what} ...</p>
-        </div>
-      ) : (
-        <div role="status" className="mt-3 grid gap-1">
-          {stage.said && <p>{stage.said}</p>}
-          {stage.warnings.map((warning) => (
-            <p key={warning} className="flex gap-2 bg-amber-wash px-3 py-2">
-              <Mark verdict="doubtful" /> {warning}
-            </p>
-          ))}
-        </div>
-      )}
-      <div className="sticky -bottom-4 -mx-4 mt-3 -mb-4 flex gap-2 border-t border-rule bg-sheet px-4 py-3">
+      {/* what comes of it stays in sight, however far the choices go */}
+      <div className="sticky -bottom-4 -mx-4 mt-3 -mb-4 border-t border-rule bg-sheet px-4 py-3">
         {stage.at === "working" ? (
-          <Button onClick={cancel}>Cancel</Button>
+          <div className="mb-2" role="status">
+            <Progress label="Progress of the papers" share={stage.share} />
+            <p className="text-small text-ink-2">{stage.what} ...</p>
+          </div>
         ) : (
-          (["PDF", "XLSX", "CSV"] as const).map((format) => (
-            <Button
-              key={format}
-              look={format === "PDF" ? "best" : "plain"}
-              disabled={!isReady}
-              onClick={() => void make(format)}
-            >
-              {format === "PDF" ? "Make PDF" : format}
-            </Button>
-          ))
+          <div role="status" className="mb-2 grid max-h-40 gap-1 overflow-auto empty:hidden">
+            {stage.said && <p>{stage.said}</p>}
+            {stage.warnings.map((warning) => (
+              <p key={warning} className="flex gap-2 bg-amber-wash px-3 py-2">
+                <Mark verdict="doubtful" /> {warning}
+              </p>
+            ))}
+          </div>
         )}
+        <div className="flex gap-2">
+          {stage.at === "working" ? (
+            <Button onClick={cancel}>Cancel</Button>
+          ) : (
+            (["PDF", "XLSX", "CSV"] as const).map((format) => (
+              <Button
+                key={format}
+                look={format === "PDF" ? "best" : "plain"}
+                disabled={!isReady}
+                onClick={() => void make(format)}
+              >
+                {format === "PDF" ? "Make PDF" : format}
+              </Button>
+            ))
+          )}
+        </div>
       </div>
     </Dialog>
   );
