@@ -50,9 +50,11 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
       ) as unknown as Assignment;
     return [
       ...record.types.map((type) => putEdit("type", { ...type, id: id(type.id) })),
+      ...record.zones.map((zone) => putEdit("zone", { ...zone, id: id(zone.id), label: `${zone.label}${number}` })),
       ...record.turnouts.map((turnout) =>
         putEdit("turnout", {
           ...turnout,
+          zoneId: turnout.zoneId && id(turnout.zoneId),
           id: id(turnout.id),
           label: turnoutLabel(turnout),
           name: place(turnout.order) > 0 ? "" : name,
@@ -99,14 +101,15 @@ function madeOf(
 ) {
   const firm = wires.filter((wire) => ["made", "kept"].includes(standingOfWire(wire)));
   const used = new Set(firm.flatMap(({ fromStripId, toStripId, cableId }) => [fromStripId, toStripId, cableId]));
-  const prefix = (label: string) => label.replace(/\d+$/, "");
+  const renamed = <T extends { id: string; label: string; zoneId: string | null }>(thing: T): T => ({
+    ...thing,
+    id: id(thing.id),
+    label: next(thing.label.replace(/\d+$/, "")),
+    zoneId: thing.zoneId && id(thing.zoneId),
+  });
   return [
-    ...strips.flatMap((strip) =>
-      used.has(strip.id) ? [putEdit("strip", { ...strip, id: id(strip.id), label: next(prefix(strip.label)) })] : [],
-    ),
-    ...cables.flatMap((cable) =>
-      used.has(cable.id) ? [putEdit("cable", { ...cable, id: id(cable.id), label: next(prefix(cable.label)) })] : [],
-    ),
+    ...strips.flatMap((strip) => (used.has(strip.id) ? [putEdit("strip", renamed(strip))] : [])),
+    ...cables.flatMap((cable) => (used.has(cable.id) ? [putEdit("cable", renamed(cable))] : [])),
     ...firm.map((wire) =>
       putEdit("wire", {
         ...wire,

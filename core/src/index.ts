@@ -117,8 +117,9 @@ export { CABLE_COLOUR_WORDS, CORE_COLOURS, colourOf, coreColour } from "./loom/c
 export { complete, completed } from "./loom/completion.ts";
 export { layNet, layZone, netName, TOPOLOGY_WORDS, usualLaying } from "./loom/laying.ts";
 export type { Planned } from "./loom/loom.ts";
-export { type Progress as LoomProgress, progressOf } from "./loom/progress.ts";
-export { coresOf, wiresBetween, wiresByEnd, wiresByNet } from "./loom/reach.ts";
+export { placeWords, WORK_PLACES, WORK_WORDS, type WorkPlace } from "./loom/places.ts";
+export { jointsOf, type Progress as LoomProgress, progressOf } from "./loom/progress.ts";
+export { coreEnds, coresOf, wiresBetween, wiresByEnd, wiresByNet } from "./loom/reach.ts";
 export { type Total, totalsOf } from "./loom/totals.ts";
 export type { Loom, Passage, Run, Wire } from "./loom/wire.ts";
 export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
@@ -168,9 +169,12 @@ export {
   addStrip,
   endAt,
   firmAt,
+  giveTail,
+  motorsWithoutTail,
   moveCore,
   moveWay,
   setCable,
+  setLaying,
   setStrip,
   setWire,
   takeAway,
@@ -204,7 +208,7 @@ export type { CableColours } from "./record/schemas.ts";
 export { type Need, needsOf } from "./stock/needs.ts";
 export { boughtAll, missingByTurnout, type StockFields, type StockLine, setStock, stockLines } from "./stock/stock.ts";
 export { ACTIONS, type Action, type Pace } from "./tasks/pace.ts";
-export { type Task, type TaskPlace, type WorkPlan, workPlan } from "./tasks/tasks.ts";
+export { type Task, type WorkPlan, workPlan } from "./tasks/tasks.ts";
 export { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./units/format.ts";
 export { GAUGES, type Gauge } from "./units/gauge.ts";
 export { readNumber } from "./units/readNumber.ts";

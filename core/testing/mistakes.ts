@@ -4,6 +4,7 @@ import { edit } from "../src/catalogue/edit.ts";
 import { Derived } from "../src/derive.ts";
 import { addBoardTo } from "../src/equip/devices.ts";
 import { completed } from "../src/loom/completion.ts";
+import { setLaying } from "../src/loom/hand.ts";
 import { keepWires, tickWires } from "../src/loom/work.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { PLAIN_TYPE } from "../src/record/schemas.ts";
@@ -89,6 +90,32 @@ function motorsThroughPlug(): RailwayRecord {
 /** A turnout at the far end of a garden. */
 function farFromBoards(): RailwayRecord {
   return typed(stall(), "a", "run", "40");
+}
+
+/** Two turnouts of a zone on one strip that is kept, of which less reach is asked since. */
+function stripForBoth(): RailwayRecord {
+  const coils = railway(
+    ["A", "", "twin-coil-surface", "cdu", "toggle-centre-off"],
+    ["B", "", "twin-coil-surface", "CD1", "toggle-centre-off"],
+  );
+  const zoned = drafted(coils, (draft) => {
+    draft.put("zone", { id: "q", label: "Q", name: "Quay", order: 1, commons: null });
+    for (const [index, turnout] of coils.turnouts.entries())
+      draft.put("turnout", { ...turnout, zoneId: "q", runMetres: index === 0 ? 1 : 4.5 });
+  });
+  const far = allKept({ ...zoned, railway: { ...zoned.railway, stripsAt: "zones", reachMetres: 10 } });
+  return { ...far, railway: { ...far.railway, reachMetres: 2 } };
+}
+
+/** A motor with a tail, and a wire that was kept as a single one before. */
+function wireBesideTail(): RailwayRecord {
+  const record = completed(stall());
+  const { loom } = new Derived(record);
+  const [wire] = loom.wires.filter(({ from, to }) => [from, to].some(({ of }) => of?.deviceId === "a"));
+  const kept = keepWires(record, loom, [wire?.id ?? ""], true);
+  const now = kept ? edit(record, kept.edits).record : record;
+  const tails = setLaying(now, new Derived(now).loom, { motorTails: "one" });
+  return allKept(tails ? edit(now, tails.edits).record : now);
 }
 
 /** A cable whose cores are all in use. */
@@ -300,6 +327,8 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "crowded-terminal": commonLaidAsStar,
   "plug-over-current": motorsThroughPlug,
   "longer-than-reel": farFromBoards,
+  "strip-out-of-reach": stripForBoth,
+  "joint-better-at-bench": wireBesideTail,
   "no-spare-core": fullCable,
   "same-colour-in-cable": manyCores,
   "colour-two-meanings": redLead,

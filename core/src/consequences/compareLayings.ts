@@ -2,6 +2,7 @@ import { edit } from "../catalogue/edit.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { Derived } from "../derive.ts";
 import { layNet } from "../loom/laying.ts";
+import type { WorkPlace } from "../loom/places.ts";
 import { progressOf } from "../loom/progress.ts";
 import { reachFrom, wiresByNet } from "../loom/reach.ts";
 import { stateFor } from "../readings/threadReading.ts";
@@ -16,7 +17,7 @@ export interface LaidAs {
   /** Wire to be cut, metres. */
   metres: number;
   splices: number;
-  joints: { bench: number; underneath: number };
+  joints: Record<WorkPlace, number>;
   /** Ohms of wire from its first terminal to the one farthest in ohms, and what is written there. */
   farthest: { ohms: number; name: string };
   /** The weakest pulse of coils on it, joules, and whose it is; null where no coil hangs on it. */
@@ -38,7 +39,7 @@ export function compareLayings(before: Derived, id: string): LaidAs[] {
     const group = layNet(bare, net, topology);
     const derived = new Derived(group ? edit(bare, group.edits).record : bare, before);
     const wires = wiresOf(derived, net);
-    const { bench, underneath } = progressOf(wires);
+    const { bench, front, underneath } = progressOf(wires);
     const names = new Map(wires.flatMap(({ from, to }) => [from, to]).map(({ key, name }) => [key, name]));
     const [far = "", ohms = 0] =
       [...reachFrom(derived.loom, endKey(net.ends[0] as Net["ends"][number]))].sort((a, b) => b[1] - a[1])[0] ?? [];
@@ -47,9 +48,9 @@ export function compareLayings(before: Derived, id: string): LaidAs[] {
     return {
       topology,
       present: wires.length === now.length && wires.every(({ element }, index) => element === now[index]?.element),
-      metres: wires.reduce((sum, { cutMetres, run }) => (run === "cable" ? sum : sum + cutMetres), 0),
+      metres: wires.reduce((sum, { cutMetres, core }) => (core ? sum : sum + cutMetres), 0),
       splices: [...splices].filter((key) => known.get(key)?.kind === "splice").length,
-      joints: { bench: bench.of, underneath: underneath.of },
+      joints: { bench: bench.of, front: front.of, underneath: underneath.of },
       farthest: { ohms, name: names.get(far) ?? far },
       weakest: weakestOf(derived, net),
     };

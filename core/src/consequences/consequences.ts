@@ -4,6 +4,7 @@ import { Derived } from "../derive.ts";
 import type { Finding } from "../findings/rule.ts";
 import { CABLE_COLOUR_WORDS } from "../loom/colours.ts";
 import { endNames } from "../loom/endNames.ts";
+import { placeWords } from "../loom/places.ts";
 import type { Loom } from "../loom/wire.ts";
 import { STEP_WORDS, wireNames } from "../loom/work.ts";
 import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
@@ -59,7 +60,8 @@ const SETTINGS: Record<keyof Railway, string> = {
   ...{ commons: "Commons of pulses", feeders: "Feeders of track and supplies", busGauge: "Trunks of a bus" },
   ...{ spacingMetres: "From one turnout to the next, m", tailMetres: "From a control to its strip, m" },
   ...{ slackMetres: "Slack at each end, m", reelMetres: "Length of a reel, m", cableColours: "Colours of cores" },
-  spareShare: "Share left spare",
+  ...{ spareShare: "Share left spare", stripsAt: "Where new strips are put", reachMetres: "Reach of a strip, m" },
+  ...{ coresBy: "Which core a net gets", motorTails: "Tails of motors", tailCores: "Cores of a tail" },
   ...{ cableMetres: "Length of a cable, m", runMetres: "Usual run, m", note: "Note" },
 };
 
@@ -128,7 +130,8 @@ function madeWords(record: RailwayRecord, id: string): string | null {
   const { from, to } = endNames(record, wire);
   const done = WIRE_STEPS.filter((step) => wire[step] !== null).map((step) => STEP_WORDS[step]);
   const standing = wire.outAt === null ? done.join(", ") || "kept" : "taken out";
-  return `from ${from} to ${to}, ${standing}`;
+  const cable = wire.cableId === null ? undefined : find(record, "cable", wire.cableId);
+  return `from ${from} to ${to}${cable ? ` as ${cable.label}.${wire.core}` : ""}, ${standing}`;
 }
 
 /** What a colour by custom is the colour of. */
@@ -150,12 +153,19 @@ function loomThingWords(record: RailwayRecord, kind: "strip" | "cable" | "custom
   if (kind === "strip") {
     const strip = find(record, kind, id);
     if (!strip) return null;
-    return `${strip.label}, ${strip.ways} ways${strip.pinAmps === null ? "" : `, a plug of ${amps(strip.pinAmps)} a pin`}`;
+    const plug = strip.pinAmps === null ? "" : `, a plug of ${amps(strip.pinAmps)} a pin`;
+    return `${strip.label}, ${strip.ways} ways${plug}, ${placeWords(record, strip)}`;
   }
   const cable = find(record, kind, id);
   if (!cable) return null;
-  const { label, cores, gauge, metres, colours } = cable;
-  const more = [gauge, metres === null ? null : `${metres} m`, colours && CABLE_COLOUR_WORDS[colours]];
+  const { label, cores, gauge, metres, colours, tail, zoneId } = cable;
+  const zone = zoneId === null ? undefined : find(record, "zone", zoneId)?.label;
+  const more = [
+    tail ? "a tail" : zone ? `to zone ${zone}` : null,
+    gauge,
+    metres === null ? null : `${metres} m`,
+    colours && CABLE_COLOUR_WORDS[colours],
+  ];
   return [`${label}, ${cores} cores`, ...more.filter((word) => word !== null)].join(", ");
 }
 

@@ -78,6 +78,11 @@ describe("why, in numbers", () => {
     ["plug-over-current", /^Pin P1-1 carries 2\d\d mA of W\d+ .*; it bears 100 mA\. Too much as well: W\d+ at P1-2, /],
     // 40 m and 25 mm of slack at each end
     ["longer-than-reel", /is cut at 40\.05 m, and 1 more wire at less; a reel holds 25 m\.$/],
+    ["strip-out-of-reach", /^K\d is 1 m along; W\d+ from \S+ to \S+ goes to 4\.5 m along, and 1 more wire too far\.$/],
+    [
+      "joint-better-at-bench",
+      /^W\d+ goes to A beside its tail TL1, which has room: 1 joint underneath that could be made at the bench\.$/,
+    ],
     ["no-spare-core", /^All cores of C1 are in use\.$/],
     ["same-colour-in-cable", /cores 1 and 9 of C1, are both white\.$/],
     [

@@ -12,7 +12,9 @@ export const noSpareCore = rule<{ cables: readonly Cable[] }>({
   about:
     "When a core breaks or one more lamp is wanted, a spare core saves a new cable. One spare in each bundle of cables is good practice; more where the panel is still growing.",
   look: ({ circuitry }) => {
-    const { cables, wires } = circuitry.loom;
+    const { wires } = circuitry.loom;
+    // a tail is for one motor, or two: nothing else will want its cores
+    const cables = circuitry.loom.cables.filter(({ tail }) => !tail);
     if (cables.length === 0) return [];
     const used = new Map<string, number>();
     for (const { core } of wires) if (core) used.set(core.cableId, (used.get(core.cableId) ?? 0) + 1);

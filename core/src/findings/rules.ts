@@ -14,6 +14,7 @@ import { detectorRails } from "./detectorRails.ts";
 import { frogLampsOnDc } from "./frogLampsOnDc.ts";
 import { frogWrongRail } from "./frogWrongRail.ts";
 import { goesAstray } from "./goesAstray.ts";
+import { jointBetterAtBench } from "./jointBetterAtBench.ts";
 import { lampCommon } from "./lampCommon.ts";
 import { lampCurrent } from "./lampCurrent.ts";
 import { lampReverseVoltage } from "./lampReverseVoltage.ts";
@@ -40,6 +41,7 @@ import { sameColourInCable } from "./sameColourInCable.ts";
 import { sameColoursBeside } from "./sameColoursBeside.ts";
 import { shortByHands } from "./shortByHands.ts";
 import { shortWouldNotTrip } from "./shortWouldNotTrip.ts";
+import { stripOutOfReach } from "./stripOutOfReach.ts";
 import { supplyOutOfRange } from "./supplyOutOfRange.ts";
 import { supplyOverRating } from "./supplyOverRating.ts";
 import { trainKeepsAsking } from "./trainKeepsAsking.ts";
@@ -91,6 +93,8 @@ export const RULES: readonly Rule[] = [
   powerOnUnsafe,
   crowdedTerminal,
   longerThanReel,
+  stripOutOfReach,
+  jointBetterAtBench,
   sameColourInCable,
   colourTwoMeanings,
   sameColoursBeside,

@@ -39,7 +39,7 @@ export const wireNotProtected = rule<Unprotected>({
     `${supply.device.label} shuts down from ${amps(trips)}; ${wire.label}, ${wire.gauge}, bears ${amps(may)}${wires > 1 ? `, and ${count(wires - 1, "other")} of its wires no more` : ""}.`,
   remedies: ({ supply, may, wire, trips }, { record }) => [
     fuse(record, supply, may),
-    ...thicker(record, wire.run === "cable" ? "cableGauge" : "wireGauge", trips),
+    ...thicker(record, wire.core ? "cableGauge" : "wireGauge", trips),
   ],
   caution: ({ supply }) => supply.type,
 });

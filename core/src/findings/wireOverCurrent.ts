@@ -45,8 +45,7 @@ export const wireOverCurrent = rule<Hot>({
   turnouts: ({ threads }) => threads,
   why: ({ wire, amps: flows, may, when }) =>
     `${wire.label}, ${wire.gauge} from ${wire.from.name} to ${wire.to.name}, carries ${amps(flows)} ${when}; ${amps(may)} is good practice.`,
-  remedies: ({ wire, amps: flows }, { record }) =>
-    thicker(record, wire.run === "cable" ? "cableGauge" : "wireGauge", flows),
+  remedies: ({ wire, amps: flows }, { record }) => thicker(record, wire.core ? "cableGauge" : "wireGauge", flows),
 });
 
 /** The smallest gauge for the railway's wires or cables that carries a current. */

@@ -1,27 +1,32 @@
 import type { Cable } from "../record/made.ts";
 import type { CableColours, Railway } from "../record/schemas.ts";
 import type { Gauge } from "../units/gauge.ts";
+import { coresOf } from "./reach.ts";
+import type { Loom } from "./wire.ts";
 
-/** A cable as it is or is to be laid: what of it is not a fact of its own is as the railway says. */
-export interface LaidCable {
+/** What a cable is made of: its own, or as all cables of the railway. */
+export interface CableMake {
   gauge: Gauge;
   colours: CableColours;
-  /** Laid length, and length to cut, metres. */
+}
+
+/** A cable as it is or is to be laid: what of it is not a fact of its own is as the railway says. */
+export interface LaidCable extends CableMake {
+  /** Laid length, and length to cut, metres: as its longest core. */
   metres: number;
   cutMetres: number;
 }
 
-export function laidCable(
-  railway: Railway,
-  { gauge, colours, metres }: Pick<Cable, "gauge" | "colours" | "metres">,
-): LaidCable {
-  const laid = metres ?? railway.cableMetres;
-  return {
-    gauge: gauge ?? railway.cableGauge,
-    colours: colours ?? railway.cableColours,
-    metres: laid,
-    cutMetres: cutLength(railway, laid),
-  };
+export function cableMake(railway: Railway, { gauge, colours }: Pick<Cable, "gauge" | "colours">): CableMake {
+  return { gauge: gauge ?? railway.cableGauge, colours: colours ?? railway.cableColours };
+}
+
+/** What a cable of a loom is, with its lengths. */
+export function laidCable(railway: Railway, loom: Loom, cable: Cable): LaidCable {
+  const usual = cable.tail ? railway.tailMetres : railway.cableMetres;
+  const lengths = [...coresOf(loom, cable.id).values()].map(({ metres }) => metres);
+  const metres = cable.metres ?? (lengths.length > 0 ? Math.max(...lengths) : usual);
+  return { ...cableMake(railway, cable), metres, cutMetres: cutLength(railway, metres) };
 }
 
 /**

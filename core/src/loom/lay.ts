@@ -1,6 +1,7 @@
 import { Groups } from "../circuit/groups.ts";
 import type { Device, Railway, Topology } from "../record/schemas.ts";
 import type { Net } from "../schematic/nets.ts";
+import { wireFrom } from "./places.ts";
 import type { Passage, Run, Wire, WireEnd } from "./wire.ts";
 
 /** Link from one control or lamp to the next, metres (common practice). */
@@ -22,6 +23,8 @@ export interface LaidEnd {
   at: WireEnd;
   /** The turnout at which it stands; null where boards and supplies stand together. */
   turnoutId: string | null;
+  /** The zone of that turnout. */
+  zoneId: string | null;
   /** Wire to it from where the boards stand, along the trunk line, metres. */
   metres: number;
 }
@@ -73,10 +76,9 @@ export function plannedLinks(railway: Railway, laid: Laid): Link[] {
   if (passage) {
     const core = { cableId: passage.cableId, cable: passage.cable, number: passage.core };
     if (first) links.push(link(first.at, passage.panel, "panel", railway.tailMetres, owner));
-    const metres = passage.metres ?? railway.cableMetres;
-    links.push({ ...link(passage.panel, passage.layout, "cable", metres, owner), core });
+    links.push({ ...link(passage.panel, passage.layout, "cable", passage.metres, owner), core });
   }
-  return [...links, ...underneath(railway, laid, layout, passage?.layout ?? null, owner)];
+  return [...links, ...underneath(railway, laid, layout, owner)];
 }
 
 function link(from: WireEnd, to: WireEnd, run: Run, metres: number, turnoutId: string | null): Link {
@@ -88,29 +90,25 @@ function pairs<T>(things: readonly T[]): [T, T][] {
   return things.slice(1).map((each, index) => [things[index] as T, each]);
 }
 
-/** The links under the layout. @param entry screw by which the net comes from the panel */
-function underneath(
-  railway: Railway,
-  laid: Laid,
-  ends: readonly LaidEnd[],
-  entry: WireEnd | null,
-  owner: string | null,
-): Link[] {
+/** The links under the layout, from the boards, or from the strip where no boards are. */
+function underneath(railway: Railway, laid: Laid, ends: readonly LaidEnd[], owner: string | null): Link[] {
   const { boards, sites } = sitesOf(ends);
+  const entry = laid.passage?.layout ?? null;
+  const along = entry?.along ?? 0;
   const links: Link[] = [];
-  // the boards stand together, and the strip beside them
-  if (entry && boards[0]) links.push(link(entry, boards[0].at, "layout", BOARD_LINK, owner));
+  // the boards stand together, and most strips beside them
+  if (entry && boards[0]) links.push(link(entry, boards[0].at, "layout", Math.max(BOARD_LINK, along), owner));
   for (const [a, b] of pairs(boards))
     links.push(link(a.at, b.at, "layout", BOARD_LINK, b.end.turnoutId ?? a.end.turnoutId));
   // a chain goes on from the last of the boards, so that no screw gets a third wire
   const from = (laid.topology === "chain" ? boards.at(-1) : boards[0])?.at ?? entry;
   const apart = (a: Site, b: Site) => Math.max(Math.abs(a.at - b.at), railway.spacingMetres);
-  const start: Site = { ends: [], at: 0, turnoutId: null };
+  const start: Site = { ends: [], at: boards.length > 0 ? 0 : along, turnoutId: null };
   const firstOf = ({ ends: [first] }: Site) => (first as LaidEnd).at;
   const lastOf = ({ ends }: Site) => (ends.at(-1) as LaidEnd).at;
   const [nearest, ...others] = sites;
   if (nearest) {
-    if (from) links.push(...between(from, start, sites));
+    if (from) for (const arm of armsFrom(start.at, sites)) links.push(...between(from, start, arm));
     else links.push(...between(lastOf(nearest), nearest, others));
   }
   for (const site of sites)
@@ -121,8 +119,9 @@ function underneath(
   function between(point: WireEnd, place: Site, all: readonly Site[]): Link[] {
     // what starts at a turnout has a way down to the trunk line first
     const down = (site: Site) => (site === start ? 0 : DROPPER);
-    const length = (a: Site, b: Site) => (a === start ? b.at : down(a) + apart(a, b) + DROPPER);
-    const isBus = laid.topology === "bus" && all.length >= LEAST_FOR_BUS;
+    const length = (a: Site, b: Site) =>
+      a === start ? wireFrom(railway, start.at, b.at) : down(a) + apart(a, b) + DROPPER;
+    const isBus = laid.topology === "bus" && sites.length - (place === start ? 0 : 1) >= LEAST_FOR_BUS;
     if (isBus) return bus(point, place, all);
     const result: Link[] = [];
     let [before, at] = [point, place];
@@ -139,14 +138,15 @@ function underneath(
     let [before, at] = [point, place];
     for (const [index, site] of all.entries()) {
       const isLast = index === all.length - 1;
-      const along = at === start ? Math.max(site.at - DROPPER, LEAST_METRES) : apart(at, site);
+      const direct = wireFrom(railway, start.at, site.at);
+      const along = at === start ? Math.max(direct - DROPPER, LEAST_METRES) : apart(at, site);
       const metres = along + (index === 0 && at !== start ? DROPPER : 0);
       const tap = isLast ? firstOf(site) : laid.spliceAt(firstOf(site));
       result.push({
         ...link(before, tap, "layout", metres + (isLast ? DROPPER : 0), site.turnoutId),
         isTrunk: true,
       });
-      if (!isLast) result.push(link(tap, firstOf(site), "layout", Math.min(DROPPER, site.at), site.turnoutId));
+      if (!isLast) result.push(link(tap, firstOf(site), "layout", Math.min(DROPPER, direct), site.turnoutId));
       [before, at] = [tap, site];
     }
     return result;
@@ -155,6 +155,13 @@ function underneath(
 
 /** A wire is not shorter, metres. */
 const LEAST_METRES = 0.05;
+
+/** Places to both sides of one along the trunk line, each from there on outwards. */
+function armsFrom(at: number, sites: readonly Site[]): Site[][] {
+  const nearer = sites.filter((site) => site.at < at).reverse();
+  const farther = sites.filter((site) => site.at >= at);
+  return [nearer, farther].filter((arm) => arm.length > 0);
+}
 
 /** Terminals where the boards stand, and those at turnouts, the nearest first. */
 function sitesOf(ends: readonly LaidEnd[]): { boards: LaidEnd[]; sites: Site[] } {
@@ -181,9 +188,12 @@ export function neededLinks(planned: readonly Link[], there: readonly { from: st
   return planned.filter(({ from, to }) => joined.join(from.key, to.key));
 }
 
-/** Length of a wire that is there, when nothing is known of it, metres. @param ends those of its ends that are terminals */
-export function usualMetres(railway: Railway, run: Run, ends: readonly LaidEnd[]): number {
-  if (run === "cable") return railway.cableMetres;
+/**
+ * Length of a single wire that is there, when nothing is known of it, metres.
+ * @param ends those of its ends that are terminals
+ * @param along where the strip is at which it ends, along the trunk line
+ */
+export function usualMetres(railway: Railway, run: Run, ends: readonly LaidEnd[], along: number): number {
   if (run === "panel") return ends.length > 1 ? PANEL_LINK : railway.tailMetres;
-  return Math.max(BOARD_LINK, ...ends.map(({ metres }) => metres));
+  return Math.max(BOARD_LINK, ...ends.map(({ metres }) => wireFrom(railway, along, metres)));
 }

@@ -2,9 +2,10 @@ import { Groups } from "../circuit/groups.ts";
 import type { Wire as Fact, Strip } from "../record/made.ts";
 import type { Place, Railway } from "../record/schemas.ts";
 import { type LaidEnd, type Link, neededLinks, plannedLinks, usualMetres } from "./lay.ts";
+import { alongOf } from "./places.ts";
 import type { Shelf } from "./shelf.ts";
 import { type Strand, screwEnd } from "./strands.ts";
-import { factEnds, linkOf, type Passage, type Run, type Wire, type WireEnd } from "./wire.ts";
+import { factEnds, farEnd, linkOf, type Passage, type Run, screwIdOf, type Wire, type WireEnd } from "./wire.ts";
 
 /** A link with the fact that it is. */
 export interface StrandLink extends Link {
@@ -50,7 +51,27 @@ export function linksOf(
     seen.add(name);
   }
   const there = firm.map(({ from, to }) => ({ from: from.key, to: to.key }));
-  return useful([...firm, ...neededLinks(planned, there).map((link): StrandLink => ({ ...link, fact: null }))]);
+  const needed = neededLinks(planned, there).map((link): StrandLink => ({ ...link, fact: null }));
+  return useful(straightened([...firm, ...needed], shelf));
+}
+
+/** Links of which a trunk goes past a place without a splice when nothing has to hang on it there. */
+function straightened(links: StrandLink[], shelf: Shelf): StrandLink[] {
+  const at = new Map<string, StrandLink[]>();
+  for (const link of links)
+    for (const { key, of } of [link.from, link.to]) if (!of) at.set(key, [...(at.get(key) ?? []), link]);
+  let all = links;
+  for (const [key, own] of at) {
+    if (shelf.strip(screwIdOf(key))?.kind !== "splice") continue;
+    // those at a splice may have become one with what is beyond the next
+    const [before, beyond, ...more] = all.filter((link) => link.from.key === key || link.to.key === key);
+    if (own.length !== 2 || !before || !beyond || more.length > 0) continue;
+    if (before.fact || beyond.fact || !before.isTrunk || !beyond.isTrunk) continue;
+    const metres = Math.round((before.metres + beyond.metres) * 1000) / 1000;
+    const whole = { ...beyond, from: farEnd(before, key), to: farEnd(beyond, key), metres };
+    all = all.filter((link) => link !== before && link !== beyond).concat(whole);
+  }
+  return all;
 }
 
 /**
@@ -80,26 +101,34 @@ function reaching(links: StrandLink[]): StrandLink[] {
 
 function linkOfFact(railway: Railway, fact: Fact, ends: readonly LaidEnd[], shelf: Shelf): StrandLink {
   const { from, to } = factEnds(fact);
-  const endAt = (key: string | null): { end: WireEnd; place: Place | undefined; laid: LaidEnd | undefined } => {
+  const cable = shelf.cable(fact.cableId ?? "");
+  const endAt = (
+    key: string | null,
+  ): { end: WireEnd; place: Place | undefined; laid: LaidEnd | undefined; along: number } => {
     const laid = ends.find(({ at }) => at.key === key);
-    if (laid) return { end: laid.at, place: laid.device.place, laid };
+    // a tail is joined to its motor before this is fitted
+    const isTail = cable?.tail === true && shelf.isMotor(laid?.device.id ?? "");
+    if (laid)
+      return { end: isTail ? { ...laid.at, work: "bench" } : laid.at, place: laid.device.place, laid, along: 0 };
     const [id = "", way = ""] = (key ?? "").split("/");
     const strip = shelf.strip(id);
     const end = strip
       ? screwEnd({ strip, way: Number(way) })
-      : { key: key ?? "", name: key ?? "", of: null, place: "layout" as const };
-    return { end, place: strip?.place, laid: undefined };
+      : { key: key ?? "", name: key ?? "", of: null, place: "layout" as const, work: "underneath" as const };
+    return { end, place: strip?.place, laid: undefined, along: strip ? alongOf(strip) : 0 };
   };
   const [a, b] = [endAt(from), endAt(to)];
   const run: Run = a.place === b.place ? (a.place ?? "layout") : "cable";
-  const cable = shelf.cable(fact.cableId ?? "");
   const laid = [b.laid, a.laid].flatMap((each) => each ?? []);
   const owner = laid.find(({ end }) => end.turnoutId !== null) ?? ends.find(({ end }) => end.turnoutId !== null);
+  const along = Math.max(a.along, b.along);
+  const usual = () =>
+    run === "cable" && cable ? shelf.metresOf(cable, along) : usualMetres(railway, run, laid, along);
   return {
     from: a.end,
     to: b.end,
     run,
-    metres: fact.metres ?? cable?.metres ?? usualMetres(railway, run, laid),
+    metres: fact.metres ?? cable?.metres ?? usual(),
     turnoutId: owner?.end.turnoutId ?? null,
     isTrunk: false,
     core: cable ? { cableId: cable.id, cable: cable.label, number: fact.core ?? 0 } : null,
@@ -122,6 +151,8 @@ export function asLaid(links: StrandLink[], before: readonly StrandLink[]): Stra
       was.from.key === link.from.key &&
       was.from.name === link.from.name &&
       was.to.name === link.to.name &&
+      was.from.work === link.from.work &&
+      was.to.work === link.to.work &&
       was.core?.cable === link.core?.cable &&
       was.isTrunk === link.isTrunk &&
       was.again === link.again;

@@ -18,7 +18,8 @@ import {
   strandOf,
   takePassage,
 } from "./strands.ts";
-import { factEnds, type IdleWhy, type IdleWire, type Loom, type Passage, type Wire } from "./wire.ts";
+import { fitTails } from "./tails.ts";
+import { factEnds, type IdleWhy, type IdleWire, type Loom, type Passage, screwIdOf, type Wire } from "./wire.ts";
 
 /**
  * The wires that make the nets. What the record holds of wires is kept as far as it serves: made and kept wires as they
@@ -78,7 +79,7 @@ interface Weaving {
 const weavings = new WeakMap<RailwayRecord, Weaving>();
 
 function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Planned | undefined): Loom {
-  const shelf = new Shelf(record);
+  const shelf = new Shelf(record, nets);
   // the railway's sizes, strips and cables decide which proposals still hold
   const old = earlier && SHELVED.every((list) => earlier.record[list] === record[list]) ? earlier.record : undefined;
   const known = old && weavings.get(old);
@@ -176,24 +177,36 @@ function wovenAfter(
     for (const { strip, way } of lacks ?? []) shelf.takeScrew(strip.id, way);
   }
   const spare = strands.some(({ lacks }) => lacks) ? spareOf(bundles).filter(({ cableId }) => cableId !== null) : [];
-  return strands.map((strand): Woven => {
+  const rough = strands.map((strand): Woven & { isSettled: boolean } => {
     const was = known.get(strand.net);
-    const passage = strand.lacks ? newPassage(strand.net, strand.lacks, spare, shelf) : strand.passage;
+    const passage = strand.lacks ? newPassage(strand, strand.lacks, spare, shelf) : strand.passage;
     const isSame = was !== undefined && isSamePassage(was.passage, passage);
     // what has places and numbers from the record only is as it was
-    if (isSame && was.isRecorded && was.strand === strand) return used(was, shelf);
+    if (isSame && was.isRecorded && was.strand === strand) return { ...was, isSettled: true };
     const firm = passage && strand.lacks ? [...strand.firm, ...spareAt(passage, bundles)] : strand.firm;
-    const links = asLaid(linksOf(record.railway, strand, passage, firm, shelf), was?.links ?? []);
-    return used({ strand, passage: isSame ? was.passage : passage, links, wires: [], isRecorded: false }, shelf);
+    const links = linksOf(record.railway, strand, passage, firm, shelf);
+    return { strand, passage: isSame ? was.passage : passage, links, wires: [], isRecorded: false, isSettled: false };
+  });
+  // cores of tails that are proposed are held before any other is given
+  for (const one of rough) if (one.isSettled) use(one, shelf);
+  fitTails(
+    rough.filter(({ isSettled }) => !isSettled),
+    shelf,
+  );
+  return rough.map(({ isSettled, ...one }): Woven => {
+    const was = known.get(one.strand.net);
+    if (isSettled && was) return was;
+    const woven = { ...one, links: asLaid(one.links, was?.links ?? []) };
+    use(woven, shelf);
+    return woven;
   });
 }
 
-/** A strand whose splices are in use. */
-function used(woven: Woven, shelf: Shelf): Woven {
+/** Says that splices and tails of a strand are in use. */
+function use(woven: Woven, shelf: Shelf): void {
+  for (const { run, core } of woven.links) if (core && run === "layout") shelf.takeCore(core.cableId, core.number);
   if (woven.strand.topology === "bus")
-    for (const { from, to } of woven.links)
-      for (const { of, key } of [from, to]) if (!of) shelf.use(key.slice(0, key.indexOf("/")));
-  return woven;
+    for (const { from, to } of woven.links) for (const { of, key } of [from, to]) if (!of) shelf.use(screwIdOf(key));
 }
 
 /** Facts that are joined to nothing of the plan, by their numbers. */

@@ -12,11 +12,23 @@ import type { Edit } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, standingOfWire, WIRE_STEPS } from "../record/made.ts";
 import { RecordError } from "../record/problems.ts";
-import { TOPOLOGIES } from "../record/schemas.ts";
+import { MOTOR_TAILS, TOPOLOGIES } from "../record/schemas.ts";
 import { isSame } from "../record/unchanged.ts";
 import { endKey, type Net } from "../schematic/nets.ts";
 import { complete, completed, completionOf } from "./completion.ts";
-import { addStrip, endAt, moveCore, moveWay, setCable, setStrip, setWire, takeAway } from "./hand.ts";
+import {
+  addStrip,
+  endAt,
+  giveTail,
+  moveCore,
+  moveWay,
+  setCable,
+  setLaying,
+  setStrip,
+  setWire,
+  takeAway,
+  type WaysOfLaying,
+} from "./hand.ts";
 import { layNet } from "./laying.ts";
 import { loomOf } from "./loom.ts";
 import { factEnds, type Loom } from "./wire.ts";
@@ -84,9 +96,35 @@ function worked(record: RailwayRecord, [kind, which, what]: Deed): RailwayRecord
     () => layNet(record, net, topology),
     () => byHand(record, loom, which, what),
     () => byHand(record, loom, what, which),
+    () => setLaying(record, loom, placing(which, what)),
   ];
   const group = groups[kind % groups.length]?.();
   return group ? edit(record, group.edits).record : record;
+}
+
+/** How strips, cores and tails may be proposed, chosen by numbers. */
+function placing(which: number, what: number): Partial<WaysOfLaying> {
+  return {
+    stripsAt: which % 2 ? "zones" : "boards",
+    coresBy: what % 2 ? "role" : "number",
+    motorTails: MOTOR_TAILS[what % MOTOR_TAILS.length] ?? "one",
+    tailCores: 3 + (which % 8),
+    reachMetres: 1 + (what % 4),
+  };
+}
+
+/** The railway with its turnouts in two zones and at places along the trunk line, chosen by a number. */
+function placed(record: RailwayRecord, which: number): RailwayRecord {
+  const zones = ["Q", "R"].map((label, order): Edit => {
+    const value = { id: label.toLowerCase(), label, name: "", order: 90 + order, commons: null };
+    return { op: "put", kind: "zone", value };
+  });
+  const turnouts = record.turnouts.map((turnout, index): Edit => {
+    const zoneId = ["q", "r", null][(index + which) % 3] ?? null;
+    const runMetres = [0.5, 2.5, 4, 6, null][(index * which) % 5] ?? null;
+    return { op: "put", kind: "turnout", value: { ...turnout, zoneId, runMetres } };
+  });
+  return edit(record, [...zones, ...turnouts]).record;
 }
 
 /** Something changed by hand, chosen by numbers: a way, a core, an end, a strip, a cable, a wire, spare ways; null when it is refused. */
@@ -98,6 +136,7 @@ function byHand(record: RailwayRecord, loom: Loom, which: number, what: number) 
   const [core, wire] = [cores[which % Math.max(1, cores.length)], loom.wires[what % Math.max(1, loom.wires.length)]];
   const cable = loom.cables[what % Math.max(1, loom.cables.length)];
   const at = { stripId: strip?.id ?? "", way: 1 + (what % 12) };
+  const zone = record.zones[what % (record.zones.length + 1)];
   const makings = [
     () => moveWay(record, loom, { stripId: other?.id ?? "", way: 1 + (which % 12) }, at),
     () => moveCore(record, loom, core?.id ?? "", cable?.id ?? "", 1 + (what % 8)),
@@ -108,6 +147,17 @@ function byHand(record: RailwayRecord, loom: Loom, which: number, what: number) 
     () => addStrip(record, what % 2 ? "panel" : "layout"),
     () => ({ edits: [putRailway(record, { spareShare: (what % 5) / 10 })] }),
     () => takeAway(record, "strip", strip?.id ?? ""),
+    () => setStrip(record, loom, strip?.id ?? "", { zoneId: zone?.id ?? null, runMetres: 1 + which }),
+    () =>
+      giveTail(
+        record,
+        loom,
+        record.assignments
+          .filter(({ role }) => role === "motor")
+          .map(({ deviceId }) => deviceId)
+          .slice(which % 3, (which % 3) + 2),
+      ),
+    () => takeAway(record, "cable", cable?.id ?? ""),
   ];
   try {
     return makings[(which + what) % makings.length]?.() ?? null;
@@ -191,8 +241,8 @@ describe("what is made", () => {
   it("stays as it is through any series of edits and makings, and what no longer serves is named", () => {
     const series = fc.array(fc.tuple(fc.boolean(), deeds), { minLength: 2, maxLength: 9 });
     fc.assert(
-      fc.property(randomRailway(5), series, (start, all) => {
-        let derived = new Derived(completed(start));
+      fc.property(randomRailway(5), fc.nat(9), series, (start, which, all) => {
+        let derived = new Derived(completed(which % 3 ? placed(start, which) : start));
         for (const [isWork, deed] of all) {
           const plan = isWork ? worked(derived.record, deed) : after(derived.record, deed);
           const between = new Derived(plan, derived);

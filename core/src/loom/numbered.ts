@@ -3,7 +3,7 @@ import { standingOfWire } from "../record/made.ts";
 import type { Net } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { ohmsPerMetre } from "../units/gauge.ts";
-import { cutLength, laidCable } from "./cables.ts";
+import { cableMake, cutLength } from "./cables.ts";
 import { colourOf, coreColour } from "./colours.ts";
 import type { StrandLink, Woven } from "./links.ts";
 import type { Shelf } from "./shelf.ts";
@@ -119,7 +119,7 @@ function ranks(threads: Schematic["threads"]): (turnoutId: string | null) => num
 }
 
 /** A cable of which nothing is said of its own. */
-const USUAL = { gauge: null, colours: null, metres: null };
+const USUAL = { gauge: null, colours: null };
 
 const wiresMade = new WeakMap<StrandLink, Wire>();
 
@@ -127,9 +127,9 @@ const wiresMade = new WeakMap<StrandLink, Wire>();
 function wireOf(record: RailwayRecord, net: Net, link: StrandLink, id: string, number: number, shelf: Shelf): Wire {
   const { from, to, run, metres, turnoutId, core, fact } = link;
   const { railway } = record;
-  const cable = laidCable(railway, (core && shelf.cable(core.cableId)) ?? USUAL);
+  const cable = cableMake(railway, (core && shelf.cable(core.cableId)) ?? USUAL);
   const single = link.isTrunk ? railway.busGauge : railway.wireGauge;
-  const gauge = fact?.gauge ?? (run === "cable" ? cable.gauge : single);
+  const gauge = fact?.gauge ?? (core ? cable.gauge : single);
   const colour = fact?.colour ?? (core ? coreColour(cable.colours, core.number) : colourOf(record, net.purpose));
   const known = wiresMade.get(link);
   if (known && known.id === id && known.number === number && known.gauge === gauge && known.colour === colour)

@@ -11,14 +11,23 @@ export interface Progress {
   cut: Done;
   labelled: Done;
   bench: Done;
+  front: Done;
   underneath: Done;
   tested: Done;
+}
+
+/** Joints wherever they are made. */
+export function jointsOf({ bench, front, underneath }: Progress): Done {
+  return { done: bench.done + front.done + underneath.done, of: bench.of + front.of + underneath.of };
 }
 
 /** Counts the work on wires. */
 export function progressOf(wires: readonly Wire[]): Progress {
   const none = (): Done => ({ done: 0, of: 0 });
-  const progress: Progress = { cut: none(), labelled: none(), bench: none(), underneath: none(), tested: none() };
+  const progress: Progress = {
+    ...{ cut: none(), labelled: none(), tested: none() },
+    ...{ bench: none(), front: none(), underneath: none() },
+  };
   const count = (what: Done, at: string | null | undefined) => {
     what.of++;
     if (at) what.done++;
@@ -26,8 +35,8 @@ export function progressOf(wires: readonly Wire[]): Progress {
   for (const { fact, from, to } of wires) {
     count(progress.cut, fact?.cutAt);
     count(progress.labelled, fact?.labelledAt);
-    count(from.place === "panel" ? progress.bench : progress.underneath, fact?.fromJoinedAt);
-    count(to.place === "panel" ? progress.bench : progress.underneath, fact?.toJoinedAt);
+    count(progress[from.work], fact?.fromJoinedAt);
+    count(progress[to.work], fact?.toJoinedAt);
     count(progress.tested, fact?.testedAt);
   }
   return progress;

@@ -1,4 +1,5 @@
-import { farEnd, type Loom, type Wire } from "./wire.ts";
+import type { Cable } from "../record/made.ts";
+import { farEnd, type Loom, type Wire, type WireEnd } from "./wire.ts";
 
 const netsOf = new WeakMap<Loom, Map<string, Wire[]>>();
 const endsOf = new WeakMap<Loom, Map<string, Wire[]>>();
@@ -29,9 +30,19 @@ function groupedBy({ wires }: Loom, keysOf: (wire: Wire) => string[]): Map<strin
   return groups;
 }
 
+const cablesOf = new WeakMap<Loom, Map<string, Wire[]>>();
+
 /** The wires that are cores of a cable, by the numbers of the cores. */
-export function coresOf({ wires }: Loom, cableId: string): Map<number, Wire> {
-  return new Map(wires.flatMap((wire) => (wire.core?.cableId === cableId ? [[wire.core.number, wire] as const] : [])));
+export function coresOf(loom: Loom, cableId: string): ReadonlyMap<number, Wire> {
+  const cables = cablesOf.get(loom) ?? groupedBy(loom, ({ core }) => (core ? [core.cableId] : []));
+  cablesOf.set(loom, cables);
+  return new Map((cables.get(cableId) ?? []).flatMap((wire) => (wire.core ? [[wire.core.number, wire] as const] : [])));
+}
+
+/** The ends of a core: of a cable that at the panel first, of a tail that at the motor last. */
+export function coreEnds({ tail }: Pick<Cable, "tail">, { from, to }: Wire): { near: WireEnd; far: WireEnd } {
+  const isTurned = tail ? from.work === "bench" : from.place === "layout";
+  return isTurned ? { near: to, far: from } : { near: from, far: to };
 }
 
 /**

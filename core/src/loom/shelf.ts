@@ -1,7 +1,16 @@
+import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Cable, Wire as Fact, Strip } from "../record/made.ts";
 import { newCable, newStrip, standingOfWire } from "../record/made.ts";
+import type { Purpose } from "../record/purposes.ts";
 import type { Place } from "../record/schemas.ts";
+import type { Net } from "../schematic/nets.ts";
+import type { WireColour } from "../units/wireColours.ts";
+import { cableMake } from "./cables.ts";
+import { colourOf, coreColour } from "./colours.ts";
+import type { LaidEnd } from "./lay.ts";
+import { alongOf, amid, cableMetres, isInReach, runsIn } from "./places.ts";
+import { factEnds, linkOf } from "./wire.ts";
 
 /** A screw of a strip. */
 export interface Screw {
@@ -13,6 +22,13 @@ export interface Screw {
 export interface Core {
   cable: Cable;
   core: number;
+}
+
+/** What a net is for under the layout: turnouts of one zone, or anything. */
+export interface Serves {
+  zoneId: string | null;
+  /** Where its turnouts are along the trunk line, metres. */
+  runs: readonly number[];
 }
 
 /** Something with numbered places of which some are taken. */
@@ -58,10 +74,23 @@ export class Shelf {
   private readonly stripOf = new Map<string, Places<Strip>>();
   private readonly cableOf = new Map<string, Places<Cable>>();
   private readonly used = new Set<string>();
+  private readonly motors: ReadonlySet<string>;
+  /** Cores of tails that are proposed, by what they join; not taken before they are found to be wanted still. */
+  private readonly held = new Map<string, Core>();
+  /** The tail of a motor, and the motors of a tail. */
+  private readonly tailOf = new Map<string, Places<Cable>>();
+  private readonly motorsOf = new Map<string, Set<string>>();
+  /** The colour of the cores that nets for a purpose go through. */
+  private readonly roles = new Map<Purpose, WireColour>();
 
-  constructor(private readonly record: RailwayRecord) {
+  /** @param nets to tell how many cores a motor needs */
+  constructor(
+    private readonly record: RailwayRecord,
+    private readonly nets: readonly Net[],
+  ) {
+    this.motors = new Set(assignmentsOfRole(record, "motor").map(({ deviceId }) => deviceId));
     const firm = firmThings(record.wires);
-    const { stripWays, cableCores } = record.railway;
+    const { stripWays, cableCores, tailCores } = record.railway;
     for (const strip of inOrder(record.strips)) {
       const isFact = strip.kept || strip.fixedAt !== null || firm.has(strip.id);
       if (isFact) this.used.add(strip.id);
@@ -70,10 +99,12 @@ export class Shelf {
     for (const cable of inOrder(record.cables)) {
       const isFact = cable.kept || cable.laidAt !== null || firm.has(cable.id);
       if (isFact) this.used.add(cable.id);
-      if (isFact || cable.cores === cableCores) this.addCable(cable);
+      if (isFact || cable.cores === (cable.tail ? tailCores : cableCores)) this.addCable(cable);
     }
     for (const fact of record.wires) {
-      if (standingOfWire(fact) === "proposed" || standingOfWire(fact) === "out") continue;
+      const standing = standingOfWire(fact);
+      if (standing !== "out") this.seeTail(fact, standing === "proposed");
+      if (standing === "proposed" || standing === "out") continue;
       for (const [stripId, way] of screwsOf(fact)) this.stripOf.get(stripId)?.take(way);
       if (fact.cableId !== null) this.cableOf.get(fact.cableId)?.take(fact.core ?? 0);
     }
@@ -98,55 +129,182 @@ export class Shelf {
     this.stripOf.get(stripId)?.take(way);
   }
 
-  takeCore(cableId: string, core: number): void {
+  /** @param purpose of the net that goes through it, so that others of that purpose may get its colour */
+  takeCore(cableId: string, core: number, purpose?: Purpose): void {
     this.used.add(cableId);
-    this.cableOf.get(cableId)?.take(core);
+    const cable = this.cableOf.get(cableId);
+    cable?.take(core);
+    if (cable && purpose && !this.roles.has(purpose)) this.roles.set(purpose, this.colourOf(cable.thing, core));
   }
 
-  /** A screw at the panel and its like under the layout, both free: the first there are, of new strips when all are full. */
-  freePair(): { panel: Screw; layout: Screw } {
-    for (const [index, panel] of this.strips.panel.entries()) {
-      const layout = this.strips.layout[index];
-      const way = layout && panel.free((number) => layout.isFree(number));
-      if (layout && way) return this.takePair(panel, layout, way);
-    }
-    // a strip that somebody has put at one side only gets its like at the other
-    const { panel, layout } = this.strips;
-    const alone = [...panel.slice(layout.length), ...layout.slice(panel.length)].find((each) => each.free() !== null);
-    const way = alone?.free();
-    if (alone && way) {
-      const one = this.taken(alone, way);
-      const other = this.opposite(one);
-      return alone.thing.place === "panel" ? { panel: one, layout: other } : { panel: other, layout: one };
+  private colourOf(cable: Cable, core: number): WireColour {
+    return coreColour(cableMake(this.record.railway, cable).colours, core);
+  }
+
+  /** Laid length of a cable to a place along the trunk line, metres. */
+  metresOf(cable: Cable, along: number): number {
+    return cableMetres(this.record.railway, cable, along);
+  }
+
+  /** What a net serves under the layout: a zone, when all its terminals there are at turnouts of it and strips are put so. */
+  servedBy(ends: readonly LaidEnd[]): Serves {
+    const layout = ends.filter(({ device }) => device.place === "layout");
+    const zones = new Set(layout.map(({ zoneId }) => zoneId));
+    const [zoneId = null] = zones.size === 1 ? zones : [];
+    const isOwn = this.record.railway.stripsAt === "zones" || this.row("layout", zoneId).length > 0;
+    return { zoneId: isOwn ? zoneId : null, runs: [...new Set(layout.map(({ metres }) => metres))] };
+  }
+
+  /**
+   * A screw at the panel and its like under the layout, both free: the first there are for what the net serves and within
+   * reach of it, of new strips when all are full.
+   */
+  freePair(serves: Serves): { panel: Screw; layout: Screw } {
+    for (const zoneId of this.groupsFor(serves.zoneId)) {
+      const [panels, layouts] = [this.row("panel", zoneId), this.row("layout", zoneId)];
+      for (const [index, panel] of panels.entries()) {
+        const layout = layouts[index];
+        const way = layout && this.reaches(layout, serves) && panel.free((number) => layout.isFree(number));
+        if (layout && way) return this.takePair(panel, layout, way);
+      }
+      // a strip that somebody has put at one side only gets its like at the other
+      const single = [...panels.slice(layouts.length), ...layouts.slice(panels.length)];
+      const alone = single.find((each) => this.reaches(each, serves) && each.free() !== null);
+      const way = alone?.free();
+      if (alone && way) {
+        const one = this.taken(alone, way);
+        const other = this.opposite(one, serves);
+        return alone.thing.place === "panel" ? { panel: one, layout: other } : { panel: other, layout: one };
+      }
     }
     const number = this.freshNumber((n) => [`P${n}`, `K${n}`], this.record.strips);
-    return this.takePair(this.newStrip("panel", `P${number}`), this.newStrip("layout", `K${number}`), 1);
+    return this.takePair(
+      this.newStrip("panel", `P${number}`, serves),
+      this.newStrip("layout", `K${number}`, serves),
+      1,
+    );
   }
 
   /** A free screw opposite another: with its number on the strip that stands at the same place in the row, else the first. */
-  opposite({ strip, way }: Screw): Screw {
+  opposite({ strip, way }: Screw, serves: Serves): Screw {
     const place: Place = strip.place === "panel" ? "layout" : "panel";
-    const row = this.strips[strip.place].findIndex(({ thing }) => thing === strip);
-    const like = this.strips[place][row];
-    if (like?.isFree(way)) return this.taken(like, way);
-    for (const each of this.strips[place]) {
-      const free = each.free();
+    const wanted = { zoneId: strip.zoneId ?? serves.zoneId, runs: serves.runs };
+    // on the panel, where all is together, any strip will do
+    const groups = place === "panel" ? [...new Set([wanted.zoneId, null])] : this.groupsFor(wanted.zoneId);
+    const row = this.row(strip.place, strip.zoneId).findIndex(({ thing }) => thing === strip);
+    const like = groups.includes(strip.zoneId) ? this.row(place, strip.zoneId)[row] : undefined;
+    if (like?.isFree(way) && this.reaches(like, wanted)) return this.taken(like, way);
+    for (const each of groups.flatMap((zoneId) => this.row(place, zoneId))) {
+      const free = this.reaches(each, wanted) ? each.free() : null;
       if (free !== null) return this.taken(each, free);
     }
     const letter = place === "panel" ? "P" : "K";
     const number = this.freshNumber((n) => [`${letter}${n}`], this.record.strips);
-    return this.taken(this.newStrip(place, `${letter}${number}`), 1);
+    return this.taken(this.newStrip(place, `${letter}${number}`, wanted), 1);
   }
 
-  /** The first free core, of a new cable when all are full. */
-  freeCore(): Core {
+  /** Zones among whose strips one is looked for, in this order; null for those that are for anything. */
+  private groupsFor(zoneId: string | null): (string | null)[] {
+    if (zoneId === null) return [null];
+    return this.record.railway.stripsAt === "zones" ? [zoneId] : [zoneId, null];
+  }
+
+  private row(place: Place, zoneId: string | null): Places<Strip>[] {
+    return this.strips[place].filter(({ thing }) => thing.zoneId === zoneId);
+  }
+
+  /** Whether the turnout of a net is within reach of a strip; what goes past several turnouts begins at any. */
+  private reaches({ thing }: Places<Strip>, { runs: [run, ...more] }: Serves): boolean {
+    if (thing.place === "panel" || run === undefined || more.length > 0) return true;
+    return isInReach(this.record.railway, alongOf(thing), run);
+  }
+
+  /**
+   * The first free core of a cable to a zone's strips, of a new cable when all are full. Where cores go by role, one of the
+   * colour that its purpose has, else one whose colour means nothing yet.
+   */
+  freeCore(zoneId: string | null, purpose: Purpose): Core {
+    const { cableCores, coresBy } = this.record.railway;
+    const role = this.roles.get(purpose) ?? colourOf(this.record, purpose);
+    const taken = new Set(this.roles.values());
+    const ranked = (cable: Cable): ((core: number) => boolean)[] =>
+      coresBy === "number"
+        ? [() => true]
+        : [(core) => this.colourOf(cable, core) === role, (core) => !taken.has(this.colourOf(cable, core)), () => true];
     for (const cable of this.cables) {
-      const core = cable.free();
-      if (core !== null) return this.takenCore(cable, core);
+      if (cable.thing.tail || cable.thing.zoneId !== zoneId) continue;
+      for (const suits of ranked(cable.thing)) {
+        const core = cable.free(suits);
+        if (core !== null) return this.takenCore(cable, core, purpose);
+      }
     }
     const number = this.freshNumber((n) => [`C${n}`], this.record.cables);
-    const cable = newCable(`c${number}`, `C${number}`, this.record.railway.cableCores);
-    return this.takenCore(this.addCable(cable), 1);
+    const cable = this.addCable({ ...newCable(`c${number}`, `C${number}`, cableCores), zoneId });
+    const core = ranked(cable.thing).flatMap((suits) => cable.free(suits) ?? [])[0] ?? 1;
+    return this.takenCore(cable, core, purpose);
+  }
+
+  isMotor(deviceId: string): boolean {
+    return this.motors.has(deviceId);
+  }
+
+  /** The core of a tail that is proposed for a wire already; null when none is. */
+  heldCore(from: string, to: string): Core | null {
+    const held = this.held.get(linkOf(from, to, null));
+    if (!held) return null;
+    this.takeCore(held.cable.id, held.core);
+    return held;
+  }
+
+  /**
+   * A free core of the tail of a motor; of a new tail, or of the tail of another motor of its zone, as the railway has it.
+   * @returns null when the wire is to be a single one
+   */
+  tailCore(motorId: string, zoneId: string | null): Core | null {
+    const { motorTails, tailCores } = this.record.railway;
+    let tail = this.tailOf.get(motorId);
+    if (!tail && motorTails === "wires") return null;
+    if (!tail && motorTails === "two") tail = this.tailToShare(motorId, zoneId);
+    if (!tail) {
+      const number = this.freshNumber((n) => [`TL${n}`], this.record.cables);
+      tail = this.addCable({ ...newCable(`tl${number}`, `TL${number}`, tailCores), tail: true, zoneId });
+    }
+    this.joinTail(motorId, tail);
+    const core = tail.free();
+    return core === null ? null : this.takenCore(tail, core);
+  }
+
+  /** The tail of one other motor of a zone that has cores enough for both. */
+  private tailToShare(motorId: string, zoneId: string | null): Places<Cable> | undefined {
+    return this.cables.find(({ thing, count }) => {
+      const [other, ...more] = this.motorsOf.get(thing.id) ?? [];
+      if (!thing.tail || thing.zoneId !== zoneId || other === undefined || more.length > 0) return false;
+      return this.coresFor(motorId) + this.coresFor(other) <= count;
+    });
+  }
+
+  /** How many cores a motor needs at most: one for each terminal that is joined to what is elsewhere. */
+  private coresFor(motorId: string): number {
+    this.needs ??= needsOf(this.nets, this.motors);
+    return this.needs.get(motorId) ?? 0;
+  }
+  private needs: Map<string, number> | undefined;
+
+  private joinTail(motorId: string, tail: Places<Cable>): void {
+    this.tailOf.set(motorId, tail);
+    const motors = this.motorsOf.get(tail.thing.id) ?? new Set();
+    this.motorsOf.set(tail.thing.id, motors.add(motorId));
+  }
+
+  /** Notes a wire of the record that is a core of a tail. */
+  private seeTail(fact: Fact, isProposed: boolean): void {
+    const tail = fact.cableId === null ? undefined : this.cableOf.get(fact.cableId);
+    if (!tail?.thing.tail || fact.core === null) return;
+    for (const id of [fact.fromDeviceId, fact.toDeviceId])
+      if (id !== null && this.motors.has(id)) this.joinTail(id, tail);
+    const { from, to } = factEnds(fact);
+    if (!isProposed || from === null || to === null) return;
+    this.held.set(linkOf(from, to, null), { cable: tail.thing, core: fact.core });
   }
 
   /** Strips and cables that are facts or have something on them, those of the panel first. */
@@ -168,8 +326,8 @@ export class Shelf {
     return { strip: places.thing, way };
   }
 
-  private takenCore(places: Places<Cable>, core: number): Core {
-    this.takeCore(places.thing.id, core);
+  private takenCore(places: Places<Cable>, core: number, purpose?: Purpose): Core {
+    this.takeCore(places.thing.id, core, purpose);
     return { cable: places.thing, core };
   }
 
@@ -186,15 +344,23 @@ export class Shelf {
   }
 
   private addCable(cable: Cable): Places<Cable> {
-    const places = new Places(cable, cable.cores, this.usableOf(cable.cores));
+    // a tail is as long as one motor needs it, so that nothing of it is kept for others
+    const places = new Places(cable, cable.cores, cable.tail ? cable.cores : this.usableOf(cable.cores));
     this.cables.push(places);
     this.cableOf.set(cable.id, places);
     return places;
   }
 
-  private newStrip(place: Place, label: string): Places<Strip> {
-    const ways = this.record.railway.stripWays;
-    return this.addStrip(newStrip(label.toLowerCase(), label, "screws", place, ways));
+  /** A strip of the usual size; one among turnouts is amid those of its zone, or beside the one that is beyond its reach. */
+  private newStrip(place: Place, label: string, { zoneId, runs }: Serves): Places<Strip> {
+    const { railway } = this.record;
+    const strip = newStrip(label.toLowerCase(), label, "screws", place, railway.stripWays);
+    if (zoneId === null || railway.stripsAt !== "zones") return this.addStrip(strip);
+    if (place === "panel") return this.addStrip({ ...strip, zoneId });
+    const middle = amid(runsIn(this.record, zoneId));
+    const [run, ...more] = runs;
+    const isFar = run !== undefined && more.length === 0 && middle !== null && !isInReach(railway, middle, run);
+    return this.addStrip({ ...strip, zoneId, runMetres: isFar ? run : middle });
   }
 
   /** A new splice under the layout. */
@@ -229,6 +395,16 @@ export class Shelf {
  */
 export function spareOf(share: number, count: number): number {
   return Math.round(share * count);
+}
+
+/** Terminals of motors that are joined to what is not a motor, by motor. */
+function needsOf(nets: readonly Net[], motors: ReadonlySet<string>): Map<string, number> {
+  const needs = new Map<string, number>();
+  for (const { ends } of nets) {
+    if (ends.every(({ deviceId }) => motors.has(deviceId))) continue;
+    for (const { deviceId } of ends) if (motors.has(deviceId)) needs.set(deviceId, (needs.get(deviceId) ?? 0) + 1);
+  }
+  return needs;
 }
 
 /** Strips and cables at which made or kept wires are. */

@@ -7,6 +7,7 @@ import { type End, endKey, type Net, terminalName } from "../schematic/nets.ts";
 import type { Bundle, Bundles } from "./bundles.ts";
 import type { LaidEnd } from "./lay.ts";
 import { usualLaying } from "./laying.ts";
+import { alongOf, workAt } from "./places.ts";
 import type { Core, Screw, Shelf } from "./shelf.ts";
 import { factEnds, isScrew, type Passage, type ScrewEnd, screwKey, screwName, type WireEnd } from "./wire.ts";
 
@@ -64,7 +65,7 @@ export function strandOf(record: RailwayRecord, net: Net, bundles: Bundles, shel
     const turnoutId = siting.turnoutOf(device.id) ?? null;
     const turnout = turnoutId === null ? undefined : find(record, "turnout", turnoutId);
     const metres = turnout ? (turnout.runMetres ?? record.railway.runMetres) : 0;
-    return { end, device, at: terminalEnd(device, end), turnoutId, metres };
+    return { end, device, at: terminalEnd(device, end), turnoutId, zoneId: turnout?.zoneId ?? null, metres };
   });
   const own = bundlesOf(ends, bundles);
   const firm = factsOf(net, own, ({ firm }) => firm);
@@ -195,23 +196,25 @@ export function passageBy(fact: Fact, net: Net, shelf: Shelf): Passage | null {
   if (!from || !to || !cable || fromWay === null || toWay === null || from.place === to.place) return null;
   const [first, second] = [screwEnd({ strip: from, way: fromWay }), screwEnd({ strip: to, way: toWay })];
   const [panel, layout] = from.place === "panel" ? [first, second] : [second, first];
-  return passageOf(net, panel, layout, { cable, core: fact.core ?? 0 });
+  return passageOf(net, panel, layout, { cable, core: fact.core ?? 0 }, shelf);
 }
 
-function passageOf({ id, purpose }: Net, panel: ScrewEnd, layout: ScrewEnd, { cable, core }: Core): Passage {
-  return { net: id, purpose, panel, layout, cableId: cable.id, cable: cable.label, metres: cable.metres, core };
+function passageOf(net: Net, panel: ScrewEnd, layout: ScrewEnd, { cable, core }: Core, shelf: Shelf): Passage {
+  const { id, purpose } = net;
+  const metres = shelf.metresOf(cable, layout.along);
+  return { net: id, purpose, panel, layout, cableId: cable.id, cable: cable.label, metres, core };
 }
 
-export function takePassage({ panel, layout, cableId, core }: Passage, shelf: Shelf): void {
+export function takePassage({ panel, layout, cableId, core, purpose }: Passage, shelf: Shelf): void {
   for (const { stripId, way } of [panel, layout]) shelf.takeScrew(stripId, way);
-  shelf.takeCore(cableId, core);
+  shelf.takeCore(cableId, core, purpose);
 }
 
 /**
  * A passage for a net that has none: by screws that are its own, by a spare core that is made, or by what is free.
  * @param spare cores that are made and serve nothing; one that is used is taken out of the list
  */
-export function newPassage(net: Net, own: readonly Screw[], spare: Fact[], shelf: Shelf): Passage {
+export function newPassage({ net, ends }: Strand, own: readonly Screw[], spare: Fact[], shelf: Shelf): Passage {
   const at = (place: Place) => own.find(({ strip }) => strip.place === place);
   let [panel, layout] = [at("panel"), at("layout")];
   if (!panel && !layout) {
@@ -219,16 +222,21 @@ export function newPassage(net: Net, own: readonly Screw[], spare: Fact[], shelf
     const passage = made < 0 ? null : passageBy(spare.splice(made, 1)[0] as Fact, net, shelf);
     if (passage) return passage;
   }
-  if (panel) layout ??= shelf.opposite(panel);
-  else if (layout) panel = shelf.opposite(layout);
-  else ({ panel, layout } = shelf.freePair());
+  const serves = shelf.servedBy(ends);
+  if (panel) layout ??= shelf.opposite(panel, serves);
+  else if (layout) panel = shelf.opposite(layout, serves);
+  else ({ panel, layout } = shelf.freePair(serves));
   for (const { strip, way } of [panel, layout]) shelf.takeScrew(strip.id, way);
-  return passageOf(net, screwEnd(panel), screwEnd(layout), shelf.freeCore());
+  const core = shelf.freeCore(layout.strip.zoneId, net.purpose);
+  return passageOf(net, screwEnd(panel), screwEnd(layout), core, shelf);
 }
 
 export function screwEnd({ strip, way }: Screw): ScrewEnd {
   const { id, label, place } = strip;
-  return { key: screwKey(id, way), name: screwName(strip, way), of: null, place, stripId: id, strip: label, way };
+  return {
+    ...{ key: screwKey(id, way), name: screwName(strip, way), of: null, place, work: workAt(strip) },
+    ...{ stripId: id, strip: label, way, along: alongOf(strip) },
+  };
 }
 
 function terminalEnd({ label, place }: Device, { deviceId, terminal }: End): WireEnd {
@@ -237,6 +245,7 @@ function terminalEnd({ label, place }: Device, { deviceId, terminal }: End): Wir
     name: terminalName(label, terminal),
     of: { deviceId, terminal },
     place,
+    work: place === "panel" ? "bench" : "underneath",
   };
 }
 
@@ -247,6 +256,9 @@ export function isSamePassage(a: Passage | null, b: Passage | null): boolean {
     a.layout.key === b.layout.key &&
     a.panel.name === b.panel.name &&
     a.layout.name === b.layout.name &&
+    a.panel.work === b.panel.work &&
+    a.layout.work === b.layout.work &&
+    a.layout.along === b.layout.along &&
     a.cable === b.cable &&
     a.cableId === b.cableId &&
     a.metres === b.metres &&

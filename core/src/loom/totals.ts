@@ -26,8 +26,11 @@ export function totalsOf(record: RailwayRecord, loom: Loom): Total[] {
   const cable = total("cable", "Cable, to cut", "m");
   const lamps = total("lamps", "Lamps");
   const tails = total("tails", "Tails at the panel", "m");
-  const bench = total("bench", "Joints at the bench");
-  const underneath = total("underneath", "Joints underneath");
+  const joints = {
+    bench: total("bench", "Joints at the bench"),
+    front: total("front", "Joints in front"),
+    underneath: total("underneath", "Joints underneath"),
+  };
   const { railway } = record;
   const labelOf = new Map(loom.strips.map(({ id, label }) => [id, label]));
   for (const { kind, ways, pinAmps } of loom.strips)
@@ -38,7 +41,7 @@ export function totalsOf(record: RailwayRecord, loom: Loom): Total[] {
   const seen = new Set<string>();
   const seeEnd = (end: WireEnd) => {
     const kind: JointKind = jointAt(record, end);
-    (end.place === "panel" ? bench : underneath).add(JOINT_SHORT[kind], 1);
+    joints[end.work].add(JOINT_SHORT[kind], 1);
     if (end.of || seen.has(end.key)) return;
     seen.add(end.key);
     const strip = find(record, "strip", screwIdOf(end.key));
@@ -51,12 +54,12 @@ export function totalsOf(record: RailwayRecord, loom: Loom): Total[] {
     else wire.add(`${WIRE_COLOURS[colour]}, ${gauge}`, cutMetres);
     if (run === "panel") tails.add([from, to].every(({ of }) => of) ? "from one to the next" : "to a strip", cutMetres);
   }
-  for (const each of loom.cables) cable.add(each.label, laidCable(railway, each).cutMetres);
+  for (const each of loom.cables) cable.add(each.label, laidCable(railway, loom, each).cutMetres);
   for (const device of record.devices) {
     const type = typeOf(record, device);
     if (type.family === "lamp") lamps.add(type.name, 1);
   }
-  return [strips, ways, cores, wire, cable, lamps, tails, bench, underneath].map((adding) => adding.total);
+  return [strips, ways, cores, wire, cable, lamps, tails, ...Object.values(joints)].map((adding) => adding.total);
 }
 
 /** A total in the making. */

@@ -4,8 +4,9 @@ import type { Place } from "../record/schemas.ts";
 import type { End } from "../schematic/nets.ts";
 import type { Gauge } from "../units/gauge.ts";
 import type { WireColour } from "../units/wireColours.ts";
+import type { WorkPlace } from "./places.ts";
 
-/** Where a wire is laid: on the panel at the bench, in a cable between, or under the layout. */
+/** Where a wire is laid: on the panel at the bench, in a cable between, or under the layout, where it may be a core of a tail. */
 export type Run = "panel" | "cable" | "layout";
 
 export interface WireEnd {
@@ -15,8 +16,10 @@ export interface WireEnd {
   name: string;
   /** The device's terminal that it is; null for a screw. */
   of: End | null;
-  /** Where it is joined: at the bench, or underneath. */
+  /** On which side of the layout it is. */
   place: Place;
+  /** Where it is joined. */
+  work: WorkPlace;
 }
 
 /** An end at a screw of a strip. */
@@ -25,6 +28,8 @@ export interface ScrewEnd extends WireEnd {
   /** Label of the strip. */
   strip: string;
   way: number;
+  /** Where the strip is along the trunk line, metres from the boards. */
+  along: number;
 }
 
 /** A wire of the plan; with its number, and with what was done of it. */
@@ -69,8 +74,8 @@ export interface Passage {
   cableId: string;
   /** Label of the cable. */
   cable: string;
-  /** Length of this one cable; null for the railway's usual. */
-  metres: number | null;
+  /** Laid length from strip to strip. */
+  metres: number;
   core: number;
   purpose: Purpose;
 }

@@ -3,10 +3,10 @@ import type { EditGroup } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, standingOfWire, type WireStep } from "../record/made.ts";
-import type { Place } from "../record/schemas.ts";
 import { count, list } from "../units/format.ts";
 import { proposal } from "./completion.ts";
 import { endNames } from "./endNames.ts";
+import { WORK_WORDS, type WorkPlace } from "./places.ts";
 import { factEnds, type Loom, type Wire } from "./wire.ts";
 
 /** A wire after each step of the work on it. */
@@ -235,7 +235,7 @@ export function wireNames(facts: readonly Pick<Fact, "number">[]): string {
 }
 
 /**
- * Ticks off all joints of wires that are on one side of the layout.
+ * Ticks off all joints of wires that are made in one place.
  * @param at when they were made, ISO 8601
  * @returns null when nothing changes
  */
@@ -243,15 +243,14 @@ export function joinAt(
   record: RailwayRecord,
   loom: Loom,
   ids: readonly string[],
-  place: Place,
+  place: WorkPlace,
   at: string,
 ): EditGroup | null {
   const wires = new Map(loom.wires.map((wire) => [wire.id, wire]));
-  const where = place === "panel" ? "Joined at the panel:" : "Joined underneath:";
-  return changeWires(record, loom, ids, where, (fact) => {
+  return changeWires(record, loom, ids, `Joined ${WORK_WORDS[place]}:`, (fact) => {
     const wire = wires.get(fact.id);
-    const from = wire?.from.place === place && fact.fromJoinedAt === null;
-    const to = wire?.to.place === place && fact.toJoinedAt === null;
+    const from = wire?.from.work === place && fact.fromJoinedAt === null;
+    const to = wire?.to.work === place && fact.toJoinedAt === null;
     if (!from && !to) return fact;
     return {
       ...fact,

@@ -72,7 +72,7 @@ export function cutList(whole: Plan, wires: readonly Wire[]): Paper {
   }
   if (cables.length > 0) {
     const rows = cables.map((cable) => {
-      const { gauge, colours, cutMetres } = laidCable(railway, cable);
+      const { gauge, colours, cutMetres } = laidCable(railway, loom, cable);
       return [cable.label, cable.cores, gauge, CABLE_COLOUR_WORDS[colours], millimetres(cutMetres), false];
     });
     const columns = [

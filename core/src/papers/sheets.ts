@@ -2,7 +2,7 @@ import type { Derived } from "../derive.ts";
 import { laidCable } from "../loom/cables.ts";
 import { coreColour } from "../loom/colours.ts";
 import { JOINT_SHORT, JOINT_WORDS, type JointKind, jointAt } from "../loom/joints.ts";
-import { coresOf, wiresByEnd } from "../loom/reach.ts";
+import { coreEnds, coresOf, wiresByEnd } from "../loom/reach.ts";
 import { farEnd, joinedAt, type Loom, screwKey, type Wire } from "../loom/wire.ts";
 import { type Cable, type Strip, WIRE_STEPS } from "../record/made.ts";
 import { PURPOSES } from "../record/purposes.ts";
@@ -52,18 +52,19 @@ export function cableSheets(derived: Derived): Paper {
   return { id: "cable-sheets", title: "Cable sheets", parts };
 }
 
-const CABLE_COLUMNS = [
-  ...[
-    column("Core", "figures", 0.7),
-    column("Colour", "colour"),
-    column("Wire", "mono", 1),
-    column("Panel", "mono", 1.5),
-  ],
-  ...[column("Layout", "mono", 1.5), column("What it is"), column("Panel Under", "boxes", 1.6)],
-];
+const CORE_COLUMNS = [...[column("Core", "figures", 0.7), column("Colour", "colour"), column("Wire", "mono", 1)]];
+
+/** A cable goes from the panel to the layout, a tail from a strip or board to its motors. */
+function cableColumns({ tail }: Cable) {
+  const [near, far] = tail ? ["Strip", "Motor"] : ["Panel", "Layout"];
+  return [
+    ...[...CORE_COLUMNS, column(near, "mono", 1.5), column(far, "mono", 1.5), column("What it is")],
+    column(tail ? "Strip Motor" : "Panel Under", "boxes", 1.6),
+  ];
+}
 
 function cableSheet({ record, loom }: Derived, cable: Cable): PaperPart[] {
-  const { gauge, metres, colours } = laidCable(record.railway, cable);
+  const { gauge, metres, colours } = laidCable(record.railway, loom, cable);
   const cores = coresOf(loom, cable.id);
   const rows: PaperCell[][] = [];
   for (let core = 1; core <= cable.cores; core++) {
@@ -72,14 +73,17 @@ function cableSheet({ record, loom }: Derived, cable: Cable): PaperPart[] {
       rows.push([core, coreColour(colours, core), "", "", "", "spare", []]);
       continue;
     }
-    const [panel, layout] = wire.from.place === "panel" ? [wire.from, wire.to] : [wire.to, wire.from];
+    const { near, far } = coreEnds(cable, wire);
     rows.push([
-      ...[core, wire.colour, wire.label, panel.name, layout.name, PURPOSES[wire.purpose].about],
-      [joinedAt(wire, panel.key) !== null, joinedAt(wire, layout.key) !== null],
+      ...[core, wire.colour, wire.label, near.name, far.name, PURPOSES[wire.purpose].about],
+      [joinedAt(wire, near.key) !== null, joinedAt(wire, far.key) !== null],
     ]);
   }
   const about = `${count(cable.cores, "core")} of ${gauge}, ${metres} m, ${cable.cores - cores.size} spare`;
-  return [heading(`Cable ${cable.label}`, about), table(`cable ${cable.label}`, CABLE_COLUMNS, rows)];
+  return [
+    heading(`${cable.tail ? "Tail" : "Cable"} ${cable.label}`, about),
+    table(`cable ${cable.label}`, cableColumns(cable), rows),
+  ];
 }
 
 const CONNECTIONS = [

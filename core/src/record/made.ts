@@ -21,6 +21,12 @@ export const Strip = z.strictObject({
   ways: Ways,
   /** What a pin bears, amps, when it is a plug and its socket; null for screws. */
   pinAmps: z.nullable(z.number().check(z.gte(0.1, "must be 0.1 to 100 A"), z.lte(100, "must be 0.1 to 100 A"))),
+  /** The zone that it serves, or null for any. */
+  zoneId: z.nullable(Id),
+  /** Where it is along the trunk line from the boards, metres; null for beside the boards or amid the turnouts of its zone. */
+  runMetres: z.nullable(Metres),
+  /** Under the layout, but at its edge, where it is reached from in front. */
+  front: z.boolean(),
   /** The owner keeps it as it is. */
   kept: z.boolean(),
   fixedAt: Done,
@@ -28,7 +34,7 @@ export const Strip = z.strictObject({
 });
 export type Strip = z.infer<typeof Strip>;
 
-/** A cable from the panel to the layout. Gauge, length and colours are as the railway says until they are facts of this one. */
+/** A cable from the panel to the layout, or the tail of a motor. Gauge, length and colours are as the railway says until they are facts of this one. */
 export const Cable = z.strictObject({
   id: Id,
   label: Label,
@@ -36,6 +42,10 @@ export const Cable = z.strictObject({
   gauge: z.nullable(z.enum(GAUGES)),
   metres: z.nullable(Metres),
   colours: z.nullable(z.enum(CABLE_COLOURS)),
+  /** From a strip or boards to one motor or two, joined to these at the bench; not from the panel to the layout. */
+  tail: z.boolean(),
+  /** The zone to whose strips it goes, or null for those beside the boards. */
+  zoneId: z.nullable(Id),
   kept: z.boolean(),
   laidAt: Done,
   note: Name,
@@ -44,12 +54,18 @@ export type Cable = z.infer<typeof Cable>;
 
 /** A strip of which nothing is done yet. */
 export function newStrip(id: string, label: string, kind: Strip["kind"], place: Place, ways: number): Strip {
-  return { id, label, kind, place, ways, pinAmps: null, kept: false, fixedAt: null, note: "" };
+  return {
+    ...{ id, label, kind, place, ways, pinAmps: null, zoneId: null, runMetres: null, front: false },
+    ...{ kept: false, fixedAt: null, note: "" },
+  };
 }
 
 /** A cable of which nothing is done yet, and nothing said of its own. */
 export function newCable(id: string, label: string, cores: number): Cable {
-  return { id, label, cores, gauge: null, metres: null, colours: null, kept: false, laidAt: null, note: "" };
+  return {
+    ...{ id, label, cores, gauge: null, metres: null, colours: null, tail: false, zoneId: null },
+    ...{ kept: false, laidAt: null, note: "" },
+  };
 }
 
 /** How the net of a terminal is laid, where it is not as in its zone or the railway. */

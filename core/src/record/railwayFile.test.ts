@@ -144,7 +144,7 @@ it.each([
   ["nothing", "", /not JSON/],
   ["a truncated file", file().slice(0, 900), /cut short/],
   ["another kind of file", '{"format":"other","version":1}', /does not say "format"/],
-  ["a newer version", changed((json) => (json.version = 8)), /of version 8; this program reads versions 1 to 7/],
+  ["a newer version", changed((json) => (json.version = 9)), /of version 9; this program reads versions 1 to 8/],
   ["a list that is none", changed((json) => (json.tests = 3 as never)), /tests/],
   [
     "a field too many",
@@ -191,4 +191,23 @@ it("reads a file of version 6, which said nothing of plugs, colours of cables, c
   expect(read.cables).toMatchObject([{ label: "C1", colours: null }]);
   expect(read.railway).toMatchObject({ cableColours: "signal", spareShare: 0, tailMetres: 0.6, slackMetres: 0.025 });
   expect(read.stocks).toEqual([]);
+});
+
+it("reads a file of version 7, which said nothing of places, zones of strips and tails", () => {
+  const old = changed((json) => {
+    json.version = 7;
+    const since = ["stripsAt", "reachMetres", "coresBy", "motorTails", "tailCores"];
+    json.railway = Object.fromEntries(Object.entries(json.railway as object).filter(([name]) => !since.includes(name)));
+    const usual = { kept: true, note: "" };
+    json.strips = [
+      { id: "p1", label: "P1", kind: "screws", place: "panel", ways: 12, pinAmps: null, fixedAt: null, ...usual },
+    ];
+    json.cables = [
+      { id: "c1", label: "C1", cores: 8, gauge: null, metres: null, colours: null, laidAt: null, ...usual },
+    ];
+  });
+  const read = readRailwayFile(old);
+  expect(read.strips).toMatchObject([{ label: "P1", zoneId: null, runMetres: null, front: false }]);
+  expect(read.cables).toMatchObject([{ label: "C1", tail: false, zoneId: null }]);
+  expect(read.railway).toMatchObject({ stripsAt: "boards", coresBy: "number", motorTails: "wires", tailCores: 8 });
 });

@@ -5,7 +5,7 @@ import { problemsOf, RecordError, recordError } from "./problems.ts";
 import { Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 7;
+export const FILE_VERSION = 8;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
@@ -89,6 +89,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   if (head.data.version === 4) return parseFile(fromVersion4(json as Record<string, unknown>));
   if (head.data.version === 5) return parseFile(fromVersion5(json as Record<string, unknown>));
   if (head.data.version === 6) return parseFile(fromVersion6(json as Record<string, unknown>));
+  if (head.data.version === 7) return parseFile(fromVersion7(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -192,18 +193,34 @@ function fromVersion5(json: Record<string, unknown>): unknown {
 /** A file of version 6, in which cables had the colours of signal cables, strips had no plugs, and no way was left free. */
 function fromVersion6(json: Record<string, unknown>): unknown {
   const { railway } = json;
-  const more = (things: unknown, fields: object) =>
-    Array.isArray(things)
-      ? things.map((thing) => (typeof thing === "object" && thing !== null ? { ...thing, ...fields } : thing))
-      : things;
   const usual = { cableColours: "signal", spareShare: 0, tailMetres: 0.6, slackMetres: 0.025, reelMetres: 25 };
+  return {
+    ...json,
+    version: 7,
+    railway: typeof railway === "object" ? { ...railway, ...usual } : railway,
+    ...(json.strips === undefined ? {} : { strips: withFields(json.strips, { pinAmps: null }) }),
+    ...(json.cables === undefined ? {} : { cables: withFields(json.cables, { colours: null }) }),
+  };
+}
+
+/** A file of version 7, in which all strips under the layout were beside the boards, and motors had single wires. */
+function fromVersion7(json: Record<string, unknown>): unknown {
+  const { railway } = json;
+  const usual = { stripsAt: "boards", reachMetres: 2, coresBy: "number", motorTails: "wires", tailCores: 8 };
+  const ofStrip = { zoneId: null, runMetres: null, front: false };
   return {
     ...json,
     version: FILE_VERSION,
     railway: typeof railway === "object" ? { ...railway, ...usual } : railway,
-    ...(json.strips === undefined ? {} : { strips: more(json.strips, { pinAmps: null }) }),
-    ...(json.cables === undefined ? {} : { cables: more(json.cables, { colours: null }) }),
+    ...(json.strips === undefined ? {} : { strips: withFields(json.strips, ofStrip) }),
+    ...(json.cables === undefined ? {} : { cables: withFields(json.cables, { tail: false, zoneId: null }) }),
   };
+}
+
+/** Things of a file with fields that they had not yet. */
+function withFields(things: unknown, fields: object): unknown {
+  if (!Array.isArray(things)) return things;
+  return things.map((thing) => (typeof thing === "object" && thing !== null ? { ...thing, ...fields } : thing));
 }
 
 /** Refuses nesting that no railway file has, before anything walks into it. */

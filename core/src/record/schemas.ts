@@ -19,6 +19,24 @@ export type Topology = (typeof TOPOLOGIES)[number];
 export const CABLE_COLOURS = ["signal", "pairs", "ribbon"] as const;
 export type CableColours = (typeof CABLE_COLOURS)[number];
 
+/**
+ * Where new strips under the layout are put. boards: all beside the boards. zones: those of a net that serves one zone only
+ * among the turnouts of that zone.
+ */
+export const STRIP_PLACES = ["boards", "zones"] as const;
+export type StripPlaces = (typeof STRIP_PLACES)[number];
+
+/** Which core a net gets. number: the first that is free. role: one of the colour that its purpose has in other cables. */
+export const CORES_BY = ["number", "role"] as const;
+export type CoresBy = (typeof CORES_BY)[number];
+
+/**
+ * How motors are joined. wires: each terminal by a single wire. one: a motor by a cable of its own, its tail, which is joined
+ * to it at the bench. two: two motors of a zone share a tail.
+ */
+export const MOTOR_TAILS = ["wires", "one", "two"] as const;
+export type MotorTails = (typeof MOTOR_TAILS)[number];
+
 /** What belongs to the railway as a whole. Lengths in metres, one way. */
 export const Railway = z.strictObject({
   name: Name.check(z.minLength(1, "must not be empty")),
@@ -41,9 +59,16 @@ export const Railway = z.strictObject({
   commons: z.enum(TOPOLOGIES),
   feeders: z.enum(TOPOLOGIES),
   busGauge: z.enum(GAUGES),
+  stripsAt: z.enum(STRIP_PLACES),
+  /** Longest wire from a strip among turnouts to one of them. */
+  reachMetres: Metres,
+  coresBy: z.enum(CORES_BY),
+  motorTails: z.enum(MOTOR_TAILS),
+  /** Cores of the tail of a motor. */
+  tailCores: z.int().check(z.gte(2), z.lte(16)),
   /** From one turnout to the next along the trunk line, at least. */
   spacingMetres: Metres,
-  /** Wire from a control or lamp to its panel strip. */
+  /** Wire from a control or lamp to its panel strip, and at least from a strip among turnouts to one of them. */
   tailMetres: Metres,
   /** More to cut at each end than is laid. */
   slackMetres: z.number().check(z.gte(0, "must be 0 to 1 m"), z.lte(1, "must be 0 to 1 m")),

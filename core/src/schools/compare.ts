@@ -83,7 +83,7 @@ export function compareSchool(record: RailwayRecord, school: School, turnoutIds:
     parts: parts.map(({ name, count }) => ({ name, count })),
     cost: parts.reduce((sum, each) => sum + each.cost, 0),
     wires: loom.wires.length,
-    cores: loom.wires.filter(({ run }) => run === "cable").length,
+    cores: loom.wires.filter(({ core }) => core !== null).length,
     jointsUnderneath: progressOf(loom.wires).underneath.of,
     restAmps: sum(({ rest }) => rest),
     worstAmps: sum(({ worst }) => worst),

@@ -1,5 +1,5 @@
 import { findType } from "../catalogue/catalogue.ts";
-import { laidCable } from "../loom/cables.ts";
+import { cableMake, laidCable } from "../loom/cables.ts";
 import { CABLE_COLOUR_WORDS } from "../loom/colours.ts";
 import { jointAt } from "../loom/joints.ts";
 import { type Loom, screwIdOf, type Wire, type WireEnd } from "../loom/wire.ts";
@@ -93,7 +93,7 @@ export function needsOf(plan: Plan): Need[] {
     }
   }
   for (const cable of loom.cables) {
-    const { cutMetres } = laidCable(record.railway, cable);
+    const { cutMetres } = laidCable(record.railway, loom, cable);
     add(cableThing(record, cable), cutMetres, firstFor.get(cable.id), cable.laidAt ?? firstCut.get(cable.id));
   }
   for (const strip of loom.strips) {
@@ -148,7 +148,7 @@ function jointThing(record: RailwayRecord, { gauge }: Wire, end: WireEnd): Thing
 }
 
 function cableThing({ railway }: RailwayRecord, cable: Cable): Thing {
-  const { gauge, colours } = laidCable(railway, cable);
+  const { gauge, colours } = cableMake(railway, cable);
   const name = `Cable, ${cable.cores} cores ${gauge}, ${CABLE_COLOUR_WORDS[colours]}`;
   const price = cablePrice(cable.cores, gauge);
   return { thing: `cable:${cable.cores}:${gauge}:${colours}`, name, unit: "m", box: "", price };

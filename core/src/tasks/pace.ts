@@ -1,8 +1,9 @@
+import { WORK_PLACES, type WorkPlace } from "../loom/places.ts";
 import { type Wire as Fact, WIRE_STEPS, type WireStep } from "../record/made.ts";
 
 /** Something done to a wire, as it is timed. A joint at the bench is made sooner than one underneath. */
-export type Action = "cut" | "label" | "bench" | "underneath" | "test";
-export const ACTIONS: readonly Action[] = ["cut", "label", "bench", "underneath", "test"];
+export type Action = "cut" | "label" | WorkPlace | "test";
+export const ACTIONS: readonly Action[] = ["cut", "label", ...WORK_PLACES, "test"];
 
 /** Minutes that one action takes, and whether that is the owner's own pace. */
 export interface Pace {
@@ -11,7 +12,7 @@ export interface Pace {
 }
 
 /** Minutes for one wire, or one joint, of somebody who has done a few (common practice). */
-const USUAL: Record<Action, number> = { cut: 1, label: 2, bench: 2, underneath: 4, test: 1 };
+const USUAL: Record<Action, number> = { cut: 1, label: 2, bench: 2, front: 3, underneath: 4, test: 1 };
 
 /** A longer pause between two ticks is a pause, minutes. */
 const PAUSE = 30;
@@ -21,20 +22,20 @@ const FEWEST = 5;
 /**
  * How long the owner takes for each action, by the times of his own ticks: the median of the minutes from one tick to the
  * next of the same kind, pauses left out, shared among those ticked at once. Until there are enough, what is usual.
- * @param placeOf the side of the layout of an end of a wire
+ * @param workOf where an end of a wire is joined
  */
 export function paceOf(
   facts: readonly Fact[],
-  placeOf: (fact: Fact, end: "from" | "to") => "panel" | "layout",
+  workOf: (fact: Fact, end: "from" | "to") => WorkPlace,
 ): Record<Action, Pace> {
   const ticks: Record<Action, Map<number, number>> = {
-    ...{ cut: new Map(), label: new Map(), bench: new Map(), underneath: new Map(), test: new Map() },
+    ...{ cut: new Map(), label: new Map(), bench: new Map(), front: new Map(), underneath: new Map(), test: new Map() },
   };
   for (const fact of facts) {
     for (const step of WIRE_STEPS) {
       const at = fact[step];
       if (at === null) continue;
-      const times = ticks[actionOf(fact, step, placeOf)];
+      const times = ticks[actionOf(fact, step, workOf)];
       const minute = Date.parse(at) / 60_000;
       times.set(minute, (times.get(minute) ?? 0) + 1);
     }
@@ -45,11 +46,11 @@ export function paceOf(
   >;
 }
 
-function actionOf(fact: Fact, step: WireStep, placeOf: (fact: Fact, end: "from" | "to") => "panel" | "layout"): Action {
+function actionOf(fact: Fact, step: WireStep, workOf: (fact: Fact, end: "from" | "to") => WorkPlace): Action {
   if (step === "cutAt") return "cut";
   if (step === "labelledAt") return "label";
   if (step === "testedAt") return "test";
-  return placeOf(fact, step === "fromJoinedAt" ? "from" : "to") === "panel" ? "bench" : "underneath";
+  return workOf(fact, step === "fromJoinedAt" ? "from" : "to");
 }
 
 function paceIn(ticks: ReadonlyMap<number, number>, usual: number): Pace {

@@ -91,7 +91,7 @@ describe("the owner's own pace", () => {
       return edit(now, group!.edits).record;
     }, record);
   };
-  const cut = (record: RailwayRecord) => paceOf(record.wires, () => "layout").cut;
+  const cut = (record: RailwayRecord) => paceOf(record.wires, () => "underneath").cut;
 
   it("is the middle one of the minutes from tick to tick, pauses left out", () => {
     // 2, 2, 4, 2 and, after a night, 3 and 2 minutes

@@ -1,5 +1,6 @@
+import { WORK_PLACES, type WorkPlace, workAt } from "../loom/places.ts";
 import type { Loom, Wire } from "../loom/wire.ts";
-import { find } from "../record/find.ts";
+import { assignmentsOfRole, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Wire as Fact } from "../record/made.ts";
 import type { Schematic } from "../schematic/schematic.ts";
@@ -8,14 +9,11 @@ import type { StockLine } from "../stock/stock.ts";
 import { count } from "../units/format.ts";
 import { type Action, type Pace, paceOf } from "./pace.ts";
 
-/** Where a task is done: at the bench with the panel on its back, or underneath. */
-export type TaskPlace = "bench" | "underneath";
-
 /** Some of the work on the loom that is done in one go. */
 export interface Task {
   id: string;
   title: string;
-  place: TaskPlace;
+  place: WorkPlace;
   action: Action;
   /** Turnouts that it is for, by leader; empty for what belongs to none. */
   turnoutIds: string[];
@@ -35,7 +33,7 @@ export interface WorkPlan {
   tasks: Task[];
   pace: Record<Action, Pace>;
   /** Minutes of all that is left, by place. */
-  minutes: Record<TaskPlace, number>;
+  minutes: Record<WorkPlace, number>;
 }
 
 /** Turnouts that are wired alike; the first goes first. */
@@ -56,7 +54,7 @@ export function workPlan(
   schematic: Pick<Schematic, "threads">,
   lines: readonly StockLine[],
 ): WorkPlan {
-  const pace = paceOf(record.wires, placeIn(record));
+  const pace = paceOf(record.wires, workIn(record));
   const leaderOf = new Map(record.turnouts.map(({ id, movesWith }) => [id, movesWith ?? id]));
   const wiresOf = new Map<string, Wire[]>();
   for (const wire of loom.wires) {
@@ -75,24 +73,33 @@ export function workPlan(
     // what comes next waits for all of it: a kind of turnout is proved before its sisters are begun
     if (own.length > 0) before = own.map(({ id }) => id);
   }
-  const minutes = (place: TaskPlace) =>
+  const minutes = (place: WorkPlace) =>
     tasks.reduce((sum, task) => (task.place === place ? sum + task.minutes : sum), 0);
-  return { tasks, pace, minutes: { bench: minutes("bench"), underneath: minutes("underneath") } };
-}
-
-/** The side of the layout at which an end of a wire of the record is. */
-function placeIn(record: RailwayRecord): (fact: Fact, end: "from" | "to") => "panel" | "layout" {
-  return (fact, end) => {
-    const [deviceId, stripId] = [fact[`${end}DeviceId`], fact[`${end}StripId`]];
-    if (deviceId !== null) return find(record, "device", deviceId)?.place ?? "layout";
-    return (stripId === null ? undefined : find(record, "strip", stripId)?.place) ?? "layout";
+  return {
+    tasks,
+    pace,
+    minutes: { bench: minutes("bench"), front: minutes("front"), underneath: minutes("underneath") },
   };
 }
 
-const STEPS: { action: Action; words: string; place: TaskPlace }[] = [
+/** Where an end of a wire of the record is joined. */
+function workIn(record: RailwayRecord): (fact: Fact, end: "from" | "to") => WorkPlace {
+  const motors = new Set(assignmentsOfRole(record, "motor").map(({ deviceId }) => deviceId));
+  return (fact, end) => {
+    const [deviceId, stripId] = [fact[`${end}DeviceId`], fact[`${end}StripId`]];
+    const strip = stripId === null ? undefined : find(record, "strip", stripId);
+    if (strip) return workAt(strip);
+    const isTail = fact.cableId !== null && find(record, "cable", fact.cableId)?.tail === true;
+    if (isTail && motors.has(deviceId ?? "")) return "bench";
+    return deviceId !== null && find(record, "device", deviceId)?.place === "panel" ? "bench" : "underneath";
+  };
+}
+
+const STEPS: { action: Action; words: string; place: WorkPlace }[] = [
   { action: "cut", words: "Cut", place: "bench" },
   { action: "label", words: "Label", place: "bench" },
-  { action: "bench", words: "Join at the panel", place: "bench" },
+  { action: "bench", words: "Join at the bench", place: "bench" },
+  { action: "front", words: "Join in front", place: "front" },
   { action: "underneath", words: "Join underneath", place: "underneath" },
   { action: "test", words: "Test", place: "underneath" },
 ];
@@ -124,12 +131,14 @@ function tasksFor(
   });
 }
 
+function isJoint(action: Action): action is WorkPlace {
+  return (WORK_PLACES as readonly Action[]).includes(action);
+}
+
 /** How often an action is done to a wire: a joint at each end that is there. */
 function actionsOf({ from, to }: Wire, action: Action): number {
   const ends = [from, to];
-  if (action === "bench") return ends.filter(({ place }) => place === "panel").length;
-  if (action === "underneath") return ends.filter(({ place }) => place === "layout").length;
-  return 1;
+  return isJoint(action) ? ends.filter(({ work }) => work === action).length : 1;
 }
 
 function leftOf({ from, to, fact }: Wire, action: Action): number {
@@ -141,8 +150,7 @@ function leftOf({ from, to, fact }: Wire, action: Action): number {
     case "test":
       return fact?.testedAt ? 0 : 1;
     default: {
-      const place = action === "bench" ? "panel" : "layout";
-      const isOpen = (at: Wire["from"], joined: string | null | undefined) => Number(at.place === place && !joined);
+      const isOpen = (at: Wire["from"], joined: string | null | undefined) => Number(at.work === action && !joined);
       return isOpen(from, fact?.fromJoinedAt) + isOpen(to, fact?.toJoinedAt);
     }
   }
@@ -185,6 +193,7 @@ const TAKES: Record<Action, readonly string[]> = {
   cut: ["wire:", "cable:"],
   label: ["label"],
   bench: ["type:", "strip:", "plug:", "ferrule:", "sleeve", "splice"],
+  front: ["type:", "strip:", "plug:", "ferrule:", "sleeve", "splice"],
   underneath: ["type:", "strip:", "plug:", "ferrule:", "sleeve", "splice"],
   test: [],
 };

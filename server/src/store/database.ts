@@ -29,8 +29,8 @@ export function openDatabase(folder: string): Database.Database {
     database = new Database(file);
     database.pragma("journal_mode = WAL");
     database.pragma("synchronous = FULL");
-    database.pragma("foreign_keys = ON");
     migrate(database, folder);
+    database.pragma("foreign_keys = ON");
     return database;
   } catch (error) {
     database?.close();
@@ -41,7 +41,10 @@ export function openDatabase(folder: string): Database.Database {
   }
 }
 
-/** Runs the numbered migrations that the database has not had, each in a transaction of its own. */
+/**
+ * Runs the numbered migrations that the database has not had, each in a transaction of its own. Foreign keys are not
+ * enforced meanwhile, so that a table may be built anew while others refer to it; they are checked before each is done.
+ */
 function migrate(database: Database.Database, folder: string): void {
   const files = readdirSync(MIGRATIONS)
     .filter((name) => /^\d{3}-.*\.sql$/.test(name))
@@ -54,11 +57,14 @@ function migrate(database: Database.Database, folder: string): void {
   }
   if (version === files.length) return;
   if (version > 0) backUp(database, folder, version);
+  database.pragma("foreign_keys = OFF");
   for (const [index, name] of files.entries()) {
     if (index < version) continue;
     const sql = readFileSync(new URL(name, MIGRATIONS), "utf8");
     database.transaction(() => {
       database.exec(sql);
+      const broken = database.pragma("foreign_key_check") as { table: string }[];
+      if (broken.length > 0) throw new Error(`${name} breaks keys of ${broken[0]?.table}`);
       database.pragma(`user_version = ${index + 1}`);
     })();
   }

@@ -171,12 +171,18 @@ it("brings strips, cables and the railway's fields of version 8 to the new form,
   const database = openDatabase(folder);
   const store = new Store(database);
   const { record } = store.open("r");
-  expect(record.strips).toContainEqual({ ...strip, pinAmps: null });
-  expect(record.cables.find(({ id }) => id === "c1")).toMatchObject({ label: "C1", colours: null });
+  const since = { pinAmps: null, zoneId: null, runMetres: null, front: false };
+  expect(record.strips).toContainEqual({ ...strip, ...since });
+  expect(record.cables.find(({ id }) => id === "c1")).toMatchObject({
+    label: "C1",
+    colours: null,
+    tail: false,
+    zoneId: null,
+  });
   // a railway that was there goes on without spare ways, as it was laid
   expect(record.railway).toMatchObject({ spareShare: 0, cableColours: "signal", tailMetres: 0.6, reelMetres: 25 });
   store.undo("r", { revision: 3 });
-  expect(store.open("r").record.strips).toContainEqual({ ...strip, kept: false, pinAmps: null });
+  expect(store.open("r").record.strips).toContainEqual({ ...strip, ...since, kept: false });
   expect(database.pragma("foreign_key_check")).toEqual([]);
   database.close();
 });

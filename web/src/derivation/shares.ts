@@ -1,4 +1,4 @@
-import { progressOf } from "@alderman/core";
+import { jointsOf, progressOf } from "@alderman/core";
 import type { Results } from "./deriver.ts";
 
 /** How much of a stage is done, in the stage's own units. */
@@ -24,8 +24,7 @@ export function equipShare(turnouts: number, results: Results): Share {
 
 /** Joints of wires that are made. */
 export function loomShare(_turnouts: number, { overview }: Results): Share {
-  const { bench, underneath } = progressOf(overview?.loom.wires ?? []);
-  return { done: bench.done + underneath.done, of: bench.of + underneath.of, words: "joints of wires made" };
+  return { ...jointsOf(progressOf(overview?.loom.wires ?? [])), words: "joints of wires made" };
 }
 
 /** Outputs in use whose address is theirs alone. */

@@ -4,11 +4,13 @@ import {
   CATALOGUE,
   GAUGES,
   type RailwayRecord,
+  setLaying,
   TOPOLOGIES,
   TOPOLOGY_WORDS,
 } from "@alderman/core";
 import { Download } from "lucide-react";
 import { useParams } from "react-router";
+import { useOverview } from "../derivation/hooks.ts";
 import { buttonClass } from "../kit/Button.tsx";
 import { ChoiceField } from "../kit/ChoiceField.tsx";
 import { Dialog } from "../kit/Dialog.tsx";
@@ -29,10 +31,13 @@ export function RailwayDialog({ close }: { close: () => void }) {
   const record = useRecord();
   const { railwayId } = useParams();
   const tryEdit = useTryEdit();
+  const loom = useOverview()?.loom;
   if (!record) return null;
   const { railway } = record;
   const set = (words: string, change: Partial<RailwayRecord["railway"]>) =>
     tryEdit({ words: words.slice(0, 200), edits: [{ op: "railway", value: { ...railway, ...change } }] });
+  const lay = (fields: Parameters<typeof setLaying>[2]) =>
+    tryEdit(() => (loom ? setLaying(record, loom, fields) : null));
   return (
     <Dialog title={railway.name} about="Settings of the railway. Each is saved when it is changed." close={close}>
       <FormGrid>
@@ -115,6 +120,50 @@ export function RailwayDialog({ close }: { close: () => void }) {
                 share === null
                   ? "Type a share, 0 to 50."
                   : set(`${share} % are left spare`, { spareShare: share / 100 })
+              }
+            />
+          )}
+        </Field>
+        <ChoiceField
+          label="Strips under the layout"
+          value={railway.stripsAt}
+          options={[
+            { value: "boards", text: "beside the boards" },
+            { value: "zones", text: "among the turnouts of each zone" },
+          ]}
+          onChange={(stripsAt) => lay({ stripsAt })}
+        />
+        <MetresField
+          label="Reach of a strip, m"
+          value={railway.reachMetres}
+          set={(reachMetres) => lay({ reachMetres })}
+        />
+        <ChoiceField
+          label="Cores go by"
+          value={railway.coresBy}
+          options={[
+            { value: "number", text: "number: the first that is free" },
+            { value: "role", text: "role: the same colour for the same" },
+          ]}
+          onChange={(coresBy) => lay({ coresBy })}
+        />
+        <ChoiceField
+          label="Motors are joined by"
+          value={railway.motorTails}
+          options={[
+            { value: "wires", text: "single wires" },
+            { value: "one", text: "a tail each" },
+            { value: "two", text: "a tail for two" },
+          ]}
+          onChange={(motorTails) => lay({ motorTails })}
+        />
+        <Field label="Cores of a tail">
+          {(ids) => (
+            <NumberField
+              ids={ids}
+              value={railway.tailCores}
+              save={(cores) =>
+                cores === null || !Number.isInteger(cores) ? "Type a whole number." : lay({ tailCores: cores })
               }
             />
           )}

@@ -1,16 +1,19 @@
 import {
   type Cable,
+  coreEnds,
+  coresOf,
   farEnd,
   type Loom,
   laidCable,
   type RailwayRecord,
+  type Strip,
   type Wire,
   type WireColour,
 } from "@alderman/core";
 import { type KeyboardEvent, type ReactNode, useMemo, useState } from "react";
 import { Terminal } from "../../drawing/Terminal.tsx";
 import { ColourBox, WirePath } from "../../drawing/Wire.tsx";
-import { type CorePlan, cableLayout, ROW, type StripPlan, type WayPlan } from "./cableLayout.ts";
+import { type BlockPlan, type CorePlan, cableLayout, ROW, stripLayout, type WayPlan } from "./cableLayout.ts";
 import type { LoomThing, OpenThing } from "./things/thing.ts";
 
 /** Left edges of the strips, and their width. */
@@ -22,63 +25,79 @@ const JACKET = { left: 444, right: 492 };
 const WIDTH = 936;
 
 /**
- * One cable drawn between the strips on which it ends, these as long as they are: what hangs on each screw, colours, and
- * flags as they will print. What the pointer or the focus is on, its net stands out.
+ * One cable drawn between what it ends on, strips as long as they are: what hangs on each screw, colours, and flags as they
+ * will print; or a strip by itself. What the pointer or the focus is on, its net stands out.
  */
 export function CableDrawing({
   record,
   loom,
-  cable,
+  drawn,
   open,
 }: {
   record: RailwayRecord;
   loom: Loom;
-  cable: Cable;
+  drawn: Cable | Strip;
   open: OpenThing;
 }) {
-  const plan = useMemo(() => cableLayout(record, loom, cable), [record, loom, cable]);
+  const cable = "cores" in drawn ? drawn : null;
+  const plan = useMemo(
+    () => ("cores" in drawn ? cableLayout(record, loom, drawn) : stripLayout(loom, drawn)),
+    [record, loom, drawn],
+  );
   const [lit, setLit] = useState<string | null>(null);
   const look = (target: EventTarget) => {
     const net = target instanceof Element ? target.closest("[data-net]")?.getAttribute("data-net") : null;
     setLit(net ?? null);
   };
-  const { metres, gauge } = laidCable(record.railway, cable);
-  const used = plan.cores.filter(({ wire }) => wire !== null).length;
-  const about = `${used} of ${cable.cores} cores, ${metres} m, ${gauge}`;
+  const [left, right] = cable?.tail ? ["Strip or board", "Motor"] : ["Panel, at the bench", "Under the layout"];
   return (
     <svg
       data-cable
       className="draw block w-full"
       viewBox={`0 0 ${WIDTH} ${plan.height}`}
       role="group"
-      aria-label={`Cable ${cable.label}`}
+      aria-label={`${cable ? "Cable" : "Strip"} ${drawn.label}`}
       onPointerOver={({ target }) => look(target)}
       onPointerLeave={() => setLit(null)}
       onFocus={({ target }) => look(target)}
       onBlur={() => setLit(null)}
     >
-      <path d={`M306 0V${plan.height}M630 0V${plan.height}`} stroke="var(--rule)" />
-      <text className="zone" x="12" y="18">
-        Panel, at the bench
-      </text>
-      <text className="zone" x="316" y="18">
-        Cable {cable.label}: {about}
-      </text>
-      <text className="zone" x="688" y="18">
-        Under the layout
-      </text>
-      {plan.panel.map((strip) => (
-        <StripBody key={strip.strip.id} plan={strip} x={PANEL_X} side="panel" lit={lit} open={open} />
+      {cable && <path d={`M306 0V${plan.height}M630 0V${plan.height}`} stroke="var(--rule)" />}
+      {plan.near.length > 0 && (
+        <text className="zone" x="12" y="18">
+          {left}
+        </text>
+      )}
+      {cable && (
+        <text className="zone" x="316" y="18">
+          {aboutCable(record, loom, cable)}
+        </text>
+      )}
+      {plan.far.length > 0 && (
+        <text className="zone" x="688" y="18">
+          {right}
+        </text>
+      )}
+      {plan.near.map((block) => (
+        <Block key={block.id} plan={block} x={PANEL_X} side="near" lit={lit} open={open} />
       ))}
-      {plan.layout.map((strip) => (
-        <StripBody key={strip.strip.id} plan={strip} x={LAYOUT_X} side="layout" lit={lit} open={open} />
+      {plan.far.map((block) => (
+        <Block key={block.id} plan={block} x={LAYOUT_X} side="far" lit={lit} open={open} />
       ))}
       {plan.cores.map((core) => (
-        <CoreLine key={core.number} core={core} lit={lit} open={open} />
+        <CoreLine key={core.number} core={core} cable={cable} lit={lit} open={open} />
       ))}
-      <Jacket cable={cable} isThere={plan.isThere} from={plan.jacket.from} to={plan.jacket.to} open={open} />
+      {cable && plan.jacket && (
+        <Jacket cable={cable} isThere={plan.isThere} from={plan.jacket.from} to={plan.jacket.to} open={open} />
+      )}
     </svg>
   );
+}
+
+function aboutCable(record: RailwayRecord, loom: Loom, cable: Cable): string {
+  const { metres, gauge } = laidCable(record.railway, loom, cable);
+  const { label, tail, cores } = cable;
+  return `${tail ? "Tail" : "Cable"} ${label}: ${coresOf(loom, cable.id).size} of ${cores} cores, ${metres} m, ${gauge}`;
 }
 
 /** Fades what does not belong to the net that is looked at. */
@@ -121,34 +140,47 @@ function Opens({
   );
 }
 
-function StripBody({
-  plan: { strip, y, ways, isThere },
+function Block({
+  plan: { id, title, strip, y, ways, isThere },
   x,
   side,
   lit,
   open,
 }: {
-  plan: StripPlan;
+  plan: BlockPlan;
   x: number;
-  side: "panel" | "layout";
+  side: "near" | "far";
   lit: string | null;
   open: OpenThing;
 }) {
   const height = ways.length * ROW;
+  const head = (
+    <text
+      className="tv"
+      x={x + STRIP / 2}
+      y={y - 6}
+      textAnchor="middle"
+      style={strip ? { textDecoration: "underline" } : {}}
+    >
+      {title}
+      {strip?.pinAmps != null && " plug"}
+    </text>
+  );
   return (
     <g>
-      <Opens thing={{ kind: "strip", id: strip.id }} name={`Strip ${strip.label}`} open={open}>
-        <text className="tv" x={x + STRIP / 2} y={y - 6} textAnchor="middle" style={{ textDecoration: "underline" }}>
-          {strip.label}
-          {strip.pinAmps !== null && " plug"}
-        </text>
-      </Opens>
+      {strip ? (
+        <Opens thing={{ kind: "strip", id }} name={`Strip ${title}`} open={open}>
+          {head}
+        </Opens>
+      ) : (
+        head
+      )}
       <path
         d={`M${x} ${y}H${x + STRIP}V${y + height}H${x}Z`}
         fill="var(--sheet-2)"
         stroke="var(--ink)"
         strokeWidth="1.2"
-        {...(strip.kept || isThere ? {} : { strokeDasharray: "5 3" })}
+        {...(strip?.kept || isThere ? {} : { strokeDasharray: "5 3" })}
       />
       <path
         d={ways
@@ -158,13 +190,13 @@ function StripBody({
         stroke="var(--rule)"
       />
       {ways.map((way) => (
-        <WayRow key={way.way} way={way} x={x} side={side} lit={lit} open={open} />
+        <WayRow key={way.key} way={way} x={x} side={side} lit={lit} open={open} />
       ))}
     </g>
   );
 }
 
-/** A way: its number and screw, and what hangs on it on the side away from the cable. */
+/** A way: its number and screw, and what hangs on it, on the side away from the cable. */
 function WayRow({
   way,
   x,
@@ -174,40 +206,37 @@ function WayRow({
 }: {
   way: WayPlan;
   x: number;
-  side: "panel" | "layout";
+  side: "near" | "far";
   lit: string | null;
   open: OpenThing;
 }) {
-  const { y, key, name, tails, other, isSpare } = way;
+  const { y, text, key, name, tails, other, isEnd, isSpare } = way;
   const [tail, ...more] = tails;
   const net = tail?.net ?? other?.net ?? "";
+  const isNear = side === "near";
+  // where the cable leaves, there is no room beside it
+  const isOutside = isEnd && !tail;
+  const beside = (outside: boolean) =>
+    outside === isNear
+      ? { x: x - 8, y: y + 4, textAnchor: "end" as const }
+      : { x: x + STRIP + 8, y: y + 4, textAnchor: "start" as const };
   const body = (
     <>
-      {tail && <Tail wire={tail} more={more.length} screw={key} y={y} left={side === "panel"} open={open} />}
-      {other && (
-        <text
-          className="tq"
-          x={side === "panel" ? x + STRIP + 8 : x - 8}
-          y={y + 4}
-          textAnchor={side === "panel" ? "start" : "end"}
-        >
-          {other.label}, {other.core?.cable}.{other.core?.number}
+      {tail && <Tail wire={tail} more={more.length} screw={key} y={y} left={isNear} open={open} />}
+      {other && (!isEnd || isOutside) && (
+        <text className="tq" {...beside(isOutside)}>
+          {other.label} to {farEnd(other, key).name} by {other.core?.cable}.{other.core?.number}
         </text>
       )}
       {isSpare && (
-        <text
-          className="tq"
-          x={side === "panel" ? x - 8 : x + STRIP + 8}
-          y={y + 4}
-          textAnchor={side === "panel" ? "end" : "start"}
-        >
+        <text className="tq" {...beside(true)}>
           spare
         </text>
       )}
-      <text className="tm" x={side === "panel" ? x + 3 : x + STRIP - 17} y={y + 4}>
-        {way.way}
+      <text className="tm" x={isNear ? x + 3 : x + STRIP - 17} y={y + 4}>
+        {text}
       </text>
-      <Terminal end={key} name={name} x={side === "panel" ? x + 26 : x + 10} y={y} radius={6} />
+      <Terminal end={key} name={name} x={isNear ? x + 26 : x + 10} y={y} radius={6} />
     </>
   );
   return net === "" ? (
@@ -262,9 +291,19 @@ function Tail({
 }
 
 /** A core from strip to strip through the jacket; a spare one is named below it. */
-function CoreLine({ core, lit, open }: { core: CorePlan; lit: string | null; open: OpenThing }) {
-  const { number, colour, wire, y, panelY, layoutY } = core;
-  if (!wire || panelY === null || layoutY === null) {
+function CoreLine({
+  core,
+  cable,
+  lit,
+  open,
+}: {
+  core: CorePlan;
+  cable: Cable | null;
+  lit: string | null;
+  open: OpenThing;
+}) {
+  const { number, colour, wire, y, nearY, farY } = core;
+  if (!wire || !cable || nearY === null || farY === null) {
     return (
       <g>
         <ColourBox x={JACKET.left + 2} y={y - 5} colour={colour} />
@@ -275,15 +314,15 @@ function CoreLine({ core, lit, open }: { core: CorePlan; lit: string | null; ope
     );
   }
   const [a, b] = [PANEL_X + STRIP, LAYOUT_X];
-  const d = `M${a} ${panelY}H416C434 ${panelY} 430 ${y} ${JACKET.left} ${y}H${JACKET.right}C506 ${y} 502 ${layoutY} 520 ${layoutY}H${b}`;
-  const isTurned = wire.from.place === "layout";
+  const d = `M${a} ${nearY}H416C434 ${nearY} 430 ${y} ${JACKET.left} ${y}H${JACKET.right}C506 ${y} 502 ${farY} 520 ${farY}H${b}`;
+  const isTurned = coreEnds(cable, wire).near !== wire.from;
   const [here, there] = isTurned ? [wire.flags[1], wire.flags[0]] : wire.flags;
   return (
     <Of net={wire.net} lit={lit}>
       <WirePath d={d} colour={colour} />
-      <Code x={a + 6} y={panelY} colour={colour} />
-      <Flag wire={wire} x={a + 48} y={panelY} text={here} open={open} narrow />
-      <Flag wire={wire} x={524} y={layoutY} text={there} open={open} narrow />
+      <Code x={a + 6} y={nearY} colour={colour} />
+      <Flag wire={wire} x={a + 48} y={nearY} text={here} open={open} narrow />
+      <Flag wire={wire} x={524} y={farY} text={there} open={open} narrow />
     </Of>
   );
 }

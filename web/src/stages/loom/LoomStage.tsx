@@ -1,9 +1,8 @@
-import type { Loom } from "@alderman/core";
+import type { Cable, Strip } from "@alderman/core";
 import { useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { ScaledDrawing } from "../../drawing/ScaledDrawing.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
-import { Combobox } from "../../kit/Combobox.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { Sheets } from "../../kit/Sheets.tsx";
@@ -12,6 +11,8 @@ import { PapersDialog } from "../../papers/PapersDialog.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { CableDrawing } from "./CableDrawing.tsx";
 import { ColoursSheet } from "./ColoursSheet.tsx";
+import { DrawnChoice } from "./DrawnChoice.tsx";
+import { drawnName, drawnOf } from "./drawn.ts";
 import { LOOM_LISTS, type LoomList } from "./listChoice.ts";
 import { PartsSheet } from "./PartsSheet.tsx";
 import { Schedule } from "./Schedule.tsx";
@@ -20,9 +21,6 @@ import { ThingsSheet } from "./ThingsSheet.tsx";
 import { ThingDialog } from "./things/ThingDialog.tsx";
 import type { LoomThing } from "./things/thing.ts";
 import { WorkSheet } from "./WorkSheet.tsx";
-
-/** So many cables are shown side by side to choose from; among more one is found by typing. */
-const MOST_TABS = 7;
 
 /** Cables and strips as they are drawn, the lists of wires, things, parts and colours, and how far the work is. */
 export function LoomStage() {
@@ -33,20 +31,26 @@ export function LoomStage() {
   const [papers, setPapers] = useState(false);
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [list, setList] = useKeptState<LoomList>("loom-list", "wires");
-  const cables = overview?.loom.cables ?? [];
-  const shown = cables.find(({ id }) => id === chosen) ?? cables[0];
+  const [zoom, setZoom] = useState(1);
+  const shown = overview && drawnOf(overview.loom, chosen);
   const lists = <Segmented size="small" label="List" value={list} segments={LOOM_LISTS} onChange={setList} />;
   return (
     <StageMain title="Loom" about="Strips, cables, wires and the flags on them">
       <Sheets rows="auto minmax(0,1fr)">
         {shown && overview && record && (
           <Sheet
-            title={`Cable ${shown.label}, panel to layout`}
+            title={titleOf(shown)}
             about="flags read as they will print; dashed is not there yet"
-            actions={<CableChoice loom={overview.loom} value={shown.id} onChange={setChosen} />}
+            actions={
+              <DrawnChoice
+                {...{ record, loom: overview.loom, zoom, setZoom }}
+                value={drawnName(shown)}
+                onChange={setChosen}
+              />
+            }
           >
-            <ScaledDrawing className="max-h-[43vh] overflow-y-auto max-sm:max-h-none">
-              <CableDrawing record={record} loom={overview.loom} cable={shown} open={setThing} />
+            <ScaledDrawing zoom={zoom} className="max-h-[43vh] overflow-y-auto max-sm:max-h-none">
+              <CableDrawing record={record} loom={overview.loom} drawn={shown} open={setThing} />
             </ScaledDrawing>
           </Sheet>
         )}
@@ -81,18 +85,7 @@ export function LoomStage() {
   );
 }
 
-function CableChoice({ loom, value, onChange }: { loom: Loom; value: string; onChange: (id: string) => void }) {
-  if (loom.cables.length <= MOST_TABS) {
-    const segments = loom.cables.map(({ id, label }) => ({ value: id, text: label }));
-    return <Segmented label="Cable" value={value} segments={segments} onChange={onChange} />;
-  }
-  // a cable is found by its name, and by the strips at its ends
-  const ends = new Map<string, Set<string>>();
-  for (const { cableId, panel, layout } of loom.passages)
-    ends.set(cableId, (ends.get(cableId) ?? new Set()).add(panel.strip).add(layout.strip));
-  const options = loom.cables.map(({ id, label }) => ({
-    value: id,
-    text: `${label}, ${[...(ends.get(id) ?? [])].join(" to ") || "not joined"}`,
-  }));
-  return <Combobox className="w-52" label="Cable" value={value} options={options} onChange={onChange} />;
+function titleOf(shown: Cable | Strip): string {
+  if ("cores" in shown) return shown.tail ? `Tail ${shown.label}` : `Cable ${shown.label}, panel to layout`;
+  return `Strip ${shown.label}`;
 }

@@ -56,7 +56,7 @@ export function Nets() {
       const under = new Set(net.ends.flatMap(({ deviceId }) => (places.get(deviceId) === "layout" ? [deviceId] : [])));
       const [first] = net.ends;
       if (under.size < LEAST_PLACES || !first) return [];
-      const wires = (ofNet.get(net.id) ?? []).filter(({ run }) => run !== "cable");
+      const wires = (ofNet.get(net.id) ?? []).filter(({ core }) => core === null);
       const metres = wires.reduce((sum, { cutMetres }) => sum + cutMetres, 0);
       const about = PURPOSES[net.purpose].about;
       return [{ id: net.id, name: netName(record, first), about, net, wires: wires.length, metres }];

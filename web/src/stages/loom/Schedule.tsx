@@ -239,5 +239,5 @@ function columnsWith(labels: ReadonlyMap<string, string>, tick: Tick, open: Open
 }
 
 function metres(wires: readonly Wire[]): string {
-  return wires.reduce((sum, { cutMetres, run }) => (run === "cable" ? sum : sum + cutMetres), 0).toFixed(1);
+  return wires.reduce((sum, { cutMetres, core }) => (core ? sum : sum + cutMetres), 0).toFixed(1);
 }

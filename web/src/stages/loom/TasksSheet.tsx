@@ -2,11 +2,13 @@ import {
   ACTIONS,
   type Action,
   joinAt,
+  list,
   needsOf,
   stockLines,
   type Task,
   tickWires,
-  type WireStep,
+  WORK_PLACES,
+  WORK_WORDS,
   workPlan,
 } from "@alderman/core";
 import { type ReactNode, useMemo, useState } from "react";
@@ -24,9 +26,13 @@ const ACTION_WORDS: Record<Action, string> = {
   cut: "cut",
   label: "flag both ends",
   bench: "joint at the bench",
+  front: "joint in front",
   underneath: "joint underneath",
   test: "test",
 };
+
+/** Steps that are done to a wire as a whole. */
+const STEP_OF = { cut: "cutAt", label: "labelledAt", test: "testedAt" } as const;
 
 /** The order of work, task by task, with what is missing and how long it takes at the owner's own pace. */
 export function TasksSheet({ lists, show }: { lists: ReactNode; show: (wireIds: readonly string[]) => void }) {
@@ -68,7 +74,7 @@ export function TasksSheet({ lists, show }: { lists: ReactNode; show: (wireIds: 
       id: "place",
       hidden: true,
       title: "Where",
-      value: ({ place }) => (place === "bench" ? "bench" : "underneath"),
+      value: ({ place }) => place,
       width: 88,
     },
     { id: "left", title: "Left", figures: true, value: ({ left }) => left, width: 50 },
@@ -106,10 +112,9 @@ export function TasksSheet({ lists, show }: { lists: ReactNode; show: (wireIds: 
   const finish = (task: Task) => {
     const { action } = task;
     const now = new Date().toISOString();
-    const steps: Partial<Record<Action, WireStep>> = { cut: "cutAt", label: "labelledAt", test: "testedAt" };
-    const step = steps[action];
-    if (step) return tickWires(record, overview.loom, task.open, step, now);
-    return joinAt(record, overview.loom, task.open, action === "bench" ? "panel" : "layout", now);
+    if (action !== "cut" && action !== "label" && action !== "test")
+      return joinAt(record, overview.loom, task.open, action, now);
+    return tickWires(record, overview.loom, task.open, STEP_OF[action], now);
   };
   const own = ACTIONS.filter((action) => plan.pace[action].isOwn);
   const paces = ACTIONS.map((action) => `${ACTION_WORDS[action]} ${plan.pace[action].minutes.toFixed(1)} min`).join(
@@ -118,7 +123,11 @@ export function TasksSheet({ lists, show }: { lists: ReactNode; show: (wireIds: 
   return (
     <Sheet
       title="Order of work"
-      about={`${hours(plan.minutes.bench)} at the bench, ${hours(plan.minutes.underneath)} underneath`}
+      about={list(
+        WORK_PLACES.filter((place) => place !== "front" || plan.minutes.front > 0).map(
+          (place) => `${hours(plan.minutes[place])} ${WORK_WORDS[place]}`,
+        ),
+      )}
       actions={lists}
     >
       <DataTable

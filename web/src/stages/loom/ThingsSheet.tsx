@@ -1,9 +1,11 @@
 import {
   addCable,
   addStrip,
+  type Cable,
   coresOf,
   type Loom,
   laidCable,
+  placeWords,
   type RailwayRecord,
   screwKey,
   type Wire,
@@ -18,6 +20,7 @@ import { DataTable } from "../../kit/DataTable.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
+import { TailButton } from "./TailButton.tsx";
 import type { LoomThing, OpenThing } from "./things/thing.ts";
 
 /** A strip or cable with how full it is. */
@@ -69,6 +72,7 @@ export function ThingsSheet({ lists, open }: { lists: ReactNode; open: OpenThing
             <Button size="small" onClick={() => act(() => record && addCable(record))}>
               <Plus size={13} aria-hidden="true" /> Cable
             </Button>
+            <TailButton />
           </>
         }
         items={rows}
@@ -81,16 +85,23 @@ export function ThingsSheet({ lists, open }: { lists: ReactNode; open: OpenThing
   );
 }
 
-function rowsOf({ railway }: RailwayRecord, loom: Loom): Row[] {
+/** Where a cable goes, and how far. */
+function whereOf({ zones }: RailwayRecord, { zoneId, tail }: Cable, metres: number): string {
+  const zone = tail ? undefined : zones.find(({ id }) => id === zoneId)?.label;
+  return zone ? `to zone ${zone}, ${metres} m` : `${metres} m`;
+}
+
+function rowsOf(record: RailwayRecord, loom: Loom): Row[] {
+  const { railway } = record;
   const at = wiresByEnd(loom);
   const standing = (wires: readonly Wire[], done: string | null, kept: boolean) =>
     done !== null || wires.some((wire) => wire.standing === "made") ? "there" : kept ? "kept" : "proposed";
   return [
     ...loom.strips.map((strip): Row => {
-      const { id, label, kind, place, ways, pinAmps, fixedAt, kept, note } = strip;
+      const { id, label, kind, ways, pinAmps, fixedAt, kept, note } = strip;
       const used = Array.from({ length: ways }, (_, index) => at.get(screwKey(id, index + 1)) ?? []);
       return {
-        ...{ key: `strip ${id}`, kind: "strip", id, label, size: ways, note, where: place },
+        ...{ key: `strip ${id}`, kind: "strip", id, label, size: ways, note, where: placeWords(record, strip) },
         what: kind === "splice" ? "splice" : pinAmps === null ? "strip" : `plug, ${pinAmps} A`,
         used: used.filter(({ length }) => length > 0).length,
         standing: standing(used.flat(), fixedAt, kept),
@@ -98,11 +109,15 @@ function rowsOf({ railway }: RailwayRecord, loom: Loom): Row[] {
     }),
     ...loom.cables.map((cable): Row => {
       const { id, label, cores: size, laidAt, kept, note } = cable;
-      const { gauge, metres } = laidCable(railway, cable);
+      const { gauge, metres } = laidCable(railway, loom, cable);
       const used = [...coresOf(loom, id).values()];
       return {
         ...{ key: `cable ${id}`, kind: "cable", id, label, size, note, used: used.length },
-        ...{ what: `cable, ${gauge}`, where: `${metres} m`, standing: standing(used, laidAt, kept) },
+        ...{
+          what: `${cable.tail ? "tail" : "cable"}, ${gauge}`,
+          where: whereOf(record, cable, metres),
+          standing: standing(used, laidAt, kept),
+        },
       };
     }),
   ];

@@ -1,6 +1,7 @@
 import {
   count,
   freeNumbers,
+  jointsOf,
   type LoomProgress,
   list,
   moveWires,
@@ -55,7 +56,12 @@ export function WorkSheet({ open }: { open: OpenThing }) {
       {view === "work" && (
         <SheetBody label="Work" still>
           <p className="px-3 pt-2 text-small">
-            <b>{progress.bench.of + progress.underneath.of}</b> joints, <b>{progress.bench.of}</b> at the bench,{" "}
+            <b>{jointsOf(progress).of}</b> joints, <b>{progress.bench.of}</b> at the bench,{" "}
+            {progress.front.of > 0 && (
+              <>
+                <b>{progress.front.of}</b> in front,{" "}
+              </>
+            )}
             <b>{progress.underneath.of}</b> underneath
           </p>
           <Parts progress={progress} />
@@ -109,6 +115,7 @@ function Parts({ progress }: { progress: LoomProgress }) {
     <dl className="grid grid-cols-[1fr_auto] gap-x-2 gap-y-0.5 px-3 py-2 text-small">
       {PARTS.map(({ part, words }) => {
         const { done, of } = progress[part];
+        if (part === "front" && of === 0) return null;
         return (
           <div key={part} className="contents">
             <dt>{words}</dt>
@@ -240,8 +247,8 @@ const COLUMNS: DataColumn<Row>[] = [
   ),
   {
     ...{ id: "joined", title: "Joints", figures: true },
-    value: ({ progress: { bench, underneath } }) => bench.done + underneath.done,
-    cell: ({ progress: { bench, underneath } }) => `${bench.done + underneath.done}/${bench.of + underneath.of}`,
+    value: ({ progress }) => jointsOf(progress).done,
+    cell: ({ progress }) => `${jointsOf(progress).done}/${jointsOf(progress).of}`,
   },
   { id: "tested", title: "Test", figures: true, value: ({ progress }) => progress.tested.done },
 ];

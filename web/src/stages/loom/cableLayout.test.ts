@@ -17,10 +17,10 @@ describe.each([
 
   it("draws each cable with all its cores, and the strips at its ends with all their ways", () => {
     for (const cable of loom.cables) {
-      const { cores, panel, layout, height } = cableLayout(record, loom, cable);
+      const { cores, near, far, height } = cableLayout(record, loom, cable);
       expect(cores.map(({ number }) => number)).toEqual(Array.from({ length: cable.cores }, (_, index) => index + 1));
-      for (const { strip, ways } of [...panel, ...layout]) {
-        expect(ways).toHaveLength(strip.ways);
+      for (const { strip, ways } of [...near, ...far]) {
+        expect(ways).toHaveLength(strip!.ways);
         for (const way of ways) {
           const wires = loom.wires.filter(({ from, to }) => [from.key, to.key].includes(way.key));
           expect(way.isSpare).toBe(wires.length === 0);
@@ -28,11 +28,11 @@ describe.each([
           expect(way.y).toBeLessThan(height);
         }
       }
-      for (const { wire, panelY, layoutY } of cores) {
+      for (const { wire, nearY, farY } of cores) {
         const own = loom.wires.find(({ core }) => core?.cableId === cable.id && core.number === wire?.core?.number);
         expect(wire).toBe(own ?? null);
         // a core in use ends at a way of each side
-        expect([panelY === null, layoutY === null]).toEqual([wire === null, wire === null]);
+        expect([nearY === null, farY === null]).toEqual([wire === null, wire === null]);
       }
     }
   });
@@ -42,9 +42,9 @@ describe.each([
       const { cores, jacket, height } = cableLayout(record, loom, cable);
       expect(new Set(cores.map(({ y }) => y)).size).toBe(cores.length);
       for (const { wire, y } of cores) {
-        if (wire) expect(y).toBeGreaterThanOrEqual(jacket.from);
-        if (wire) expect(y).toBeLessThanOrEqual(jacket.to);
-        else expect(y).toBeGreaterThan(jacket.to);
+        if (wire) expect(y).toBeGreaterThanOrEqual(jacket!.from);
+        if (wire) expect(y).toBeLessThanOrEqual(jacket!.to);
+        else expect(y).toBeGreaterThan(jacket!.to);
         expect(y).toBeLessThan(height);
       }
     }
@@ -52,8 +52,8 @@ describe.each([
 
   it("puts no two ways of a side over each other", () => {
     for (const cable of loom.cables) {
-      const { panel, layout } = cableLayout(record, loom, cable);
-      for (const side of [panel, layout]) {
+      const { near, far } = cableLayout(record, loom, cable);
+      for (const side of [near, far]) {
         const heights = side.flatMap(({ ways }) => ways.map(({ y }) => y)).sort((a, b) => a - b);
         for (const [index, y] of heights.entries())
           if (index > 0) expect(y - (heights[index - 1] ?? 0)).toBeGreaterThanOrEqual(ROW);

@@ -1,6 +1,7 @@
 import {
   type Cable,
   coreColour,
+  coreEnds,
   coresOf,
   type Loom,
   laidCable,
@@ -19,9 +20,10 @@ const ABOVE = 24;
 const TOP = 28;
 const GAP = 16;
 
-/** A way of a strip as it is drawn. */
+/** A way of a strip, or a terminal of a board or motor, as it is drawn. */
 export interface WayPlan {
-  way: number;
+  /** Its number, or what is written beside the terminal. */
+  text: string;
   key: string;
   name: string;
   y: number;
@@ -29,12 +31,16 @@ export interface WayPlan {
   tails: Wire[];
   /** Core of another cable that ends there. */
   other: Wire | null;
+  /** A core of the cable that is drawn ends there. */
+  isEnd: boolean;
   isSpare: boolean;
 }
 
-/** A strip as it is drawn, all its ways one below the other. */
-export interface StripPlan {
-  strip: Strip;
+/** A strip as it is drawn, all its ways one below the other; or of a board or motor the terminals to which a tail goes. */
+export interface BlockPlan {
+  id: string;
+  title: string;
+  strip: Strip | null;
   y: number;
   ways: WayPlan[];
   /** It is fixed, or something is made at it. */
@@ -47,20 +53,19 @@ export interface CorePlan {
   colour: WireColour;
   wire: Wire | null;
   y: number;
-  panelY: number | null;
-  layoutY: number | null;
+  nearY: number | null;
+  farY: number | null;
 }
 
-export interface CablePlan {
-  panel: StripPlan[];
-  layout: StripPlan[];
+export interface LoomPlan {
+  /** What stands to the left and to the right: the panel and the layout; of a tail, where it begins and its motors. */
+  near: BlockPlan[];
+  far: BlockPlan[];
   cores: CorePlan[];
-  /** Heights between which the jacket is drawn. */
-  jacket: { from: number; to: number };
-  /** It is laid, or a core of it is cut. */
+  /** Heights between which the jacket is drawn; null for a strip by itself. */
+  jacket: { from: number; to: number } | null;
+  /** The cable is laid, or a core of it is cut. */
   isThere: boolean;
-  /** The middle of the cable. */
-  middle: number;
   height: number;
 }
 
@@ -69,86 +74,125 @@ const LANE = 8;
 const LEAST_HALF = 22;
 const SPARE_ROW = 14;
 
-/** Where everything of a cable's drawing stands: the whole strips on which its cores end, its cores, spare ones too. */
-export function cableLayout({ railway }: RailwayRecord, loom: Loom, cable: Cable): CablePlan {
+/** Where everything of a cable's drawing stands: what its cores end on, strips as a whole, and its cores, spare ones too. */
+export function cableLayout({ railway, devices }: RailwayRecord, loom: Loom, cable: Cable): LoomPlan {
   const cores = coresOf(loom, cable.id);
-  const at = wiresByEnd(loom);
-  const panel = stripsOf("panel", loom.strips, cores, at, cable.id);
-  const layout = stripsOf("layout", loom.strips, cores, at, cable.id);
-  const height = Math.max(bottom(panel), bottom(layout), TOP + cable.cores * LANE + 60);
-  const heights = new Map([...panel, ...layout].flatMap(({ ways }) => ways.map(({ key, y }) => [key, y] as const)));
-  const used = [...cores.values()].flatMap(({ from, to }) =>
-    [heights.get(from.key) ?? [], heights.get(to.key) ?? []].flat(),
-  );
+  const ends = new Map([...cores].map(([number, wire]) => [number, coreEnds(cable, wire)]));
+  const labelOf = (id: string) => devices.find((device) => device.id === id)?.label ?? id;
+  const blocks = (side: "near" | "far") =>
+    blocksOf(
+      [...ends.values()].map((each) => each[side]),
+      loom,
+      labelOf,
+      cable.id,
+    );
+  const [near, far] = [blocks("near"), blocks("far")];
+  const height = Math.max(bottom(near), bottom(far), TOP + cable.cores * LANE + 60);
+  const heights = new Map([...near, ...far].flatMap(({ ways }) => ways.map(({ key, y }) => [key, y] as const)));
+  const used = [...ends.values()].flatMap(({ near, far }) => [near, far].flatMap(({ key }) => heights.get(key) ?? []));
   const middle = used.length > 0 ? (Math.min(...used) + Math.max(...used)) / 2 : height / 2;
-  const { colours } = laidCable(railway, cable);
+  const { colours } = laidCable(railway, loom, cable);
   const numbers = Array.from({ length: cable.cores }, (_, index) => index + 1);
   const lanes = numbers.filter((number) => cores.has(number));
   const half = Math.max((lanes.length * LANE) / 2, LEAST_HALF);
   const spare = numbers.filter((number) => !cores.has(number));
   const below = middle + half + SPARE_ROW + spare.length * SPARE_ROW;
   return {
-    ...{ panel, layout, middle },
+    ...{ near, far },
     height: Math.max(height, below),
     isThere: cable.laidAt !== null || [...cores.values()].some(isMade),
     jacket: { from: middle - half, to: middle + half },
     cores: numbers.map((number): CorePlan => {
       const wire = cores.get(number) ?? null;
-      const ends = wire && [wire.from, wire.to];
-      const yAt = (place: Strip["place"]) => {
-        const end = ends?.find((each) => each.place === place);
-        return end ? (heights.get(end.key) ?? null) : null;
-      };
+      const yAt = (side: "near" | "far") => heights.get(ends.get(number)?.[side].key ?? "") ?? null;
       return {
         ...{ number, wire, colour: wire?.colour ?? coreColour(colours, number) },
         // those in use pass through the jacket, spare ones are listed below it
         y: wire
           ? middle + (lanes.indexOf(number) - (lanes.length - 1) / 2) * LANE
           : middle + half + SPARE_ROW * (spare.indexOf(number) + 1),
-        ...{ panelY: yAt("panel"), layoutY: yAt("layout") },
+        ...{ nearY: yAt("near"), farY: yAt("far") },
       };
     }),
   };
 }
 
-/** The strips of a side on which a cable's cores end, one below the other. */
-function stripsOf(
-  place: Strip["place"],
-  strips: readonly Strip[],
-  cores: ReadonlyMap<number, Wire>,
-  at: ReadonlyMap<string, readonly Wire[]>,
+/** Where everything of a strip's drawing stands, by itself: on the left that of the panel, on the right one under the layout. */
+export function stripLayout(loom: Loom, strip: Strip): LoomPlan {
+  const block = stripBlock(strip, TOP + ABOVE, wiresByEnd(loom), null);
+  const isPanel = strip.place === "panel";
+  const [near, far] = [isPanel ? [block] : [], isPanel ? [] : [block]];
+  return { near, far, cores: [], jacket: null, isThere: block.isThere, height: bottom([block]) };
+}
+
+/** What some ends of cores are on, one below the other: whole strips, then boards or motors by the terminals in use. */
+function blocksOf(
+  ends: readonly Wire["from"][],
+  loom: Loom,
+  labelOf: (deviceId: string) => string,
   cableId: string,
-): StripPlan[] {
-  const touched = new Set(
-    [...cores.values()].flatMap(({ from, to }) => [from, to].flatMap(({ of, key }) => (of ? [] : [screwIdOf(key)]))),
-  );
+): BlockPlan[] {
+  const at = wiresByEnd(loom);
+  const strips = new Set(ends.flatMap(({ of, key }) => (of ? [] : [screwIdOf(key)])));
+  const terminals = new Map<string, Wire["from"][]>();
+  for (const end of ends) if (end.of) terminals.set(end.of.deviceId, [...(terminals.get(end.of.deviceId) ?? []), end]);
+  const blocks: BlockPlan[] = [];
   let y = TOP;
-  return strips.flatMap((strip): StripPlan[] => {
-    if (strip.place !== place || !touched.has(strip.id)) return [];
-    y += ABOVE;
-    const top = y;
-    y += strip.ways * ROW + GAP;
-    const ways = Array.from({ length: strip.ways }, (_, index): WayPlan => {
-      const key = screwKey(strip.id, index + 1);
-      const wires = at.get(key) ?? [];
-      return {
-        ...{ way: index + 1, key, name: strip.kind === "splice" ? strip.label : `${strip.label}-${index + 1}` },
-        y: top + index * ROW + ROW / 2,
-        tails: wires.filter(({ core }) => !core),
-        other: wires.find(({ core }) => core && core.cableId !== cableId) ?? null,
-        isSpare: wires.length === 0,
-      };
+  const add = (make: (top: number) => BlockPlan) => {
+    const block = make(y + ABOVE);
+    blocks.push(block);
+    y = block.y + block.ways.length * ROW + GAP;
+  };
+  for (const strip of loom.strips) if (strips.has(strip.id)) add((top) => stripBlock(strip, top, at, cableId));
+  for (const [id, own] of terminals) {
+    add((top) => {
+      const ways = own.map(({ key, name, of }, index) =>
+        wayPlan({ text: of?.terminal ?? "", key, name }, top + index * ROW + ROW / 2, at.get(key) ?? [], cableId),
+      );
+      const isThere = ways.some(({ key }) => (at.get(key) ?? []).some(isMade));
+      return { id, title: labelOf(id), strip: null, y: top, ways, isThere };
     });
-    const isThere = strip.fixedAt !== null || ways.some(({ key }) => (at.get(key) ?? []).some(isMade));
-    return [{ strip, y: top, ways, isThere }];
+  }
+  return blocks;
+}
+
+function stripBlock(
+  strip: Strip,
+  top: number,
+  at: ReadonlyMap<string, readonly Wire[]>,
+  cableId: string | null,
+): BlockPlan {
+  const ways = Array.from({ length: strip.ways }, (_, index) => {
+    const key = screwKey(strip.id, index + 1);
+    const name = strip.kind === "splice" ? strip.label : `${strip.label}-${index + 1}`;
+    const wires = at.get(key) ?? [];
+    return wayPlan({ text: String(index + 1), key, name }, top + index * ROW + ROW / 2, wires, cableId);
   });
+  const isThere = strip.fixedAt !== null || ways.some(({ key }) => (at.get(key) ?? []).some(isMade));
+  return { id: strip.id, title: strip.label, strip, y: top, ways, isThere };
+}
+
+function wayPlan(
+  end: Pick<WayPlan, "text" | "key" | "name">,
+  y: number,
+  wires: readonly Wire[],
+  cableId: string | null,
+): WayPlan {
+  return {
+    ...end,
+    y,
+    tails: wires.filter(({ core }) => !core),
+    other: wires.find(({ core }) => core && core.cableId !== cableId) ?? null,
+    isEnd: wires.some(({ core }) => core !== null && core.cableId === cableId),
+    isSpare: wires.length === 0,
+  };
 }
 
 function isMade({ standing }: Wire): boolean {
   return standing === "made";
 }
 
-function bottom(strips: readonly StripPlan[]): number {
-  const last = strips.at(-1);
+function bottom(blocks: readonly BlockPlan[]): number {
+  const last = blocks.at(-1);
   return last ? last.y + last.ways.length * ROW + 10 : 0;
 }

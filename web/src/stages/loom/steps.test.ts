@@ -37,5 +37,5 @@ it("says of each step and part of the work what it is", () => {
   const said = STEPS.map(({ about }) => about(wire!));
   expect(said).toContain(`joined at ${wire!.from.name}`);
   expect(new Set(said).size).toBe(STEPS.length);
-  expect(new Set(PARTS.map(({ words }) => words)).size).toBe(5);
+  expect(new Set(PARTS.map(({ words }) => words)).size).toBe(6);
 });

@@ -1,4 +1,4 @@
-import type { LoomProgress, Wire, WireStep } from "@alderman/core";
+import type { LoomProgress, Wire, WireStep, WorkPlace } from "@alderman/core";
 
 /** The steps of work on a wire, by what their columns and buttons are called. */
 export const STEPS: readonly { step: WireStep; title: string; about: (wire: Wire) => string }[] = [
@@ -14,6 +14,7 @@ export const PARTS: readonly { part: keyof LoomProgress; words: string }[] = [
   { part: "cut", words: "Cut" },
   { part: "labelled", words: "Labelled" },
   { part: "bench", words: "Joined at the bench" },
+  { part: "front", words: "Joined in front" },
   { part: "underneath", words: "Joined underneath" },
   { part: "tested", words: "Tested" },
 ];
@@ -24,6 +25,7 @@ export const WANTED = [
   { value: "cut", text: "To be cut" },
   { value: "labelled", text: "To be labelled" },
   { value: "bench", text: "To be joined at the bench" },
+  { value: "front", text: "To be joined in front" },
   { value: "underneath", text: "To be joined underneath" },
   { value: "tested", text: "To be tested" },
   { value: "made", text: "Begun" },
@@ -33,8 +35,8 @@ export type Wanted = (typeof WANTED)[number]["value"];
 
 /** Whether a wire is among those that are wanted. */
 export function isWanted({ fact, from, to, standing }: Wire, wanted: Wanted): boolean {
-  const isOpen = (place: "panel" | "layout") =>
-    (from.place === place && !fact?.fromJoinedAt) || (to.place === place && !fact?.toJoinedAt);
+  const isOpen = (work: WorkPlace) =>
+    (from.work === work && !fact?.fromJoinedAt) || (to.work === work && !fact?.toJoinedAt);
   switch (wanted) {
     case "all":
       return true;
@@ -43,9 +45,9 @@ export function isWanted({ fact, from, to, standing }: Wire, wanted: Wanted): bo
     case "labelled":
       return !fact?.labelledAt;
     case "bench":
-      return isOpen("panel");
+    case "front":
     case "underneath":
-      return isOpen("layout");
+      return isOpen(wanted);
     case "tested":
       return !fact?.testedAt;
     case "made":

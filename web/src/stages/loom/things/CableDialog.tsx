@@ -29,6 +29,7 @@ import { KeptAs } from "./KeptAs.tsx";
 import { TakeAway } from "./TakeAway.tsx";
 import type { ThingProps } from "./thing.ts";
 import { wireColumn } from "./wireColumn.tsx";
+import { ZoneField } from "./ZoneField.tsx";
 
 /** A core, and the wire that it is. */
 interface Row {
@@ -41,12 +42,12 @@ interface Row {
 export function CableDialog({ thing: cable, record, loom, open, close }: ThingProps<Cable>) {
   const tryEdit = useTryEdit();
   const act = useEdit();
-  const { id, label, cores, gauge, metres, colours, kept, laidAt, note } = cable;
+  const { id, label, cores, gauge, metres, colours, tail, zoneId, kept, laidAt, note } = cable;
   const { railway } = record;
   const set = (fields: Parameters<typeof setCable>[3]) => tryEdit(() => setCable(record, loom, id, fields));
   const rows = useMemo((): Row[] => {
     const own = coresOf(loom, cable.id);
-    const { colours } = laidCable(railway, cable);
+    const { colours } = laidCable(railway, loom, cable);
     return Array.from({ length: cable.cores }, (_, index) => {
       const wire = own.get(index + 1) ?? null;
       return { core: index + 1, colour: wire?.colour ?? coreColour(colours, index + 1), wire };
@@ -55,12 +56,14 @@ export function CableDialog({ thing: cable, record, loom, open, close }: ThingPr
   const places = useMemo(
     () =>
       loom.cables.flatMap((each) =>
-        Array.from({ length: each.cores }, (_, index) => ({
-          value: `${each.id} ${index + 1}`,
-          text: `${each.label}.${index + 1}`,
-        })),
+        each.tail !== cable.tail
+          ? []
+          : Array.from({ length: each.cores }, (_, index) => ({
+              value: `${each.id} ${index + 1}`,
+              text: `${each.label}.${index + 1}`,
+            })),
       ),
-    [loom.cables],
+    [loom.cables, cable.tail],
   );
   const used = rows.filter(({ wire }) => wire !== null).length;
   const columns: DataColumn<Row>[] = [
@@ -90,7 +93,7 @@ export function CableDialog({ thing: cable, record, loom, open, close }: ThingPr
   ];
   return (
     <Dialog
-      title={`Cable ${label}`}
+      title={`${tail ? "Tail" : "Cable"} ${label}`}
       about={`${used} of ${cores} cores used. What is changed here is kept until it is let go.`}
       close={close}
     >
@@ -121,7 +124,7 @@ export function CableDialog({ thing: cable, record, loom, open, close }: ThingPr
             <NumberField
               ids={ids}
               value={metres}
-              empty={`as all cables, ${railway.cableMetres}`}
+              empty={tail ? "as its longest wire" : `as all cables, ${railway.cableMetres}`}
               save={(now) => set({ metres: now })}
             />
           )}
@@ -135,6 +138,9 @@ export function CableDialog({ thing: cable, record, loom, open, close }: ThingPr
           ]}
           onChange={(now) => set({ colours: now })}
         />
+        {!tail && (
+          <ZoneField record={record} label="To strips of zone" value={zoneId} set={(now) => set({ zoneId: now })} />
+        )}
         <Field label="Note">{(ids) => <TextField ids={ids} value={note} save={(text) => set({ note: text })} />}</Field>
         <Checkbox
           className="col-span-full"

@@ -3,6 +3,7 @@ import {
   type Loom,
   moveWay,
   PURPOSES,
+  placeWords,
   type Strip,
   screwKey,
   setStrip,
@@ -26,6 +27,7 @@ import { KeptAs } from "./KeptAs.tsx";
 import { TakeAway } from "./TakeAway.tsx";
 import type { ThingProps } from "./thing.ts";
 import { wireColumn } from "./wireColumn.tsx";
+import { ZoneField } from "./ZoneField.tsx";
 
 /** A wire at a way, or a way with nothing at it. */
 interface Row {
@@ -39,7 +41,7 @@ interface Row {
 export function StripDialog({ thing: strip, record, loom, open, close }: ThingProps<Strip>) {
   const tryEdit = useTryEdit();
   const dispatch = useAppDispatch();
-  const { id, label, place, ways, pinAmps, kept, fixedAt, note } = strip;
+  const { id, label, place, ways, pinAmps, zoneId, runMetres, front, kept, fixedAt, note } = strip;
   const set = (fields: Parameters<typeof setStrip>[3]) => tryEdit(() => setStrip(record, loom, id, fields));
   const rows = useMemo(() => rowsOf(strip, loom), [strip, loom]);
   const free = useMemo(() => placesOf(loom.strips, place), [loom.strips, place]);
@@ -53,7 +55,7 @@ export function StripDialog({ thing: strip, record, loom, open, close }: ThingPr
   return (
     <Dialog
       title={`${isSplice ? "Splice" : pinAmps === null ? "Strip" : "Plug and socket"} ${label}`}
-      about={`${place === "panel" ? "At the panel" : "Under the layout"}, ${used} of ${ways} ways used. What is changed here is kept until it is let go.`}
+      about={`${place === "panel" ? "At the panel" : `Under the layout, ${placeWords(record, strip)}`}, ${used} of ${ways} ways used. What is changed here is kept until it is let go.`}
       close={close}
     >
       <FormGrid narrow>
@@ -83,6 +85,21 @@ export function StripDialog({ thing: strip, record, loom, open, close }: ThingPr
             </Field>
           </>
         )}
+        {!isSplice && (
+          <ZoneField record={record} label="Serves zone" value={zoneId} set={(now) => set({ zoneId: now })} />
+        )}
+        {!isSplice && place === "layout" && (
+          <Field label="From the boards, m">
+            {(ids) => (
+              <NumberField
+                ids={ids}
+                value={runMetres}
+                empty="beside the boards"
+                save={(metres) => set({ runMetres: metres })}
+              />
+            )}
+          </Field>
+        )}
         <Field label="Note">{(ids) => <TextField ids={ids} value={note} save={(text) => set({ note: text })} />}</Field>
         <Checkbox
           className="col-span-full"
@@ -91,6 +108,11 @@ export function StripDialog({ thing: strip, record, loom, open, close }: ThingPr
         >
           It is screwed in place
         </Checkbox>
+        {place === "layout" && (
+          <Checkbox className="col-span-full" checked={front} onChange={(now) => set({ front: now })}>
+            It is at the edge, reached from in front
+          </Checkbox>
+        )}
       </FormGrid>
       <KeptAs kept={kept} set={(now) => set({ kept: now })} />
       <div className="mt-3 border-t border-rule">
