@@ -29,6 +29,7 @@ const ORDER = [
   "schools",
   "stock",
   "tasks",
+  "pathfinder",
   "papers",
 ];
 /** Folders that know of nothing but themselves and these. */

@@ -126,6 +126,7 @@ export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
 export { freeNumbers, keepWires, moveWires, proposeAnew, STEP_WORDS, takeWiresOut, tickWires } from "./loom/work.ts";
 export { addressRange } from "./numbers/accessoryAddress.ts";
 export type { OutputAddress } from "./numbers/addressList.ts";
+export { type LaidWay, layAs, ranked, waysToLay } from "./pathfinder/pathfinder.ts";
 export { changeWords } from "./proving/chain.ts";
 export { type Fault, faultWords, measuringPoints, nextPlace, standingAt } from "./proving/nextPlace.ts";
 export { type Sign, signOf, signWords } from "./proving/signs.ts";
@@ -179,7 +180,7 @@ export {
   setWire,
   takeAway,
 } from "./loom/hand.ts";
-export { JOINT_WORDS, jointAt } from "./loom/joints.ts";
+export { JOINT_SHORT, JOINT_WORDS, jointAt } from "./loom/joints.ts";
 export { farEnd, screwIdOf, screwKey } from "./loom/wire.ts";
 export { joinAt, wireNames } from "./loom/work.ts";
 export {

@@ -234,11 +234,14 @@ function proposeNets(draft: Draft, loom: Loom, isAsked: (wire: Wire) => boolean)
   }
 }
 
-/** What of the railway says how proposals go through strips, cables and tails. */
-export type WaysOfLaying = Pick<Railway, "stripsAt" | "reachMetres" | "coresBy" | "motorTails" | "tailCores">;
+/** What of the railway says how it is laid, and how proposals go through strips, cables and tails. */
+export type WaysOfLaying = Pick<
+  Railway,
+  "stripsAt" | "reachMetres" | "coresBy" | "motorTails" | "tailCores" | "commons" | "cableGauge"
+>;
 
 /**
- * Says how strips, cores and tails are proposed, and proposes all anew that goes through them; facts stay.
+ * Says how all is laid, and proposes all anew that goes through strips, cables and tails; facts stay.
  * @returns null when nothing changes
  */
 export function setLaying(record: RailwayRecord, loom: Loom, fields: Partial<WaysOfLaying>): EditGroup | null {
@@ -259,7 +262,7 @@ export function setLaying(record: RailwayRecord, loom: Loom, fields: Partial<Way
     if (!kept && laidAt === null && !firm.has(id)) draft.removeWhole("cable", id);
   const value = { ...record.railway, ...fields };
   return {
-    words: "Changed how strips, cores and tails are proposed",
+    words: "Changed how the loom is laid",
     edits: [{ op: "railway", value }, ...draft.edits],
   };
 }

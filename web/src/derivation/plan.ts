@@ -2,6 +2,7 @@ import {
   type AllotOptions,
   type Compared,
   type EditGroup,
+  type LaidWay,
   lean,
   type Proposal,
   type RailwayRecord,
@@ -48,6 +49,17 @@ export class Planning {
 
   accept(record: RailwayRecord, proposal: Proposal, chosen: readonly string[]): Promise<Answer<EditGroup>> {
     return this.answerOf(this.remote.accept(lean(record, ["plan"]), proposal, [...chosen]));
+  }
+
+  /** @param tell each way as it is found, with how far it is; nothing comes after the answer */
+  async ways(record: RailwayRecord, tell: (way: LaidWay, share: number) => void): Promise<Answer<LaidWay[]>> {
+    let answered = false;
+    const working = proxy((way: LaidWay, share: number) => {
+      if (!answered) tell(way, share);
+    });
+    const answer = await this.answerOf(this.remote.ways(lean(record, ["plan", "picture"]), working));
+    answered = true;
+    return answer;
   }
 
   compare(record: RailwayRecord, schoolId: string, turnoutIds: readonly string[]): Promise<Answer<Compared>> {

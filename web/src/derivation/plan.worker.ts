@@ -5,10 +5,12 @@ import {
   type Compared,
   compareSchool,
   type EditGroup,
+  type LaidWay,
   type Proposal,
   type RailwayRecord,
   RecordError,
   SCHOOLS,
+  waysToLay,
 } from "@alderman/core";
 import { expose } from "comlink";
 
@@ -39,6 +41,18 @@ const worker = {
 
   accept(record: RailwayRecord, proposal: Proposal, chosen: readonly string[]): Answer<EditGroup> {
     return answered(() => acceptProposal(record, proposal, new Set(chosen)));
+  },
+
+  /** Every way to lay the loom, told one by one. */
+  ways(record: RailwayRecord, tell: (way: LaidWay, share: number) => void): Answer<LaidWay[]> {
+    return answered(() => {
+      const found: LaidWay[] = [];
+      for (const { way, share } of waysToLay(record)) {
+        found.push(way);
+        tell(way, share);
+      }
+      return found;
+    });
   },
 
   /** What one school means; asked one by one, so that each shows as it comes. */

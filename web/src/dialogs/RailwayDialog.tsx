@@ -14,7 +14,7 @@ import { useOverview } from "../derivation/hooks.ts";
 import { buttonClass } from "../kit/Button.tsx";
 import { ChoiceField } from "../kit/ChoiceField.tsx";
 import { Dialog } from "../kit/Dialog.tsx";
-import { Field, FormGrid } from "../kit/Field.tsx";
+import { Field, FieldGroup, FormGrid } from "../kit/Field.tsx";
 import { NumberField } from "../kit/NumberField.tsx";
 import { TextField } from "../kit/TextField.tsx";
 import { useRecord } from "../session/hooks.ts";
@@ -46,6 +46,8 @@ export function RailwayDialog({ close }: { close: () => void }) {
             <TextField ids={ids} value={railway.name} save={(name) => set(`The railway is called ${name}`, { name })} />
           )}
         </Field>
+      </FormGrid>
+      <FieldGroup title="Wires and cables">
         <ChoiceField
           label="Single wires"
           value={railway.wireGauge}
@@ -58,44 +60,11 @@ export function RailwayDialog({ close }: { close: () => void }) {
           options={GAUGE_OPTIONS}
           onChange={(cableGauge) => set(`Cores of cables are ${cableGauge}`, { cableGauge })}
         />
-        <MetresField
-          label="Cable, panel to layout, m"
-          value={railway.cableMetres}
-          set={(cableMetres) => set(`The cable is ${cableMetres} m`, { cableMetres })}
-        />
-        <MetresField
-          label="Usual wire to a motor, m"
-          value={railway.runMetres}
-          set={(runMetres) => set(`A wire to a motor is ${runMetres} m`, { runMetres })}
-        />
-        <MetresField
-          label="From one turnout to the next, m"
-          value={railway.spacingMetres}
-          set={(spacingMetres) => set(`Turnouts are ${spacingMetres} m apart`, { spacingMetres })}
-        />
-        <ChoiceField
-          label="Commons of pulses"
-          value={railway.commons}
-          options={TOPOLOGY_OPTIONS}
-          onChange={(commons) => set(`Commons are ${TOPOLOGY_WORDS[commons]}`, { commons })}
-        />
-        <ChoiceField
-          label="Feeders"
-          value={railway.feeders}
-          options={TOPOLOGY_OPTIONS}
-          onChange={(feeders) => set(`Feeders are ${TOPOLOGY_WORDS[feeders]}`, { feeders })}
-        />
         <ChoiceField
           label="Trunks"
           value={railway.busGauge}
           options={GAUGE_OPTIONS}
           onChange={(busGauge) => set(`Trunks are ${busGauge}`, { busGauge })}
-        />
-        <ChoiceField
-          label="Ways of a strip"
-          value={String(railway.stripWays)}
-          options={sizes("ways", railway.stripWays)}
-          onChange={(ways) => set(`Strips have ${ways} ways`, { stripWays: Number(ways) })}
         />
         <ChoiceField
           label="Cores of a cable"
@@ -111,25 +80,64 @@ export function RailwayDialog({ close }: { close: () => void }) {
             set(`Cores are coloured as ${CABLE_COLOUR_WORDS[cableColours]}`, { cableColours })
           }
         />
-        <Field label="Left spare of ways and cores, %">
-          {(ids) => (
-            <NumberField
-              ids={ids}
-              value={Math.round(railway.spareShare * 100)}
-              save={(share) =>
-                share === null
-                  ? "Type a share, 0 to 50."
-                  : set(`${share} % are left spare`, { spareShare: share / 100 })
-              }
-            />
-          )}
-        </Field>
+        <ChoiceField
+          label="Ways of a strip"
+          value={String(railway.stripWays)}
+          options={sizes("ways", railway.stripWays)}
+          onChange={(ways) => set(`Strips have ${ways} ways`, { stripWays: Number(ways) })}
+        />
+      </FieldGroup>
+      <FieldGroup title="Where things are">
+        <MetresField
+          label="Cable, panel to layout, m"
+          value={railway.cableMetres}
+          set={(cableMetres) => set(`The cable is ${cableMetres} m`, { cableMetres })}
+        />
+        <MetresField
+          label="Usual wire to a motor, m"
+          value={railway.runMetres}
+          set={(runMetres) => set(`A wire to a motor is ${runMetres} m`, { runMetres })}
+        />
+        <MetresField
+          label="Between turnouts, m"
+          value={railway.spacingMetres}
+          set={(spacingMetres) => set(`Turnouts are ${spacingMetres} m apart`, { spacingMetres })}
+        />
+        <MetresField
+          label="From a control to its strip, m"
+          value={railway.tailMetres}
+          set={(tailMetres) => set(`A tail is ${tailMetres} m`, { tailMetres })}
+        />
+        <MetresField
+          label="Slack at each end, m"
+          value={railway.slackMetres}
+          set={(slackMetres) => set(`${slackMetres} m more are cut at each end`, { slackMetres })}
+        />
+        <MetresField
+          label="Wire on a reel, m"
+          value={railway.reelMetres}
+          set={(reelMetres) => set(`A reel holds ${reelMetres} m`, { reelMetres })}
+        />
+      </FieldGroup>
+      <FieldGroup title="How it is laid">
+        <ChoiceField
+          label="Commons of pulses"
+          value={railway.commons}
+          options={TOPOLOGY_OPTIONS}
+          onChange={(commons) => set(`Commons are ${TOPOLOGY_WORDS[commons]}`, { commons })}
+        />
+        <ChoiceField
+          label="Feeders"
+          value={railway.feeders}
+          options={TOPOLOGY_OPTIONS}
+          onChange={(feeders) => set(`Feeders are ${TOPOLOGY_WORDS[feeders]}`, { feeders })}
+        />
         <ChoiceField
           label="Strips under the layout"
           value={railway.stripsAt}
           options={[
             { value: "boards", text: "beside the boards" },
-            { value: "zones", text: "among the turnouts of each zone" },
+            { value: "zones", text: "in each zone" },
           ]}
           onChange={(stripsAt) => lay({ stripsAt })}
         />
@@ -142,8 +150,8 @@ export function RailwayDialog({ close }: { close: () => void }) {
           label="Cores go by"
           value={railway.coresBy}
           options={[
-            { value: "number", text: "number: the first that is free" },
-            { value: "role", text: "role: the same colour for the same" },
+            { value: "number", text: "number: first free" },
+            { value: "role", text: "role: same colour" },
           ]}
           onChange={(coresBy) => lay({ coresBy })}
         />
@@ -168,21 +176,21 @@ export function RailwayDialog({ close }: { close: () => void }) {
             />
           )}
         </Field>
-        <MetresField
-          label="From a control to its strip, m"
-          value={railway.tailMetres}
-          set={(tailMetres) => set(`A tail is ${tailMetres} m`, { tailMetres })}
-        />
-        <MetresField
-          label="Slack at each end, m"
-          value={railway.slackMetres}
-          set={(slackMetres) => set(`${slackMetres} m more are cut at each end`, { slackMetres })}
-        />
-        <MetresField
-          label="Wire on a reel, m"
-          value={railway.reelMetres}
-          set={(reelMetres) => set(`A reel holds ${reelMetres} m`, { reelMetres })}
-        />
+        <Field label="Ways, cores left spare, %">
+          {(ids) => (
+            <NumberField
+              ids={ids}
+              value={Math.round(railway.spareShare * 100)}
+              save={(share) =>
+                share === null
+                  ? "Type a share, 0 to 50."
+                  : set(`${share} % are left spare`, { spareShare: share / 100 })
+              }
+            />
+          )}
+        </Field>
+      </FieldGroup>
+      <FieldGroup title="Addresses">
         <ChoiceField
           label="Command station counts"
           value={railway.addressShift === 4 ? "4" : "0"}
@@ -192,7 +200,7 @@ export function RailwayDialog({ close }: { close: () => void }) {
           ]}
           onChange={(shift) => set("How addresses are counted", { addressShift: shift === "4" ? 4 : 0 })}
         />
-      </FormGrid>
+      </FieldGroup>
       <p className="mt-2 text-small text-ink-2">
         To find out how it counts: throw addresses 1 and 5, and see which of them moves the first output of a board with
         factory settings.

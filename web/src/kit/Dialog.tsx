@@ -4,8 +4,10 @@ import { type ReactNode, useState } from "react";
 import { Button, buttonClass } from "./Button.tsx";
 
 const VEIL = "fixed inset-0 z-40 bg-[color-mix(in_srgb,var(--bottle)_45%,transparent)]";
+const NORMAL = "w-[min(600px,calc(100vw-24px))]";
+const WIDE = "w-[min(820px,calc(100vw-24px))]";
 const BOX =
-  "fixed left-1/2 top-[10vh] z-41 max-h-[80vh] w-[min(600px,calc(100vw-24px))] -translate-x-1/2 overflow-auto rounded-[3px] border border-ink bg-sheet p-4";
+  "fixed left-1/2 top-[10vh] z-41 max-h-[80vh] -translate-x-1/2 overflow-auto rounded-[3px] border border-ink bg-sheet p-4";
 
 /** Gives the focus back to what had it before; dialogs here are not opened by a trigger that the package knows. */
 function useFocusBack() {
@@ -23,11 +25,14 @@ const isChanged = (field: Element | null) => field?.hasAttribute("data-changed")
 export function Dialog({
   title,
   about,
+  wide = false,
   close,
   children,
 }: {
   title: string;
   about?: ReactNode;
+  /** It holds a table. */
+  wide?: boolean;
   close: () => void;
   children: ReactNode;
 }) {
@@ -37,7 +42,7 @@ export function Dialog({
       <Radix.Portal>
         <Radix.Overlay className={VEIL} />
         <Radix.Content
-          className={BOX}
+          className={`${BOX} ${wide ? WIDE : NORMAL}`}
           onCloseAutoFocus={focusBack}
           onEscapeKeyDown={(event) => isChanged(document.activeElement) && event.preventDefault()}
           {...(about ? {} : { "aria-describedby": undefined })}
@@ -81,7 +86,7 @@ export function AlertDialog({
       <Alert.Portal>
         <Alert.Overlay className={VEIL} />
         <Alert.Content
-          className={`${BOX} grid gap-3`}
+          className={`${BOX} ${NORMAL} grid gap-3`}
           onCloseAutoFocus={focusBack}
           onEscapeKeyDown={(event) => !close && event.preventDefault()}
         >

@@ -1,4 +1,4 @@
-import { type ReactNode, useId } from "react";
+import { createContext, type ReactNode, useContext, useId } from "react";
 
 /** What a control within a field needs so that label and problem belong to it. */
 export interface FieldIds {
@@ -7,11 +7,14 @@ export interface FieldIds {
   "aria-invalid"?: true;
 }
 
+/** Whether fields have their labels above them. */
+const Stacked = createContext(false);
+
 /** A label, its control, and what is wrong with what was typed, in the two columns of a `FormGrid` or one below the other. */
 export function Field({
   label,
   problem,
-  stacked = false,
+  stacked: ownStacked = false,
   children,
 }: {
   label: ReactNode;
@@ -20,6 +23,7 @@ export function Field({
   children: (ids: FieldIds) => ReactNode;
 }) {
   const id = useId();
+  const stacked = useContext(Stacked) || ownStacked;
   const ids: FieldIds = problem ? { id, "aria-describedby": `${id}-problem`, "aria-invalid": true } : { id };
   const body = (
     <>
@@ -52,5 +56,17 @@ export function FormGrid({ narrow = false, children }: { narrow?: boolean; child
     >
       {children}
     </div>
+  );
+}
+
+/** Fields side by side, three in a row, with their labels above them, under a heading of their own. */
+export function FieldGroup({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Stacked value={true}>
+      <section aria-label={title} className="mt-3 border-t border-rule pt-2">
+        <h3 className="mb-1.5 font-head text-label text-ink-2">{title}</h3>
+        <div className="grid grid-cols-3 items-end gap-x-4 gap-y-2 max-sm:grid-cols-1">{children}</div>
+      </section>
+    </Stacked>
   );
 }

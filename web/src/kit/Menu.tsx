@@ -45,3 +45,36 @@ export function ShownMenu({
     </DropdownMenu.Root>
   );
 }
+
+/** A menu of things that can be done. */
+export function ActionMenu({
+  trigger,
+  items,
+}: {
+  trigger: ReactNode;
+  items: readonly { text: string; act: () => void }[];
+}) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={8}
+          className="z-50 min-w-44 rounded-[3px] border border-ink bg-sheet py-1"
+        >
+          {items.map(({ text, act }) => (
+            <DropdownMenu.Item
+              key={text}
+              onSelect={act}
+              className="cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-copper-wash max-sm:min-h-11"
+            >
+              {text}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

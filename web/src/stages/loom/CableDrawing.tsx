@@ -20,6 +20,7 @@ import type { LoomThing, OpenThing } from "./things/thing.ts";
 const PANEL_X = 262;
 const LAYOUT_X = 638;
 const STRIP = 36;
+const DEVICE = 48;
 /** The jacket of the cable. */
 const JACKET = { left: 444, right: 492 };
 const WIDTH = 936;
@@ -154,10 +155,13 @@ function Block({
   open: OpenThing;
 }) {
   const height = ways.length * ROW;
+  // names of terminals take more room than numbers of ways
+  const width = strip ? STRIP : DEVICE;
+  const left = side === "near" ? x + STRIP - width : x;
   const head = (
     <text
       className="tv"
-      x={x + STRIP / 2}
+      x={left + width / 2}
       y={y - 6}
       textAnchor="middle"
       style={strip ? { textDecoration: "underline" } : {}}
@@ -176,7 +180,7 @@ function Block({
         head
       )}
       <path
-        d={`M${x} ${y}H${x + STRIP}V${y + height}H${x}Z`}
+        d={`M${left} ${y}h${width}v${height}h${-width}Z`}
         fill="var(--sheet-2)"
         stroke="var(--ink)"
         strokeWidth="1.2"
@@ -185,12 +189,12 @@ function Block({
       <path
         d={ways
           .slice(1)
-          .map((way) => `M${x} ${way.y - ROW / 2}H${x + STRIP}`)
+          .map((way) => `M${left} ${way.y - ROW / 2}h${width}`)
           .join("")}
         stroke="var(--rule)"
       />
       {ways.map((way) => (
-        <WayRow key={way.key} way={way} x={x} side={side} lit={lit} open={open} />
+        <WayRow key={way.key} way={way} left={left} width={width} side={side} lit={lit} open={open} />
       ))}
     </g>
   );
@@ -199,13 +203,15 @@ function Block({
 /** A way: its number and screw, and what hangs on it, on the side away from the cable. */
 function WayRow({
   way,
-  x,
+  left,
+  width,
   side,
   lit,
   open,
 }: {
   way: WayPlan;
-  x: number;
+  left: number;
+  width: number;
   side: "near" | "far";
   lit: string | null;
   open: OpenThing;
@@ -218,8 +224,8 @@ function WayRow({
   const isOutside = isEnd && !tail;
   const beside = (outside: boolean) =>
     outside === isNear
-      ? { x: x - 8, y: y + 4, textAnchor: "end" as const }
-      : { x: x + STRIP + 8, y: y + 4, textAnchor: "start" as const };
+      ? { x: left - 14, y: y + 4, textAnchor: "end" as const }
+      : { x: left + width + 14, y: y + 4, textAnchor: "start" as const };
   const body = (
     <>
       {tail && <Tail wire={tail} more={more.length} screw={key} y={y} left={isNear} open={open} />}
@@ -233,10 +239,10 @@ function WayRow({
           spare
         </text>
       )}
-      <text className="tm" x={isNear ? x + 3 : x + STRIP - 17} y={y + 4}>
+      <text className="tm" x={isNear ? left + 3 : left + 19} y={y + 4}>
         {text}
       </text>
-      <Terminal end={key} name={name} x={isNear ? x + 26 : x + 10} y={y} radius={6} />
+      <Terminal end={key} name={name} x={isNear ? left + width - 10 : left + 10} y={y} radius={6} />
     </>
   );
   return net === "" ? (

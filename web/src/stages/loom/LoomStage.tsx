@@ -20,6 +20,7 @@ import { TasksSheet } from "./TasksSheet.tsx";
 import { ThingsSheet } from "./ThingsSheet.tsx";
 import { ThingDialog } from "./things/ThingDialog.tsx";
 import type { LoomThing } from "./things/thing.ts";
+import { WaysDialog } from "./WaysDialog.tsx";
 import { WorkSheet } from "./WorkSheet.tsx";
 
 /** Cables and strips as they are drawn, the lists of wires, things, parts and colours, and how far the work is. */
@@ -29,6 +30,7 @@ export function LoomStage() {
   const [chosen, setChosen] = useState("");
   const [thing, setThing] = useState<LoomThing | null>(null);
   const [papers, setPapers] = useState(false);
+  const [ways, setWays] = useState(false);
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [list, setList] = useKeptState<LoomList>("loom-list", "wires");
   const [zoom, setZoom] = useState(1);
@@ -73,13 +75,14 @@ export function LoomStage() {
               }}
             />
           )}
-          {list === "things" && <ThingsSheet lists={lists} open={setThing} />}
+          {list === "things" && <ThingsSheet lists={lists} open={setThing} compare={() => setWays(true)} />}
           {list === "parts" && <PartsSheet lists={lists} />}
           {list === "colours" && <ColoursSheet lists={lists} />}
           <WorkSheet open={setThing} />
         </Sheets>
       </Sheets>
       {thing && <ThingDialog thing={thing} open={setThing} close={() => setThing(null)} />}
+      {ways && <WaysDialog close={() => setWays(false)} />}
       {papers && <PapersDialog close={() => setPapers(false)} />}
     </StageMain>
   );

@@ -6,18 +6,16 @@ import { Swatch } from "../../drawing/Swatch.tsx";
 import { Checked } from "../../findings/Checked.tsx";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
-import { Checkbox } from "../../kit/Checkbox.tsx";
 import { Choice } from "../../kit/Choice.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
-import { Tip } from "../../kit/Tooltip.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
 import { saveCsv } from "../../tools/saveFile.ts";
-import { shortDateAndTime } from "../../tools/when.ts";
+import { stepColumns, type TickWires } from "./stepColumns.tsx";
 import { isWanted, STEPS, WANTED, type Wanted } from "./steps.ts";
 import type { OpenThing } from "./things/thing.ts";
 
@@ -27,9 +25,6 @@ const RUNS: { value: Run | "all"; text: string }[] = [
   { value: "cable", text: "Cable" },
   { value: "layout", text: "Layout" },
 ];
-
-/** Ticks a step off for wires, or takes it back. */
-type Tick = (ids: readonly string[], step: WireStep, done: boolean) => void;
 
 /** Every wire with its label, colour and length, and what of the work on it is done: ticked one by one, or many at once. */
 export function Schedule({
@@ -61,7 +56,7 @@ export function Schedule({
   );
   // what no longer answers to the choice above the table is not acted on; what one has found by its text adds up
   const chosen = useMemo(() => shown.flatMap(({ id }) => (ticked.has(id) ? [id] : [])), [shown, ticked]);
-  const tick = useMemo<Tick>(
+  const tick = useMemo<TickWires>(
     () => (ids, step, done) =>
       record && loom && act(() => tickWires(record, loom, ids, step, done ? new Date().toISOString() : null)),
     [record, loom, act],
@@ -174,7 +169,7 @@ function ManyAtOnce({
   );
 }
 
-function columnsWith(labels: ReadonlyMap<string, string>, tick: Tick, open: OpenThing): DataColumn<Wire>[] {
+function columnsWith(labels: ReadonlyMap<string, string>, tick: TickWires, open: OpenThing): DataColumn<Wire>[] {
   const turnout = ({ turnoutId }: Wire) => (turnoutId ? (labels.get(turnoutId) ?? "") : "boards");
   return [
     {
@@ -216,25 +211,7 @@ function columnsWith(labels: ReadonlyMap<string, string>, tick: Tick, open: Open
       ...{ id: "for", title: "For", value: turnout },
       cell: (wire) => (wire.turnoutId ? turnout(wire) : <span className="text-ink-2">boards</span>),
     },
-    ...STEPS.map(
-      ({ step, title, about }): DataColumn<Wire> => ({
-        ...{ id: step, title, value: ({ fact }) => fact?.[step] ?? "" },
-        cell: (wire) => {
-          const at = wire.fact?.[step];
-          return (
-            <Tip text={at ? `${about(wire)}, ${shortDateAndTime(at)}` : ""}>
-              <span>
-                <Checkbox
-                  label={`${wire.label} ${about(wire)}`}
-                  checked={Boolean(at)}
-                  onChange={(done) => tick([wire.id], step, done)}
-                />
-              </span>
-            </Tip>
-          );
-        },
-      }),
-    ),
+    ...stepColumns(tick),
   ];
 }
 

@@ -12,15 +12,16 @@ import {
   wiresByEnd,
 } from "@alderman/core";
 import { Plus } from "lucide-react";
-import { type ReactNode, useMemo } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
+import { ActionMenu } from "../../kit/Menu.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
-import { TailButton } from "./TailButton.tsx";
+import { TailDialog } from "./TailDialog.tsx";
 import type { LoomThing, OpenThing } from "./things/thing.ts";
 
 /** A strip or cable with how full it is. */
@@ -47,10 +48,20 @@ const COLUMNS: DataColumn<Row>[] = [
 ];
 
 /** Strips, plugs, splices and cables; each opens to its card. */
-export function ThingsSheet({ lists, open }: { lists: ReactNode; open: OpenThing }) {
+export function ThingsSheet({
+  lists,
+  open,
+  compare,
+}: {
+  lists: ReactNode;
+  open: OpenThing;
+  /** Opens the comparison of ways to lay. */
+  compare: () => void;
+}) {
   const record = useRecord();
   const overview = useOverview();
   const act = useEdit();
+  const [tail, setTail] = useState(false);
   const rows = useMemo(() => (record && overview ? rowsOf(record, overview.loom) : []), [record, overview]);
   const strips = rows.filter(({ kind, what }) => kind === "strip" && what !== "splice");
   const cables = rows.filter(({ kind }) => kind === "cable");
@@ -63,16 +74,22 @@ export function ThingsSheet({ lists, open }: { lists: ReactNode; open: OpenThing
         keptAs="strips-and-cables"
         bar={
           <>
-            <Button size="small" onClick={() => act(() => record && addStrip(record, "panel"))}>
-              <Plus size={13} aria-hidden="true" /> Strip, panel
+            <ActionMenu
+              trigger={
+                <Button size="small">
+                  <Plus size={13} aria-hidden="true" /> Add
+                </Button>
+              }
+              items={[
+                { text: "Strip at the panel", act: () => act(() => record && addStrip(record, "panel")) },
+                { text: "Strip under the layout", act: () => act(() => record && addStrip(record, "layout")) },
+                { text: "Cable, panel to layout", act: () => act(() => record && addCable(record)) },
+                { text: "Tail for a motor ...", act: () => setTail(true) },
+              ]}
+            />
+            <Button size="small" onClick={compare}>
+              Ways to lay ...
             </Button>
-            <Button size="small" onClick={() => act(() => record && addStrip(record, "layout"))}>
-              <Plus size={13} aria-hidden="true" /> Strip, layout
-            </Button>
-            <Button size="small" onClick={() => act(() => record && addCable(record))}>
-              <Plus size={13} aria-hidden="true" /> Cable
-            </Button>
-            <TailButton />
           </>
         }
         items={rows}
@@ -81,6 +98,7 @@ export function ThingsSheet({ lists, open }: { lists: ReactNode; open: OpenThing
         onChoose={({ kind, id }) => open({ kind, id })}
         empty={<p className="p-3 text-ink-2">No strips and cables yet. They follow from what is at the panel.</p>}
       />
+      {tail && <TailDialog close={() => setTail(false)} />}
     </Sheet>
   );
 }

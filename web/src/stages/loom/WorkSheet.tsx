@@ -26,8 +26,6 @@ import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
-import { useAppDispatch } from "../../store/store.ts";
-import { choose } from "../../store/view.ts";
 import { Nets } from "./Nets.tsx";
 import { PARTS } from "./steps.ts";
 import type { OpenThing } from "./things/thing.ts";
@@ -69,7 +67,7 @@ export function WorkSheet({ open }: { open: OpenThing }) {
           <Numbers />
         </SheetBody>
       )}
-      {view === "turnouts" && <ByTurnout wires={wires} />}
+      {view === "turnouts" && <ByTurnout wires={wires} open={open} />}
       {view === "places" && <ByPlace wires={wires} open={open} />}
       {view === "nets" && <Nets />}
       {view === "sums" && <Sums />}
@@ -257,9 +255,8 @@ function rowsOf(groups: ReadonlyMap<string, { label: string; wires: Wire[] }>): 
   return [...groups].map(([id, { label, wires }]) => ({ id, label, wires: wires.length, progress: progressOf(wires) }));
 }
 
-function ByTurnout({ wires }: { wires: readonly Wire[] }) {
+function ByTurnout({ wires, open }: { wires: readonly Wire[]; open: OpenThing }) {
   const record = useRecord();
-  const dispatch = useAppDispatch();
   const rows = useMemo(() => {
     const labels = new Map(record?.turnouts.map(({ id, label }) => [id, label]));
     return rowsOf(
@@ -274,7 +271,7 @@ function ByTurnout({ wires }: { wires: readonly Wire[] }) {
       items={rows}
       columns={COLUMNS}
       idOf={({ id }) => id}
-      onChoose={({ id }) => id && dispatch(choose({ kind: "turnout", id }))}
+      onChoose={({ id }) => id && open({ kind: "turnout", id })}
       empty={<p className="p-3 text-ink-2">No wires yet.</p>}
     />
   );

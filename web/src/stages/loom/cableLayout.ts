@@ -74,7 +74,10 @@ const LANE = 8;
 const LEAST_HALF = 22;
 const SPARE_ROW = 14;
 
-/** Where everything of a cable's drawing stands: what its cores end on, strips as a whole, and its cores, spare ones too. */
+/**
+ * Where everything of a cable's drawing stands: what its cores end on, and its cores, spare ones too. Strips are drawn as a
+ * whole, but for those where tails begin.
+ */
 export function cableLayout({ railway, devices }: RailwayRecord, loom: Loom, cable: Cable): LoomPlan {
   const cores = coresOf(loom, cable.id);
   const ends = new Map([...cores].map(([number, wire]) => [number, coreEnds(cable, wire)]));
@@ -84,7 +87,7 @@ export function cableLayout({ railway, devices }: RailwayRecord, loom: Loom, cab
       [...ends.values()].map((each) => each[side]),
       loom,
       labelOf,
-      cable.id,
+      cable,
     );
   const [near, far] = [blocks("near"), blocks("far")];
   const height = Math.max(bottom(near), bottom(far), TOP + cable.cores * LANE + 60);
@@ -125,12 +128,12 @@ export function stripLayout(loom: Loom, strip: Strip): LoomPlan {
   return { near, far, cores: [], jacket: null, isThere: block.isThere, height: bottom([block]) };
 }
 
-/** What some ends of cores are on, one below the other: whole strips, then boards or motors by the terminals in use. */
+/** What some ends of cores are on, one below the other: strips, then boards or motors by the terminals in use. */
 function blocksOf(
   ends: readonly Wire["from"][],
   loom: Loom,
   labelOf: (deviceId: string) => string,
-  cableId: string,
+  cable: Cable,
 ): BlockPlan[] {
   const at = wiresByEnd(loom);
   const strips = new Set(ends.flatMap(({ of, key }) => (of ? [] : [screwIdOf(key)])));
@@ -143,11 +146,11 @@ function blocksOf(
     blocks.push(block);
     y = block.y + block.ways.length * ROW + GAP;
   };
-  for (const strip of loom.strips) if (strips.has(strip.id)) add((top) => stripBlock(strip, top, at, cableId));
+  for (const strip of loom.strips) if (strips.has(strip.id)) add((top) => stripBlock(strip, top, at, cable));
   for (const [id, own] of terminals) {
     add((top) => {
       const ways = own.map(({ key, name, of }, index) =>
-        wayPlan({ text: of?.terminal ?? "", key, name }, top + index * ROW + ROW / 2, at.get(key) ?? [], cableId),
+        wayPlan({ text: of?.terminal ?? "", key, name }, top + index * ROW + ROW / 2, at.get(key) ?? [], cable.id),
       );
       const isThere = ways.some(({ key }) => (at.get(key) ?? []).some(isMade));
       return { id, title: labelOf(id), strip: null, y: top, ways, isThere };
@@ -160,13 +163,17 @@ function stripBlock(
   strip: Strip,
   top: number,
   at: ReadonlyMap<string, readonly Wire[]>,
-  cableId: string | null,
+  cable: Cable | null,
 ): BlockPlan {
-  const ways = Array.from({ length: strip.ways }, (_, index) => {
-    const key = screwKey(strip.id, index + 1);
-    const name = strip.kind === "splice" ? strip.label : `${strip.label}-${index + 1}`;
-    const wires = at.get(key) ?? [];
-    return wayPlan({ text: String(index + 1), key, name }, top + index * ROW + ROW / 2, wires, cableId);
+  const isOf = ({ core }: Wire) => core !== null && core.cableId === cable?.id;
+  const all = Array.from({ length: strip.ways }, (_, index) => index + 1);
+  // of the strip where a tail begins, only the ways that are its own
+  const own = cable?.tail ? all.filter((way) => at.get(screwKey(strip.id, way))?.some(isOf)) : all;
+  const ways = own.map((way, index) => {
+    const key = screwKey(strip.id, way);
+    const name = strip.kind === "splice" ? strip.label : `${strip.label}-${way}`;
+    const y = top + index * ROW + ROW / 2;
+    return wayPlan({ text: String(way), key, name }, y, at.get(key) ?? [], cable?.id ?? null);
   });
   const isThere = strip.fixedAt !== null || ways.some(({ key }) => (at.get(key) ?? []).some(isMade));
   return { id: strip.id, title: strip.label, strip, y: top, ways, isThere };

@@ -2,10 +2,11 @@ import { useOverview } from "../../../derivation/hooks.ts";
 import { useRecord } from "../../../session/hooks.ts";
 import { CableDialog } from "./CableDialog.tsx";
 import { StripDialog } from "./StripDialog.tsx";
+import { TurnoutDialog } from "./TurnoutDialog.tsx";
 import type { LoomThing, OpenThing } from "./thing.ts";
 import { WireDialog } from "./WireDialog.tsx";
 
-/** The card of a strip, a cable or a wire: what it is, what is at it, and what of it can be changed by hand. */
+/** The card of a strip, a cable, a wire or a turnout: what it is, what is at it, and what of it can be changed by hand. */
 export function ThingDialog({ thing, open, close }: { thing: LoomThing; open: OpenThing; close: () => void }) {
   const record = useRecord();
   const loom = useOverview()?.loom;
@@ -17,5 +18,7 @@ export function ThingDialog({ thing, open, close }: { thing: LoomThing; open: Op
   if (cable) return <CableDialog key={thing.id} thing={cable} {...rest} />;
   const wire = thing.kind === "wire" && loom.wires.find(({ id }) => id === thing.id);
   if (wire) return <WireDialog key={thing.id} thing={wire} {...rest} />;
+  const turnout = thing.kind === "turnout" && record.turnouts.find(({ id }) => id === thing.id);
+  if (turnout) return <TurnoutDialog key={thing.id} thing={turnout} {...rest} />;
   return null;
 }

@@ -1,8 +1,8 @@
 import type { Loom, RailwayRecord } from "@alderman/core";
 
-/** A strip, a cable or a wire of the loom. */
+/** A strip, a cable or a wire of the loom, or a turnout with its wires. */
 export interface LoomThing {
-  kind: "strip" | "cable" | "wire";
+  kind: "strip" | "cable" | "wire" | "turnout";
   id: string;
 }
 

@@ -1,30 +1,14 @@
 import { giveTail, list, motorsWithoutTail } from "@alderman/core";
-import { Plus } from "lucide-react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Button } from "../../kit/Button.tsx";
 import { Checkbox } from "../../kit/Checkbox.tsx";
-import { Popover } from "../../kit/Popover.tsx";
+import { Dialog } from "../../kit/Dialog.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
 
 /** Gives a motor, or two, a tail of its own. */
-export function TailButton() {
-  const button = useRef<HTMLButtonElement>(null);
-  const [open, setOpen] = useState(false);
-  return (
-    <>
-      <Button ref={button} size="small" aria-expanded={open} onClick={() => setOpen(true)}>
-        <Plus size={13} aria-hidden="true" /> Tail
-      </Button>
-      <Popover open={open} setOpen={setOpen} anchor={button} label="A tail for a motor">
-        <MotorsForTail close={() => setOpen(false)} />
-      </Popover>
-    </>
-  );
-}
-
-function MotorsForTail({ close }: { close: () => void }) {
+export function TailDialog({ close }: { close: () => void }) {
   const record = useRecord();
   const overview = useOverview();
   const act = useEdit();
@@ -33,12 +17,13 @@ function MotorsForTail({ close }: { close: () => void }) {
   const motors = motorsWithoutTail(record, overview.loom);
   const chosen = motors.filter(({ id }) => ids.includes(id));
   return (
-    <div className="grid w-64 gap-2 p-3">
-      <p className="text-small text-ink-2">
-        A tail is a cable that is joined to its motor at the bench. Choose one motor, or two that share it.
-      </p>
-      {motors.length === 0 && <p className="text-small">No motor has single wires that are still to be made.</p>}
-      <div className="grid max-h-60 grid-cols-2 gap-1 overflow-y-auto">
+    <Dialog
+      title="A tail for a motor"
+      about="A tail is a cable from a strip or board that is joined to its motor at the bench, before this is fitted. Choose one motor, or two that share it; their wires that are not made yet become its cores."
+      close={close}
+    >
+      {motors.length === 0 && <p>No motor has single wires that are still to be made.</p>}
+      <div className="grid grid-cols-4 gap-1.5 max-sm:grid-cols-2">
         {motors.map(({ id, label }) => (
           <Checkbox
             key={id}
@@ -50,6 +35,8 @@ function MotorsForTail({ close }: { close: () => void }) {
         ))}
       </div>
       <Button
+        look="best"
+        className="mt-4"
         disabled={chosen.length === 0 || chosen.length > 2}
         onClick={() => {
           act(() => giveTail(record, overview.loom, ids));
@@ -60,8 +47,8 @@ function MotorsForTail({ close }: { close: () => void }) {
           ? "Choose a motor"
           : chosen.length > 2
             ? "At most two share a tail"
-            : `Tail for ${list(chosen.map(({ label }) => label))}`}
+            : `A tail for ${list(chosen.map(({ label }) => label))}`}
       </Button>
-    </div>
+    </Dialog>
   );
 }
