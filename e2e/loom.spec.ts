@@ -107,3 +107,72 @@ test("each way of laying a common is held beside the others, and chosen for the 
   await page.getByRole("button", { name: "Lay a trunk with droppers, all feeders" }).click();
   await expect(page.getByRole("region", { name: "a trunk with droppers" })).toContainText("as it is");
 });
+
+test("two motors get a tail that is drawn core by core, and a turnout's wires are ticked off on its own sheet", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await goTo(page, "l", "Loom");
+  await page.getByRole("radio", { name: "Strips, cables" }).click();
+  await page.getByRole("button", { name: "Add" }).click();
+  await page.getByRole("menuitem", { name: "Tail for a motor ..." }).click();
+  const dialog = page.getByRole("dialog", { name: "A tail for a motor" });
+  await dialog.getByRole("checkbox", { name: "L2" }).click();
+  await dialog.getByRole("checkbox", { name: "L3" }).click();
+  await dialog.getByRole("button", { name: "A tail for L2 and L3" }).click();
+  const tail = page.getByRole("row", { name: /^TL1 tail/ });
+  await expect(tail).toContainText(/8\s*6\s*2/);
+  await page.getByRole("combobox", { name: "Cable or strip" }).fill("tail of");
+  await page.getByRole("option", { name: "TL1, tail of L2 and L3" }).click();
+  const drawing = page.getByRole("group", { name: "Cable TL1" });
+  await expect(drawing).toContainText("Tail TL1: 6 of 8 cores");
+  await expect(drawing.getByRole("button", { name: "Terminal L3+" })).toBeVisible();
+  // what is joined at the bench now was underneath before
+  await page.getByRole("radio", { name: "Turnouts" }).click();
+  await page.getByRole("table", { name: "Work by turnout" }).getByRole("row", { name: /^L3/ }).click();
+  const sheet = page.getByRole("dialog", { name: "Turnout L3, its wires" });
+  await expect(sheet.getByRole("row", { name: /TL1\.\d/ })).toHaveCount(2);
+  const cut = sheet.getByRole("checkbox", { name: / cut$/ }).first();
+  await cut.click();
+  await expect(cut).toBeChecked();
+});
+
+test("a strip is put among the turnouts of a zone, and what is proposed for them goes through it", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await goTo(page, "l", "Loom");
+  await page.getByRole("radio", { name: "Strips, cables" }).click();
+  await page.getByRole("button", { name: "Add" }).click();
+  await page.getByRole("menuitem", { name: "Strip under the layout" }).click();
+  const strip = page.getByRole("row", { name: /^K5 strip/ });
+  await strip.click();
+  const card = page.getByRole("dialog", { name: "Strip K5" });
+  await card.getByRole("combobox", { name: "Serves zone" }).click();
+  await page.getByRole("option", { name: /^Linkspan/ }).click();
+  await card.getByLabel("From the boards, m").fill("2.4");
+  await card.getByLabel("From the boards, m").press("Enter");
+  await card.getByRole("checkbox", { name: "It is at the edge, reached from in front" }).click();
+  await expect(card).toContainText(/zone Linkspan, 2\.4 m along, in front, [1-9]\d* of 12 ways used/);
+  await page.keyboard.press("Escape");
+  await expect(strip).toContainText("zone Linkspan, 2.4 m along, in front");
+  await expect(page.getByRole("region", { name: "Work" })).toContainText("in front");
+});
+
+test("ways to lay the loom are held side by side, and one of them is chosen", async ({ page, server }) => {
+  await openDemo(page, server);
+  await goTo(page, "l", "Loom");
+  await page.getByRole("radio", { name: "Strips, cables" }).click();
+  await page.getByRole("button", { name: "Ways to lay ..." }).click();
+  const dialog = page.getByRole("dialog", { name: "Ways to lay the loom" });
+  await expect(dialog.getByRole("row", { name: /at the boards now single wires/ })).toBeVisible();
+  await expect(dialog.getByRole("status")).toBeHidden();
+  const [, best] = await dialog.getByRole("row").allInnerTexts();
+  expect(best).toContain("a tail each");
+  await dialog.getByRole("button", { name: /^Lay it so: .* motors by a tail each/ }).click();
+  await expect(page.getByRole("row", { name: /^TL\d tail/ }).first()).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("row", { name: /^TL\d tail/ })).toHaveCount(0);
+});

@@ -55,3 +55,20 @@ it("says so when the thread fails, instead of waiting for ever", async () => {
   fail();
   expect(await answer).toEqual({ refused: expect.stringMatching(/ended by itself.*nothing was changed/) });
 });
+
+it("tells each way to lay as it is found, and all of them at the end", async () => {
+  const ways = [{ id: "star" }, { id: "bus" }];
+  const { thread } = played({
+    ways: async (_record: object, tell: (way: object, share: number) => void) => {
+      for (const [index, way] of ways.entries()) await tell(way, (index + 1) / 2);
+      return { done: ways };
+    },
+  });
+  const told: [string, number][] = [];
+  const answer = await new Planning(() => thread).ways(record, ({ id }, share) => told.push([id, share]));
+  expect(told).toEqual([
+    ["star", 0.5],
+    ["bus", 1],
+  ]);
+  expect(answer).toEqual({ done: ways });
+});
