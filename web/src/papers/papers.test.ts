@@ -18,7 +18,7 @@ import { getDocument, OPS, type PDFPageProxy } from "pdfjs-dist/legacy/build/pdf
 import readExcel from "read-excel-file/node";
 import { expect, it } from "vitest";
 import { pdfOf } from "./pdf.ts";
-import type { PaperHead } from "./pdfDefinition.ts";
+import type { PaperHead } from "./pdfParts.ts";
 import { xlsxOf } from "./xlsx.ts";
 
 const HEAD: PaperHead = { railway: "Test", date: "1 May 2026", size: PAPER_SIZES.A4 };

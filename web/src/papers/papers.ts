@@ -1,7 +1,7 @@
 import { lean, type Paper, type PaperOptions, type RailwayRecord } from "@alderman/core";
 import { type Remote, wrap } from "comlink";
 import type { Made, PapersWorker } from "./papers.worker.ts";
-import type { PaperHead } from "./pdfDefinition.ts";
+import type { PaperHead } from "./pdfParts.ts";
 
 type Thread = Pick<Worker, "postMessage" | "addEventListener" | "removeEventListener" | "terminate">;
 

@@ -1,6 +1,6 @@
 import { Derived, PAPERS, type Paper, type PaperOptions, type RailwayRecord } from "@alderman/core";
 import { expose, transfer } from "comlink";
-import type { PaperHead } from "./pdfDefinition.ts";
+import type { PaperHead } from "./pdfParts.ts";
 
 const load = async (url: string) => {
   const answer = await fetch(url);

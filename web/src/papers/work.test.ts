@@ -4,7 +4,7 @@ import { smallRailway } from "@alderman/core/testing/build";
 import { expose } from "comlink";
 import { expect, it } from "vitest";
 import { PaperWork } from "./papers.ts";
-import type { PaperHead } from "./pdfDefinition.ts";
+import type { PaperHead } from "./pdfParts.ts";
 
 const HEAD: PaperHead = { railway: "Test", date: "today", size: { width: 210, height: 297 } };
 
