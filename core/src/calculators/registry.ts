@@ -1,7 +1,11 @@
+import { accessoryAddress } from "./accessoryAddress.ts";
+import { accessoryPacket } from "./accessoryPacket.ts";
 import type { Calculator } from "./calculator.ts";
+import { canLoad } from "./canLoad.ts";
 import { cduPulse } from "./cduPulse.ts";
 import { ledCurrent } from "./ledCurrent.ts";
 import { ledResistor } from "./ledResistor.ts";
+import { nodeSwitches } from "./nodeSwitches.ts";
 import { operatingPoint } from "./operatingPoint.ts";
 import { resistorBands } from "./resistorBands.ts";
 import { wireDrop } from "./wireDrop.ts";
@@ -14,6 +18,10 @@ export const CALCULATORS: readonly Calculator[] = [
   wireDrop,
   cduPulse,
   operatingPoint,
+  accessoryAddress,
+  accessoryPacket,
+  nodeSwitches,
+  canLoad,
 ];
 
 /** A calculator by its name, or undefined. */

@@ -115,7 +115,7 @@ function Answer({
           // biome-ignore lint/suspicious/noArrayIndexKey: a band is known by its place only
           <li key={index}>
             <span className="mono mr-2 text-ink-2">{index + 1}</span>
-            {String(word)}
+            {wordsOf(word)}
           </li>
         ))}
       </ol>
@@ -140,12 +140,27 @@ function Answer({
       </div>
     );
   }
+  if (typeof value === "string") {
+    return (
+      <div className="mono text-[16px] break-all" data-result={name}>
+        {value}
+      </div>
+    );
+  }
   return (
     <div className={first ? "read" : "mono text-[16px]"} data-result={name}>
       {write(Number(value), digits)}
       <u className="no-underline"> {unit}</u>
     </div>
   );
+}
+
+/** A thing of a list: a word, or what is said of a switch. */
+function wordsOf(thing: unknown): string {
+  if (typeof thing !== "object" || thing === null) return String(thing);
+  return Object.entries(thing)
+    .map(([name, value]) => `${name} ${value}`)
+    .join(", ");
 }
 
 function write(value: number, digits: number): string {
