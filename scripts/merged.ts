@@ -78,6 +78,9 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
       ),
       ...madeOf(record, id, next, () => ++wires),
       ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
+      ...record.answers.map((answer) =>
+        putEdit("answer", { ...answer, id: id(answer.id), deviceId: id(answer.deviceId) }),
+      ),
       ...record.senses.map((sense) => putEdit("sense", { ...sense, id: id(sense.id), deviceId: id(sense.deviceId) })),
       ...record.facts.map((fact) =>
         putEdit("fact", {

@@ -125,7 +125,18 @@ export type { Loom, Passage, Run, Wire } from "./loom/wire.ts";
 export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
 export { freeNumbers, keepWires, moveWires, proposeAnew, STEP_WORDS, takeWiresOut, tickWires } from "./loom/work.ts";
 export { addressRange } from "./numbers/accessoryAddress.ts";
-export type { OutputAddress } from "./numbers/addressList.ts";
+export { isDue, type OutputAddress } from "./numbers/addressList.ts";
+export { type AddressPlace, type AddressState, addressMap, gapsIn } from "./numbers/addressMap.ts";
+export { reserveAddresses, resetBoard, setAnswer } from "./numbers/answers.ts";
+export { accessoryPacket, type Direction, hexOf, type Packet, packetBits } from "./numbers/packets.ts";
+export {
+  applyRenumbering,
+  type Change as AddressChange,
+  type ProgrammingStep,
+  programmingOrder,
+  renumber,
+  type Scheme,
+} from "./numbers/renumber.ts";
 export { type LaidWay, layAs, ranked, waysToLay } from "./pathfinder/pathfinder.ts";
 export { changeWords } from "./proving/chain.ts";
 export { type Fault, faultWords, measuringPoints, nextPlace, standingAt } from "./proving/nextPlace.ts";

@@ -345,6 +345,16 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   "relay-at-start": () => coil("cdu", "toggle-centre-off", "relay-board-1"),
   "power-on-unsafe": () => railway(["A", "", "twin-coil-surface", "reverser-coil"]),
   "address-duplicate": sameAddress,
+  "address-not-in-row": () =>
+    drafted(railway(["A", "", "twin-coil-surface", "coil-decoder-4"]), (draft) => {
+      for (const [way, address] of [11, 12, 15, 14].entries())
+        draft.assign("address", { deviceId: "d1", way: way + 1, address });
+    }),
+  "answers-otherwise": () =>
+    drafted(stall(), (draft) => {
+      const answer = { id: "d1-1", deviceId: "d1", way: 1, address: 3, how: "read", seen: "" } as const;
+      draft.put("answer", { ...answer, at: "2026-05-12T20:14:00.000Z" });
+    }),
   "address-impossible": () =>
     drafted(stall(), (draft) => draft.assign("address", { deviceId: "d1", way: 1, address: 5000 })),
   "turnout-incomplete": () => railway(["A", "", "stall-motor"]),

@@ -1,4 +1,4 @@
-import { typeOf } from "../catalogue/catalogue.ts";
+import { blockOf, typeOf } from "../catalogue/catalogue.ts";
 import type { Draft } from "../equip/draft.ts";
 import { driverOfTurnout, setAddress } from "../equip/equipment.ts";
 import { addressRange } from "../numbers/accessoryAddress.ts";
@@ -39,29 +39,39 @@ export class Addresses {
       const outputs = Math.max(1, typeOf(record, device).outputs);
       for (let way = 1; way <= outputs; way++) this.taken.add(this.statedAt(device.id, way) ?? first + way - 1);
     }
+    const done = new ByWay<true>();
     for (const { deviceId, way } of wanted) {
       const turnoutId = own.get(deviceId, way);
-      if (turnoutId !== undefined && fresh.has(deviceId)) this.set(deviceId, way, this.from(turnoutId));
+      if (turnoutId !== undefined && fresh.has(deviceId) && !done.has(deviceId, way))
+        this.set(deviceId, way, this.from(turnoutId), done);
     }
     // free outputs must not answer to a number that another has
     for (const deviceId of newBoards) {
       const type = typeOf(record, deviceOf(record, deviceId));
       if (!type.figures.factoryAddress) continue;
-      for (let way = 1; way <= type.outputs; way++) if (!own.has(deviceId, way)) this.set(deviceId, way, this.next());
+      for (let way = 1; way <= type.outputs; way++)
+        if (!own.has(deviceId, way) && !done.has(deviceId, way)) this.set(deviceId, way, this.next(), done);
     }
   }
 
-  private set(deviceId: string, way: number, from: number): void {
-    const { first, last } = addressRange(this.draft.record.railway.addressShift);
-    let address = Math.max(first, from);
-    while (this.taken.has(address)) address++;
-    if (address > last) {
+  /** Gives an output the first numbers that are free for it and for those that get theirs with it. */
+  private set(deviceId: string, way: number, from: number, done: ByWay<true>): void {
+    const { record } = this.draft;
+    const { first, last } = addressRange(record.railway.addressShift);
+    const block = blockOf(typeOf(record, deviceOf(record, deviceId)), way);
+    const before = way - (block[0] ?? way);
+    let address = Math.max(first + before, from);
+    while (block.some((each) => this.taken.has(address + each - way))) address++;
+    if (address - way + (block.at(-1) ?? way) > last) {
       const { label } = deviceOf(this.draft.record, deviceId);
       throw recordError(
         `No address is left for ${label}-${way}: numbers from ${from} to ${last} are in use. Choose another way of numbering.`,
       );
     }
-    this.taken.add(address);
+    for (const each of block) {
+      this.taken.add(address + each - way);
+      done.set(deviceId, each, true);
+    }
     setAddress(this.draft, deviceId, way, address);
   }
 

@@ -4,6 +4,7 @@ import {
   figure,
   numbered,
   type OutputKind,
+  type Programming,
   type Setting,
   type Terminal,
   terminals,
@@ -119,6 +120,26 @@ export const ADDRESS: Setting = {
   factory: "1",
   range: "1 to 2040",
 };
+
+/** A board with a button and a lamp for each output, each with an address of its own. */
+export const EACH_OUTPUT: Programming = {
+  block: 1,
+  choose: "Press the board's button until the lamp of output {output} is lit.",
+  enter: "Hold the button for three seconds.",
+  shows: "The lamp blinks.",
+  send: "Throw {address} to straight from the throttle.",
+  leave: "The lamp goes steady. Press the button once: the lamp goes out.",
+};
+
+/** A board that takes one address for several outputs in a row. */
+export const inBlocks = (block: 2 | 4 | 8): Programming => ({
+  block,
+  choose: "Take all other boards off the track bus, or be sure that none of them is learning.",
+  enter: "Hold the board's button until its lamp is lit.",
+  shows: "The lamp stays lit.",
+  send: `Throw {address} to straight from the throttle: output {output} takes it, the next ${block - 1} follow.`,
+  leave: "The lamp goes out by itself.",
+});
 
 export type Given = Pick<DeviceType, "id" | "name" | "short" | "about" | "prefix" | "figures"> & Partial<DeviceType>;
 

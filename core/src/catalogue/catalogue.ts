@@ -86,3 +86,11 @@ export function typesOfFamily(record: RailwayRecord, family: Family): DeviceType
   const own = record.types.map((type) => findType(record, type.id)).filter((type) => type !== undefined);
   return [...CATALOGUE, ...own].filter((type) => type.family === family);
 }
+
+/** Outputs of a type that get their addresses at once with another, itself among them, by their numbers. */
+export function blockOf({ programming, outputs }: DeviceType, way: number): number[] {
+  const size = programming?.block ?? 1;
+  const first = Math.floor((way - 1) / size) * size + 1;
+  const length = Math.max(1, Math.min(size, Math.max(1, outputs) - first + 1));
+  return Array.from({ length }, (_, place) => first + place);
+}

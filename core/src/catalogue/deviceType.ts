@@ -79,6 +79,18 @@ export interface Setting {
   range: string;
 }
 
+/** How an address is put into a board: what is done and seen, with `{output}` and `{address}` for those in hand (common practice). */
+export interface Programming {
+  /** Outputs that get addresses in a row from one number; such runs of four begin where a decoder of the standard does. */
+  block: 1 | 2 | 4 | 8;
+  choose: string;
+  enter: string;
+  /** What its read-out shows then. */
+  shows: string;
+  send: string;
+  leave: string;
+}
+
 /** What a device does when power comes back: stays as it was, goes to normal, or is off until told. */
 export type PowerOn = "stays" | "normal" | "off";
 
@@ -121,6 +133,7 @@ export interface DeviceType {
   /** The common of a lamp goes to plus instead of 0 V. */
   commonPlus?: boolean;
   settings?: readonly Setting[];
+  programming?: Programming;
   powerOn?: PowerOn;
   /** Shown wherever the type is chosen or its finding is read. */
   caution?: string;

@@ -163,6 +163,14 @@ export const MOTORS: readonly DeviceType[] = [
       mostVolts: figure(22, "V", "made for at most", { origin: "from memory" }),
       factoryAddress: figure(1, "", "factory address", { min: 1, max: 2040 }),
     },
+    programming: {
+      block: 1,
+      choose: "Put the motor alone on the programming track, or address it on the main by the address that it has.",
+      enter: "Set its lock to the motor's own key.",
+      shows: "It answers to reading.",
+      send: "Write address {address}.",
+      leave: "Set the lock to another value that is nobody else's key, and throw {address} to see it move.",
+    },
     settings: [
       {
         name: "force",

@@ -1,4 +1,4 @@
-import { typeOf } from "../catalogue/catalogue.ts";
+import { blockOf, typeOf } from "../catalogue/catalogue.ts";
 import { traitsOf, usualSupply } from "../catalogue/traits.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -109,8 +109,20 @@ export function addressedAt(record: RailwayRecord, turnoutId: string): { device:
   return driver && driver.way !== null ? { device: deviceOf(record, driver.deviceId), way: driver.way } : null;
 }
 
-/** Sets the address of a decoder output; null lets it go back to the factory's. */
+/**
+ * Sets the address of a decoder output, and those of outputs that get theirs with it, in a row; null lets them go back to
+ * the factory's.
+ * @throws {RecordError} when the first of the row would get none
+ */
 export function setAddress(draft: Draft, deviceId: string, way: number, address: number | null): void {
-  draft.unassign((a) => a.role === "address" && a.deviceId === deviceId && a.way === way);
-  if (address !== null) draft.assign("address", { deviceId, way, address });
+  const device = find(draft.record, "device", deviceId);
+  const block = device ? blockOf(typeOf(draft.record, device), way) : [way];
+  draft.unassign((a) => a.role === "address" && a.deviceId === deviceId && block.includes(a.way));
+  if (address === null) return;
+  const [first = way] = block;
+  if (address < way - first)
+    throw recordError(
+      `${device?.label}-${way} gets its address with ${block.length - 1} others, in a row: it is ${way - first + 1} at least.`,
+    );
+  for (const each of block) draft.assign("address", { deviceId, way: each, address: address + each - way });
 }

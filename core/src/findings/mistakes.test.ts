@@ -83,6 +83,8 @@ describe("why, in numbers", () => {
       "joint-better-at-bench",
       /^W\d+ goes to A beside its tail TL1, which has room: 1 joint underneath that could be made at the bench\.$/,
     ],
+    ["address-not-in-row", /^D1-1 is to have 11, .*D1-3 is to have 15.*; it takes 4 numbers in a row\.$/],
+    ["answers-otherwise", /^D1-1 throws A and is to have 1; as it was last programmed or read, it answers to 3\.$/],
     ["no-spare-core", /^All cores of C1 are in use\.$/],
     ["same-colour-in-cable", /cores 1 and 9 of C1, are both white\.$/],
     [

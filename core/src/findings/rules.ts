@@ -1,5 +1,7 @@
 import { addressDuplicate } from "./addressDuplicate.ts";
 import { addressImpossible } from "./addressImpossible.ts";
+import { addressNotInRow } from "./addressNotInRow.ts";
+import { answersOtherwise } from "./answersOtherwise.ts";
 import { backFeed } from "./backFeed.ts";
 import { boardOverTotal } from "./boardOverTotal.ts";
 import { boardUnreached } from "./boardUnreached.ts";
@@ -102,6 +104,8 @@ export const RULES: readonly Rule[] = [
   noSpareCore,
   restsOnHearsay,
   addressDuplicate,
+  addressNotInRow,
+  answersOtherwise,
   addressImpossible,
   coilsTogether,
   trainKeepsAsking,

@@ -1,8 +1,9 @@
-import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { blockOf, figureValue, typeOf } from "../catalogue/catalogue.ts";
 import { numbered } from "../catalogue/deviceType.ts";
 import { ByWay } from "../record/byWay.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import type { Answer } from "../record/numbers.ts";
 import { drivesItself, type Thread } from "../schematic/thread.ts";
 import { accessoryAddress, addressRange } from "./accessoryAddress.ts";
 
@@ -23,6 +24,17 @@ export interface OutputAddress {
   turnoutIds: string[];
   /** Labels of other outputs with the same address. */
   sharedWith: string[];
+  /** What it is known to answer to; null for a board as it was bought. */
+  answer: Answer | null;
+  /** What it answers to now: as known, else as the factory set it. */
+  now: number;
+  /** Outputs that get their addresses at once, of which it is one, by their numbers. */
+  block: number[];
+}
+
+/** Whether an output is to be programmed: it answers to another address than it is to have. */
+export function isDue({ address, now }: OutputAddress): boolean {
+  return address !== now;
 }
 
 /** Labels as people sort them: D2 before D10. */
@@ -38,6 +50,8 @@ export function addressList(record: RailwayRecord, threads: readonly Thread[]): 
       if (device) uses.at(device.id, way, () => new Set()).add(thread);
     }
   }
+  const answers = new ByWay<Answer>();
+  for (const answer of record.answers) answers.set(answer.deviceId, answer.way, answer);
   const outputs = record.devices
     .map((device) => ({ device, type: typeOf(record, device) }))
     .filter(({ type }) => type.figures.factoryAddress !== undefined)
@@ -50,6 +64,7 @@ export function addressList(record: RailwayRecord, threads: readonly Thread[]): 
       return numbered(Math.max(type.outputs, 1)).map((way): OutputAddress => {
         const address = stated.get(way) ?? figureValue(type, "factoryAddress") + way - 1;
         const threads = [...(uses.get(device.id, way) ?? [])];
+        const answer = answers.get(device.id, way) ?? null;
         return {
           deviceId: device.id,
           way,
@@ -60,6 +75,9 @@ export function addressList(record: RailwayRecord, threads: readonly Thread[]): 
           throws: threads.map(({ label }) => label).join(", ") || null,
           turnoutIds: threads.map(({ turnout }) => turnout.id),
           sharedWith: [],
+          answer,
+          now: answer?.address ?? figureValue(type, "factoryAddress") + way - 1,
+          block: blockOf(type, way),
         };
       });
     });

@@ -32,11 +32,25 @@ export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Probl
   if (!sound || LOOM.some((list) => record[list] !== sound[list])) checkWires(record, add);
   checkNotes(record, add);
   checkCustoms(record, add);
+  checkNumbers(record, add);
   return problems.slice(0, 10);
 }
 
 /** Lists whose rules concern nothing else. */
 const LOOM = ["wires", "strips", "cables"] as const;
+
+/** A reserved range begins before it ends, and an output answers to one address only. */
+function checkNumbers({ reserves, answers }: RailwayRecord, add: Add): void {
+  for (const [index, { first, last, what }] of reserves.entries())
+    if (first > last)
+      add(["reserves", index, "last"], `The range for ${what} ends at ${last}, before it begins at ${first}.`);
+  const seen = new Set<string>();
+  for (const [index, { deviceId, way }] of answers.entries()) {
+    const output = `${deviceId} ${way}`;
+    if (seen.has(output)) add(["answers", index], `Output ${way} of ${deviceId} answers to two addresses.`);
+    seen.add(output);
+  }
+}
 
 /** The sentence for a list that holds more than it may. */
 export function tooMany(length: number, list: string, most: number): string {

@@ -1,6 +1,7 @@
 import type * as z from "zod/mini";
 import { Cable, Custom, Laying, Stock, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
+import { Answer, Reserve } from "./numbers.ts";
 import {
   Acceptance,
   Assignment,
@@ -130,6 +131,14 @@ export const KINDS = {
     refs: { deviceId: { to: "device", onRemove: "remove" } },
   }),
   stock: kind({ list: "stocks", title: "Stock", schema: Stock, most: 5_000, weight: "picture" }),
+  reserve: kind({ list: "reserves", title: "Reserved addresses", schema: Reserve, most: 500 }),
+  answer: kind({
+    list: "answers",
+    title: "What outputs answer to",
+    schema: Answer,
+    most: 20_000,
+    refs: { deviceId: { to: "device", onRemove: "remove" } },
+  }),
   test: kind({
     list: "tests",
     title: "Test results",

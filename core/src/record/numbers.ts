@@ -1,0 +1,31 @@
+import * as z from "zod/mini";
+import { Id, Name, Way, When } from "./fields.ts";
+
+/** An accessory address as the command station shows it; whether a decoder can have it depends on how the station counts. */
+export const Address = z.int().check(z.gte(0, "must be 0 to 65535"), z.lte(65_535, "must be 0 to 65535"));
+
+/** Addresses that are kept for something that is not here yet, or not of this railway: no scheme gives them away. */
+export const Reserve = z.strictObject({
+  id: Id,
+  first: Address,
+  last: Address,
+  what: Name.check(z.minLength(1, "must not be empty")),
+});
+export type Reserve = z.infer<typeof Reserve>;
+
+/** How it is known what an output answers to. reset: the board was reset, or another one was put in its place. */
+export const ANSWER_SOURCES = ["programmed", "read", "reset"] as const;
+export type AnswerSource = (typeof ANSWER_SOURCES)[number];
+
+/** What an output of a board answers to, as somebody made or found it: a fact, whatever address is wanted. */
+export const Answer = z.strictObject({
+  id: Id,
+  deviceId: Id,
+  way: Way,
+  address: Address,
+  how: z.enum(ANSWER_SOURCES),
+  /** What the board showed, in the owner's words. */
+  seen: Name,
+  at: When,
+});
+export type Answer = z.infer<typeof Answer>;
