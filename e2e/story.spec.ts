@@ -106,7 +106,7 @@ test("from a list of turnouts to wires, numbers and recorded tests", async ({ pa
     await expect(list.getByRole("row", { name: /D1-1 .*M1\/M2/ })).toBeVisible();
     await page.getByLabel("Address of D1-1").fill("21");
     await page.keyboard.press("Enter");
-    await expect(list.getByRole("row", { name: /D1-1 .*M1\/M2 set/ })).toBeVisible();
+    await expect(list.getByRole("row", { name: /D1-1 .*M1\/M2 to be programmed/ })).toBeVisible();
   });
 
   await test.step("four tests of one turnout", async () => {

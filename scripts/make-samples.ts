@@ -49,6 +49,7 @@ function skerrinFerry(): RailwayRecord {
   apply(turnoutsFromTable(record, turnoutRows()).edits);
   apply(planted(record).edits);
   apply(noted(record).edits);
+  apply(halfProgrammed(record).edits);
   record = withTests(completed(record));
   // after the tests somebody fitted a latching toggle for Y4
   const control = record.assignments.find((a) => a.role === "control" && a.turnoutId === "y4");
@@ -192,6 +193,27 @@ function onAnotherScrew(record: RailwayRecord): EditGroup {
     draft.put("wire", { ...tail, toStripId: last.id, toWay: last.ways });
   }
   return draft.group("Joined on another screw");
+}
+
+/** D1 is half programmed: two outputs have their addresses, the third was found to answer to another one; a range is reserved. */
+function halfProgrammed(record: RailwayRecord): EditGroup {
+  const draft = new Draft(record);
+  const deviceId = record.devices.find(({ label }) => label === "D1")?.id ?? "";
+  const wanted = (way: number) =>
+    record.assignments.find((a) => a.role === "address" && a.deviceId === deviceId && a.way === way);
+  for (const [way, seen] of [
+    [1, "lamp 1 blinked, then steady"],
+    [2, "lamp 2 blinked, then steady"],
+  ] as const) {
+    const found = wanted(way);
+    const address = found?.role === "address" ? found.address : way;
+    const how = { how: "programmed", seen, at: `2026-05-12T19:0${way}:00.000Z` } as const;
+    draft.put("answer", { id: `d1-${way}`, deviceId, way, address, ...how });
+  }
+  const read = { how: "read", seen: "still moves at 3", at: "2026-05-12T19:20:00.000Z" } as const;
+  draft.put("answer", { id: "d1-3", deviceId, way: 3, address: 3, ...read });
+  draft.put("reserve", { id: "semaphores", first: 61, last: 68, what: "semaphores, not yet bought" });
+  return draft.group("Half programmed");
 }
 
 /** What the owner knows, has heard, and owes. */

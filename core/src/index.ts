@@ -124,7 +124,7 @@ export { type Total, totalsOf } from "./loom/totals.ts";
 export type { Loom, Passage, Run, Wire } from "./loom/wire.ts";
 export { wireScheduleRows } from "./loom/wireScheduleRows.ts";
 export { freeNumbers, keepWires, moveWires, proposeAnew, STEP_WORDS, takeWiresOut, tickWires } from "./loom/work.ts";
-export { addressRange } from "./numbers/accessoryAddress.ts";
+export { accessoryAddress, addressRange } from "./numbers/accessoryAddress.ts";
 export { isDue, type OutputAddress } from "./numbers/addressList.ts";
 export { type AddressPlace, type AddressState, addressMap, gapsIn } from "./numbers/addressMap.ts";
 export { reserveAddresses, resetBoard, setAnswer } from "./numbers/answers.ts";

@@ -1,4 +1,4 @@
-import { jointsOf, progressOf } from "@alderman/core";
+import { isDue, jointsOf, progressOf } from "@alderman/core";
 import type { Results } from "./deriver.ts";
 
 /** How much of a stage is done, in the stage's own units. */
@@ -27,11 +27,11 @@ export function loomShare(_turnouts: number, { overview }: Results): Share {
   return { ...jointsOf(progressOf(overview?.loom.wires ?? [])), words: "joints of wires made" };
 }
 
-/** Outputs in use whose address is theirs alone. */
+/** Outputs in use that answer to the address that they are to have, which is theirs alone. */
 export function numbersShare(_turnouts: number, { overview }: Results): Share {
   const used = overview?.addresses.filter(({ throws }) => throws !== null) ?? [];
-  const done = used.filter(({ sharedWith, packet }) => sharedWith.length === 0 && packet).length;
-  return { done, of: used.length, words: "outputs in use with an address of their own" };
+  const done = used.filter((output) => output.sharedWith.length === 0 && output.packet && !isDue(output)).length;
+  return { done, of: used.length, words: "outputs in use that answer to an address of their own" };
 }
 
 /** Steps of the test sheets that have passed and still hold. */

@@ -1,5 +1,14 @@
-import { addressRange, Draft, type OutputAddress, setAddress } from "@alderman/core";
-import { useMemo } from "react";
+import {
+  type AddressPlace,
+  addressMap,
+  Draft,
+  gapsIn,
+  isDue,
+  type OutputAddress,
+  setAddress,
+  setAnswer,
+} from "@alderman/core";
+import { useMemo, useState } from "react";
 import { useLeader, useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import type { Verdict } from "../../drawing/verdict.ts";
@@ -7,6 +16,7 @@ import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
+import { Button } from "../../kit/Button.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { NumberField } from "../../kit/NumberField.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
@@ -15,58 +25,77 @@ import { useRecord } from "../../session/hooks.ts";
 import { useTryEdit } from "../../session/useEdit.ts";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
+import { shortDateAndTime } from "../../tools/when.ts";
+import { AddressDialog } from "./AddressDialog.tsx";
+import { AddressMap } from "./AddressMap.tsx";
+import { ProgrammingSheet } from "./ProgrammingSheet.tsx";
+import { RenumberDialog } from "./RenumberDialog.tsx";
+import { ReservesDialog } from "./ReservesDialog.tsx";
 
-/** The address list: which output answers to which number, and what it throws. */
+/** Accessory addresses: what outputs are to have and what they answer to, the whole range, and programming. */
 export function NumbersStage() {
   const overview = useOverview();
-  const shift = useRecord()?.railway.addressShift ?? 0;
+  const record = useRecord();
+  const shift = record?.railway.addressShift ?? 0;
   const leader = useLeader();
   const dispatch = useAppDispatch();
-  const outputs = overview?.addresses ?? [];
-  const findings = overview?.findings.filter(({ ruleId }) => ruleId.startsWith("address-")) ?? [];
-  const { first, last } = addressRange(shift);
-  const columns = useMemo(() => columnsFor(shift), [shift]);
-  const used = outputs.filter(({ throws }) => throws).length;
+  const outputs = overview?.addresses ?? NONE;
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const [dialog, setDialog] = useState<"renumber" | "reserves" | null>(null);
+  const [opened, setOpened] = useState<number | null>(null);
+  const findings = overview?.findings.filter(({ stage }) => stage === "numbers") ?? [];
+  const columns = useMemo(() => columnsFor(shift, setOpened), [shift]);
+  const places = useMemo(() => (record ? addressMap(record, outputs) : []), [record, outputs]);
+  const place = places.find(({ address }) => address === opened);
+  if (!record) return null;
   return (
-    <StageMain title="Numbers" about="Accessory addresses of all outputs">
+    <StageMain title="Numbers" about="Accessory addresses: wanted, answered to, programmed">
       <Sheets columns="minmax(0,1fr) 320px">
-        <Sheet
-          title="Address list"
-          about={`${used} of ${outputs.length} outputs in use; type over an address to change it, Enter goes on to the next`}
-        >
-          <DataTable
-            label="Address list"
-            keptAs="addresses"
-            items={outputs}
-            columns={columns}
-            idOf={({ label }) => label}
-            chosen={outputs.find(({ turnoutIds }) => leader !== null && turnoutIds.includes(leader))?.label ?? null}
-            onChoose={({ turnoutIds: [id] }) => id !== undefined && dispatch(choose({ kind: "turnout", id }))}
-            empty={
-              <p className="p-3 text-ink-2">
-                <Checked>
-                  No decoder yet. Addresses appear here as soon as a board with numbered outputs is added in Equip.
-                </Checked>
-              </p>
+        <Sheets rows="auto auto minmax(0,1fr)">
+          <Strip outputs={outputs} places={places} />
+          <Sheet
+            title="All addresses"
+            about={`a hundred to a row; ${shift === 0 ? "counted as the standard does" : "this station counts from raw 0"}`}
+            actions={
+              <>
+                <Button size="small" onClick={() => setDialog("reserves")}>
+                  Reserve ...
+                </Button>
+                <Button size="small" disabled={outputs.length === 0} onClick={() => setDialog("renumber")}>
+                  Renumber {ticked.size > 0 ? `${ticked.size} ...` : "..."}
+                </Button>
+              </>
             }
-          />
-        </Sheet>
-        <Sheets rows="auto minmax(0,1fr)">
-          <Sheet title="How it is counted">
-            <p className="p-3 text-small">
-              Addresses {first} to {last} can be sent; four to a decoder (NMRA S-9.2.1, RCN-213).{" "}
-              {shift === 0
-                ? "A station that counts from raw 0 shows the number in the column From raw 0."
-                : "This railway's station counts from raw 0."}{" "}
-              To find out: throw 1 and 5, and see which of them moves the first output of a board with factory settings.
-              It is set in the railway's settings, under its name.
-            </p>
+          >
+            <AddressMap places={places} open={setOpened} />
           </Sheet>
+          <Sheet title="Address list" about="type over an address to change it, Enter goes on to the next">
+            <DataTable
+              label="Address list"
+              keptAs="addresses"
+              items={outputs}
+              columns={columns}
+              idOf={({ label }) => label}
+              chosen={outputs.find(({ turnoutIds }) => leader !== null && turnoutIds.includes(leader))?.label ?? null}
+              onChoose={({ turnoutIds: [id] }) => id !== undefined && dispatch(choose({ kind: "turnout", id }))}
+              ticks={{ ticked, onTick: setTicked, nameOf: ({ label }) => label }}
+              empty={
+                <p className="p-3 text-ink-2">
+                  <Checked>
+                    No decoder yet. Addresses appear here as soon as a board with numbered outputs is added in Equip.
+                  </Checked>
+                </p>
+              }
+            />
+          </Sheet>
+        </Sheets>
+        <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
+          <ProgrammingSheet record={record} outputs={outputs} />
           <Sheet title="Findings" about="on addresses">
             <SheetBody>
               {findings.length === 0 && (
                 <p className="p-3 text-ink-2">
-                  <Checked>No two outputs share an address.</Checked>
+                  <Checked>Nothing is wrong with the addresses.</Checked>
                 </p>
               )}
               {findings.map((finding) => (
@@ -76,23 +105,118 @@ export function NumbersStage() {
           </Sheet>
         </Sheets>
       </Sheets>
+      {dialog === "renumber" && <RenumberDialog outputs={outputs} ticked={ticked} close={() => setDialog(null)} />}
+      {dialog === "reserves" && <ReservesDialog close={() => setDialog(null)} />}
+      {place && <AddressDialog place={place} shift={shift} close={() => setOpened(null)} />}
     </StageMain>
   );
 }
 
-function columnsFor(shift: number): DataColumn<OutputAddress>[] {
+const NONE: readonly OutputAddress[] = [];
+
+/** What is not right yet, at a glance. */
+function Strip({ outputs, places }: { outputs: readonly OutputAddress[]; places: readonly AddressPlace[] }) {
+  const used = outputs.filter(({ throws }) => throws !== null);
+  const answering = used.filter((output) => !isDue(output)).length;
+  const clashes = places.filter(({ state }) => state === "clash").length;
+  const gaps = gapsIn(places);
+  const free = places.filter(({ state }) => state === "free").length;
+  const due = used.find(isDue);
+  const cells = [
+    {
+      count: answering,
+      of: used.length,
+      words: "in use answer",
+      next: due ? `next: ${due.label}` : "all of them",
+    },
+    {
+      count: clashes,
+      words: clashes === 1 ? "address clashes" : "addresses clash",
+      next: clashes ? "see the findings" : "none",
+    },
+    {
+      count: gaps.length,
+      words: gaps.length === 1 ? "gap in between" : "gaps in between",
+      next: gaps[0]
+        ? gaps[0][0] === gaps[0][1]
+          ? `first: ${gaps[0][0]}`
+          : `first: ${gaps[0][0]} to ${gaps[0][1]}`
+        : "none",
+    },
+    { count: free, words: "free", next: `of ${places.length} addresses` },
+  ];
+  return (
+    <section
+      aria-label="What is not right yet"
+      className="grid grid-cols-4 border border-rule bg-sheet max-sm:grid-cols-2"
+    >
+      {cells.map(({ count, of, words, next }) => (
+        <div key={words} className="border-l border-rule px-3 py-1.5 first:border-l-0">
+          <div>
+            <b className="text-[17px]">{count}</b>
+            {of !== undefined && ` of ${of}`} {words}
+          </div>
+          <div className="text-small text-ink-2">{next}</div>
+        </div>
+      ))}
+    </section>
+  );
+}
+
+function columnsFor(shift: number, open: (address: number) => void): DataColumn<OutputAddress>[] {
   return [
-    { id: "output", title: "Output", mono: true, value: ({ label }) => label },
+    {
+      ...{ id: "output", title: "Output", value: ({ label }) => label },
+      cell: ({ label, address, packet }) =>
+        packet ? (
+          <button
+            type="button"
+            className="cursor-pointer font-mono underline"
+            onClick={(event) => {
+              event.stopPropagation();
+              open(address);
+            }}
+          >
+            {label}
+          </button>
+        ) : (
+          <span className="font-mono">{label}</span>
+        ),
+    },
     {
       ...{ id: "address", title: "Address", figures: true, value: ({ address }) => address },
       cell: (output) => <AddressField output={output} />,
     },
     {
-      ...{ id: "other", spare: true, title: shift === 0 ? "From raw 0" : "By the standard", figures: true },
+      ...{ id: "now", title: "Answers to", figures: true, value: ({ now }) => now },
+      cell: (output) => <AnswerField output={output} />,
+    },
+    {
+      ...{
+        id: "other",
+        spare: true,
+        hidden: true,
+        title: shift === 0 ? "From raw 0" : "By the standard",
+        figures: true,
+      },
       value: ({ address, packet }) => (packet ? address + (shift === 0 ? 4 : -4) : null),
     },
-    { id: "decoder", spare: true, title: "Decoder", figures: true, value: ({ packet }) => packet?.decoder ?? "none" },
-    { id: "pair", spare: true, title: "Pair", figures: true, value: ({ packet }) => packet?.pair ?? null },
+    {
+      id: "decoder",
+      spare: true,
+      hidden: true,
+      title: "Decoder",
+      figures: true,
+      value: ({ packet }) => packet?.decoder ?? "none",
+    },
+    {
+      id: "pair",
+      spare: true,
+      hidden: true,
+      title: "Pair",
+      figures: true,
+      value: ({ packet }) => packet?.pair ?? null,
+    },
     {
       ...{ id: "throws", title: "Throws", value: ({ throws }) => throws },
       cell: ({ throws }) => (throws ? <b>{throws}</b> : <span className="text-ink-2">free</span>),
@@ -105,16 +229,45 @@ function columnsFor(shift: number): DataColumn<OutputAddress>[] {
   ];
 }
 
-function verdictOf({ packet, sharedWith, throws }: OutputAddress): Verdict {
+function verdictOf(output: OutputAddress): Verdict {
+  const { packet, sharedWith, throws } = output;
   if (!packet) return "wrong";
   if (sharedWith.length > 0) return throws ? "wrong" : "doubtful";
+  if (isDue(output)) return output.answer ? "doubtful" : "open";
   return throws ? "good" : "open";
 }
 
-function standing({ factory, sharedWith, packet }: OutputAddress): string {
+function standing(output: OutputAddress): string {
+  const { sharedWith, packet, answer } = output;
   if (!packet) return "no decoder can have it";
   if (sharedWith.length > 0) return `also ${sharedWith.slice(0, 3).join(", ")}`;
-  return factory ? "factory setting" : "set";
+  if (isDue(output)) return "to be programmed";
+  return answer ? `${answer.how} ${shortDateAndTime(answer.at)}` : "as bought";
+}
+
+/** What the output was found to answer to, typed in as it was read from the board. */
+function AnswerField({ output }: { output: OutputAddress }) {
+  const record = useRecord();
+  const tryEdit = useTryEdit();
+  const save = (address: number | null) => {
+    if (address === null || !Number.isInteger(address)) return "Type the number that it answers to.";
+    return tryEdit(() =>
+      record
+        ? setAnswer(record, output.deviceId, output.way, address, {
+            ...{ how: "read", seen: "", at: new Date().toISOString() },
+          })
+        : null,
+    );
+  };
+  return (
+    <NumberField
+      goesOn
+      label={`${output.label} answers to`}
+      className="ml-auto min-h-6! w-18! text-right font-mono"
+      value={output.now}
+      save={save}
+    />
+  );
 }
 
 function AddressField({ output }: { output: OutputAddress }) {

@@ -1,0 +1,94 @@
+// Addresses as an owner deals with them: seen as a whole, renumbered, programmed one after the other, and found otherwise.
+import type { Page } from "@playwright/test";
+import { expect, openDemo, test } from "./server.ts";
+
+async function openNumbers(page: Page): Promise<void> {
+  await page.getByRole("link", { name: /^Numbers/ }).click();
+  await expect(page.getByRole("heading", { name: "All addresses" })).toBeVisible();
+}
+
+const list = (page: Page) => page.getByRole("table", { name: "Address list" });
+const programming = (page: Page) => page.getByRole("region", { name: "Programming" }).first();
+
+test("an output is programmed step by step, and what is left is seen where it was left", async ({ page, server }) => {
+  await openDemo(page, server);
+  await openNumbers(page);
+  await expect(
+    page.getByText("D1-3 throws L2 and is to have 23; as it was last programmed or read, it answers to 3."),
+  ).toBeVisible();
+  await page.getByRole("button", { name: "Program D1-3" }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog).toContainText("It answers to 3; last seen: still moves at 3.");
+  await expect(dialog.getByRole("listitem").first()).toHaveText(
+    "Press the board's button until the lamp of output 3 is lit.",
+  );
+  for (let step = 0; step < 5; step++) await dialog.getByRole("button", { name: "Done, next" }).click();
+  await expect(dialog.locator('[aria-current="step"]')).toHaveText(
+    "Throw 23 to diverging and back: L2 moves, and nothing else does.",
+  );
+  await dialog.getByLabel("What it showed, if you want to keep it").fill("blinked twice");
+  await dialog.getByRole("button", { name: "It answers" }).click();
+  await expect(page.getByRole("dialog", { name: "Program D1-4 to 24" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(list(page).getByRole("row", { name: /D1-3.*L2 programmed/ })).toBeVisible();
+  await expect(page.getByText(/D1-3 throws L2 and is to have 23/)).toBeHidden();
+
+  // the board is exchanged: all of it is to be done again
+  await programming(page)
+    .getByRole("button", { name: /^D1 3 of 8 answer/ })
+    .click();
+  await page.getByRole("button", { name: "D1 was reset, or exchanged" }).click();
+  await expect(programming(page).getByRole("button", { name: /^D1 0 of 8 answer/ })).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(programming(page).getByRole("button", { name: /^D1 3 of 8 answer/ })).toBeVisible();
+});
+
+test("outputs are renumbered by a scheme that is seen first, past what is reserved", async ({ page, server }) => {
+  await openDemo(page, server);
+  await openNumbers(page);
+  await page.getByRole("button", { name: "Reserve ..." }).click();
+  const reserves = page.getByRole("dialog", { name: "Reserved addresses" });
+  await expect(reserves).toContainText("semaphores, not yet bought");
+  await reserves.getByLabel("From", { exact: true }).fill("109");
+  await reserves.getByLabel("To", { exact: true }).fill("102");
+  await reserves.getByLabel("For", { exact: true }).fill("a friend's modules");
+  await reserves.getByRole("button", { name: "Reserve" }).click();
+  await expect(reserves.getByRole("alert")).toContainText("The range ends at 102, before it begins at 109.");
+  await reserves.getByLabel("From", { exact: true }).fill("101");
+  await reserves.getByRole("button", { name: "Reserve" }).click();
+  await expect(reserves.getByRole("listitem").last()).toContainText("101 to 102");
+  await page.keyboard.press("Escape");
+
+  await page.getByRole("button", { name: "Renumber ..." }).click();
+  const dialog = page.getByRole("dialog", { name: "Renumber all outputs" });
+  await dialog.getByLabel("First number").fill("101");
+  await dialog.getByLabel("First number").press("Enter");
+  await expect(dialog.getByRole("row", { name: "D1-1 M1/M2 21 103" })).toBeVisible();
+  await dialog.getByRole("button", { name: "Give 12 outputs new addresses" }).click();
+  await expect(page.getByLabel("Address of D1-1")).toHaveValue("103");
+  // what is in the boards stays until it is programmed
+  await expect(page.getByLabel("D1-1 answers to")).toHaveValue("21");
+  await expect(list(page).getByRole("row", { name: /D1-1.*to be programmed/ })).toBeVisible();
+});
+
+test("an address is opened from the picture, with the packet that throws it bit by bit", async ({ page, server }) => {
+  await openDemo(page, server);
+  await openNumbers(page);
+  const map = page.getByRole("slider", { name: /^All addresses/ });
+  await map.focus();
+  // from the first one on
+  for (const key of ["ArrowRight", "ArrowDown"]) await page.keyboard.press(key);
+  for (let step = 0; step < 16; step++) await page.keyboard.press("ArrowRight");
+  await expect(map).toHaveAttribute("aria-valuetext", "117: free");
+  await page.keyboard.press("Enter");
+  const dialog = page.getByRole("dialog", { name: "Address 117" });
+  await expect(dialog).toContainText("Decoder 30, pair 0; raw address 120");
+  await expect(dialog.locator("[data-packet]")).toHaveText("9E F9 67");
+  await dialog.getByRole("radio", { name: "Diverging" }).click();
+  await expect(dialog.locator("[data-packet]")).toHaveText("9E F8 66");
+  await page.keyboard.press("Escape");
+  // what a board was found to answer to is written beside what it is to have
+  await page.getByLabel("D1-4 answers to").fill("24");
+  await page.keyboard.press("Enter");
+  await expect(list(page).getByRole("row", { name: /D1-4.*L3 read/ })).toBeVisible();
+});

@@ -1,0 +1,60 @@
+import {
+  type AddressPlace,
+  accessoryAddress,
+  accessoryPacket,
+  type Direction,
+  hexOf,
+  packetBits,
+} from "@alderman/core";
+import { useState } from "react";
+import { DataTable } from "../../kit/DataTable.tsx";
+import { Dialog } from "../../kit/Dialog.tsx";
+import { Segmented } from "../../kit/Segmented.tsx";
+import { placeWords } from "./AddressMap.tsx";
+
+const DIRECTIONS: { value: Direction; text: string }[] = [
+  { value: "straight", text: "Straight" },
+  { value: "diverging", text: "Diverging" },
+];
+const SWITCHED = [
+  { value: "on", text: "On" },
+  { value: "off", text: "Off" },
+] as const;
+
+/** What an address is, and the packet that throws what has it, bit by bit. */
+export function AddressDialog({ place, shift, close }: { place: AddressPlace; shift: 0 | 4; close: () => void }) {
+  const [direction, setDirection] = useState<Direction>("straight");
+  const [switched, setSwitched] = useState<"on" | "off">("on");
+  const packet = accessoryPacket(place.address, shift, direction, switched === "on");
+  const { decoder, pair, raw } = accessoryAddress(place.address, shift);
+  return (
+    <Dialog title={`Address ${place.address}`} about={placeWords(place)} close={close}>
+      <p>
+        Decoder {decoder}, pair {pair}; raw address {raw} (NMRA S-9.2.1, RCN-213). A station that counts{" "}
+        {shift === 0 ? "from raw 0 shows it as" : "as the standard does shows it as"}{" "}
+        <b>{place.address + (shift === 0 ? 4 : -4)}</b>.
+      </p>
+      <div className="mt-3 flex flex-wrap items-center gap-2">
+        <Segmented size="small" label="Direction" value={direction} segments={DIRECTIONS} onChange={setDirection} />
+        <Segmented size="small" label="Switched" value={switched} segments={SWITCHED} onChange={setSwitched} />
+        <b className="mono text-[16px]" data-packet>
+          {packet.bytes.map(hexOf).join(" ")}
+        </b>
+      </div>
+      <p className="mono mt-1 text-[12px] break-all text-ink-2">{packetBits(packet)}</p>
+      <div className="mt-2 border-t border-rule">
+        <DataTable
+          flowing
+          label="Bits of the packet"
+          items={packet.fields.map((field, index) => ({ ...field, index }))}
+          idOf={({ index }) => String(index)}
+          columns={[
+            { id: "byte", title: "Byte", width: 60, cell: ({ byte }) => `${byte + 1}` },
+            { id: "bits", title: "Bits", width: 110, mono: true, cell: ({ bits }) => bits },
+            { id: "about", title: "What they say", wraps: true, cell: ({ about }) => about },
+          ]}
+        />
+      </div>
+    </Dialog>
+  );
+}
