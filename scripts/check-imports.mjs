@@ -16,6 +16,7 @@ const ORDER = [
   "loom",
   "readings",
   "hands",
+  "settings",
   "numbers",
   "indicators",
   "findings",

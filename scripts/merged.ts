@@ -78,6 +78,9 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
       ),
       ...madeOf(record, id, next, () => ++wires),
       ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
+      ...record.settings.map((setting) =>
+        putEdit("setting", { ...setting, id: id(setting.id), deviceId: id(setting.deviceId) }),
+      ),
       ...record.answers.map((answer) =>
         putEdit("answer", { ...answer, id: id(answer.id), deviceId: id(answer.deviceId) }),
       ),

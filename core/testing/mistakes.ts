@@ -350,6 +350,11 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
       for (const [way, address] of [11, 12, 15, 14].entries())
         draft.assign("address", { deviceId: "d1", way: way + 1, address });
     }),
+  "setting-differs": () =>
+    drafted(railway(["A", "", "servo", "servo-board-4"]), (draft) => {
+      const speed = { deviceId: "sb1", way: 1, name: "speed", wanted: "3", read: "5" };
+      draft.put("setting", { id: "sb1-1-speed", ...speed, readAt: "2026-05-12T20:14:00.000Z" });
+    }),
   "answers-otherwise": () =>
     drafted(stall(), (draft) => {
       const answer = { id: "d1-1", deviceId: "d1", way: 1, address: 3, how: "read", seen: "" } as const;

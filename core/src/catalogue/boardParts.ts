@@ -98,20 +98,32 @@ export const SERVO = {
   boardAmps: figure(2, "A", "most from all outputs together"),
 };
 
+/** In the order in which a servo is set up: what comes later depends on what comes before (common practice). */
 export const SERVO_SETTINGS: readonly Setting[] = [
+  {
+    ...{ name: "mid", about: "where the horn stands while it is fitted", factory: "1.5 ms", range: "1.2 to 1.8 ms" },
+    ...{ each: true, rank: 1 },
+    afterwards: "Fit the horn square to the linkage at mid, then the link, with the blades in the middle.",
+  },
   {
     name: "normal end",
     about: "where the horn stands at normal; set narrow first, then widen",
     factory: "1.2 ms",
     range: "0.5 to 2.5 ms",
+    ...{ each: true, rank: 2 },
   },
   {
     name: "reverse end",
     about: "where the horn stands at reverse; jitter means that it lies beyond what the blades allow",
     factory: "1.8 ms",
     range: "0.5 to 2.5 ms",
+    ...{ each: true, rank: 3 },
+    afterwards: "Throw both ways: the blades close, and the servo does not hum.",
   },
-  { name: "speed", about: "1 slow, 9 fast", factory: "5", range: "1 to 9" },
+  {
+    ...{ name: "speed", about: "1 slow, 9 fast", factory: "5", range: "1 to 9", each: true, rank: 4 },
+    values: ["1", "2", "3", "4", "5", "6", "7", "8", "9"],
+  },
 ];
 
 export const ADDRESS: Setting = {

@@ -77,6 +77,20 @@ export interface Setting {
   factory: string;
   /** What may be set, in words. */
   range: string;
+  /** Under which number, jumper or menu entry it is kept, as far as such things are alike. */
+  number?: string;
+  /** Each output has its own. */
+  each?: boolean;
+  /** Its place in the order of writing; those without one come last. */
+  rank?: number;
+  /** What is done by hand when it is set, before the next one. */
+  afterwards?: string;
+  /** Holds a key while others are written, and another value afterwards. */
+  isLock?: boolean;
+  /** It turns normal into reverse: the sense ledger holds it. */
+  isSense?: boolean;
+  /** What may be set, when that is a choice. */
+  values?: readonly string[];
 }
 
 /** How an address is put into a board: what is done and seen, with `{output}` and `{address}` for those in hand (common practice). */

@@ -83,6 +83,12 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
     return thing ? `${kind} ${thing.label}` : id;
   }
   if (kind === "custom") return customName(next, id) ?? customName(record, id) ?? id;
+  if (kind === "setting" || kind === "answer") {
+    const thing = find(next, kind, id) ?? find(record, kind, id);
+    const label = find(next, "device", thing?.deviceId ?? "")?.label ?? thing?.deviceId;
+    const of = thing?.way == null ? label : `${label}-${thing.way}`;
+    return thing && "name" in thing ? `${thing.name} of ${of}` : `What ${of} answers to`;
+  }
   const wire = kind === "wire" ? (find(next, "wire", id) ?? find(record, "wire", id)) : undefined;
   if (wire) return `W${wire.number}`;
   if (kind === "assignment") {
@@ -115,6 +121,18 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
   if (kind === "turnout") return turnoutWords(record, id);
   if (kind === "wire") return madeWords(record, id);
   if (kind === "strip" || kind === "cable" || kind === "custom") return loomThingWords(record, kind, id);
+  if (kind === "setting") {
+    const setting = find(record, "setting", id);
+    return setting ? `wanted ${setting.wanted ?? "as the factory set it"}, read ${setting.read ?? "never"}` : null;
+  }
+  if (kind === "answer") {
+    const answer = find(record, "answer", id);
+    return answer ? `${answer.address}, ${answer.how}` : null;
+  }
+  if (kind === "reserve") {
+    const reserve = find(record, "reserve", id);
+    return reserve ? `${reserve.first} to ${reserve.last}, ${reserve.what}` : null;
+  }
   if (kind === "sense") {
     const sense = find(record, "sense", id);
     return sense ? `${PLACES[sense.link].name} ${sense.inverts ? "turns" : "does not turn"}, ${sense.known}` : null;

@@ -41,6 +41,7 @@ import { reverserKind } from "./reverserKind.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
 import { sameColourInCable } from "./sameColourInCable.ts";
 import { sameColoursBeside } from "./sameColoursBeside.ts";
+import { settingDiffers } from "./settingDiffers.ts";
 import { shortByHands } from "./shortByHands.ts";
 import { shortWouldNotTrip } from "./shortWouldNotTrip.ts";
 import { stripOutOfReach } from "./stripOutOfReach.ts";
@@ -106,6 +107,7 @@ export const RULES: readonly Rule[] = [
   addressDuplicate,
   addressNotInRow,
   answersOtherwise,
+  settingDiffers,
   addressImpossible,
   coilsTogether,
   trainKeepsAsking,

@@ -1,4 +1,4 @@
-import { blockOf, figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { blockOf, typeOf } from "../catalogue/catalogue.ts";
 import { numbered } from "../catalogue/deviceType.ts";
 import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
@@ -6,6 +6,7 @@ import { find, freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AnswerSource } from "../record/numbers.ts";
 import { recordError } from "../record/problems.ts";
+import { resetSettings } from "../settings/settings.ts";
 
 /** What a board was seen to do. */
 export interface Seen {
@@ -31,16 +32,17 @@ export function setAnswer(record: RailwayRecord, deviceId: string, way: number, 
   return draft.group(`${label} ${how.how === "read" ? "was found to answer" : "answers"} to ${address}`);
 }
 
-/** A board was reset, or another one was put in its place: all its outputs answer as the factory set them. */
+/** A board was reset, or another one was put in its place: addresses and settings of all its outputs are the factory's. */
 export function resetBoard(record: RailwayRecord, deviceId: string, seen: string, at: string): EditGroup {
   const device = find(record, "device", deviceId);
   if (!device) throw recordError(`There is no device "${deviceId}".`);
   const type = typeOf(record, device);
-  const first = figureValue(type, "factoryAddress");
+  const first = type.figures.factoryAddress?.value;
   const draft = new Draft(record);
-  for (const way of numbered(Math.max(1, type.outputs)))
-    put(draft, deviceId, way, first + way - 1, { how: "reset", seen, at });
-  return draft.group(`${device.label} answers as the factory set it`);
+  for (const way of first === undefined ? [] : numbered(Math.max(1, type.outputs)))
+    put(draft, deviceId, way, (first ?? 1) + way - 1, { how: "reset", seen, at });
+  resetSettings(draft, deviceId, at);
+  return draft.group(`${device.label} is as the factory set it`);
 }
 
 function put(draft: Draft, deviceId: string, way: number, address: number, { how, seen, at }: Seen): void {

@@ -39,8 +39,14 @@ export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Probl
 /** Lists whose rules concern nothing else. */
 const LOOM = ["wires", "strips", "cables"] as const;
 
-/** A reserved range begins before it ends, and an output answers to one address only. */
-function checkNumbers({ reserves, answers }: RailwayRecord, add: Add): void {
+/** A reserved range begins before it ends, an output answers to one address only, and a setting is there once. */
+function checkNumbers({ reserves, answers, settings }: RailwayRecord, add: Add): void {
+  const named = new Set<string>();
+  for (const [index, { deviceId, way, name }] of settings.entries()) {
+    const setting = `${deviceId} ${way} ${name.toLowerCase()}`;
+    if (named.has(setting)) add(["settings", index], `The setting ${name} of ${deviceId} is there twice.`);
+    named.add(setting);
+  }
   for (const [index, { first, last, what }] of reserves.entries())
     if (first > last)
       add(["reserves", index, "last"], `The range for ${what} ends at ${last}, before it begins at ${first}.`);

@@ -1,7 +1,7 @@
 import type * as z from "zod/mini";
 import { Cable, Custom, Laying, Stock, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
-import { Answer, Reserve } from "./numbers.ts";
+import { Answer, DeviceSetting, Reserve } from "./numbers.ts";
 import {
   Acceptance,
   Assignment,
@@ -137,6 +137,13 @@ export const KINDS = {
     title: "What outputs answer to",
     schema: Answer,
     most: 20_000,
+    refs: { deviceId: { to: "device", onRemove: "remove" } },
+  }),
+  setting: kind({
+    list: "settings",
+    title: "Settings of devices",
+    schema: DeviceSetting,
+    most: 50_000,
     refs: { deviceId: { to: "device", onRemove: "remove" } },
   }),
   test: kind({

@@ -1,5 +1,5 @@
 import * as z from "zod/mini";
-import { Id, Name, Way, When } from "./fields.ts";
+import { Id, Label, Name, Way, When } from "./fields.ts";
 
 /** An accessory address as the command station shows it; whether a decoder can have it depends on how the station counts. */
 export const Address = z.int().check(z.gte(0, "must be 0 to 65535"), z.lte(65_535, "must be 0 to 65535"));
@@ -12,6 +12,23 @@ export const Reserve = z.strictObject({
   what: Name.check(z.minLength(1, "must not be empty")),
 });
 export type Reserve = z.infer<typeof Reserve>;
+
+const SettingText = z.string().check(z.maxLength(40, "must have at most 40 characters"));
+
+/** What is wanted of something that is set in a device itself, and what was read back from it. */
+export const DeviceSetting = z.strictObject({
+  id: Id,
+  deviceId: Id,
+  /** The output that it is of; null for the device as a whole. */
+  way: z.nullable(Way),
+  name: Label,
+  /** Null as the factory set it. */
+  wanted: z.nullable(SettingText),
+  /** As it was last read from the device, or seen; null when nobody has looked. */
+  read: z.nullable(SettingText),
+  readAt: z.nullable(When),
+});
+export type DeviceSetting = z.infer<typeof DeviceSetting>;
 
 /** How it is known what an output answers to. reset: the board was reset, or another one was put in its place. */
 export const ANSWER_SOURCES = ["programmed", "read", "reset"] as const;
