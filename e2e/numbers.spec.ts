@@ -92,3 +92,36 @@ test("an address is opened from the picture, with the packet that throws it bit 
   await page.keyboard.press("Enter");
   await expect(list(page).getByRole("row", { name: /D1-4.*L3 read/ })).toBeVisible();
 });
+
+test("settings are wanted, read back in their order, and made the same for all of a kind", async ({ page, server }) => {
+  await openDemo(page, server);
+  await openNumbers(page);
+  await page.getByRole("radio", { name: "Settings" }).click();
+  await expect(page.getByText("speed of SB1-2 is to be 3, and was read back as 5.")).toBeVisible();
+  const table = page.getByRole("table", { name: "Settings" });
+  await table
+    .getByRole("row", { name: /^SB1-2 speed/ })
+    .getByText("speed", { exact: true })
+    .click();
+  const order = page.getByRole("region", { name: "Order of setting" }).first();
+  await order.getByRole("button", { name: "speed of SB1-2 was read back as 3" }).click();
+  await expect(page.getByText("speed of SB1-2 is to be 3, and was read back as 5.")).toBeHidden();
+  await order.getByRole("button", { name: "normal end of SB1-2 was read back as 1.3 ms" }).click();
+  await expect(order).toContainText("Nothing of SB1 is left to be set.");
+
+  await page.getByRole("button", { name: "speed 3 for all 4 of the kind" }).first().click();
+  await expect(table.getByRole("row", { name: /^SB1-4 speed.*to be set/ })).toBeVisible();
+  // a figure that the board has not is refused where it is typed
+  await page.getByLabel("release of BD1, wanted").fill("x".repeat(41));
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("A setting has at most 40 characters.");
+  await page.keyboard.press("Escape");
+
+  await page.locator('input[type="file"]').setInputFiles({
+    name: "settings.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from("device,output,setting,wanted\r\nSB1,3,speed,12\r\nSB1,3,mid,1.4 ms\r\n"),
+  });
+  await expect(page.getByRole("alert")).toContainText('Row 2: speed of SB1-3 cannot be "12"; it may be 1 to 9.');
+  await expect(page.getByLabel("mid of SB1-3, wanted")).toHaveValue("1.4 ms");
+});

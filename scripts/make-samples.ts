@@ -195,7 +195,10 @@ function onAnotherScrew(record: RailwayRecord): EditGroup {
   return draft.group("Joined on another screw");
 }
 
-/** D1 is half programmed: two outputs have their addresses, the third was found to answer to another one; a range is reserved. */
+/**
+ * D1 is half programmed: two outputs have their addresses, the third was found to answer to another one; a range is reserved.
+ * One servo is set up, a setting of the other was read back otherwise.
+ */
 function halfProgrammed(record: RailwayRecord): EditGroup {
   const draft = new Draft(record);
   const deviceId = record.devices.find(({ label }) => label === "D1")?.id ?? "";
@@ -212,6 +215,22 @@ function halfProgrammed(record: RailwayRecord): EditGroup {
   }
   const read = { how: "read", seen: "still moves at 3", at: "2026-05-12T19:20:00.000Z" } as const;
   draft.put("answer", { id: "d1-3", deviceId, way: 3, address: 3, ...read });
+  // the servos of the shed: one set up, the other's speed taken otherwise
+  const board = record.devices.find(({ label }) => label === "SB1")?.id ?? "";
+  const servo = [
+    [1, "mid", "1.45 ms", "1.45 ms"],
+    [1, "normal end", "1.25 ms", "1.25 ms"],
+    [1, "reverse end", "1.7 ms", "1.7 ms"],
+    [1, "speed", "3", "3"],
+    [2, "mid", "1.55 ms", "1.55 ms"],
+    [2, "normal end", "1.3 ms", null],
+    [2, "speed", "3", "5"],
+  ] as const;
+  for (const [way, name, wanted, found] of servo) {
+    const id = `${board}-${way}-${name.replace(" ", "-")}`;
+    const readAt = found === null ? null : "2026-05-11T20:30:00.000Z";
+    draft.put("setting", { id, deviceId: board, way, name, wanted, read: found, readAt });
+  }
   draft.put("reserve", { id: "semaphores", first: 61, last: 68, what: "semaphores, not yet bought" });
   return draft.group("Half programmed");
 }

@@ -170,6 +170,20 @@ export {
   threadLedBy,
   threadsOf,
 } from "./schematic/thread.ts";
+export {
+  faultOf,
+  likeLines,
+  readSetting,
+  readSettingRows,
+  type SettingLine,
+  type SettingStanding,
+  type SettingStep,
+  settingLines,
+  settingRows,
+  settingSteps,
+  wantSetting,
+  wantSettings,
+} from "./settings/settings.ts";
 
 // Units, figures and small calculators.
 

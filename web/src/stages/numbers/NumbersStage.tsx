@@ -5,8 +5,11 @@ import {
   gapsIn,
   isDue,
   type OutputAddress,
+  type RailwayRecord,
+  type SettingLine,
   setAddress,
   setAnswer,
+  settingLines,
 } from "@alderman/core";
 import { useMemo, useState } from "react";
 import { useLeader, useOverview } from "../../derivation/hooks.ts";
@@ -19,8 +22,10 @@ import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { NumberField } from "../../kit/NumberField.tsx";
+import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { Sheets } from "../../kit/Sheets.tsx";
+import { useKeptState } from "../../kit/useKeptState.ts";
 import { useRecord } from "../../session/hooks.ts";
 import { useTryEdit } from "../../session/useEdit.ts";
 import { useAppDispatch } from "../../store/store.ts";
@@ -31,71 +36,53 @@ import { AddressMap } from "./AddressMap.tsx";
 import { ProgrammingSheet } from "./ProgrammingSheet.tsx";
 import { RenumberDialog } from "./RenumberDialog.tsx";
 import { ReservesDialog } from "./ReservesDialog.tsx";
+import { SettingOrder } from "./SettingOrder.tsx";
+import { SettingsSheet } from "./SettingsSheet.tsx";
 
-/** Accessory addresses: what outputs are to have and what they answer to, the whole range, and programming. */
+type NumbersList = "addresses" | "settings";
+
+const LISTS: { value: NumbersList; text: string }[] = [
+  { value: "addresses", text: "Addresses" },
+  { value: "settings", text: "Settings" },
+];
+
+/** Numbers that are put into devices: addresses, and what else is set in them; as wanted, and as they answer. */
 export function NumbersStage() {
   const overview = useOverview();
   const record = useRecord();
-  const shift = record?.railway.addressShift ?? 0;
-  const leader = useLeader();
-  const dispatch = useAppDispatch();
-  const outputs = overview?.addresses ?? NONE;
-  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
-  const [dialog, setDialog] = useState<"renumber" | "reserves" | null>(null);
-  const [opened, setOpened] = useState<number | null>(null);
-  const findings = overview?.findings.filter(({ stage }) => stage === "numbers") ?? [];
-  const columns = useMemo(() => columnsFor(shift, setOpened), [shift]);
-  const places = useMemo(() => (record ? addressMap(record, outputs) : []), [record, outputs]);
-  const place = places.find(({ address }) => address === opened);
+  const [list, setList] = useKeptState<NumbersList>("numbers-list", "addresses");
+  const [chosen, setChosen] = useState<SettingLine | null>(null);
+  // what is not right yet comes first
+  const line = useMemo(
+    () => chosen ?? (record ? settingLines(record) : []).find(({ standing }) => /due|differs/.test(standing)) ?? null,
+    [chosen, record],
+  );
   if (!record) return null;
+  const outputs = overview?.addresses ?? NONE;
+  const findings = overview?.findings.filter(({ stage }) => stage === "numbers") ?? [];
   return (
-    <StageMain title="Numbers" about="Accessory addresses: wanted, answered to, programmed">
+    <StageMain
+      title="Numbers"
+      about={list === "addresses" ? "Addresses: wanted, answered to" : "Settings: wanted, read back"}
+      actions={<Segmented label="Numbers" value={list} segments={LISTS} onChange={setList} />}
+    >
       <Sheets columns="minmax(0,1fr) 320px">
-        <Sheets rows="auto auto minmax(0,1fr)">
-          <Strip outputs={outputs} places={places} />
-          <Sheet
-            title="All addresses"
-            about={`a hundred to a row; ${shift === 0 ? "counted as the standard does" : "this station counts from raw 0"}`}
-            actions={
-              <>
-                <Button size="small" onClick={() => setDialog("reserves")}>
-                  Reserve ...
-                </Button>
-                <Button size="small" disabled={outputs.length === 0} onClick={() => setDialog("renumber")}>
-                  Renumber {ticked.size > 0 ? `${ticked.size} ...` : "..."}
-                </Button>
-              </>
-            }
-          >
-            <AddressMap places={places} open={setOpened} />
-          </Sheet>
-          <Sheet title="Address list" about="type over an address to change it, Enter goes on to the next">
-            <DataTable
-              label="Address list"
-              keptAs="addresses"
-              items={outputs}
-              columns={columns}
-              idOf={({ label }) => label}
-              chosen={outputs.find(({ turnoutIds }) => leader !== null && turnoutIds.includes(leader))?.label ?? null}
-              onChoose={({ turnoutIds: [id] }) => id !== undefined && dispatch(choose({ kind: "turnout", id }))}
-              ticks={{ ticked, onTick: setTicked, nameOf: ({ label }) => label }}
-              empty={
-                <p className="p-3 text-ink-2">
-                  <Checked>
-                    No decoder yet. Addresses appear here as soon as a board with numbered outputs is added in Equip.
-                  </Checked>
-                </p>
-              }
-            />
-          </Sheet>
-        </Sheets>
+        {list === "addresses" ? (
+          <Addresses record={record} outputs={outputs} />
+        ) : (
+          <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />
+        )}
         <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
-          <ProgrammingSheet record={record} outputs={outputs} />
-          <Sheet title="Findings" about="on addresses">
+          {list === "addresses" ? (
+            <ProgrammingSheet record={record} outputs={outputs} />
+          ) : (
+            <SettingOrder record={record} device={line?.device.id ?? null} />
+          )}
+          <Sheet title="Findings" about="on numbers">
             <SheetBody>
               {findings.length === 0 && (
                 <p className="p-3 text-ink-2">
-                  <Checked>Nothing is wrong with the addresses.</Checked>
+                  <Checked>Nothing is wrong with the numbers.</Checked>
                 </p>
               )}
               {findings.map((finding) => (
@@ -105,10 +92,65 @@ export function NumbersStage() {
           </Sheet>
         </Sheets>
       </Sheets>
+    </StageMain>
+  );
+}
+
+/** What outputs are to have and what they answer to: at a glance, as a picture of the whole range, and as a list. */
+function Addresses({ record, outputs }: { record: RailwayRecord; outputs: readonly OutputAddress[] }) {
+  const shift = record.railway.addressShift;
+  const leader = useLeader();
+  const dispatch = useAppDispatch();
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const [dialog, setDialog] = useState<"renumber" | "reserves" | null>(null);
+  const [opened, setOpened] = useState<number | null>(null);
+  const columns = useMemo(() => columnsFor(shift, setOpened), [shift]);
+  const places = useMemo(() => addressMap(record, outputs), [record, outputs]);
+  const place = places.find(({ address }) => address === opened);
+  return (
+    <>
+      <Sheets rows="auto auto minmax(0,1fr)">
+        <Strip outputs={outputs} places={places} />
+        <Sheet
+          title="All addresses"
+          about={`a hundred to a row; ${shift === 0 ? "counted as the standard does" : "this station counts from raw 0"}`}
+          actions={
+            <>
+              <Button size="small" onClick={() => setDialog("reserves")}>
+                Reserve ...
+              </Button>
+              <Button size="small" disabled={outputs.length === 0} onClick={() => setDialog("renumber")}>
+                Renumber {ticked.size > 0 ? `${ticked.size} ...` : "..."}
+              </Button>
+            </>
+          }
+        >
+          <AddressMap places={places} open={setOpened} />
+        </Sheet>
+        <Sheet title="Address list" about="type over an address to change it, Enter goes on to the next">
+          <DataTable
+            label="Address list"
+            keptAs="addresses"
+            items={outputs}
+            columns={columns}
+            idOf={({ label }) => label}
+            chosen={outputs.find(({ turnoutIds }) => leader !== null && turnoutIds.includes(leader))?.label ?? null}
+            onChoose={({ turnoutIds: [id] }) => id !== undefined && dispatch(choose({ kind: "turnout", id }))}
+            ticks={{ ticked, onTick: setTicked, nameOf: ({ label }) => label }}
+            empty={
+              <p className="p-3 text-ink-2">
+                <Checked>
+                  No decoder yet. Addresses appear here as soon as a board with numbered outputs is added in Equip.
+                </Checked>
+              </p>
+            }
+          />
+        </Sheet>
+      </Sheets>
       {dialog === "renumber" && <RenumberDialog outputs={outputs} ticked={ticked} close={() => setDialog(null)} />}
       {dialog === "reserves" && <ReservesDialog close={() => setDialog(null)} />}
       {place && <AddressDialog place={place} shift={shift} close={() => setOpened(null)} />}
-    </StageMain>
+    </>
   );
 }
 
