@@ -125,3 +125,29 @@ test("settings are wanted, read back in their order, and made the same for all o
   await expect(page.getByRole("alert")).toContainText('Row 2: speed of SB1-3 cannot be "12"; it may be 1 to 9.');
   await expect(page.getByLabel("mid of SB1-3, wanted")).toHaveValue("1.4 ms");
 });
+
+test("a node's switches are drawn as they must be set, and two nodes with one number are named", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await openNumbers(page);
+  await page.getByRole("radio", { name: "Bus" }).click();
+  const card = page.getByRole("region", { name: "Node IN1" }).first();
+  await expect(card).toContainText("It was read as 16. Switch 1 is to be turned on.");
+  await expect(card.getByRole("img")).toHaveAttribute(
+    "aria-label",
+    "Switches: 0 off, 1 on, 2 off, 3 off, J1 off, J2 off",
+  );
+  await card.getByRole("button", { name: "It is set, and is 14 after power came on" }).click();
+  await expect(card).toContainText("They are as drawn, and so was its number read.");
+  const table = page.getByRole("table", { name: "Nodes" });
+  await page.getByRole("button", { name: "Give it a number" }).click();
+  await expect(table.getByRole("row", { name: /^ON2.*to be set/ })).toBeVisible();
+  await page.getByLabel("Number of ON2").fill("21");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("ON1 and ON2 are both to have number 21.")).toBeVisible();
+  await page.getByLabel("Number of ON2").fill("500");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("The number of ON2 is a whole one from 1 to 127");
+});

@@ -231,6 +231,22 @@ function halfProgrammed(record: RailwayRecord): EditGroup {
     const readAt = found === null ? null : "2026-05-11T20:30:00.000Z";
     draft.put("setting", { id, deviceId: board, way, name, wanted, read: found, readAt });
   }
+  // nodes by their switches: one was read otherwise, and one has none yet
+  for (const [label, wanted, found] of [
+    ["IN1", "14", "16"],
+    ["ON1", "21", "21"],
+  ] as const) {
+    const deviceId = record.devices.find((device) => device.label === label)?.id ?? "";
+    const number = {
+      deviceId,
+      way: null,
+      name: "node number",
+      wanted,
+      read: found,
+      readAt: "2026-05-10T11:00:00.000Z",
+    };
+    draft.put("setting", { id: `${deviceId}-number`, ...number });
+  }
   draft.put("reserve", { id: "semaphores", first: 61, last: 68, what: "semaphores, not yet bought" });
   return draft.group("Half programmed");
 }

@@ -4,7 +4,6 @@ import { describe, expect, it } from "vitest";
 import { calculatorCalled } from "../src/calculators/registry.ts";
 import { addressRange } from "../src/numbers/accessoryAddress.ts";
 import { frameBits } from "../src/numbers/busLoad.ts";
-import { nodeNumber, nodeSwitches } from "../src/numbers/nodeSwitches.ts";
 import {
   accessoryPacket,
   aspectPacket,
@@ -15,6 +14,7 @@ import {
   readAccessoryPacket,
   serviceModePacket,
 } from "../src/numbers/packets.ts";
+import { nodeNumber, nodeSwitches } from "../src/units/nodeSwitches.ts";
 
 const hex = (bytes: readonly number[]) => bytes.map(hexOf).join(" ");
 

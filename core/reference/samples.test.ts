@@ -24,6 +24,7 @@ it("has five mistakes planted on the demo, a wire on another screw and an output
     "made-serves-nothing a wire",
     "lamp-reverse-voltage LP5",
     "answers-otherwise D1-3",
+    "setting-differs IN1",
     "setting-differs SB1-2",
     "train-keeps-asking B1",
   ]);

@@ -128,6 +128,7 @@ export { accessoryAddress, addressRange } from "./numbers/accessoryAddress.ts";
 export { isDue, type OutputAddress } from "./numbers/addressList.ts";
 export { type AddressPlace, type AddressState, addressMap, gapsIn } from "./numbers/addressMap.ts";
 export { reserveAddresses, resetBoard, setAnswer } from "./numbers/answers.ts";
+export { type BusDay, busDay, MOST_METRES, MOST_NODES } from "./numbers/busDay.ts";
 export { accessoryPacket, type Direction, hexOf, type Packet, packetBits } from "./numbers/packets.ts";
 export {
   applyRenumbering,
@@ -170,6 +171,7 @@ export {
   threadLedBy,
   threadsOf,
 } from "./schematic/thread.ts";
+export { type BusNode, busNodes, freeNodeNumber, type SwitchPlace } from "./settings/nodes.ts";
 export {
   faultOf,
   likeLines,
@@ -180,6 +182,7 @@ export {
   type SettingStep,
   settingLines,
   settingRows,
+  settingRowsFromJson,
   settingSteps,
   wantSetting,
   wantSettings,

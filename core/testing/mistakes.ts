@@ -350,6 +350,14 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
       for (const [way, address] of [11, 12, 15, 14].entries())
         draft.assign("address", { deviceId: "d1", way: way + 1, address });
     }),
+  "node-number-shared": () =>
+    drafted(twoBuses(), (draft) => {
+      for (const deviceId of draft.record.devices.flatMap(({ id, typeId }) => (/-node-/.test(typeId) ? [id] : [])))
+        draft.put("setting", {
+          ...{ id: `${deviceId}-number`, deviceId, way: null, name: "node number", wanted: "9" },
+          ...{ read: null, readAt: null },
+        });
+    }),
   "setting-differs": () =>
     drafted(railway(["A", "", "servo", "servo-board-4"]), (draft) => {
       const speed = { deviceId: "sb1", way: 1, name: "speed", wanted: "3", read: "5" };

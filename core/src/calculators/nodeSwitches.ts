@@ -1,5 +1,5 @@
 import * as z from "zod/mini";
-import { nodeSwitches as set } from "../numbers/nodeSwitches.ts";
+import { nodeSwitches as set } from "../units/nodeSwitches.ts";
 import { badInput, calculator } from "./calculator.ts";
 
 const Bit = z.union([z.literal(0), z.literal(1)]);

@@ -2,6 +2,7 @@ import {
   type DeviceType,
   type Figure,
   figure,
+  type NumberSwitches,
   numbered,
   type OutputKind,
   type Programming,
@@ -152,6 +153,29 @@ export const inBlocks = (block: 2 | 4 | 8): Programming => ({
   send: `Throw {address} to straight from the throttle: output {output} takes it, the next ${block - 1} follow.`,
   leave: "The lamp goes out by itself.",
 });
+
+/** The number of a node on the control bus, set by switches. */
+export const NODE_NUMBER: Setting = {
+  name: "node number",
+  about: "of this node alone, read when power comes on; every event that others were taught carries it",
+  factory: "none",
+  range: "as its switches say",
+  isNodeNumber: true,
+};
+
+/** Four switches that count when off, and two jumpers that count when fitted (common practice). */
+export const MIXED_SWITCHES: NumberSwitches = {
+  names: ["0", "1", "2", "3", "J1", "J2"],
+  onMeans: [0, 0, 0, 0, 1, 1],
+  offset: 1,
+};
+
+/** Seven switches that count when on (common practice). */
+export const PLAIN_SWITCHES: NumberSwitches = {
+  names: ["1", "2", "3", "4", "5", "6", "7"],
+  onMeans: [1, 1, 1, 1, 1, 1, 1],
+  offset: 0,
+};
 
 export type Given = Pick<DeviceType, "id" | "name" | "short" | "about" | "prefix" | "figures"> & Partial<DeviceType>;
 

@@ -87,6 +87,8 @@ export interface Setting {
   afterwards?: string;
   /** Holds a key while others are written, and another value afterwards. */
   isLock?: boolean;
+  /** It is the number of a node, which its switches say. */
+  isNodeNumber?: boolean;
   /** It turns normal into reverse: the sense ledger holds it. */
   isSense?: boolean;
   /** What may be set, when that is a choice. */
@@ -103,6 +105,15 @@ export interface Programming {
   shows: string;
   send: string;
   leave: string;
+}
+
+/** The switches and jumpers by which a node's number is set, read when power comes on: number = offset + sum of weight x bit. */
+export interface NumberSwitches {
+  /** What is printed beside each, from bit 0 on; those that begin with J are jumpers. */
+  names: readonly string[];
+  /** What one that is on stands for: 1, or 0 where it is inverted. */
+  onMeans: readonly (0 | 1)[];
+  offset: number;
 }
 
 /** What a device does when power comes back: stays as it was, goes to normal, or is off until told. */
@@ -148,6 +159,7 @@ export interface DeviceType {
   commonPlus?: boolean;
   settings?: readonly Setting[];
   programming?: Programming;
+  numberSwitches?: NumberSwitches;
   powerOn?: PowerOn;
   /** Shown wherever the type is chosen or its finding is read. */
   caution?: string;

@@ -1,4 +1,4 @@
-import { board, INPUT_FIGURES, made, POWER, TRACK } from "./boardParts.ts";
+import { board, INPUT_FIGURES, MIXED_SWITCHES, made, NODE_NUMBER, POWER, TRACK } from "./boardParts.ts";
 import { CONTACT_OHMS, contacts, type DeviceType, figure, numbered, type Setting, terminals } from "./deviceType.ts";
 
 const HOLD: Setting = {
@@ -21,7 +21,8 @@ export const READERS: readonly DeviceType[] = [
       inputs: 16,
       hears: "bus",
       figures: { ...board(600, 9, 15), ...INPUT_FIGURES },
-      settings: [{ name: "node number", about: "of this node alone", factory: "none", range: "1 to 65535" }],
+      settings: [NODE_NUMBER],
+      numberSwitches: MIXED_SWITCHES,
     },
     POWER,
   ),

@@ -26,6 +26,7 @@ import { latchingLocksOthers } from "./latchingLocksOthers.ts";
 import { longerThanReel } from "./longerThanReel.ts";
 import { loopInNet } from "./loopInNet.ts";
 import { madeServesNothing } from "./madeServesNothing.ts";
+import { nodeNumberShared } from "./nodeNumberShared.ts";
 import { noSpareCore } from "./noSpareCore.ts";
 import { otherBus } from "./otherBus.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
@@ -108,6 +109,7 @@ export const RULES: readonly Rule[] = [
   addressNotInRow,
   answersOtherwise,
   settingDiffers,
+  nodeNumberShared,
   addressImpossible,
   coilsTogether,
   trainKeepsAsking,

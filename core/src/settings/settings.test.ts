@@ -14,6 +14,7 @@ import {
   readSettingRows,
   settingLines,
   settingRows,
+  settingRowsFromJson,
   settingSteps,
   wantSetting,
   wantSettings,
@@ -124,6 +125,20 @@ describe("settings as a table", () => {
     expect(settingLines(after(record, group)).map(({ wanted }) => wanted)).toEqual(
       settingLines(now).map(({ wanted }) => wanted),
     );
+  });
+
+  it("read back from JSON as well, and refuse what is none", () => {
+    const record = servos();
+    const text = JSON.stringify([
+      { device: "SB1", output: 2, setting: "speed", wanted: "3" },
+      { device: "SB1", output: null, setting: "speed", wanted: "3" },
+      "nothing",
+    ]);
+    const { group, refused } = readSettingRows(record, settingRowsFromJson(text));
+    expect(group!.edits).toHaveLength(1);
+    expect(refused).toEqual([{ row: 3, why: 'There is no setting "speed" of SB1.' }]);
+    expect(() => settingRowsFromJson("[{")).toThrow("The file is no JSON: it seems to be cut short.");
+    expect(() => settingRowsFromJson("{}")).toThrow("The file holds no list of settings.");
   });
 
   it("say of each row that cannot be taken over where it is and why, and take the others", () => {

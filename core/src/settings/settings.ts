@@ -1,5 +1,5 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import { numbered, type Setting } from "../catalogue/deviceType.ts";
+import { type DeviceType, numbered, type Setting } from "../catalogue/deviceType.ts";
 import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find, freshId } from "../record/find.ts";
@@ -29,6 +29,8 @@ export interface SettingLine {
   read: string | null;
   readAt: string | null;
   standing: SettingStanding;
+  /** Of a node's number: the first and the last that its switches can say. */
+  numbers?: [number, number];
 }
 
 /** What a setting is known by. */
@@ -41,7 +43,7 @@ export function settingLines(record: RailwayRecord): SettingLine[] {
   const known = new Map(record.settings.map((setting) => [keyOf(setting), setting]));
   return record.devices.flatMap((device) => {
     const type = typeOf(record, device);
-    const settings = inOrder((type.settings ?? []).filter(({ name }) => name !== "address" && name !== "node number"));
+    const settings = inOrder((type.settings ?? []).filter(({ name }) => name !== "address"));
     const whole = settings.filter(({ each }) => !each || type.outputs === 0);
     const each = settings.filter((setting) => !whole.includes(setting));
     const ways = each.length > 0 ? numbered(type.outputs) : [];
@@ -69,7 +71,15 @@ function lineOf(
     ...{ id, device, way, of: way === null ? device.label : `${device.label}-${way}`, setting },
     ...{ wanted, isOwn: wanted !== setting.factory, read, readAt: fact?.readAt ?? null },
     standing: read === null ? (wanted === setting.factory ? "bought" : "due") : read === wanted ? "agrees" : "differs",
+    ...(setting.isNodeNumber ? { numbers: rangeOf(typeOf(record, device)) } : {}),
   };
+}
+
+/** The numbers that the switches of a type can say. */
+function rangeOf({ numberSwitches }: DeviceType): [number, number] {
+  if (!numberSwitches) return [1, 65_535];
+  const { offset, onMeans } = numberSwitches;
+  return [Math.max(1, offset), offset + 2 ** onMeans.length - 1];
 }
 
 /** Says what is wanted of a setting; null for what the factory set. */
@@ -181,6 +191,30 @@ export function settingRows(lines: readonly SettingLine[]): string[][] {
   ];
 }
 
+/**
+ * Rows of a JSON file of settings: a list of things with `device`, `output`, `setting` and `wanted`.
+ * @throws {RecordError} when it is no such list
+ */
+export function settingRowsFromJson(text: string): string[][] {
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch {
+    throw recordError("The file is no JSON: it seems to be cut short. Write it again.");
+  }
+  if (!Array.isArray(json)) throw recordError("The file holds no list of settings.");
+  const names = ["device", "output", "setting", "wanted"];
+  const plain = (value: unknown) => (typeof value === "string" || typeof value === "number" ? String(value) : "");
+  return [
+    names,
+    ...json.map((thing: unknown) =>
+      names.map((name) =>
+        plain(typeof thing === "object" && thing !== null ? (thing as Record<string, unknown>)[name] : ""),
+      ),
+    ),
+  ];
+}
+
 /** A row of a table of settings that cannot be taken over, and why. */
 export interface Refused {
   row: number;
@@ -230,10 +264,20 @@ export function readSettingRows(
 }
 
 /** Why a setting cannot be what somebody wants; null when it can. */
-export function faultOf({ setting, of }: SettingLine, wanted: string): string | null {
+export function faultOf(line: SettingLine, wanted: string): string | null {
+  const { setting, of } = line;
   if (wanted === "") return `Say what ${setting.name} of ${of} is to be.`;
   if (wanted.length > 40) return "A setting has at most 40 characters.";
+  if (setting.isNodeNumber) return nodeFault(line, wanted);
   if (setting.values && !setting.values.includes(wanted))
     return `${setting.name} of ${of} cannot be "${wanted}"; it may be ${setting.range}.`;
   return null;
+}
+
+/** Why a node cannot have a number; null when its switches can say it. */
+function nodeFault({ of, numbers }: SettingLine, wanted: string): string | null {
+  const [first, last] = numbers ?? [1, 65_535];
+  const number = Number(wanted);
+  if (Number.isInteger(number) && number >= first && number <= last) return null;
+  return `The number of ${of} is a whole one from ${first} to ${last}: its switches say no other.`;
 }

@@ -1,9 +1,14 @@
 import {
   type AddressPlace,
   addressMap,
+  type BusDay,
+  busDay,
+  count,
   Draft,
   gapsIn,
   isDue,
+  MOST_METRES,
+  MOST_NODES,
   type OutputAddress,
   type RailwayRecord,
   type SettingLine,
@@ -11,7 +16,7 @@ import {
   setAnswer,
   settingLines,
 } from "@alderman/core";
-import { useMemo, useState } from "react";
+import { Fragment, useMemo, useState } from "react";
 import { useLeader, useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import type { Verdict } from "../../drawing/verdict.ts";
@@ -33,18 +38,27 @@ import { choose } from "../../store/view.ts";
 import { shortDateAndTime } from "../../tools/when.ts";
 import { AddressDialog } from "./AddressDialog.tsx";
 import { AddressMap } from "./AddressMap.tsx";
+import { NodeCard } from "./NodeCard.tsx";
+import { NodesSheet } from "./NodesSheet.tsx";
 import { ProgrammingSheet } from "./ProgrammingSheet.tsx";
 import { RenumberDialog } from "./RenumberDialog.tsx";
 import { ReservesDialog } from "./ReservesDialog.tsx";
 import { SettingOrder } from "./SettingOrder.tsx";
 import { SettingsSheet } from "./SettingsSheet.tsx";
 
-type NumbersList = "addresses" | "settings";
+type NumbersList = "addresses" | "bus" | "settings";
 
 const LISTS: { value: NumbersList; text: string }[] = [
   { value: "addresses", text: "Addresses" },
+  { value: "bus", text: "Bus" },
   { value: "settings", text: "Settings" },
 ];
+
+const ABOUT: Record<NumbersList, string> = {
+  addresses: "Addresses: wanted, answered to",
+  bus: "Nodes on the control bus and their numbers",
+  settings: "Settings: wanted, read back",
+};
 
 /** Numbers that are put into devices: addresses, and what else is set in them; as wanted, and as they answer. */
 export function NumbersStage() {
@@ -52,6 +66,7 @@ export function NumbersStage() {
   const record = useRecord();
   const [list, setList] = useKeptState<NumbersList>("numbers-list", "addresses");
   const [chosen, setChosen] = useState<SettingLine | null>(null);
+  const [node, setNode] = useState<string | null>(null);
   // what is not right yet comes first
   const line = useMemo(
     () => chosen ?? (record ? settingLines(record) : []).find(({ standing }) => /due|differs/.test(standing)) ?? null,
@@ -63,21 +78,22 @@ export function NumbersStage() {
   return (
     <StageMain
       title="Numbers"
-      about={list === "addresses" ? "Addresses: wanted, answered to" : "Settings: wanted, read back"}
+      about={ABOUT[list]}
       actions={<Segmented label="Numbers" value={list} segments={LISTS} onChange={setList} />}
     >
       <Sheets columns="minmax(0,1fr) 320px">
-        {list === "addresses" ? (
-          <Addresses record={record} outputs={outputs} />
-        ) : (
-          <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />
+        {list === "addresses" && <Addresses record={record} outputs={outputs} />}
+        {list === "bus" && (
+          <Sheets rows="minmax(0,3fr) auto">
+            <NodesSheet record={record} chosen={node} choose={setNode} />
+            {overview && <BusSheet day={busDay(record, overview.threads)} />}
+          </Sheets>
         )}
+        {list === "settings" && <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />}
         <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
-          {list === "addresses" ? (
-            <ProgrammingSheet record={record} outputs={outputs} />
-          ) : (
-            <SettingOrder record={record} device={line?.device.id ?? null} />
-          )}
+          {list === "addresses" && <ProgrammingSheet record={record} outputs={outputs} />}
+          {list === "bus" && <NodeCard record={record} chosen={node} />}
+          {list === "settings" && <SettingOrder record={record} device={line?.device.id ?? null} />}
           <Sheet title="Findings" about="on numbers">
             <SheetBody>
               {findings.length === 0 && (
@@ -151,6 +167,30 @@ function Addresses({ record, outputs }: { record: RailwayRecord; outputs: readon
       {dialog === "reserves" && <ReservesDialog close={() => setDialog(null)} />}
       {place && <AddressDialog place={place} shift={shift} close={() => setOpened(null)} />}
     </>
+  );
+}
+
+/** What the bus has to carry, against what it can. */
+function BusSheet({ day }: { day: BusDay }) {
+  const { nodes, producers, consumers, frames, milliseconds, framesPerSecond } = day;
+  const rows = [
+    ["Nodes", `${nodes} of ${MOST_NODES} that one segment bears`],
+    ["Length", `up to ${MOST_METRES} m, 120 ohm between H and L at both ends, 0 V common to all nodes`],
+    ["Events", `produced at ${count(producers, "input")}, consumed by ${count(consumers, "output")}, lamps among them`],
+    ["Start of day", `${frames} frames, each asks and is answered: ${milliseconds.toFixed(1)} ms at worst`],
+    ["Most at 125 kbit/s", `${Math.floor(framesPerSecond)} frames of 160 bits in a second (ISO 11898)`],
+  ];
+  return (
+    <Sheet title="What the bus carries">
+      <dl className="grid grid-cols-[140px_minmax(0,1fr)] gap-x-3 gap-y-1 p-3">
+        {rows.map(([name, words]) => (
+          <Fragment key={name}>
+            <dt className="text-ink-2">{name}</dt>
+            <dd>{words}</dd>
+          </Fragment>
+        ))}
+      </dl>
+    </Sheet>
   );
 }
 

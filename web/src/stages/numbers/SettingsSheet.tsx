@@ -9,6 +9,7 @@ import {
   type SettingStanding,
   settingLines,
   settingRows,
+  settingRowsFromJson,
   wantSetting,
   wantSettings,
 } from "@alderman/core";
@@ -66,9 +67,9 @@ export function SettingsSheet({
   );
   const columns = useMemo(() => columnsWith(record, lines), [record, lines]);
   const take = async (file: File) => {
-    const { data } = Papa.parse<string[]>(await file.text(), { skipEmptyLines: true });
+    const text = await file.text();
     act(() => {
-      const { group, refused } = readSettingRows(record, data);
+      const { group, refused } = readSettingRows(record, rowsIn(text));
       setTold(refused.map(({ row, why }) => `Row ${row}: ${why}`));
       return group;
     });
@@ -92,8 +93,8 @@ export function SettingsSheet({
             >
               <Download size={13} aria-hidden="true" /> JSON
             </Button>
-            <FileButton size="small" accept=".csv,text/csv" onFile={(file) => void take(file)}>
-              <Upload size={13} aria-hidden="true" /> Take over a CSV
+            <FileButton size="small" accept=".csv,.json,text/csv,application/json" onFile={(file) => void take(file)}>
+              <Upload size={13} aria-hidden="true" /> Take over a file
             </FileButton>
           </>
         }
@@ -121,6 +122,12 @@ export function SettingsSheet({
       )}
     </Sheet>
   );
+}
+
+/** Rows of a file of settings: CSV, or JSON as it is written here. */
+function rowsIn(text: string): string[][] {
+  if (!text.trimStart().startsWith("[")) return Papa.parse<string[]>(text, { skipEmptyLines: true }).data;
+  return settingRowsFromJson(text);
 }
 
 function aboutOf(lines: readonly SettingLine[]): string {

@@ -1,0 +1,159 @@
+import {
+  type BusNode,
+  busNodes,
+  faultOf,
+  freeNodeNumber,
+  type RailwayRecord,
+  readSetting,
+  typeOf,
+  wantSetting,
+} from "@alderman/core";
+import { useMemo } from "react";
+import { Mark } from "../../drawing/Mark.tsx";
+import type { Verdict } from "../../drawing/verdict.ts";
+import type { DataColumn } from "../../kit/BodyRow.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
+import { NumberField } from "../../kit/NumberField.tsx";
+import { Sheet } from "../../kit/Sheet.tsx";
+import { useEdit, useTryEdit } from "../../session/useEdit.ts";
+import { SmallSwitches } from "./Switches.tsx";
+
+/** The nodes on the control bus: their numbers, as wanted and as read, with their switches as they must be set. */
+export function NodesSheet({
+  record,
+  chosen,
+  choose,
+}: {
+  record: RailwayRecord;
+  chosen: string | null;
+  choose: (id: string) => void;
+}) {
+  const act = useEdit();
+  const nodes = useMemo(() => busNodes(record), [record]);
+  const columns = useMemo(() => columnsWith(record), [record]);
+  const open = nodes.filter(({ number }) => number === null);
+  const giveAll = () =>
+    act(() => {
+      const [first, ...others] = open;
+      if (!first) return null;
+      let now = record;
+      const edits = [first, ...others].flatMap((node) => {
+        const all = busNodes(now);
+        const free = freeNodeNumber(all, node);
+        const group = free === null ? null : wantSetting(now, node.line, String(free));
+        const put = group?.edits[0];
+        if (put?.op === "put" && put.kind === "setting")
+          now = { ...now, settings: [...now.settings.filter(({ id }) => id !== put.value.id), put.value] };
+        return group?.edits ?? [];
+      });
+      return { words: "Gave nodes their numbers", edits };
+    });
+  return (
+    <Sheet
+      title="Nodes"
+      about={`${nodes.length} on the control bus; ${open.length} without a number`}
+      actions={
+        open.length > 0 && (
+          <Button size="small" onClick={giveAll}>
+            Give {open.length === 1 ? "it a number" : "them numbers"}
+          </Button>
+        )
+      }
+    >
+      <DataTable
+        label="Nodes"
+        keptAs="nodes"
+        items={nodes}
+        columns={columns}
+        idOf={({ line }) => line.id}
+        chosen={chosen}
+        onChoose={({ line }) => choose(line.id)}
+        empty={<p className="p-3 text-ink-2">No node is on a control bus here.</p>}
+      />
+    </Sheet>
+  );
+}
+
+function verdictOf({ number, sharedWith, line }: BusNode): Verdict {
+  if (sharedWith.length > 0) return "wrong";
+  if (number === null || line.read === null) return "open";
+  return line.standing === "agrees" ? "good" : "doubtful";
+}
+
+function standingOf({ number, sharedWith, line }: BusNode): string {
+  if (sharedWith.length > 0) return `also ${sharedWith.join(", ")}`;
+  if (number === null) return "no number yet";
+  if (line.read === null) return "to be set";
+  return line.standing === "agrees" ? "as wanted" : `is ${line.read}`;
+}
+
+function columnsWith(record: RailwayRecord): DataColumn<BusNode>[] {
+  return [
+    {
+      id: "node",
+      title: "Node",
+      width: 70,
+      value: ({ line }) => line.of,
+      cell: ({ line }) => <b className="mono">{line.of}</b>,
+    },
+    { id: "what", title: "What", width: 118, wraps: true, value: ({ line }) => typeOf(record, line.device).name },
+    {
+      ...{ id: "number", title: "Number", figures: true, width: 92, value: ({ number }) => number },
+      cell: (node) => <Wanted record={record} node={node} />,
+    },
+    {
+      ...{ id: "read", title: "Read", figures: true, width: 92, value: ({ line }) => line.read },
+      cell: (node) => <Read record={record} node={node} />,
+    },
+    {
+      ...{ id: "switches", title: "Switches", width: 104 },
+      cell: ({ switches }) => <SmallSwitches switches={switches} />,
+    },
+    {
+      ...{ id: "standing", title: "Standing", width: 116, value: standingOf },
+      cell: (node) => (
+        <>
+          <Mark verdict={verdictOf(node)} size={14} /> {standingOf(node)}
+        </>
+      ),
+    },
+  ];
+}
+
+function Wanted({ record, node: { line, number } }: { record: RailwayRecord; node: BusNode }) {
+  const tryEdit = useTryEdit();
+  const save = (value: number | null) =>
+    value === null
+      ? tryEdit(() => wantSetting(record, line, null))
+      : (faultOf(line, String(value)) ?? tryEdit(() => wantSetting(record, line, String(value))));
+  return (
+    <NumberField
+      goesOn
+      label={`Number of ${line.of}`}
+      className="ml-auto min-h-6! w-18! text-right font-mono"
+      value={number}
+      empty="none"
+      save={save}
+    />
+  );
+}
+
+function Read({ record, node: { line } }: { record: RailwayRecord; node: BusNode }) {
+  const tryEdit = useTryEdit();
+  const save = (value: number | null) =>
+    value === null
+      ? null
+      : (faultOf(line, String(value)) ??
+        tryEdit(() => readSetting(record, line, String(value), new Date().toISOString())));
+  return (
+    <NumberField
+      goesOn
+      label={`${line.of} was read as`}
+      className="ml-auto min-h-6! w-18! text-right font-mono"
+      value={line.read === null ? null : Number(line.read)}
+      empty="not yet"
+      save={save}
+    />
+  );
+}
