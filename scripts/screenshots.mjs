@@ -82,6 +82,11 @@ const VIEWS = [
   },
   { name: "numbers", path: "numbers" },
   {
+    name: "numbers-bus",
+    path: "numbers",
+    act: async (page) => page.getByRole("radio", { name: "Bus" }).click(),
+  },
+  {
     name: "prove",
     path: "prove",
     act: async (page) => {

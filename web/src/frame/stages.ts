@@ -33,7 +33,7 @@ export const STAGES: readonly Stage[] = [
     load: async () => (await import("../stages/loom/LoomStage.tsx")).LoomStage,
   },
   {
-    ...{ path: "numbers", title: "Numbers", key: "n", share: numbersShare, pictures: ["numbers"] },
+    ...{ path: "numbers", title: "Numbers", key: "n", share: numbersShare, pictures: ["numbers", "numbers-bus"] },
     load: async () => (await import("../stages/numbers/NumbersStage.tsx")).NumbersStage,
   },
   {
