@@ -1,6 +1,7 @@
 // Addresses as an owner deals with them: seen as a whole, renumbered, programmed one after the other, and found otherwise.
+import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
-import { expect, openDemo, test } from "./server.ts";
+import { expect, giveFile, openDemo, test } from "./server.ts";
 
 async function openNumbers(page: Page): Promise<void> {
   await page.getByRole("link", { name: /^Numbers/ }).click();
@@ -64,6 +65,7 @@ test("outputs are renumbered by a scheme that is seen first, past what is reserv
   await dialog.getByLabel("First number").fill("101");
   await dialog.getByLabel("First number").press("Enter");
   await expect(dialog.getByRole("row", { name: "D1-1 M1/M2 21 103" })).toBeVisible();
+  await expect(dialog).toContainText("Then 12 outputs and boards are to be programmed, D1-1 first");
   await dialog.getByRole("button", { name: "Give 12 outputs new addresses" }).click();
   await expect(page.getByLabel("Address of D1-1")).toHaveValue("103");
   // what is in the boards stays until it is programmed
@@ -87,6 +89,12 @@ test("an address is opened from the picture, with the packet that throws it bit 
   await dialog.getByRole("radio", { name: "Diverging" }).click();
   await expect(dialog.locator("[data-packet]")).toHaveText("9E F8 66");
   await page.keyboard.press("Escape");
+  // the station stands four off: so the test with addresses 1 and 5 said
+  await page.getByRole("button", { name: "How counted ..." }).click();
+  await page.getByRole("button", { name: "Address 5 did: it counts from raw 0" }).click();
+  await expect(page.getByText("a hundred to a row; counted from raw 0")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("a hundred to a row; as the standard counts")).toBeVisible();
   // what a board was found to answer to is written beside what it is to have
   await page.getByLabel("D1-4 answers to").fill("24");
   await page.keyboard.press("Enter");
@@ -150,4 +158,26 @@ test("a node's switches are drawn as they must be set, and two nodes with one nu
   await page.getByLabel("Number of ON2").fill("500");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("alert")).toContainText("The number of ON2 is a whole one from 1 to 127");
+});
+
+test("an encoder's inputs are numbered from its start number, and who acts on them is said", async ({
+  page,
+  server,
+}) => {
+  await page.goto(server.address);
+  const buffer = readFileSync(new URL("../samples/schools.json", import.meta.url));
+  const button = page.getByRole("button", { name: "Choose a railway file" });
+  await giveFile(page, button, { name: "schools.json", mimeType: "application/json", buffer });
+  await page.getByRole("link", { name: /^Numbers/ }).click();
+  await page.getByRole("radio", { name: "Feedback" }).click();
+  const table = page.getByRole("table", { name: "Feedback" });
+  await expect(table.getByRole("row", { name: /^3 .*computer/ })).toBeVisible();
+  await page.getByLabel("Start number").fill("33");
+  await page.keyboard.press("Enter");
+  await page.getByLabel("Its messages are acted on by").click();
+  await page.getByRole("option", { name: "the command station" }).click();
+  await expect(table.getByRole("row", { name: /^35 .*station/ })).toBeVisible();
+  await page.getByLabel("Start number").fill("5000");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("is a whole one from 1 to 2033");
 });

@@ -129,6 +129,7 @@ export { isDue, type OutputAddress } from "./numbers/addressList.ts";
 export { type AddressPlace, type AddressState, addressMap, gapsIn } from "./numbers/addressMap.ts";
 export { reserveAddresses, resetBoard, setAnswer } from "./numbers/answers.ts";
 export { type BusDay, busDay, MOST_METRES, MOST_NODES } from "./numbers/busDay.ts";
+export { type FeedbackInput, feedbackInputs } from "./numbers/feedback.ts";
 export { accessoryPacket, type Direction, hexOf, type Packet, packetBits } from "./numbers/packets.ts";
 export {
   applyRenumbering,

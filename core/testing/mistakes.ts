@@ -350,6 +350,11 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
       for (const [way, address] of [11, 12, 15, 14].entries())
         draft.assign("address", { deviceId: "d1", way: way + 1, address });
     }),
+  "feedback-shared": () =>
+    drafted(readBy("encoder-16"), (draft) => {
+      const second = draft.addDevice("encoder-16", "FE", "layout");
+      draft.assign("supply", { deviceId: "ps1", toDeviceId: second.id });
+    }),
   "node-number-shared": () =>
     drafted(twoBuses(), (draft) => {
       for (const deviceId of draft.record.devices.flatMap(({ id, typeId }) => (/-node-/.test(typeId) ? [id] : [])))

@@ -87,6 +87,10 @@ export interface Setting {
   afterwards?: string;
   /** Holds a key while others are written, and another value afterwards. */
   isLock?: boolean;
+  /** It is the number of the first input of an encoder. */
+  isStart?: boolean;
+  /** It says who turns an encoder's messages into commands. */
+  isActor?: boolean;
   /** It is the number of a node, which its switches say. */
   isNodeNumber?: boolean;
   /** It turns normal into reverse: the sense ledger holds it. */

@@ -8,6 +8,10 @@ const HOLD: Setting = {
   range: "0.5 to 10 s",
 };
 
+/** Who acts on the messages of an encoder. */
+export const BY_COMPUTER = "a computer";
+export const BY_STATION = "the command station";
+
 /** What reads controls and trains, and what feeds frogs by itself. */
 export const READERS: readonly DeviceType[] = [
   made(
@@ -37,7 +41,22 @@ export const READERS: readonly DeviceType[] = [
       prefix: "FE",
       inputs: 16,
       figures: { ...board(600, 9, 15), ...INPUT_FIGURES },
-      settings: [{ name: "start number", about: "of input 1; the others follow", factory: "1", range: "1 to 2033" }],
+      settings: [
+        {
+          name: "start number",
+          about: "of input 1; the others follow",
+          factory: "1",
+          range: "1 to 2033",
+          isStart: true,
+        },
+        {
+          name: "acted on by",
+          about: "who turns its messages into commands; with a computer the panel is dead when that is off",
+          factory: BY_COMPUTER,
+          range: "a computer or the command station",
+          ...{ isActor: true, values: [BY_COMPUTER, BY_STATION] },
+        },
+      ],
     },
     POWER,
   ),

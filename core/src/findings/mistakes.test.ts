@@ -86,6 +86,7 @@ describe("why, in numbers", () => {
     ["address-not-in-row", /^D1-1 is to have 11, .*D1-3 is to have 15.*; it takes 4 numbers in a row\.$/],
     ["answers-otherwise", /^D1-1 throws A and is to have 1; as it was last programmed or read, it answers to 3\.$/],
     ["node-number-shared", /^\S+ and \S+ are both to have number 9\.$/],
+    ["feedback-shared", /^FE1-1 sends 1, and so does IN1-1; 1 to 16 are sent twice\.$/],
     ["setting-differs", /^speed of SB1-1 is to be 3, and was read back as 5\.$/],
     ["no-spare-core", /^All cores of C1 are in use\.$/],
     ["same-colour-in-cable", /cores 1 and 9 of C1, are both white\.$/],

@@ -13,6 +13,7 @@ import { controlNotHeard } from "./controlNotHeard.ts";
 import { crowdedTerminal } from "./crowdedTerminal.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
 import { detectorRails } from "./detectorRails.ts";
+import { feedbackShared } from "./feedbackShared.ts";
 import { frogLampsOnDc } from "./frogLampsOnDc.ts";
 import { frogWrongRail } from "./frogWrongRail.ts";
 import { goesAstray } from "./goesAstray.ts";
@@ -110,6 +111,7 @@ export const RULES: readonly Rule[] = [
   answersOtherwise,
   settingDiffers,
   nodeNumberShared,
+  feedbackShared,
   addressImpossible,
   coilsTogether,
   trainKeepsAsking,

@@ -2,6 +2,7 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType, PowerOn } from "../catalogue/deviceType.ts";
 import { type Gives, traitsOf } from "../catalogue/traits.ts";
 import type { SupplyLoad } from "../hands/supplyLoads.ts";
+import { actedOnByStation } from "../numbers/feedback.ts";
 import { deviceOf, feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
@@ -52,6 +53,7 @@ function rowOf(record: RailwayRecord, threads: readonly Thread[], device: Device
     const charged = "empty; charges in a second or two";
     return { ...base, power: charged, short: "as it was", reset: "none", computer: "as it was" };
   }
+  if ((type.settings ?? []).some(({ isStart }) => isStart)) return encoderRow(record, threads, device, base);
   if (!type.powerOn) return maintainedRow(threads, device, type, base);
   const driven = threads.filter(({ motors }) => motors.some((motor) => isOn(motor, device.id)));
   const fedByTrack = type.hears === "track" && supplyGives(record, device.id) === "track";
@@ -66,6 +68,27 @@ function rowOf(record: RailwayRecord, threads: readonly Thread[], device: Device
     computer: type.hears === "bus" ? "as it was, until the first event" : "as it was",
     moves,
     lamps: type.powerOn === "off" ? lampsOn(threads, device.id) : [],
+  };
+}
+
+/** An encoder only tells: what follows from it is done by the command station, or by a computer that must run. */
+function encoderRow(
+  record: RailwayRecord,
+  threads: readonly Thread[],
+  device: Device,
+  base: Pick<PowerUpRow, "deviceId" | "label" | "what" | "moves" | "lamps">,
+): PowerUpRow {
+  const heard = threads.filter((thread) => controlsOf(thread).some(({ reader }) => reader?.device.id === device.id));
+  const dead = heard.length === 0 ? "" : `; until then the panel is dead for ${list(heard.map(({ label }) => label))}`;
+  const who = actedOnByStation(record, device.id)
+    ? "the command station acts on it again"
+    : "the program acts on it again";
+  return {
+    ...base,
+    power: "tells what stands at its inputs",
+    short: "as it was",
+    reset: "factory: start number 1",
+    computer: `${who}${dead}`,
   };
 }
 

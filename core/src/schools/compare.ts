@@ -3,6 +3,7 @@ import { Derived } from "../derive.ts";
 import { Draft } from "../equip/draft.ts";
 import { type Knowledge, knowledgeOf } from "../indicators/knowledge.ts";
 import { progressOf } from "../loom/progress.ts";
+import { actedOnByStation } from "../numbers/feedback.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -87,7 +88,7 @@ export function compareSchool(record: RailwayRecord, school: School, turnoutIds:
     jointsUnderneath: progressOf(loom.wires).underneath.of,
     restAmps: sum(({ rest }) => rest),
     worstAmps: sum(({ worst }) => worst),
-    without: thread ? worksWithout(thread) : "",
+    without: thread ? worksWithout(derived.record, thread) : "",
     lamp: thread && lamp ? knowledgeOf(thread, lamp) : null,
     wrong: findings.filter(({ severity }) => severity === "stop").map(({ why }) => why),
     present: bought.length === 0 && leaders.every((turnout) => isFitted(record, draft.record, turnout)),
@@ -106,13 +107,15 @@ function isFitted(a: RailwayRecord, b: RailwayRecord, turnout: Turnout): boolean
 }
 
 /** What still works when the computer or the command station is off. */
-export function worksWithout(thread: Thread): string {
+export function worksWithout(record: RailwayRecord, thread: Thread): string {
   const driver = thread.motors[0]?.driver;
   const controls = controlsOf(thread);
   if (controls.some(({ reader }) => reader !== null)) {
     return driver?.type.hears === "bus"
       ? "everything: buttons and nodes speak to each other"
-      : "nothing: the computer passes the buttons on";
+      : controls.every(({ reader }) => reader === null || actedOnByStation(record, reader.device.id))
+        ? "the panel, as long as the command station is on; no computer"
+        : "nothing: the computer passes the buttons on";
   }
   const atPanel = controls.some((control) => heardAt(thread, control));
   if (driver?.type.hears || thread.motors.some(drivesItself))

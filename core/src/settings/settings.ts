@@ -269,6 +269,8 @@ export function faultOf(line: SettingLine, wanted: string): string | null {
   if (wanted === "") return `Say what ${setting.name} of ${of} is to be.`;
   if (wanted.length > 40) return "A setting has at most 40 characters.";
   if (setting.isNodeNumber) return nodeFault(line, wanted);
+  if (setting.isStart && !(Number.isInteger(Number(wanted)) && Number(wanted) >= 1 && Number(wanted) <= 2033))
+    return `The start number of ${of} is a whole one from ${setting.range}.`;
   if (setting.values && !setting.values.includes(wanted))
     return `${setting.name} of ${of} cannot be "${wanted}"; it may be ${setting.range}.`;
   return null;

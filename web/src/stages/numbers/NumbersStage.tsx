@@ -15,6 +15,7 @@ import {
   setAddress,
   setAnswer,
   settingLines,
+  type Thread,
 } from "@alderman/core";
 import { Fragment, useMemo, useState } from "react";
 import { useLeader, useOverview } from "../../derivation/hooks.ts";
@@ -38,6 +39,8 @@ import { choose } from "../../store/view.ts";
 import { shortDateAndTime } from "../../tools/when.ts";
 import { AddressDialog } from "./AddressDialog.tsx";
 import { AddressMap } from "./AddressMap.tsx";
+import { CountingDialog } from "./CountingDialog.tsx";
+import { EncodersSheet, FeedbackSheet } from "./FeedbackSheet.tsx";
 import { NodeCard } from "./NodeCard.tsx";
 import { NodesSheet } from "./NodesSheet.tsx";
 import { ProgrammingSheet } from "./ProgrammingSheet.tsx";
@@ -46,16 +49,18 @@ import { ReservesDialog } from "./ReservesDialog.tsx";
 import { SettingOrder } from "./SettingOrder.tsx";
 import { SettingsSheet } from "./SettingsSheet.tsx";
 
-type NumbersList = "addresses" | "bus" | "settings";
+type NumbersList = "addresses" | "feedback" | "bus" | "settings";
 
 const LISTS: { value: NumbersList; text: string }[] = [
   { value: "addresses", text: "Addresses" },
+  { value: "feedback", text: "Feedback" },
   { value: "bus", text: "Bus" },
   { value: "settings", text: "Settings" },
 ];
 
 const ABOUT: Record<NumbersList, string> = {
   addresses: "Addresses: wanted, answered to",
+  feedback: "Feedback numbers, and who acts on them",
   bus: "Nodes on the control bus and their numbers",
   settings: "Settings: wanted, read back",
 };
@@ -64,7 +69,17 @@ const ABOUT: Record<NumbersList, string> = {
 export function NumbersStage() {
   const overview = useOverview();
   const record = useRecord();
-  const [list, setList] = useKeptState<NumbersList>("numbers-list", "addresses");
+  const [wanted, setList] = useKeptState<NumbersList>("numbers-list", "addresses");
+  // only what is there is shown: encoders, and nodes on a bus
+  const isThere = useMemo(() => {
+    const lines = record ? settingLines(record) : [];
+    const some = (is: (line: SettingLine) => boolean | undefined) => lines.some(is);
+    return {
+      ...{ addresses: true, feedback: some(({ setting }) => setting.isStart) },
+      ...{ bus: some(({ setting }) => setting.isNodeNumber), settings: lines.length > 0 },
+    };
+  }, [record]);
+  const list = isThere[wanted] ? wanted : "addresses";
   const [chosen, setChosen] = useState<SettingLine | null>(null);
   const [node, setNode] = useState<string | null>(null);
   // what is not right yet comes first
@@ -79,10 +94,18 @@ export function NumbersStage() {
     <StageMain
       title="Numbers"
       about={ABOUT[list]}
-      actions={<Segmented label="Numbers" value={list} segments={LISTS} onChange={setList} />}
+      actions={
+        <Segmented
+          label="Numbers"
+          value={list}
+          segments={LISTS.filter(({ value }) => isThere[value])}
+          onChange={setList}
+        />
+      }
     >
       <Sheets columns="minmax(0,1fr) 320px">
         {list === "addresses" && <Addresses record={record} outputs={outputs} />}
+        {list === "feedback" && <FeedbackSheet record={record} threads={overview?.threads ?? NO_THREADS} />}
         {list === "bus" && (
           <Sheets rows="minmax(0,3fr) auto">
             <NodesSheet record={record} chosen={node} choose={setNode} />
@@ -92,6 +115,7 @@ export function NumbersStage() {
         {list === "settings" && <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />}
         <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
           {list === "addresses" && <ProgrammingSheet record={record} outputs={outputs} />}
+          {list === "feedback" && <EncodersSheet record={record} />}
           {list === "bus" && <NodeCard record={record} chosen={node} />}
           {list === "settings" && <SettingOrder record={record} device={line?.device.id ?? null} />}
           <Sheet title="Findings" about="on numbers">
@@ -118,9 +142,9 @@ function Addresses({ record, outputs }: { record: RailwayRecord; outputs: readon
   const leader = useLeader();
   const dispatch = useAppDispatch();
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
-  const [dialog, setDialog] = useState<"renumber" | "reserves" | null>(null);
+  const [dialog, setDialog] = useState<"renumber" | "reserves" | "counting" | null>(null);
   const [opened, setOpened] = useState<number | null>(null);
-  const columns = useMemo(() => columnsFor(shift, setOpened), [shift]);
+  const columns = useMemo(() => columnsFor(shift, setOpened, zonesIn(record)), [shift, record]);
   const places = useMemo(() => addressMap(record, outputs), [record, outputs]);
   const place = places.find(({ address }) => address === opened);
   return (
@@ -129,9 +153,12 @@ function Addresses({ record, outputs }: { record: RailwayRecord; outputs: readon
         <Strip outputs={outputs} places={places} />
         <Sheet
           title="All addresses"
-          about={`a hundred to a row; ${shift === 0 ? "counted as the standard does" : "this station counts from raw 0"}`}
+          about={`a hundred to a row; ${shift === 0 ? "as the standard counts" : "counted from raw 0"}`}
           actions={
             <>
+              <Button size="small" onClick={() => setDialog("counting")}>
+                How counted ...
+              </Button>
               <Button size="small" onClick={() => setDialog("reserves")}>
                 Reserve ...
               </Button>
@@ -164,6 +191,7 @@ function Addresses({ record, outputs }: { record: RailwayRecord; outputs: readon
         </Sheet>
       </Sheets>
       {dialog === "renumber" && <RenumberDialog outputs={outputs} ticked={ticked} close={() => setDialog(null)} />}
+      {dialog === "counting" && <CountingDialog record={record} close={() => setDialog(null)} />}
       {dialog === "reserves" && <ReservesDialog close={() => setDialog(null)} />}
       {place && <AddressDialog place={place} shift={shift} close={() => setOpened(null)} />}
     </>
@@ -195,6 +223,7 @@ function BusSheet({ day }: { day: BusDay }) {
 }
 
 const NONE: readonly OutputAddress[] = [];
+const NO_THREADS: readonly Thread[] = [];
 
 /** What is not right yet, at a glance. */
 function Strip({ outputs, places }: { outputs: readonly OutputAddress[]; places: readonly AddressPlace[] }) {
@@ -245,7 +274,17 @@ function Strip({ outputs, places }: { outputs: readonly OutputAddress[]; places:
   );
 }
 
-function columnsFor(shift: number, open: (address: number) => void): DataColumn<OutputAddress>[] {
+/** The zone of each turnout, by what it is called. */
+function zonesIn({ turnouts, zones }: RailwayRecord): ReadonlyMap<string, string> {
+  const labels = new Map(zones.map(({ id, label }) => [id, label]));
+  return new Map(turnouts.map(({ id, zoneId }) => [id, zoneId === null ? "" : (labels.get(zoneId) ?? "")]));
+}
+
+function columnsFor(
+  shift: number,
+  open: (address: number) => void,
+  zones: ReadonlyMap<string, string>,
+): DataColumn<OutputAddress>[] {
   return [
     {
       ...{ id: "output", title: "Output", value: ({ label }) => label },
@@ -302,6 +341,10 @@ function columnsFor(shift: number, open: (address: number) => void): DataColumn<
     {
       ...{ id: "throws", title: "Throws", value: ({ throws }) => throws },
       cell: ({ throws }) => (throws ? <b>{throws}</b> : <span className="text-ink-2">free</span>),
+    },
+    {
+      ...{ id: "zone", title: "Zone", hidden: true },
+      value: ({ turnoutIds: [id] }) => (id === undefined ? "" : (zones.get(id) ?? "")),
     },
     { id: "standing", title: "Standing", value: standing },
     {

@@ -1,4 +1,13 @@
-import { type AddressChange, applyRenumbering, count, type OutputAddress, renumber, type Scheme } from "@alderman/core";
+import {
+  type AddressChange,
+  applyRenumbering,
+  count,
+  type OutputAddress,
+  programmingOrder,
+  type RailwayRecord,
+  renumber,
+  type Scheme,
+} from "@alderman/core";
 import { useMemo, useState } from "react";
 import { Mark } from "../../drawing/Mark.tsx";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
@@ -50,6 +59,8 @@ export function RenumberDialog({
   const plan = record && renumber(record, outputs, labels, scheme);
   if (!record || !plan) return null;
   const { changes, unchanged } = plan;
+  const steps = orderAfter(record, outputs, changes);
+  const between = steps.filter(({ isTemporary }) => isTemporary).length;
   return (
     <Dialog
       wide
@@ -90,6 +101,14 @@ export function RenumberDialog({
           empty={<p className="p-3 text-ink-2">All have these addresses already.</p>}
         />
       </div>
+      {changes.length > 0 && (
+        <p className="mt-2 text-small">
+          Then {count(steps.length - between, "output or board", "outputs and boards")} are to be programmed,{" "}
+          {steps[0]?.label} first
+          {between > 0 && `; ${between} of them get a number in between, since they are in each other's way`}. What is
+          written on the panel and on boards with their old numbers is to be written anew.
+        </p>
+      )}
       <Button
         look="best"
         className="mt-3"
@@ -102,6 +121,15 @@ export function RenumberDialog({
         {changes.length === 0 ? "Nothing changes" : `Give ${count(changes.length, "output")} new addresses`}
       </Button>
     </Dialog>
+  );
+}
+
+/** The order of programming once the addresses are changed. */
+function orderAfter(record: RailwayRecord, outputs: readonly OutputAddress[], changes: readonly AddressChange[]) {
+  const to = new Map(changes.map((change) => [change.label, change.to]));
+  return programmingOrder(
+    record,
+    outputs.map((output) => ({ ...output, address: to.get(output.label) ?? output.address })),
   );
 }
 
