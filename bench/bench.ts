@@ -4,6 +4,7 @@ import { openRailwayFile } from "@alderman/core";
 import { benchAllot } from "./allot.ts";
 import { benchEdits } from "./edits.ts";
 import { benchFrames } from "./frames.ts";
+import { benchNumbers } from "./numbers.ts";
 import { benchSolver } from "./solver.ts";
 
 const sample = (name: string) =>
@@ -13,4 +14,5 @@ const club = sample("club-400");
 benchSolver(club);
 benchEdits(sample("skerrin-ferry"), club);
 benchAllot(club);
+benchNumbers();
 await benchFrames();

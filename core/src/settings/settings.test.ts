@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { railway } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { changeType } from "../equip/devices.ts";
 import { resetBoard } from "../numbers/answers.ts";
 import type { EditGroup } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -36,6 +37,11 @@ describe("settings", () => {
     expect(line(wanted, "SB1-1", "speed").standing).toBe("bought");
     const read = after(wanted, readSetting(wanted, line(wanted, "SB1-2", "speed"), "3", AT));
     expect(line(read, "SB1-2", "speed")).toMatchObject({ standing: "agrees", readAt: AT });
+    const typed = after(wanted, readSetting(wanted, line(wanted, "SB1-2", "speed"), " 3", AT));
+    expect(line(typed, "SB1-2", "speed").standing).toBe("agrees");
+    // another board in its place knows nothing of what was read from this one
+    const other = edit(read, changeType(read, "sb1", "servo-decoder-4").edits).record;
+    expect(other.settings).toEqual([]);
     const otherwise = after(wanted, readSetting(wanted, line(wanted, "SB1-2", "speed"), "5", AT));
     expect(line(otherwise, "SB1-2", "speed").standing).toBe("differs");
     // reset, all is the factory's again

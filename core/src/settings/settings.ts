@@ -70,9 +70,16 @@ function lineOf(
   return {
     ...{ id, device, way, of: way === null ? device.label : `${device.label}-${way}`, setting },
     ...{ wanted, isOwn: wanted !== setting.factory, read, readAt: fact?.readAt ?? null },
-    standing: read === null ? (wanted === setting.factory ? "bought" : "due") : read === wanted ? "agrees" : "differs",
+    standing: standingOf(read, wanted, setting),
     ...(setting.isNodeNumber ? { numbers: rangeOf(typeOf(record, device)) } : {}),
   };
+}
+
+function standingOf(read: string | null, wanted: string, { factory }: Setting): SettingStanding {
+  if (read === null) return wanted === factory ? "bought" : "due";
+  // "1.3ms" and "1.3 ms" are the same
+  const plain = (text: string) => text.replaceAll(/\s/g, "").toLowerCase();
+  return plain(read) === plain(wanted) ? "agrees" : "differs";
 }
 
 /** The numbers that the switches of a type can say. */
