@@ -1,6 +1,7 @@
 // Addresses as an owner deals with them: seen as a whole, renumbered, programmed one after the other, and found otherwise.
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
+import { AXE, violations } from "./axe.ts";
 import { expect, giveFile, openDemo, test } from "./server.ts";
 
 async function openNumbers(page: Page): Promise<void> {
@@ -180,4 +181,25 @@ test("an encoder's inputs are numbered from its start number, and who acts on th
   await page.getByLabel("Start number").fill("5000");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("alert")).toContainText("is a whole one from 1 to 2033");
+});
+
+test("each list of numbers, its dialogs too, can be used by those who listen or see badly", async ({
+  page,
+  server,
+}) => {
+  await page.addInitScript({ path: AXE });
+  await openDemo(page, server);
+  await openNumbers(page);
+  expect(await violations(page), "addresses").toEqual([]);
+  for (const name of ["Renumber ...", "Reserve ...", "How counted ...", "Program D1-3"]) {
+    await page.getByRole("button", { name }).click();
+    await expect(page.getByRole("dialog")).toBeVisible();
+    expect(await violations(page), name).toEqual([]);
+    await page.keyboard.press("Escape");
+  }
+  for (const name of ["Bus", "Settings"]) {
+    await page.getByRole("radio", { name }).click();
+    await expect(page.getByRole("table", { name: name === "Bus" ? "Nodes" : "Settings" })).toBeVisible();
+    expect(await violations(page), name).toEqual([]);
+  }
 });

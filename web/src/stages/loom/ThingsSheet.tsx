@@ -18,6 +18,7 @@ import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { ActionMenu } from "../../kit/Menu.tsx";
+import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
@@ -47,6 +48,20 @@ const COLUMNS: DataColumn<Row>[] = [
   { id: "note", title: "Note", value: ({ note }) => note, wraps: true },
 ];
 
+type Shown = "things" | "strips" | "cables" | "splices";
+
+const SHOWN: { value: Shown; text: string }[] = [
+  { value: "things", text: "Both" },
+  { value: "strips", text: "Strips" },
+  { value: "cables", text: "Cables" },
+  { value: "splices", text: "Splices" },
+];
+
+function isShown(shown: Shown, kind: Row["kind"], what: string): boolean {
+  if (what === "splice") return shown === "splices";
+  return shown === "things" || shown === (kind === "strip" ? "strips" : "cables");
+}
+
 /** Strips, plugs, splices and cables; each opens to its card. */
 export function ThingsSheet({
   lists,
@@ -62,6 +77,7 @@ export function ThingsSheet({
   const overview = useOverview();
   const act = useEdit();
   const [tail, setTail] = useState(false);
+  const [shown, setShown] = useState<Shown>("things");
   const rows = useMemo(() => (record && overview ? rowsOf(record, overview.loom) : []), [record, overview]);
   const strips = rows.filter(({ kind, what }) => kind === "strip" && what !== "splice");
   const cables = rows.filter(({ kind }) => kind === "cable");
@@ -74,6 +90,7 @@ export function ThingsSheet({
         keptAs="strips-and-cables"
         bar={
           <>
+            <Segmented size="small" label="Which things" value={shown} segments={SHOWN} onChange={setShown} />
             <ActionMenu
               trigger={
                 <Button size="small">
@@ -92,7 +109,7 @@ export function ThingsSheet({
             </Button>
           </>
         }
-        items={rows}
+        items={rows.filter(({ kind, what }) => isShown(shown, kind, what))}
         columns={COLUMNS}
         idOf={({ key }) => key}
         onChoose={({ kind, id }) => open({ kind, id })}
