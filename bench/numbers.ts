@@ -1,13 +1,5 @@
 // Addresses of the whole range: 255 boards of eight outputs, looked at, renumbered, and put in the order of programming.
-import {
-  addressMap,
-  Draft,
-  emptyRecord,
-  type OutputAddress,
-  programmingOrder,
-  type RailwayRecord,
-  renumber,
-} from "@alderman/core";
+import { addressMap, Draft, emptyRecord, programmingOrder, type RailwayRecord, renumber } from "@alderman/core";
 import { addressList } from "../core/src/numbers/addressList.ts";
 import { line, measure } from "./measure.ts";
 
@@ -32,8 +24,8 @@ function full(): RailwayRecord {
 
 export function benchNumbers(): void {
   const record = full();
-  let outputs: OutputAddress[] = addressList(record, []);
-  const listed = measure(5, () => void (outputs = addressList(record, [])));
+  const outputs = addressList(record, []);
+  const listed = measure(5, () => void addressList(record, []));
   const looked = measure(5, () => void addressMap(record, outputs));
   line(
     `Addresses, all ${outputs.length} given: listed, held against each other`,

@@ -153,7 +153,7 @@ function Addresses({ record, outputs }: { record: RailwayRecord; outputs: readon
         <Strip outputs={outputs} places={places} />
         <Sheet
           title="All addresses"
-          about={`a hundred to a row; ${shift === 0 ? "as the standard counts" : "counted from raw 0"}`}
+          about={shift === 0 ? "as the standard counts" : "counted from raw 0"}
           actions={
             <>
               <Button size="small" onClick={() => setDialog("counting")}>
