@@ -145,7 +145,8 @@ export function setStrip(
   id: string,
   fields: Partial<StripFields>,
 ): EditGroup | null {
-  const strip = loom.strips.find((each) => each.id === id) ?? find(record, "strip", id);
+  // the record knows of an edit sooner than what is derived from it
+  const strip = find(record, "strip", id) ?? loom.strips.find((each) => each.id === id);
   if (!strip || !differs(strip, fields)) return null;
   const draft = new Draft(record);
   const ways = fields.ways ?? strip.ways;
@@ -192,7 +193,7 @@ export function setCable(
   id: string,
   fields: Partial<CableFields>,
 ): EditGroup | null {
-  const cable = loom.cables.find((each) => each.id === id) ?? find(record, "cable", id);
+  const cable = find(record, "cable", id) ?? loom.cables.find((each) => each.id === id);
   if (!cable || !differs(cable, fields)) return null;
   const draft = new Draft(record);
   const cores = fields.cores ?? cable.cores;

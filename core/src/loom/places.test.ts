@@ -94,6 +94,20 @@ it("puts a strip by hand where it is wanted, and what is proposed for its zone g
   expect(gone.strips.find(({ id }) => id === strip.id)).toMatchObject({ zoneId: null, runMetres: 6.2 });
 });
 
+it("keeps what was said of a strip a moment ago, although nothing was derived since", () => {
+  const record = twoZones(4);
+  const added = after(record, addStrip(record, "layout"));
+  const loom = loomOf(added);
+  const { id } = added.strips.find(({ kept }) => kept)!;
+  const placed = edit(added, setStrip(added, loom, id, { runMetres: 2.4 })!.edits).record;
+  const front = edit(placed, setStrip(placed, loom, id, { front: true })!.edits).record;
+  expect(front.strips.find((strip) => strip.id === id)).toMatchObject({ runMetres: 2.4, front: true });
+  const [cable] = loom.cables;
+  const longer = edit(front, setCable(front, loom, cable!.id, { metres: 3 })!.edits).record;
+  const named = edit(longer, setCable(longer, loom, cable!.id, { label: "Main" })!.edits).record;
+  expect(named.cables.find((each) => each.id === cable!.id)).toMatchObject({ metres: 3, label: "Main" });
+});
+
 it("joins motors by tails, one each or two to one, which are joined to them at the bench", () => {
   const record = completed(
     railway(...[..."ABCD"].map((label) => [label, "", "stall-motor", "stall-decoder-8", "", "", ""])),
