@@ -172,7 +172,7 @@ export {
   threadLedBy,
   threadsOf,
 } from "./schematic/thread.ts";
-export { type BusNode, busNodes, freeNodeNumber, type SwitchPlace } from "./settings/nodes.ts";
+export { type BusNode, busNodes, giveNodeNumbers, type SwitchPlace } from "./settings/nodes.ts";
 export {
   faultOf,
   likeLines,

@@ -157,7 +157,7 @@ export function setStrip(
   );
   draft.put("strip", { ...strip, kept: true, ...fields });
   if ("zoneId" in fields || "runMetres" in fields) {
-    const now = fields.zoneId ?? null;
+    const { zoneId: now } = { ...strip, ...fields };
     const isOf = ({ turnoutId }: Wire) =>
       now !== null && turnoutId !== null && find(record, "turnout", turnoutId)?.zoneId === now;
     const isAt = ({ from, to }: Wire) => [from, to].some(({ of, key }) => !of && screwIdOf(key) === id);

@@ -147,6 +147,29 @@ describe("the order of programming", () => {
     );
   });
 
+  it("lets only one of a ring go aside, not what waits for it", () => {
+    // D2 and D1-2 want each other's numbers; D1-1, which comes first, only waits for D2
+    let record = stateAddresses(station(), [
+      [0, 22],
+      [1, 21],
+      [8, 25],
+    ]);
+    const found = { how: "read" as const, seen: "", at: AT };
+    for (const [deviceId, way, address] of [
+      ["d1", 1, 40],
+      ["d1", 2, 25],
+      ["d2", 1, 21],
+    ] as const)
+      record = edit(record, setAnswer(record, deviceId, way, address, found).edits).record;
+    const steps = programmingOrder(record, listOf(record));
+    expect(steps.map(({ label, isTemporary }) => `${label}${isTemporary ? " aside" : ""}`)).toEqual([
+      "D2-1 to D2-4 aside",
+      "D1-1",
+      "D1-2",
+      "D2-1 to D2-4",
+    ]);
+  });
+
   it("uses a number in between where two outputs exchange theirs", () => {
     const record = stateAddresses(
       station(),

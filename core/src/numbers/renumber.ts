@@ -137,7 +137,7 @@ export function programmingOrder(record: RailwayRecord, all: readonly OutputAddr
   };
   while (pending.length > 0) {
     const ready = pending.find((unit) => inTheWay(unit).every((other) => !moving.has(other)));
-    const unit = ready ?? (pending[0] as Unit);
+    const unit = ready ?? inRing(pending, inTheWay);
     const start = ready ? unit.outputs[0].address : free.next(unit, 1);
     const isFinal = ready !== undefined || start === null;
     program(
@@ -156,6 +156,23 @@ export function programmingOrder(record: RailwayRecord, all: readonly OutputAddr
     }
   }
   return steps;
+}
+
+/**
+ * One of the units that wait for each other in a ring, when none can be programmed at once: only such a one has to go aside,
+ * not what waits for the ring.
+ */
+function inRing(pending: readonly Unit[], inTheWay: (unit: Unit) => readonly OutputAddress[]): Unit {
+  const unitOf = new Map(pending.flatMap((unit) => unit.outputs.map((output) => [output, unit] as const)));
+  const met = new Set<Unit>();
+  let unit = pending[0] as Unit;
+  while (!met.has(unit)) {
+    met.add(unit);
+    const [blocker] = inTheWay(unit).flatMap((output) => unitOf.get(output) ?? []);
+    if (!blocker) return unit;
+    unit = blocker;
+  }
+  return unit;
 }
 
 /** Which outputs answer to a number, while they are programmed one after the other. */

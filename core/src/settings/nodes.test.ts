@@ -6,7 +6,7 @@ import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { busDay } from "../numbers/busDay.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { busNodes, freeNodeNumber } from "./nodes.ts";
+import { busNodes, freeNodeNumber, giveNodeNumbers } from "./nodes.ts";
 import { faultOf, readSetting, wantSetting } from "./settings.ts";
 
 const station = () => readBy("input-node-16");
@@ -40,6 +40,19 @@ it("gives numbers that are nobody's, and names two nodes with one", () => {
     "The number of IN1 is a whole one from 1 to 64: its switches say no other.",
   );
   expect(faultOf(node(one, "ON1").line, "127")).toBeNull();
+});
+
+it("gives all nodes that have none their numbers at once, each its own", () => {
+  const one = numbered(station(), "IN1", "1");
+  const group = giveNodeNumbers(one)!;
+  const all = edit(one, group.edits).record;
+  expect(busNodes(all).map(({ line, number }) => [line.of, number])).toEqual([
+    ["IN1", 1],
+    ["ON1", 2],
+  ]);
+  expect(giveNodeNumbers(all)).toBeNull();
+  const both = edit(station(), giveNodeNumbers(station())!.edits).record;
+  expect(busNodes(both).flatMap(({ sharedWith }) => sharedWith)).toEqual([]);
 });
 
 it("reckons a start of day by what turnouts use of the bus", () => {

@@ -1,7 +1,9 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import type { EditGroup } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { count } from "../units/format.ts";
 import { nodeSwitches } from "../units/nodeSwitches.ts";
-import { type SettingLine, settingLines } from "./settings.ts";
+import { type SettingLine, settingLines, wantSetting } from "./settings.ts";
 
 /** A switch or jumper of a node, with what is printed beside it, as it must be and as it is as far as is known. */
 export interface SwitchPlace {
@@ -41,6 +43,23 @@ export function freeNodeNumber(nodes: readonly BusNode[], { line }: BusNode): nu
   const [first, last] = line.numbers ?? [1, 65_535];
   for (let number = first; number <= last; number++) if (!taken.has(number)) return number;
   return null;
+}
+
+/** Gives every node that has none the first number that is nobody's. @returns null when all have one */
+export function giveNodeNumbers(record: RailwayRecord): EditGroup | null {
+  const nodes = busNodes(record);
+  const open = nodes.filter(({ number }) => number === null);
+  const taken = new Set(nodes.flatMap(({ number }) => number ?? []));
+  const edits = open.flatMap(({ line }) => {
+    const [first, last] = line.numbers ?? [1, 65_535];
+    for (let number = first; number <= last; number++) {
+      if (taken.has(number)) continue;
+      taken.add(number);
+      return wantSetting(record, line, String(number))?.edits ?? [];
+    }
+    return [];
+  });
+  return edits.length === 0 ? null : { words: `Gave ${count(edits.length, "node")} numbers`, edits };
 }
 
 function numberIn(text: string | null): number | null {

@@ -38,8 +38,19 @@ export type SettingKey = Pick<DeviceSetting, "deviceId" | "way" | "name">;
 
 const TURNED = { no: "as drawn", yes: "reversed" };
 
-/** Every setting of every device but addresses, which have a list of their own; in the order of devices, outputs and writing. */
-export function settingLines(record: RailwayRecord): SettingLine[] {
+const linesOf = new WeakMap<RailwayRecord, readonly SettingLine[]>();
+
+/**
+ * Every setting of every device but addresses, which have a list of their own; in the order of devices, outputs and writing.
+ * Several findings and lists want it of one record: it is worked out once for each.
+ */
+export function settingLines(record: RailwayRecord): readonly SettingLine[] {
+  const lines = linesOf.get(record) ?? allLines(record);
+  linesOf.set(record, lines);
+  return lines;
+}
+
+function allLines(record: RailwayRecord): SettingLine[] {
   const known = new Map(record.settings.map((setting) => [keyOf(setting), setting]));
   return record.devices.flatMap((device) => {
     const type = typeOf(record, device);
@@ -101,16 +112,16 @@ export function wantSettings(
   wanted: string | null,
 ): EditGroup | null {
   const draft = new Draft(record);
-  for (const { device, way, setting } of lines) {
-    if (setting.isSense) {
-      const at = { link: "setting", deviceId: device.id, way } as const;
-      turnAt(draft, at, wanted === TURNED.yes, {});
-    } else put(draft, { deviceId: device.id, way, name: setting.name }, { wanted });
-  }
+  for (const line of lines) want(draft, line, wanted);
   const [first] = lines;
   if (!first || draft.edits.length === 0) return null;
   const of = lines.length === 1 ? first.of : count(lines.length, "output");
   return draft.group(`${first.setting.name} of ${of}: ${wanted ?? first.setting.factory}`);
+}
+
+function want(draft: Draft, { device, way, setting }: SettingLine, wanted: string | null): void {
+  if (setting.isSense) turnAt(draft, { link: "setting", deviceId: device.id, way }, wanted === TURNED.yes, {});
+  else put(draft, { deviceId: device.id, way, name: setting.name }, { wanted });
 }
 
 /** Lines for the same setting of all devices of the same type, all their outputs. */
@@ -258,11 +269,7 @@ export function readSettingRows(
       ? `There is no setting "${name}" of ${device}${output ? `-${output}` : ""}.`
       : faultOf(line, wanted ?? "");
     if (why !== null || !line) refused.push({ row: index + 2, why: why ?? "" });
-    else if (wanted !== line.wanted) {
-      const group = wantSetting(draft.record, line, wanted === line.setting.factory ? null : (wanted ?? null));
-      for (const each of group?.edits ?? [])
-        if (each.op === "put") draft.put(each.kind as "setting", each.value as never);
-    }
+    else if (wanted !== line.wanted) want(draft, line, wanted === line.setting.factory ? null : (wanted ?? null));
   }
   return {
     group: draft.edits.length === 0 ? null : draft.group(`Took over ${count(draft.edits.length, "setting")}`),

@@ -2,7 +2,7 @@ import {
   type BusNode,
   busNodes,
   faultOf,
-  freeNodeNumber,
+  giveNodeNumbers,
   type RailwayRecord,
   readSetting,
   typeOf,
@@ -33,29 +33,13 @@ export function NodesSheet({
   const nodes = useMemo(() => busNodes(record), [record]);
   const columns = useMemo(() => columnsWith(record), [record]);
   const open = nodes.filter(({ number }) => number === null);
-  const giveAll = () =>
-    act(() => {
-      const [first, ...others] = open;
-      if (!first) return null;
-      let now = record;
-      const edits = [first, ...others].flatMap((node) => {
-        const all = busNodes(now);
-        const free = freeNodeNumber(all, node);
-        const group = free === null ? null : wantSetting(now, node.line, String(free));
-        const put = group?.edits[0];
-        if (put?.op === "put" && put.kind === "setting")
-          now = { ...now, settings: [...now.settings.filter(({ id }) => id !== put.value.id), put.value] };
-        return group?.edits ?? [];
-      });
-      return { words: "Gave nodes their numbers", edits };
-    });
   return (
     <Sheet
       title="Nodes"
       about={`${nodes.length} on the control bus; ${open.length} without a number`}
       actions={
         open.length > 0 && (
-          <Button size="small" onClick={giveAll}>
+          <Button size="small" onClick={() => act(() => giveNodeNumbers(record))}>
             Give {open.length === 1 ? "it a number" : "them numbers"}
           </Button>
         )
