@@ -199,17 +199,16 @@ export {
   addStrip,
   endAt,
   firmAt,
-  giveTail,
-  motorsWithoutTail,
   moveCore,
   moveWay,
   setCable,
-  setLaying,
   setStrip,
   setWire,
   takeAway,
 } from "./loom/hand.ts";
+export { giveTail, motorsWithoutTail } from "./loom/handTails.ts";
 export { JOINT_SHORT, JOINT_WORDS, jointAt } from "./loom/joints.ts";
+export { setLaying } from "./loom/proposing.ts";
 export { farEnd, screwIdOf, screwKey } from "./loom/wire.ts";
 export { joinAt, wireNames } from "./loom/work.ts";
 export {

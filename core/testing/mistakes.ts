@@ -4,7 +4,7 @@ import { edit } from "../src/catalogue/edit.ts";
 import { Derived } from "../src/derive.ts";
 import { addBoardTo } from "../src/equip/devices.ts";
 import { completed } from "../src/loom/completion.ts";
-import { setLaying } from "../src/loom/hand.ts";
+import { setLaying } from "../src/loom/proposing.ts";
 import { keepWires, tickWires } from "../src/loom/work.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { PLAIN_TYPE } from "../src/record/schemas.ts";

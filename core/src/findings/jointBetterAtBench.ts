@@ -1,4 +1,4 @@
-import { intoTail, tailsWithRoom } from "../loom/hand.ts";
+import { intoTail, tailsWithRoom } from "../loom/handTails.ts";
 import type { Wire } from "../loom/wire.ts";
 import type { Cable } from "../record/made.ts";
 import type { Device } from "../record/schemas.ts";

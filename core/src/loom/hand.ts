@@ -1,15 +1,15 @@
 import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
-import { assignmentsOfRole, find, freshId } from "../record/find.ts";
+import { find, freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Cable, type Wire as Fact, newCable, newStrip, type Strip, standingOfWire } from "../record/made.ts";
 import { recordError } from "../record/problems.ts";
-import type { Device, Place, Railway } from "../record/schemas.ts";
-import { count, list } from "../units/format.ts";
+import type { Place } from "../record/schemas.ts";
+import { count } from "../units/format.ts";
 import { cableMake } from "./cables.ts";
 import { proposal } from "./completion.ts";
 import { alongOf, cableMetres } from "./places.ts";
-import { coresOf } from "./reach.ts";
+import { differs, firmFacts, proposeNets } from "./proposing.ts";
 import { type Loom, screwIdOf, screwName, type Wire } from "./wire.ts";
 import { changeWires, putParts, wireNames, withFigures } from "./work.ts";
 
@@ -222,140 +222,6 @@ function thingWords(label: string, fields: object): string {
   return `Changed ${label}`;
 }
 
-function differs<T extends object>(thing: T, fields: Partial<T>): boolean {
-  return (Object.keys(fields) as (keyof T)[]).some((field) => thing[field] !== fields[field]);
-}
-
-/** Takes proposed wires of nets back, of which one wire is as asked: they are proposed anew. */
-function proposeNets(draft: Draft, loom: Loom, isAsked: (wire: Wire) => boolean): void {
-  const nets = new Set(loom.wires.flatMap((wire) => (isAsked(wire) ? [wire.net] : [])));
-  for (const wire of loom.wires) {
-    const fact = nets.has(wire.net) ? find(draft.record, "wire", wire.id) : undefined;
-    if (fact && standingOfWire(fact) === "proposed") draft.remove("wire", fact.id);
-  }
-}
-
-/** What of the railway says how it is laid, and how proposals go through strips, cables and tails. */
-export type WaysOfLaying = Pick<
-  Railway,
-  "stripsAt" | "reachMetres" | "coresBy" | "motorTails" | "tailCores" | "commons" | "cableGauge"
->;
-
-/**
- * Says how all is laid, and proposes all anew that goes through strips, cables and tails; facts stay.
- * @returns null when nothing changes
- */
-export function setLaying(record: RailwayRecord, loom: Loom, fields: Partial<WaysOfLaying>): EditGroup | null {
-  if (!differs(record.railway, fields)) return null;
-  const draft = new Draft(record);
-  const motors = motorsOf(record);
-  proposeNets(
-    draft,
-    loom,
-    ({ core, from, to }) => core !== null || [from, to].some(({ of }) => of && motors.has(of.deviceId)),
-  );
-  const firm = new Set(
-    firmFacts(record).flatMap(({ fromStripId, toStripId, cableId }) => [fromStripId, toStripId, cableId]),
-  );
-  for (const { id, kind, kept, fixedAt } of record.strips)
-    if (kind === "screws" && !kept && fixedAt === null && !firm.has(id)) draft.removeWhole("strip", id);
-  for (const { id, kept, laidAt } of record.cables)
-    if (!kept && laidAt === null && !firm.has(id)) draft.removeWhole("cable", id);
-  const value = { ...record.railway, ...fields };
-  return {
-    words: "Changed how the loom is laid",
-    edits: [{ op: "railway", value }, ...draft.edits],
-  };
-}
-
-/** Single wires that are not made, between a motor and a strip or boards: what a tail may take. */
-function forTail(record: RailwayRecord, loom: Loom, motorIds: ReadonlySet<string>): { wire: Wire; motorId: string }[] {
-  const here = new Set(
-    [...assignmentsOfRole(record, "motor"), ...assignmentsOfRole(record, "frog")].map(({ deviceId }) => deviceId),
-  );
-  const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind === "splice" ? [id] : [])));
-  const motorAt = ({ of }: Wire["from"]) => (of && motorIds.has(of.deviceId) ? of.deviceId : undefined);
-  const isStart = ({ of, key }: Wire["from"]) => (of ? !here.has(of.deviceId) : !splices.has(screwIdOf(key)));
-  return loom.wires.flatMap((wire) => {
-    const { standing, core, run, from, to } = wire;
-    if (standing === "made" || core || run !== "layout") return [];
-    const motorId = isStart(to) ? motorAt(from) : isStart(from) ? motorAt(to) : undefined;
-    return motorId === undefined ? [] : [{ wire, motorId }];
-  });
-}
-
-/** Every motor. */
-function motorsOf(record: RailwayRecord): Set<string> {
-  return new Set(assignmentsOfRole(record, "motor").map(({ deviceId }) => deviceId));
-}
-
-/** Motors to which single wires are still to be made that a tail may take. */
-export function motorsWithoutTail(record: RailwayRecord, loom: Loom): Device[] {
-  const open = new Set(forTail(record, loom, motorsOf(record)).map(({ motorId }) => motorId));
-  return record.devices.filter(({ id }) => open.has(id));
-}
-
-/** Motors with a tail that has cores for wires that are still to be made beside it, as many as it has room for. */
-export function tailsWithRoom(record: RailwayRecord, loom: Loom): { motor: Device; tail: Cable; wires: Wire[] }[] {
-  const tails = loom.cables.filter(({ tail }) => tail);
-  if (tails.length === 0) return [];
-  const beside = forTail(record, loom, motorsOf(record));
-  const room = new Map(tails.map(({ id, cores }) => [id, cores - coresOf(loom, id).size]));
-  return record.devices.flatMap((motor) => {
-    const wires = beside.flatMap(({ wire, motorId }) => (motorId === motor.id ? [wire] : []));
-    const isAt = ({ of }: Wire["from"]) => of?.deviceId === motor.id;
-    const tail = tails.find(({ id }) => [...coresOf(loom, id).values()].some(({ from, to }) => isAt(from) || isAt(to)));
-    const free = tail ? (room.get(tail.id) ?? 0) : 0;
-    if (!tail || wires.length === 0 || free === 0) return [];
-    const taken = wires.slice(0, free);
-    room.set(tail.id, free - taken.length);
-    return [{ motor, tail, wires: taken }];
-  });
-}
-
-/** Takes wires that are not made through free cores of a tail; they are proposed, or kept as they were. */
-export function intoTail(record: RailwayRecord, loom: Loom, tail: Cable, wires: readonly Wire[]): EditGroup {
-  const draft = new Draft(record);
-  takeIntoTail(draft, loom, tail, wires);
-  return draft.group(`Took ${wireNames(wires)} through ${tail.label}`);
-}
-
-function takeIntoTail(draft: Draft, loom: Loom, tail: Cable, wires: readonly Wire[]): void {
-  const taken = new Set(coresOf(loom, tail.id).keys());
-  const left = [...wires];
-  for (let core = 1; core <= tail.cores && left.length > 0; core++) {
-    const wire = taken.has(core) ? undefined : left.shift();
-    if (!wire) continue;
-    const fact = wire.fact ?? proposal(wire);
-    putParts(draft, loom, fact);
-    // what a core is follows from its cable
-    draft.put("wire", { ...fact, cableId: tail.id, core, colour: null, gauge: null, metres: null });
-  }
-}
-
-/**
- * One motor or two get a tail of their own: what is not made between them and a strip or boards becomes cores of it.
- * @throws {RecordError} when nothing is left to be joined to them, or when it is more than the tail has cores
- */
-export function giveTail(record: RailwayRecord, loom: Loom, motorIds: readonly string[]): EditGroup {
-  const wires = forTail(record, loom, new Set(motorIds)).map(({ wire }) => wire);
-  const names = list(motorIds.map((id) => find(record, "device", id)?.label ?? id));
-  const { tailCores } = record.railway;
-  if (wires.length === 0) throw recordError(`No wire to ${names} is left to be made: there is nothing for a tail.`);
-  if (wires.length > tailCores)
-    throw recordError(
-      `${names} need ${count(wires.length, "core")}; a tail has ${tailCores}. Give each its own, or set tails of more cores in the railway's settings.`,
-    );
-  const label = freeLabel(record.cables, "TL");
-  const first = assignmentsOfRole(record, "motor").find(({ deviceId }) => motorIds.includes(deviceId));
-  const zoneId = find(record, "turnout", first?.turnoutId ?? "")?.zoneId ?? null;
-  const tail = { ...newCable(freshId(record, "cable", label), label, tailCores), tail: true, zoneId, kept: true };
-  const draft = new Draft(record);
-  draft.put("cable", tail);
-  takeIntoTail(draft, loom, tail, wires);
-  return draft.group(`Gave ${names} the tail ${label}`);
-}
-
 /**
  * A strip more for what another one serves, at a place of its own along the trunk line, metres.
  * @param nets that are to go through it, as far as they are only proposed
@@ -393,7 +259,8 @@ export function addCable(record: RailwayRecord): EditGroup {
   return draft.group(`Added cable ${label}`);
 }
 
-function freeLabel(things: readonly { label: string; id: string }[], letter: string): string {
+/** The first label of a letter and a number that no thing has, nor its identifier. */
+export function freeLabel(things: readonly { label: string; id: string }[], letter: string): string {
   const taken = new Set(things.flatMap(({ label, id }) => [label.toLowerCase(), id]));
   for (let number = 1; ; number++) if (!taken.has(`${letter}${number}`.toLowerCase())) return `${letter}${number}`;
 }
@@ -433,10 +300,6 @@ function factsOf(record: RailwayRecord, loom: Loom): Fact[] {
 function factOf(record: RailwayRecord, loom: Loom, id: string): Fact | undefined {
   const wire = loom.wires.find((each) => each.id === id);
   return find(record, "wire", id) ?? (wire && proposal(wire));
-}
-
-function firmFacts({ wires }: RailwayRecord): Fact[] {
-  return wires.filter((fact) => ["made", "kept"].includes(standingOfWire(fact)));
 }
 
 /** Ways of a strip at which a wire ends. */

@@ -16,21 +16,11 @@ import { MOTOR_TAILS, TOPOLOGIES } from "../record/schemas.ts";
 import { isSame } from "../record/unchanged.ts";
 import { endKey, type Net } from "../schematic/nets.ts";
 import { complete, completed, completionOf } from "./completion.ts";
-import {
-  addStrip,
-  endAt,
-  giveTail,
-  moveCore,
-  moveWay,
-  setCable,
-  setLaying,
-  setStrip,
-  setWire,
-  takeAway,
-  type WaysOfLaying,
-} from "./hand.ts";
+import { addStrip, endAt, moveCore, moveWay, setCable, setStrip, setWire, takeAway } from "./hand.ts";
+import { giveTail } from "./handTails.ts";
 import { layNet } from "./laying.ts";
 import { loomOf } from "./loom.ts";
+import { setLaying, type WaysOfLaying } from "./proposing.ts";
 import { factEnds, type Loom } from "./wire.ts";
 import { freeNumbers, keepWires, moveWires, proposeAnew, takeWiresOut, tickWires } from "./work.ts";
 

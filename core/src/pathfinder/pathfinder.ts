@@ -1,9 +1,9 @@
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { laidCable } from "../loom/cables.ts";
-import { setLaying, type WaysOfLaying } from "../loom/hand.ts";
 import type { WorkPlace } from "../loom/places.ts";
 import { progressOf } from "../loom/progress.ts";
+import { setLaying, type WaysOfLaying } from "../loom/proposing.ts";
 import type { Loom } from "../loom/wire.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";

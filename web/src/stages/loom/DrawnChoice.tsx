@@ -1,20 +1,10 @@
-import {
-  type Cable,
-  coreEnds,
-  coresOf,
-  type Loom,
-  list,
-  placeWords,
-  type RailwayRecord,
-  screwIdOf,
-  type Wire,
-} from "@alderman/core";
+import type { Loom, RailwayRecord } from "@alderman/core";
 import { ZoomIn, ZoomOut } from "lucide-react";
 import { useMemo } from "react";
 import { Combobox } from "../../kit/Combobox.tsx";
 import { IconButton } from "../../kit/IconButton.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
-import { drawnName } from "./drawn.ts";
+import { drawnName, drawnOptions } from "./drawn.ts";
 
 /** So many cables are shown side by side to choose from; any other, and strips, are found by typing. */
 const MOST_TABS = 4;
@@ -35,7 +25,7 @@ export function DrawnChoice({
   zoom: number;
   setZoom: (zoom: number) => void;
 }) {
-  const options = useMemo(() => optionsOf(record, loom), [record, loom]);
+  const options = useMemo(() => drawnOptions(record, loom), [record, loom]);
   const segments = loom.cables.slice(0, MOST_TABS).map((cable) => ({ value: drawnName(cable), text: cable.label }));
   return (
     <span className="flex items-center gap-2">
@@ -54,34 +44,9 @@ export function DrawnChoice({
   );
 }
 
-function optionsOf(record: RailwayRecord, loom: Loom) {
-  return [
-    ...loom.cables.map((cable) => ({
-      value: drawnName(cable),
-      text: `${cable.label}, ${joinsOf(record, loom, cable)}`,
-    })),
-    ...loom.strips.flatMap((strip) =>
-      strip.kind === "splice"
-        ? []
-        : [{ value: drawnName(strip), text: `${strip.label}, ${placeWords(record, strip)}` }],
-    ),
-  ];
-}
-
 /** How often as wide as its sheet a drawing may be. */
 const SIZES = [1, 1.5, 2, 3];
 
 function step(zoom: number, by: 1 | -1): number {
   return SIZES[SIZES.indexOf(zoom) + by] ?? zoom;
-}
-
-/** What a cable joins. @example "P1 to K1", "tail of L2 and L3" */
-function joinsOf(record: RailwayRecord, loom: Loom, cable: Cable): string {
-  const strips = new Map(loom.strips.map(({ id, label }) => [id, label]));
-  const at = ({ of, key }: Wire["from"]) =>
-    (of ? record.devices.find(({ id }) => id === of.deviceId)?.label : strips.get(screwIdOf(key))) ?? "";
-  const ends = [...coresOf(loom, cable.id).values()].map((wire) => coreEnds(cable, wire));
-  const names = (side: "near" | "far") => list([...new Set(ends.map((each) => at(each[side])))]);
-  if (ends.length === 0) return "not joined";
-  return cable.tail ? `tail of ${names("far")}` : `${names("near")} to ${names("far")}`;
 }

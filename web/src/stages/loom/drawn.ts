@@ -1,4 +1,15 @@
-import type { Cable, Loom, Strip } from "@alderman/core";
+import {
+  type Cable,
+  coreEnds,
+  coresOf,
+  type Loom,
+  list,
+  placeWords,
+  type RailwayRecord,
+  type Strip,
+  screwIdOf,
+  type Wire,
+} from "@alderman/core";
 
 /** A name for a cable or strip that is drawn: the two may have the same identifier. */
 export function drawnName(thing: Cable | Strip): string {
@@ -9,4 +20,30 @@ export function drawnName(thing: Cable | Strip): string {
 export function drawnOf({ cables, strips }: Loom, name: string): Cable | Strip | undefined {
   const all = [...cables, ...strips.filter(({ kind }) => kind === "screws")];
   return all.find((each) => drawnName(each) === name) ?? all[0];
+}
+
+/** All cables, and all strips but splices, as they are found by typing. */
+export function drawnOptions(record: RailwayRecord, loom: Loom) {
+  return [
+    ...loom.cables.map((cable) => ({
+      value: drawnName(cable),
+      text: `${cable.label}, ${joinsOf(record, loom, cable)}`,
+    })),
+    ...loom.strips.flatMap((strip) =>
+      strip.kind === "splice"
+        ? []
+        : [{ value: drawnName(strip), text: `${strip.label}, ${placeWords(record, strip)}` }],
+    ),
+  ];
+}
+
+/** What a cable joins. @example "P1 to K1", "tail of L2 and L3" */
+function joinsOf(record: RailwayRecord, loom: Loom, cable: Cable): string {
+  const strips = new Map(loom.strips.map(({ id, label }) => [id, label]));
+  const at = ({ of, key }: Wire["from"]) =>
+    (of ? record.devices.find(({ id }) => id === of.deviceId)?.label : strips.get(screwIdOf(key))) ?? "";
+  const ends = [...coresOf(loom, cable.id).values()].map((wire) => coreEnds(cable, wire));
+  const names = (side: "near" | "far") => list([...new Set(ends.map((each) => at(each[side])))]);
+  if (ends.length === 0) return "not joined";
+  return cable.tail ? `tail of ${names("far")}` : `${names("near")} to ${names("far")}`;
 }

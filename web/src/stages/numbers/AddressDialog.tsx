@@ -10,7 +10,7 @@ import { useState } from "react";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { Dialog } from "../../kit/Dialog.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
-import { placeWords } from "./AddressMap.tsx";
+import { placeWords } from "./placeWords.ts";
 
 const DIRECTIONS: { value: Direction; text: string }[] = [
   { value: "straight", text: "Straight" },

@@ -1,5 +1,6 @@
-import { type AddressPlace, type AddressState, isDue, list } from "@alderman/core";
+import type { AddressPlace, AddressState } from "@alderman/core";
 import { type KeyboardEvent, memo, type PointerEvent, useState } from "react";
+import { placeWords } from "./placeWords.ts";
 
 /** Addresses in a row of the picture, and the size of one. */
 const ACROSS = 100;
@@ -145,22 +146,4 @@ function markOf(state: AddressState, x: number, y: number) {
     case "free":
       return { d: `M${x + 3.4} ${y + 5.4}h1.2v1.2h-1.2Z`, fill: "var(--rule-2)" };
   }
-}
-
-/** What there is to say of an address. @example "117: D1-3 throws M1, to be programmed" */
-export function placeWords({ address, state, outputs, still, reserved }: AddressPlace): string {
-  const named = outputs.map(
-    (output) =>
-      `${output.label}${output.throws ? ` throws ${output.throws}` : ""}${isDue(output) ? ", to be programmed" : ""}`,
-  );
-  const others = still.filter((output) => !outputs.includes(output)).map(({ label }) => label);
-  const words = [
-    ...(named.length > 0 ? [list(named)] : []),
-    ...(others.length > 0
-      ? [`${list(others.slice(0, 4))} still ${others.length === 1 ? "answers" : "answer"} to it`]
-      : []),
-    ...(reserved === null ? [] : [`reserved for ${reserved}`]),
-    ...(state === "free" && others.length === 0 ? ["free"] : []),
-  ];
-  return `${address}: ${words.join("; ")}`;
 }

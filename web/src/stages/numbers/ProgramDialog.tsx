@@ -1,4 +1,4 @@
-import { findType, type OutputAddress, type ProgrammingStep, type RailwayRecord, setAnswer } from "@alderman/core";
+import { type OutputAddress, type ProgrammingStep, setAnswer } from "@alderman/core";
 import { useState } from "react";
 import { Button } from "../../kit/Button.tsx";
 import { Dialog } from "../../kit/Dialog.tsx";
@@ -6,6 +6,7 @@ import { Field } from "../../kit/Field.tsx";
 import { Input } from "../../kit/Input.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit } from "../../session/useEdit.ts";
+import { programWords } from "./programWords.ts";
 
 /** One output after the other is programmed, step by step, in large type; what is done is written down with its time. */
 export function ProgramDialog({
@@ -33,7 +34,7 @@ export function ProgramDialog({
       </Dialog>
     );
   }
-  const words = wordsOf(record, step, outputs);
+  const words = programWords(record, step, outputs);
   const isLast = at === words.length - 1;
   const done = () => {
     const [way = 1] = step.ways;
@@ -98,23 +99,4 @@ export function ProgramDialog({
       </div>
     </Dialog>
   );
-}
-
-/** The steps of a type's procedure with the numbers in hand; a plain one for a type that has none of its own. */
-function wordsOf(
-  record: RailwayRecord,
-  { deviceId, ways, address }: ProgrammingStep,
-  outputs: readonly OutputAddress[],
-): string[] {
-  const device = record.devices.find(({ id }) => id === deviceId);
-  const type = device && findType(record, device.typeId);
-  const [way = 1] = ways;
-  const thrown = outputs.find((output) => output.deviceId === deviceId && output.way === way)?.throws;
-  const filled = (text: string) => text.replaceAll("{output}", String(way)).replaceAll("{address}", String(address));
-  const tried = `Throw ${address} to diverging and back: ${thrown ? `${thrown} moves` : `output ${way} follows`}, and nothing else does.`;
-  const procedure = type?.programming;
-  if (!procedure)
-    return [`Put ${device?.label ?? "the board"} into programming.`, `Send ${address} to output ${way}.`, tried];
-  const { choose, enter, shows, send, leave } = procedure;
-  return [...[choose, enter, shows, send, leave].map(filled), tried];
 }
