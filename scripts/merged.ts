@@ -84,6 +84,21 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
       ...record.answers.map((answer) =>
         putEdit("answer", { ...answer, id: id(answer.id), deviceId: id(answer.deviceId) }),
       ),
+      ...record.events.map((event) =>
+        putEdit("event", {
+          ...event,
+          id: id(event.id),
+          label: `${event.label} ${number}`,
+          nodeId: event.nodeId && id(event.nodeId),
+        }),
+      ),
+      ...record.producers.map((each) =>
+        putEdit("producer", { ...each, id: id(each.id), eventId: id(each.eventId), deviceId: id(each.deviceId) }),
+      ),
+      ...record.consumers.map((each) =>
+        putEdit("consumer", { ...each, id: id(each.id), eventId: id(each.eventId), deviceId: id(each.deviceId) }),
+      ),
+      ...record.taught.map((each) => putEdit("taught", { ...each, id: id(each.id), deviceId: id(each.deviceId) })),
       ...record.senses.map((sense) => putEdit("sense", { ...sense, id: id(sense.id), deviceId: id(sense.deviceId) })),
       ...record.facts.map((fact) =>
         putEdit("fact", {

@@ -146,8 +146,18 @@ it("finds eight collisions between two boards with factory settings", () => {
   expect(new Set(shared.map(({ address }) => address)).size).toBe(8);
 });
 
-// derived: n coil motors on centre-off toggles leave the panel by two wires each and two common ones
-it.each([4, 19])("leaves the panel of %i coil motors by 2n + 1 conductors, the pulse common to all", (motors) => {
-  // the return of the coils stays under the layout, where the unit is
-  expect(new Derived(coilStation(motors)).loom.passages).toHaveLength(2 * motors + 1);
+// derived: a box of centre-off toggles for n coil motors is left by two wires for each and two common ones
+it.each([
+  [4, 10],
+  [19, 40],
+])("takes 2n + 2 conductors for %i coil motors: two each, the pulse and the return", (motors, conductors) => {
+  const { loom, schematic } = new Derived(coilStation(motors));
+  const ofPulses = schematic.nets.filter(({ purpose }) =>
+    ["to-normal", "to-reverse", "pulse-plus", "pulse-return"].includes(purpose),
+  );
+  expect(ofPulses).toHaveLength(conductors);
+  expect(conductors).toBe(2 * motors + 2);
+  // where the unit is under the layout the return stays there, and only the others go through the cable
+  expect(loom.passages).toHaveLength(conductors - 1);
+  expect(loom.passages.map(({ purpose }) => purpose)).not.toContain("pulse-return");
 });

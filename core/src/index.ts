@@ -17,6 +17,7 @@ export {
 } from "./record/kinds.ts";
 export {
   type Cable,
+  isJunction,
   type Strip,
   standingOfWire,
   type WireStep,
@@ -76,7 +77,7 @@ export { traitsOf } from "./catalogue/traits.ts";
 
 export { acceptProposal, allot, type Placement, type Proposal } from "./allot/allot.ts";
 export { ADDRESSING, type Addressing, type AllotOptions, usualOptions } from "./allot/wants.ts";
-export { compareLayings, type LaidAs } from "./consequences/compareLayings.ts";
+export { compareLayings, compareLayingsIn, type LaidAs } from "./consequences/compareLayings.ts";
 export { type Consequence, consequencesOf, touchedWords } from "./consequences/consequences.ts";
 export { cures, curesOf } from "./consequences/cures.ts";
 export { blocksOf, setBlock } from "./equip/blocks.ts";
@@ -115,7 +116,7 @@ export type { LampSituations, Shows, Situation } from "./indicators/situations.t
 export { laidCable } from "./loom/cables.ts";
 export { CABLE_COLOUR_WORDS, CORE_COLOURS, colourOf, coreColour } from "./loom/colours.ts";
 export { complete, completed } from "./loom/completion.ts";
-export { layNet, layZone, netName, TOPOLOGY_WORDS, usualLaying } from "./loom/laying.ts";
+export { commonsOf, layNet, layZone, netName, setPlasticJoints, TOPOLOGY_WORDS, usualLaying } from "./loom/laying.ts";
 export type { Planned } from "./loom/loom.ts";
 export { placeWords, WORK_PLACES, WORK_WORDS, type WorkPlace } from "./loom/places.ts";
 export { jointsOf, type Progress as LoomProgress, progressOf } from "./loom/progress.ts";

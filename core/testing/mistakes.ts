@@ -99,7 +99,7 @@ function stripForBoth(): RailwayRecord {
     ["B", "", "twin-coil-surface", "CD1", "toggle-centre-off"],
   );
   const zoned = drafted(coils, (draft) => {
-    draft.put("zone", { id: "q", label: "Q", name: "Quay", order: 1, commons: null });
+    draft.put("zone", { id: "q", label: "Q", name: "Quay", order: 1, commons: null, plasticJoints: 0 });
     for (const [index, turnout] of coils.turnouts.entries())
       draft.put("turnout", { ...turnout, zoneId: "q", runMetres: index === 0 ? 1 : 4.5 });
   });

@@ -20,7 +20,7 @@ import { Store } from "./store/store.ts";
 
 const HOUSE = join(import.meta.dirname, "../..");
 const zone = (id: string, label: string): Edit =>
-  putEdit("zone", { id, label, name: "", order: 1, commons: null } satisfies Zone);
+  putEdit("zone", { id, label, name: "", order: 1, commons: null, plasticJoints: 0 } satisfies Zone);
 
 let folder: string;
 let store: Store;

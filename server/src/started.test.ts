@@ -83,6 +83,7 @@ it("keeps every acknowledged edit through twenty kills in the middle of edits", 
           name: "",
           order: number,
           commons: null,
+          plasticJoints: 0,
         });
         const answer = await ask(address, `railways/${id}/edits`, {
           revision: acknowledged,
@@ -126,7 +127,7 @@ it("tells open windows through server-sent events", async () => {
   await ask(address, `railways/${id}/edits`, {
     revision: 0,
     words: "One zone",
-    edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null })],
+    edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null, plasticJoints: 0 })],
   });
   const told = await next();
   expect(told).toContain("event: change");

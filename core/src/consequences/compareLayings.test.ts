@@ -4,9 +4,10 @@ import { coilStation, drafted } from "../../testing/build.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { completed } from "../loom/completion.ts";
-import { layNet, layZone } from "../loom/laying.ts";
+import { commonsOf, layNet, layZone, setPlasticJoints } from "../loom/laying.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { compareLayings } from "./compareLayings.ts";
+import { needsOf } from "../stock/needs.ts";
+import { compareLayings, compareLayingsIn } from "./compareLayings.ts";
 
 /** A station of coil motors on one discharge unit, one every `step` metres along the trunk line. */
 function station(motors: number, step: number): RailwayRecord {
@@ -48,9 +49,76 @@ it("gives the last of nineteen coils more by a trunk than from motor to motor", 
   expect(metres.bus).toBeLessThan(metres.star! / 3);
 });
 
+it("goes from block to block, one in each zone, with a wire from there to each of its turnouts", () => {
+  const record = drafted(station(6, 1), (draft) => {
+    for (const [index, id] of ["near", "far"].entries())
+      draft.put("zone", { id, label: id, name: "", order: index, commons: null, plasticJoints: 0 });
+    for (const turnout of draft.record.turnouts)
+      draft.put("turnout", { ...turnout, zoneId: (turnout.runMetres ?? 0) <= 3 ? "near" : "far" });
+  });
+  const blocks = compareLayings(new Derived(completed(record)), COMMON).find(({ topology }) => topology === "blocks")!;
+  expect(blocks).toMatchObject({ blocks: 2, splices: 0, joints: { bench: 0, front: 0, underneath: 16 } });
+  // derived: a trunk of 2 m to the middle of three turnouts 1 m apart, 3 m to that of the next three; from each block 0.3 m
+  // to the turnout beside it and 1.3 m to its neighbours; 0.05 m of slack in each of eight wires
+  expect(blocks.metres).toBeCloseTo(2 + 3 + 2 * (0.3 + 2 * 1.3) + 8 * 0.05, 6);
+  // trunks in 1.5 mm2 (13.3 ohm/km), droppers in 0.5 mm2 (39.0), IEC 60228, class 5
+  expect(blocks.farthest.ohms).toBeCloseTo(5 * 0.0133 + 1.3 * 0.039, 6);
+});
+
+it("adds up what all commons of a zone take, and what they cost", () => {
+  const record = completed(
+    drafted(station(4, 1), (draft) => {
+      draft.put("zone", { id: "z", label: "Station", name: "", order: 1, commons: null, plasticJoints: 0 });
+      for (const turnout of draft.record.turnouts) draft.put("turnout", { ...turnout, zoneId: "z" });
+    }),
+  );
+  const before = new Derived(record);
+  const own = commonsOf(record, before.schematic.nets, "z");
+  expect(own.map(({ purpose }) => purpose).sort()).toEqual(["pulse-plus", "pulse-return"]);
+  const [star, , bus] = compareLayingsIn(before, "z");
+  const each = own.map(({ id }) => compareLayings(before, id));
+  expect(star!.metres).toBeCloseTo(
+    each.reduce((sum, [first]) => sum + first!.metres, 0),
+    6,
+  );
+  expect(star!.cost).toBeCloseTo(
+    each.reduce((sum, [first]) => sum + first!.cost, 0),
+    6,
+  );
+  // a trunk is short and thick: less wire, dearer by the metre, and splices
+  expect(bus!.metres).toBeLessThan(star!.metres);
+  const dear = drafted(record, (draft) =>
+    draft.put("stock", {
+      ...{ id: "s", thing: "wire:WH:0.5 mm2", have: 99, price: 10, supplier: "" },
+      at: "2026-05-12T20:00:00.000Z",
+    }),
+  );
+  // what is on the shelf costs as much when it is used
+  const metres = compareLayings(new Derived(dear), COMMON)[0]!;
+  expect(metres.cost).toBeGreaterThan(10 * metres.metres);
+  expect(compareLayingsIn(before, "nowhere")).toEqual([]);
+});
+
+it("puts the plastic joints of zones on the buy list", () => {
+  const record = drafted(station(2, 1), (draft) =>
+    draft.put("zone", { id: "z", label: "Station", name: "", order: 1, commons: null, plasticJoints: 0 }),
+  );
+  const joints = (now: RailwayRecord) => {
+    const { loom, schematic } = new Derived(now);
+    return needsOf({ record: now, loom, schematic }).flatMap(({ thing, needed }) =>
+      thing === "joint" ? [needed] : [],
+    );
+  };
+  expect(joints(record)).toEqual([]);
+  const group = setPlasticJoints(record, "z", 4)!;
+  expect(group.words).toBe("Plastic rail joints of Station: 4");
+  expect(joints(edit(record, group.edits).record)).toEqual([4]);
+  expect(setPlasticJoints(record, "z", 0)).toBeNull();
+});
+
 it("is laid as somebody chose for the net, before the zone, before the railway", () => {
   const record = drafted(station(4, 1), (draft) => {
-    draft.put("zone", { id: "z", label: "Station", name: "", order: 1, commons: null });
+    draft.put("zone", { id: "z", label: "Station", name: "", order: 1, commons: null, plasticJoints: 0 });
     for (const turnout of draft.record.turnouts) draft.put("turnout", { ...turnout, zoneId: "z" });
   });
   const topology = (now: RailwayRecord) =>

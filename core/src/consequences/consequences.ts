@@ -11,6 +11,7 @@ import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import { KINDS, type Kind, type RailwayRecord } from "../record/kinds.ts";
 import { standingOfWire, WIRE_STEPS } from "../record/made.ts";
+import type { EventAction } from "../record/numbers.ts";
 import { PURPOSES } from "../record/purposes.ts";
 import type { Assignment, Railway } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
@@ -65,6 +66,13 @@ const SETTINGS: Record<keyof Railway, string> = {
   ...{ cableMetres: "Length of a cable, m", runMetres: "Usual run, m", note: "Note" },
 };
 
+/** What an output does upon an event, in words. */
+export const ACTION_WORDS: Record<EventAction, string> = {
+  acts: "acts",
+  inverted: "acts inverted",
+  on: 'acts on "on" only',
+};
+
 function railwayWords(before: Railway, now: Railway): Touched[] {
   return (Object.keys(SETTINGS) as (keyof Railway)[]).flatMap((field) =>
     before[field] === now[field]
@@ -88,6 +96,14 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
     const label = find(next, "device", thing?.deviceId ?? "")?.label ?? thing?.deviceId;
     const of = thing?.way == null ? label : `${label}-${thing.way}`;
     return thing && "name" in thing ? `${thing.name} of ${of}` : `What ${of} answers to`;
+  }
+  if (kind === "event") return `event ${(find(next, kind, id) ?? find(record, kind, id))?.label}`;
+  if (kind === "producer" || kind === "consumer" || kind === "taught") {
+    const link = find(next, kind, id) ?? find(record, kind, id);
+    if (!link) return id;
+    const of = `${find(next, "device", link.deviceId)?.label ?? link.deviceId}-${link.way}`;
+    if (!("eventId" in link)) return `What ${of} was taught of event ${link.node}, ${link.number}`;
+    return `${of} upon event ${(find(next, "event", link.eventId) ?? find(record, "event", link.eventId))?.label}`;
   }
   const wire = kind === "wire" ? (find(next, "wire", id) ?? find(record, "wire", id)) : undefined;
   if (wire) return `W${wire.number}`;
@@ -128,6 +144,19 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
   if (kind === "answer") {
     const answer = find(record, "answer", id);
     return answer ? `${answer.address}, ${answer.how}` : null;
+  }
+  if (kind === "event") {
+    const event = find(record, "event", id);
+    const node = event?.nodeId ? find(record, "device", event.nodeId)?.label : null;
+    return event ? `${node ? `long, of ${node},` : "short,"} ${event.number}` : null;
+  }
+  if (kind === "producer") {
+    const producer = find(record, "producer", id);
+    return producer ? "produces it" : null;
+  }
+  if (kind === "consumer" || kind === "taught") {
+    const action = find(record, kind, id)?.action;
+    return action === undefined ? null : action === null ? "unlearned" : ACTION_WORDS[action];
   }
   if (kind === "reserve") {
     const reserve = find(record, "reserve", id);

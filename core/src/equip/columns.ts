@@ -212,7 +212,7 @@ function writeZone(draft: Draft, id: string, text: string): void {
   let zone = draft.record.zones.find((each) => each.label.toLowerCase() === text.toLowerCase());
   if (!zone) {
     const order = Math.max(0, ...draft.record.zones.map((each) => each.order)) + 1;
-    zone = { id: freshId(draft.record, "zone", text), label: text, name: "", order, commons: null };
+    zone = { id: freshId(draft.record, "zone", text), label: text, name: "", order, commons: null, plasticJoints: 0 };
     draft.put("zone", zone);
   }
   draft.put("turnout", { ...turnout, zoneId: zone.id });

@@ -88,6 +88,7 @@ export function changeType(record: RailwayRecord, deviceId: string, typeId: stri
   else if (type.family === "control") feed(draft, now, type);
   // another board is there: what was found of the one before is not true of it
   for (const { id } of record.answers.filter((answer) => answer.deviceId === deviceId)) draft.remove("answer", id);
+  for (const { id } of record.taught.filter((each) => each.deviceId === deviceId)) draft.remove("taught", id);
   for (const { id } of record.settings.filter((setting) => setting.deviceId === deviceId)) draft.remove("setting", id);
   return draft.group(`${device.label} is now: ${type.name}`);
 }

@@ -52,7 +52,7 @@ function crowdedIn({ loom, schematic }: Look["circuitry"], threads: Look["thread
   const crowded: string[] = [];
   for (const [key, { length }] of wiresAt) if (length > MOST_WIRES) crowded.push(key);
   if (crowded.length === 0) return [];
-  const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind === "splice" ? [`${id}/1`] : [])));
+  const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind !== "screws" ? [`${id}/1`] : [])));
   const nets = new Map(schematic.nets.map((net) => [net.id, net]));
   return crowded.flatMap((key): Crowded[] => {
     const wires = wiresAt.get(key) ?? [];

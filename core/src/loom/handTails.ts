@@ -2,7 +2,7 @@ import { Draft } from "../equip/draft.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfRole, find, freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { type Cable, newCable } from "../record/made.ts";
+import { type Cable, isJunction, newCable } from "../record/made.ts";
 import { recordError } from "../record/problems.ts";
 import type { Device } from "../record/schemas.ts";
 import { count, list } from "../units/format.ts";
@@ -20,7 +20,7 @@ function forTail(record: RailwayRecord, loom: Loom, motorIds: ReadonlySet<string
   const here = new Set(
     [...assignmentsOfRole(record, "motor"), ...assignmentsOfRole(record, "frog")].map(({ deviceId }) => deviceId),
   );
-  const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind === "splice" ? [id] : [])));
+  const splices = new Set(loom.strips.flatMap((strip) => (isJunction(strip) ? [strip.id] : [])));
   const motorAt = ({ of }: Wire["from"]) => (of && motorIds.has(of.deviceId) ? of.deviceId : undefined);
   const isStart = ({ of, key }: Wire["from"]) => (of ? !here.has(of.deviceId) : !splices.has(screwIdOf(key)));
   return loom.wires.flatMap((wire) => {

@@ -1,7 +1,7 @@
 import { Groups } from "../circuit/groups.ts";
 import type { Device, Railway, Topology } from "../record/schemas.ts";
 import type { Net } from "../schematic/nets.ts";
-import { wireFrom } from "./places.ts";
+import { amid, wireFrom } from "./places.ts";
 import type { Passage, Run, Wire, WireEnd } from "./wire.ts";
 
 /** Link from one control or lamp to the next, metres (common practice). */
@@ -47,8 +47,8 @@ export interface Laid {
   /** Where it passes from the panel to the layout; null when it does not, or does so by wires that are there. */
   passage: Passage | null;
   topology: Topology;
-  /** The splice by which a terminal hangs on a trunk. */
-  spliceAt: (terminal: WireEnd) => WireEnd;
+  /** The splice or block by which terminals hang on a trunk. */
+  tapAt: (kind: "splice" | "block", terminals: readonly WireEnd[]) => WireEnd;
 }
 
 /** A place under the layout where a net has terminals. */
@@ -57,11 +57,13 @@ interface Site {
   /** Along the trunk line, metres. */
   at: number;
   turnoutId: string | null;
+  /** The zone of that turnout. */
+  zoneId: string | null;
 }
 
 /**
  * The links of a net as they would be laid with nothing there yet: a chain at the panel, the passage, and under the layout a
- * star, a chain or a bus from where the boards stand past the turnouts, in the order of their distance. What goes from one
+ * star, a chain, a bus or blocks from where the boards stand past the turnouts, in the order of their distance. What goes from one
  * turnout to another is as long as they are apart, not as the run of either.
  */
 export function plannedLinks(railway: Railway, laid: Laid): Link[] {
@@ -103,7 +105,7 @@ function underneath(railway: Railway, laid: Laid, ends: readonly LaidEnd[], owne
   // a chain goes on from the last of the boards, so that no screw gets a third wire
   const from = (laid.topology === "chain" ? boards.at(-1) : boards[0])?.at ?? entry;
   const apart = (a: Site, b: Site) => Math.max(Math.abs(a.at - b.at), railway.spacingMetres);
-  const start: Site = { ends: [], at: boards.length > 0 ? 0 : along, turnoutId: null };
+  const start: Site = { ends: [], at: boards.length > 0 ? 0 : along, turnoutId: null, zoneId: null };
   const firstOf = ({ ends: [first] }: Site) => (first as LaidEnd).at;
   const lastOf = ({ ends }: Site) => (ends.at(-1) as LaidEnd).at;
   const [nearest, ...others] = sites;
@@ -121,8 +123,9 @@ function underneath(railway: Railway, laid: Laid, ends: readonly LaidEnd[], owne
     const down = (site: Site) => (site === start ? 0 : DROPPER);
     const length = (a: Site, b: Site) =>
       a === start ? wireFrom(railway, start.at, b.at) : down(a) + apart(a, b) + DROPPER;
-    const isBus = laid.topology === "bus" && sites.length - (place === start ? 0 : 1) >= LEAST_FOR_BUS;
-    if (isBus) return bus(point, place, all);
+    const isWorth = sites.length - (place === start ? 0 : 1) >= LEAST_FOR_BUS;
+    if (laid.topology === "bus" && isWorth) return bus(point, place, all);
+    if (laid.topology === "blocks" && isWorth) return blocks(point, place, all);
     const result: Link[] = [];
     let [before, at] = [point, place];
     for (const site of all) {
@@ -141,7 +144,7 @@ function underneath(railway: Railway, laid: Laid, ends: readonly LaidEnd[], owne
       const direct = wireFrom(railway, start.at, site.at);
       const along = at === start ? Math.max(direct - DROPPER, LEAST_METRES) : apart(at, site);
       const metres = along + (index === 0 && at !== start ? DROPPER : 0);
-      const tap = isLast ? firstOf(site) : laid.spliceAt(firstOf(site));
+      const tap = isLast ? firstOf(site) : laid.tapAt("splice", [firstOf(site)]);
       result.push({
         ...link(before, tap, "layout", metres + (isLast ? DROPPER : 0), site.turnoutId),
         isTrunk: true,
@@ -151,6 +154,31 @@ function underneath(railway: Railway, laid: Laid, ends: readonly LaidEnd[], owne
     }
     return result;
   }
+
+  /** A trunk from a point to a block amid the places of each zone, and from each block a wire to each of its places. */
+  function blocks(point: WireEnd, place: Site, all: readonly Site[]): Link[] {
+    const result: Link[] = [];
+    let [before, at] = [point, place];
+    for (const own of byZone(all)) {
+      const [first] = own as [Site];
+      const middle = amid(own.map((site) => site.at).sort((a, b) => a - b)) ?? first.at;
+      const tap = laid.tapAt("block", own.map(firstOf));
+      const metres = at === start ? wireFrom(railway, start.at, middle) : Math.abs(middle - at.at);
+      const trunk = Math.max(metres + (at === place && at !== start ? DROPPER : 0), LEAST_METRES);
+      result.push({ ...link(before, tap, "layout", trunk, first.turnoutId), isTrunk: true });
+      for (const site of own)
+        result.push(link(tap, firstOf(site), "layout", Math.abs(site.at - middle) + DROPPER, site.turnoutId));
+      [before, at] = [tap, { ...first, at: middle }];
+    }
+    return result;
+  }
+}
+
+/** Places of a net in each zone, zones and places in the order of their distance. */
+function byZone(sites: readonly Site[]): Site[][] {
+  const zones = new Map<string | null, Site[]>();
+  for (const site of sites) zones.set(site.zoneId, [...(zones.get(site.zoneId) ?? []), site]);
+  return [...zones.values()];
 }
 
 /** A wire is not shorter, metres. */
@@ -168,14 +196,14 @@ function sitesOf(ends: readonly LaidEnd[]): { boards: LaidEnd[]; sites: Site[] }
   const boards: LaidEnd[] = [];
   const sites = new Map<string, Site>();
   for (const end of ends) {
-    const { turnoutId, metres } = end;
+    const { turnoutId, zoneId, metres } = end;
     if (turnoutId === null) {
       boards.push(end);
       continue;
     }
     const site = sites.get(turnoutId);
     if (site) site.ends.push(end);
-    else sites.set(turnoutId, { ends: [end], at: metres, turnoutId });
+    else sites.set(turnoutId, { ends: [end], at: metres, turnoutId, zoneId });
   }
   return { boards, sites: [...sites.values()].sort((a, b) => a.at - b.at) };
 }

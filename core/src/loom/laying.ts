@@ -11,6 +11,7 @@ export const TOPOLOGY_WORDS: Record<Topology, string> = {
   star: "a wire to each",
   chain: "from one to the next",
   bus: "a trunk with droppers",
+  blocks: "from block to block, zone by zone",
 };
 
 const COMMONS: readonly Purpose[] = ["pulse-plus", "pulse-return"];
@@ -47,6 +48,26 @@ export function layZone(record: RailwayRecord, zoneId: string, commons: Topology
   draft.put("zone", { ...zone, commons });
   const how = commons === null ? "as in the railway" : `as ${TOPOLOGY_WORDS[commons]}`;
   return draft.group(`Laid commons of ${zone.label} ${how}`);
+}
+
+/** Nets that are commons of pulses and serve turnouts of one zone only. */
+export function commonsOf(record: RailwayRecord, nets: readonly Net[], zoneId: string): Net[] {
+  return nets.filter(({ purpose, ends }) => {
+    if (!COMMONS.includes(purpose)) return false;
+    const zones = new Set(
+      ends.flatMap(({ turnoutId }) => find(record, "turnout", turnoutId ?? "") ?? []).map((t) => t.zoneId),
+    );
+    return zones.size === 1 && zones.has(zoneId);
+  });
+}
+
+/** Plastic rail joints at the ends of a zone, where its rails have feeds of their own. */
+export function setPlasticJoints(record: RailwayRecord, zoneId: string, plasticJoints: number): EditGroup | null {
+  const zone = find(record, "zone", zoneId);
+  if (!zone || zone.plasticJoints === plasticJoints) return null;
+  const draft = new Draft(record);
+  draft.put("zone", { ...zone, plasticJoints });
+  return draft.group(`Plastic rail joints of ${zone.label}: ${plasticJoints}`);
 }
 
 /** What a net is known by: its first terminal. */

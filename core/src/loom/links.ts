@@ -1,7 +1,7 @@
 import { Groups } from "../circuit/groups.ts";
-import type { Wire as Fact, Strip } from "../record/made.ts";
+import { type Wire as Fact, isJunction, type Strip } from "../record/made.ts";
 import type { Place, Railway } from "../record/schemas.ts";
-import { type LaidEnd, type Link, neededLinks, plannedLinks, usualMetres } from "./lay.ts";
+import { type Laid, type LaidEnd, type Link, neededLinks, plannedLinks, usualMetres } from "./lay.ts";
 import { alongOf } from "./places.ts";
 import type { Shelf } from "./shelf.ts";
 import { type Strand, screwEnd } from "./strands.ts";
@@ -33,12 +33,13 @@ export function linksOf(
   shelf: Shelf,
 ): StrandLink[] {
   const used = new Set<Strip>();
-  const spliceAt = ({ key }: WireEnd): WireEnd => {
-    const strip = taps.get(key)?.find((each) => !used.has(each)) ?? shelf.newSplice();
+  const tapAt: Laid["tapAt"] = (kind, terminals): WireEnd => {
+    const known = terminals.flatMap(({ key }) => taps.get(key) ?? []);
+    const strip = known.find((each) => each.kind === kind && !used.has(each)) ?? shelf.newJunction(kind);
     used.add(strip);
     return screwEnd({ strip, way: 1 });
   };
-  const planned = plannedLinks(railway, { ends, passage, topology, spliceAt });
+  const planned = plannedLinks(railway, { ends, passage, topology, tapAt });
   if (facts.length === 0) return planned.map((link) => ({ ...link, fact: null }));
   const firm = facts.map((fact) => linkOfFact(railway, fact, ends, shelf));
   const asPlanned = new Map(planned.map((link) => [linkOf(link.from.key, link.to.key, link.core), link]));
@@ -62,7 +63,8 @@ function straightened(links: StrandLink[], shelf: Shelf): StrandLink[] {
     for (const { key, of } of [link.from, link.to]) if (!of) at.set(key, [...(at.get(key) ?? []), link]);
   let all = links;
   for (const [key, own] of at) {
-    if (shelf.strip(screwIdOf(key))?.kind !== "splice") continue;
+    const strip = shelf.strip(screwIdOf(key));
+    if (!strip || !isJunction(strip)) continue;
     // those at a splice may have become one with what is beyond the next
     const [before, beyond, ...more] = all.filter((link) => link.from.key === key || link.to.key === key);
     if (own.length !== 2 || !before || !beyond || more.length > 0) continue;

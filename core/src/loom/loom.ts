@@ -202,10 +202,10 @@ function wovenAfter(
   });
 }
 
-/** Says that splices and tails of a strand are in use. */
+/** Says that splices, blocks and tails of a strand are in use. */
 function use(woven: Woven, shelf: Shelf): void {
   for (const { run, core } of woven.links) if (core && run === "layout") shelf.takeCore(core.cableId, core.number);
-  if (woven.strand.topology === "bus")
+  if (woven.strand.topology === "bus" || woven.strand.topology === "blocks")
     for (const { from, to } of woven.links) for (const { of, key } of [from, to]) if (!of) shelf.use(screwIdOf(key));
 }
 

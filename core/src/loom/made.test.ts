@@ -106,7 +106,7 @@ function placing(which: number, what: number): Partial<WaysOfLaying> {
 /** The railway with its turnouts in two zones and at places along the trunk line, chosen by a number. */
 function placed(record: RailwayRecord, which: number): RailwayRecord {
   const zones = ["Q", "R"].map((label, order): Edit => {
-    const value = { id: label.toLowerCase(), label, name: "", order: 90 + order, commons: null };
+    const value = { id: label.toLowerCase(), label, name: "", order: 90 + order, commons: null, plasticJoints: 0 };
     return { op: "put", kind: "zone", value };
   });
   const turnouts = record.turnouts.map((turnout, index): Edit => {

@@ -26,7 +26,7 @@ function twoZones(count: number): RailwayRecord {
   const record = coilStation(count);
   const placed = drafted(record, (draft) => {
     for (const [index, id] of ["q", "y"].entries())
-      draft.put("zone", { id, label: id.toUpperCase(), name: "", order: index, commons: null });
+      draft.put("zone", { id, label: id.toUpperCase(), name: "", order: index, commons: null, plasticJoints: 0 });
     for (const [index, turnout] of record.turnouts.entries()) {
       const isFar = index * 2 >= count;
       draft.put("turnout", { ...turnout, zoneId: isFar ? "y" : "q", runMetres: (isFar ? 6 : 1) + index * 0.1 });

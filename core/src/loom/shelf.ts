@@ -1,7 +1,7 @@
 import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Cable, Wire as Fact, Strip } from "../record/made.ts";
-import { newCable, newStrip, standingOfWire } from "../record/made.ts";
+import { isJunction, newCable, newStrip, standingOfWire } from "../record/made.ts";
 import type { Purpose } from "../record/purposes.ts";
 import type { Place } from "../record/schemas.ts";
 import type { Net } from "../schematic/nets.ts";
@@ -94,7 +94,7 @@ export class Shelf {
     for (const strip of inOrder(record.strips)) {
       const isFact = strip.kept || strip.fixedAt !== null || firm.has(strip.id);
       if (isFact) this.used.add(strip.id);
-      if (isFact || strip.kind === "splice" || strip.ways === stripWays) this.addStrip(strip);
+      if (isFact || isJunction(strip) || strip.ways === stripWays) this.addStrip(strip);
     }
     for (const cable of inOrder(record.cables)) {
       const isFact = cable.kept || cable.laidAt !== null || firm.has(cable.id);
@@ -363,10 +363,12 @@ export class Shelf {
     return this.addStrip({ ...strip, zoneId, runMetres: isFar ? run : middle });
   }
 
-  /** A new splice under the layout. */
-  newSplice(): Strip {
-    const number = this.freshNumber((n) => [`J${n}`], this.record.strips);
-    return this.addStrip(newStrip(`j${number}`, `J${number}`, "splice", "layout", 1)).thing;
+  /** A new splice or block under the layout. */
+  newJunction(kind: "splice" | "block"): Strip {
+    const stem = kind === "splice" ? "J" : "JB";
+    const number = this.freshNumber((n) => [`${stem}${n}`], this.record.strips);
+    const label = `${stem}${number}`;
+    return this.addStrip(newStrip(label.toLowerCase(), label, kind, "layout", 1)).thing;
   }
 
   /** Says that something is at a strip. */

@@ -1,7 +1,7 @@
 import { Groups } from "../circuit/groups.ts";
 import { assignmentsOfRole, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { type Wire as Fact, type Strip, standingOfWire } from "../record/made.ts";
+import { type Wire as Fact, isJunction, type Strip, standingOfWire } from "../record/made.ts";
 import type { Device, Place, Topology } from "../record/schemas.ts";
 import { type End, endKey, type Net, terminalName } from "../schematic/nets.ts";
 import type { Bundle, Bundles } from "./bundles.ts";
@@ -24,7 +24,7 @@ export interface Strand {
   /** It has to get a passage, by these of its own screws if it has any; null when it needs none or has one. */
   lacks: Screw[] | null;
   topology: Topology;
-  /** Splices by which its terminals hang on a trunk already, or may. */
+  /** Splices and blocks by which its terminals hang on a trunk already, or may. */
   taps: ReadonlyMap<string, readonly Strip[]>;
 }
 
@@ -70,7 +70,7 @@ export function strandOf(record: RailwayRecord, net: Net, bundles: Bundles, shel
   const own = bundlesOf(ends, bundles);
   const firm = factsOf(net, own, ({ firm }) => firm);
   const topology = topologyOf(record, net, ends, siting);
-  const taps = topology === "bus" ? tapsOf(net, own, shelf) : new Map();
+  const taps = topology === "bus" || topology === "blocks" ? tapsOf(net, own, shelf) : new Map();
   const strand: Strand = { net, ends, bundles: own, firm, passage: null, lacks: null, topology, taps };
   if (!isAtBoth(strand)) return strand;
   const core = coreOf(strand);
@@ -104,14 +104,14 @@ export function topologyOf(record: RailwayRecord, net: Net, ends: readonly LaidE
   return own ?? record.railway.commons;
 }
 
-/** Splices at which wires of a net end, by the terminals that these join to them. */
+/** Splices and blocks at which wires of a net end, by the terminals that these join to them. */
 function tapsOf(net: Net, bundles: readonly Bundle[], shelf: Shelf): Map<string, Strip[]> {
   const taps = new Map<string, Strip[]>();
   for (const fact of factsOf(net, bundles, ({ firm, proposed }) => [...firm, ...proposed.values()])) {
     const { from, to } = factEnds(fact);
     const strip = shelf.strip(fact.fromStripId ?? fact.toStripId ?? "");
     const terminal = fact.fromStripId === null ? from : to;
-    if (strip?.kind !== "splice" || terminal === null || isScrew(terminal)) continue;
+    if (!strip || !isJunction(strip) || terminal === null || isScrew(terminal)) continue;
     taps.set(terminal, [...(taps.get(terminal) ?? []), strip]);
   }
   return taps;

@@ -1,6 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { isJunction } from "../record/made.ts";
 import { WIRE_COLOURS } from "../units/wireColours.ts";
 import { laidCable } from "./cables.ts";
 import { JOINT_SHORT, type JointKind, jointAt } from "./joints.ts";
@@ -35,7 +36,7 @@ export function totalsOf(record: RailwayRecord, loom: Loom): Total[] {
   const labelOf = new Map(loom.strips.map(({ id, label }) => [id, label]));
   for (const { kind, ways, pinAmps } of loom.strips)
     strips.add(
-      kind === "splice" ? "splices" : pinAmps === null ? `strips of ${ways} ways` : `plugs of ${ways} pins`,
+      kind !== "screws" ? `${kind}s` : pinAmps === null ? `strips of ${ways} ways` : `plugs of ${ways} pins`,
       1,
     );
   const seen = new Set<string>();
@@ -45,7 +46,7 @@ export function totalsOf(record: RailwayRecord, loom: Loom): Total[] {
     if (end.of || seen.has(end.key)) return;
     seen.add(end.key);
     const strip = find(record, "strip", screwIdOf(end.key));
-    if (strip?.kind !== "splice") ways.add(`on ${labelOf.get(screwIdOf(end.key)) ?? ""}`, 1);
+    if (!strip || !isJunction(strip)) ways.add(`on ${labelOf.get(screwIdOf(end.key)) ?? ""}`, 1);
   };
   for (const { from, to, core, run, colour, gauge, cutMetres } of loom.wires) {
     seeEnd(from);

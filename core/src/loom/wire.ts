@@ -133,9 +133,9 @@ export function isScrew(name: string): boolean {
   return name.includes("/");
 }
 
-/** What is written beside a way of a strip, as "K1-3"; a splice has one only. */
+/** What is written beside a way of a strip, as "K1-3"; a splice and a block have one only. */
 export function screwName({ label, kind }: Pick<Strip, "label" | "kind">, way: number): string {
-  return kind === "splice" ? label : `${label}-${way}`;
+  return kind !== "screws" ? label : `${label}-${way}`;
 }
 
 /** What a wire of the record joins, by names in the circuit; null for a loose end. */

@@ -26,7 +26,7 @@ function station(): RailwayRecord {
   );
   return drafted(record, (draft) => {
     for (const [order, id] of ["q", "y"].entries())
-      draft.put("zone", { id, label: id.toUpperCase(), name: "", order, commons: null });
+      draft.put("zone", { id, label: id.toUpperCase(), name: "", order, commons: null, plasticJoints: 0 });
     for (const turnout of record.turnouts)
       draft.put("turnout", { ...turnout, zoneId: turnout.label.startsWith("Y") ? "y" : "q" });
   });

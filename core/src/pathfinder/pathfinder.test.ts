@@ -16,7 +16,7 @@ function zoned(motors: number): RailwayRecord {
   return completed(
     drafted(record, (draft) => {
       for (const id of ["q", "y"])
-        draft.put("zone", { id, label: id.toUpperCase(), name: "", order: 1, commons: null });
+        draft.put("zone", { id, label: id.toUpperCase(), name: "", order: 1, commons: null, plasticJoints: 0 });
       for (const [index, turnout] of record.turnouts.entries())
         draft.put("turnout", { ...turnout, zoneId: index % 2 ? "q" : "y", runMetres: index % 2 ? 2 : 7 });
     }),
@@ -34,8 +34,8 @@ describe("ways to lay", () => {
   const ways = allWays(record);
 
   it("are all that differ, and one of them is the present one", () => {
-    // strips at two places, motors by wires or two kinds of tails, commons in three ways
-    expect(ways.filter(({ fields }) => fields.cableGauge === record.railway.cableGauge)).toHaveLength(18);
+    // strips at two places, motors by wires or two kinds of tails, commons in four ways
+    expect(ways.filter(({ fields }) => fields.cableGauge === record.railway.cableGauge)).toHaveLength(24);
     expect(new Set(ways.map(({ id }) => id)).size).toBe(ways.length);
     expect(ways.filter(({ present }) => present).map(({ fields }) => fields)).toEqual([
       { stripsAt: "boards", motorTails: "wires", commons: "bus", cableGauge: "AWG 24" },

@@ -7,6 +7,7 @@ import { setLaying, type WaysOfLaying } from "../loom/proposing.ts";
 import type { Loom } from "../loom/wire.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { isJunction } from "../record/made.ts";
 import { MOTOR_TAILS, STRIP_PLACES, TOPOLOGIES } from "../record/schemas.ts";
 import { needsOf } from "../stock/needs.ts";
 import { stockLines } from "../stock/stock.ts";
@@ -162,7 +163,7 @@ function laid(before: Derived, fields: WayFields): { way: LaidWay; loom: Loom } 
     wire: metres(singles.map(({ cutMetres }) => cutMetres)),
     cable: metres(loom.cables.map((cable) => laidCable(record.railway, loom, cable).cutMetres)),
     strips: loom.strips.filter(({ kind }) => kind === "screws").length,
-    splices: loom.strips.filter(({ kind }) => kind === "splice").length,
+    splices: loom.strips.filter(isJunction).length,
     joints: {
       bench: bench.of - bench.done,
       front: front.of - front.done,

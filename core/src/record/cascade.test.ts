@@ -12,7 +12,7 @@ const at = "2026-05-12T20:14:00.000Z";
 /** The small railway with something of every kind that refers to another. */
 function noted(): RailwayRecord {
   return drafted(smallRailway(), (draft) => {
-    draft.put("zone", { id: "z", label: "Yard", name: "", order: 1, commons: null });
+    draft.put("zone", { id: "z", label: "Yard", name: "", order: 1, commons: null, plasticJoints: 0 });
     const y1 = draft.record.turnouts.find(({ id }) => id === "y1")!;
     draft.put("turnout", { ...y1, zoneId: "z" });
     draft.put("debt", {

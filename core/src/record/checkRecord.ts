@@ -33,6 +33,7 @@ export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Probl
   checkNotes(record, add);
   checkCustoms(record, add);
   checkNumbers(record, add);
+  checkEvents(record, add);
   return problems.slice(0, 10);
 }
 
@@ -56,6 +57,42 @@ function checkNumbers({ reserves, answers, settings }: RailwayRecord, add: Add):
     if (seen.has(output)) add(["answers", index], `Output ${way} of ${deviceId} answers to two addresses.`);
     seen.add(output);
   }
+}
+
+/** No two events go by one number, an input produces one event, and an output has one answer to an event. */
+function checkEvents({ events, producers, consumers, taught }: RailwayRecord, add: Add): void {
+  const once = <T>(list: string, things: readonly T[], nameOf: (thing: T) => string, problem: (thing: T) => string) => {
+    const seen = new Set<string>();
+    for (const [index, thing] of things.entries()) {
+      const name = nameOf(thing);
+      if (seen.has(name)) add([list, index], problem(thing));
+      seen.add(name);
+    }
+  };
+  once(
+    "events",
+    events,
+    ({ nodeId, number }) => `${nodeId} ${number}`,
+    ({ label, number }) => `Event ${label} has number ${number}, as another event of its kind has.`,
+  );
+  once(
+    "producers",
+    producers,
+    ({ deviceId, way }) => `${deviceId} ${way}`,
+    ({ deviceId, way }) => `Input ${way} of ${deviceId} produces two events.`,
+  );
+  once(
+    "consumers",
+    consumers,
+    ({ deviceId, way, eventId }) => `${deviceId} ${way} ${eventId}`,
+    ({ deviceId, way, eventId }) => `Output ${way} of ${deviceId} acts twice upon ${eventId}.`,
+  );
+  once(
+    "taught",
+    taught,
+    ({ deviceId, way, node, number }) => `${deviceId} ${way} ${node} ${number}`,
+    ({ deviceId, way, node, number }) => `Output ${way} of ${deviceId} was taught event ${node}, ${number} twice.`,
+  );
 }
 
 /** The sentence for a list that holds more than it may. */

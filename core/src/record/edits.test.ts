@@ -6,7 +6,14 @@ import { emptyRecord, type RailwayRecord } from "./kinds.ts";
 import { RecordError } from "./problems.ts";
 import type { Zone } from "./schemas.ts";
 
-const zone = (id: string, label: string, order = 1): Zone => ({ id, label, name: "", order, commons: null });
+const zone = (id: string, label: string, order = 1): Zone => ({
+  id,
+  label,
+  name: "",
+  order,
+  commons: null,
+  plasticJoints: 0,
+});
 
 it("undoes any series of edits by the inverses it gave", () => {
   const step = fc.record({

@@ -1,7 +1,7 @@
 import type * as z from "zod/mini";
 import { Cable, Custom, Laying, Stock, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
-import { Answer, DeviceSetting, Reserve } from "./numbers.ts";
+import { Answer, BusEvent, Consumer, DeviceSetting, Producer, Reserve, Taught } from "./numbers.ts";
 import {
   Acceptance,
   Assignment,
@@ -143,6 +143,36 @@ export const KINDS = {
     list: "settings",
     title: "Settings of devices",
     schema: DeviceSetting,
+    most: 50_000,
+    refs: { deviceId: { to: "device", onRemove: "remove" } },
+  }),
+  event: kind({
+    list: "events",
+    title: "Events",
+    schema: BusEvent,
+    most: 20_000,
+    labelled: true,
+    // an event whose node is taken away is nobody's
+    refs: { nodeId: { to: "device", onRemove: "remove" } },
+  }),
+  producer: kind({
+    list: "producers",
+    title: "What produces events",
+    schema: Producer,
+    most: 20_000,
+    refs: { eventId: { to: "event", onRemove: "remove" }, deviceId: { to: "device", onRemove: "remove" } },
+  }),
+  consumer: kind({
+    list: "consumers",
+    title: "What acts upon events",
+    schema: Consumer,
+    most: 50_000,
+    refs: { eventId: { to: "event", onRemove: "remove" }, deviceId: { to: "device", onRemove: "remove" } },
+  }),
+  taught: kind({
+    list: "taught",
+    title: "What nodes were taught",
+    schema: Taught,
     most: 50_000,
     refs: { deviceId: { to: "device", onRemove: "remove" } },
   }),

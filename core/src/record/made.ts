@@ -11,12 +11,12 @@ const Done = z.nullable(When);
 /** Ways of a strip of screw terminals. */
 const Ways = z.int().check(z.gte(1), z.lte(64));
 
-/** A strip of screw terminals at the panel or under the layout, or a splice; proposed until it is kept or fixed. */
+/** A strip of screw terminals at the panel or under the layout, a splice or a block; proposed until it is kept or fixed. */
 export const Strip = z.strictObject({
   id: Id,
   label: Label,
-  /** A splice joins all wires at its one way: a dropper to its trunk. */
-  kind: z.enum(["screws", "splice"]),
+  /** A splice joins all wires at its one way, as a dropper to its trunk; so does a block, a strip whose ways are all linked. */
+  kind: z.enum(["screws", "splice", "block"]),
   place: Place,
   ways: Ways,
   /** What a pin bears, amps, when it is a plug and its socket; null for screws. */
@@ -51,6 +51,11 @@ export const Cable = z.strictObject({
   note: Name,
 });
 export type Cable = z.infer<typeof Cable>;
+
+/** Whether all that ends at a strip is joined there: a splice or a block. */
+export function isJunction({ kind }: Pick<Strip, "kind">): boolean {
+  return kind !== "screws";
+}
 
 /** A strip of which nothing is done yet. */
 export function newStrip(id: string, label: string, kind: Strip["kind"], place: Place, ways: number): Strip {

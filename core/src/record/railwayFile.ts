@@ -5,7 +5,7 @@ import { problemsOf, RecordError, recordError } from "./problems.ts";
 import { Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 8;
+export const FILE_VERSION = 9;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
@@ -90,6 +90,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   if (head.data.version === 5) return parseFile(fromVersion5(json as Record<string, unknown>));
   if (head.data.version === 6) return parseFile(fromVersion6(json as Record<string, unknown>));
   if (head.data.version === 7) return parseFile(fromVersion7(json as Record<string, unknown>));
+  if (head.data.version === 8) return parseFile(fromVersion8(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -210,11 +211,17 @@ function fromVersion7(json: Record<string, unknown>): unknown {
   const ofStrip = { zoneId: null, runMetres: null, front: false };
   return {
     ...json,
-    version: FILE_VERSION,
+    version: 8,
     railway: typeof railway === "object" ? { ...railway, ...usual } : railway,
     ...(json.strips === undefined ? {} : { strips: withFields(json.strips, ofStrip) }),
     ...(json.cables === undefined ? {} : { cables: withFields(json.cables, { tail: false, zoneId: null }) }),
   };
+}
+
+/** A file of version 8, in which nothing was said of events and of plastic joints. */
+function fromVersion8(json: Record<string, unknown>): unknown {
+  const zones = json.zones === undefined ? {} : { zones: withFields(json.zones, { plasticJoints: 0 }) };
+  return { ...json, version: FILE_VERSION, ...zones };
 }
 
 /** Things of a file with fields that they had not yet. */

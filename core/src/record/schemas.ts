@@ -9,7 +9,7 @@ export type Position = z.infer<typeof Position>;
  * How a net is laid under the layout. star: a wire of its own from one point to each place. chain: from place to place. bus:
  * a trunk of thick wire past all places, with a short dropper to each.
  */
-export const TOPOLOGIES = ["star", "chain", "bus"] as const;
+export const TOPOLOGIES = ["star", "chain", "bus", "blocks"] as const;
 export type Topology = (typeof TOPOLOGIES)[number];
 
 /**
@@ -87,6 +87,8 @@ export const Zone = z.strictObject({
   order: Order,
   /** How commons of pulses are laid in this zone; null as in the railway. */
   commons: z.nullable(z.enum(TOPOLOGIES)),
+  /** Plastic rail joints at its ends, where its rails have feeds of their own. */
+  plasticJoints: z.int().check(z.gte(0, "must be 0 to 99"), z.lte(99, "must be 0 to 99")),
 });
 export type Zone = z.infer<typeof Zone>;
 

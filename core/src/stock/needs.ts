@@ -14,6 +14,7 @@ import {
   cablePrice,
   FERRULE_PRICE,
   LABEL_PRICE,
+  PLASTIC_PRICE,
   SLEEVE_PRICE,
   SPLICE_PRICE,
   stripPrice,
@@ -74,6 +75,7 @@ export function needsOf(plan: Plan): Need[] {
     if (thing) add(thing, 1, owner.get(device.id), joined.get(device.id));
   }
   const leaderOf = new Map(record.turnouts.map(({ id, movesWith }) => [id, movesWith ?? id]));
+  const endsAt = new Map<string, number>();
   const firstFor = new Map<string, string | null>();
   const firstCut = new Map<string, string>();
   for (const wire of loom.wires) {
@@ -81,6 +83,7 @@ export function needsOf(plan: Plan): Need[] {
     const turnout = wire.turnoutId === null ? null : (leaderOf.get(wire.turnoutId) ?? null);
     for (const id of [placeOf(from), placeOf(to), ...(core ? [core.cableId] : [])])
       if (!firstFor.has(id)) firstFor.set(id, turnout);
+    for (const id of [placeOf(from), placeOf(to)]) endsAt.set(id, (endsAt.get(id) ?? 0) + 1);
     if (!core) add(wireThing(wire), wire.cutMetres, turnout, fact?.cutAt);
     else if (fact?.cutAt) firstCut.set(core.cableId, earlier(firstCut.get(core.cableId), fact.cutAt));
     add(LABELS, 2, turnout, fact?.labelledAt);
@@ -98,8 +101,10 @@ export function needsOf(plan: Plan): Need[] {
   }
   for (const strip of loom.strips) {
     if (strip.kind === "splice") continue;
-    add(stripThing(strip), 1, firstFor.get(strip.id), strip.fixedAt ?? joined.get(strip.id));
+    add(stripThing(strip, endsAt.get(strip.id) ?? 1), 1, firstFor.get(strip.id), strip.fixedAt ?? joined.get(strip.id));
   }
+  const plastic = record.zones.reduce((sum, { plasticJoints }) => sum + plasticJoints, 0);
+  if (plastic > 0) add(PLASTIC, plastic, null, null);
   for (const need of needs.values()) need.needed = round(need.needed);
   return [...needs.values()].sort((a, b) => rankOf(a) - rankOf(b));
 }
@@ -111,12 +116,16 @@ function round(value: number): number {
 
 /** Devices first, as the catalogue has them, then strips, cables, wire, and what joints take. */
 function rankOf({ thing }: Need): number {
-  const order = ["type", "strip", "plug", "cable", "wire", "ferrule", "splice", "sleeve", "label"];
+  const order = ["type", "strip", "plug", "cable", "wire", "ferrule", "splice", "sleeve", "label", "joint"];
   return order.indexOf(thing.slice(0, `${thing}:`.indexOf(":")));
 }
 
 const LABELS: Thing = {
   ...{ thing: "label", name: "Labels for wires", unit: "pieces", box: "", price: LABEL_PRICE },
+};
+
+const PLASTIC: Thing = {
+  ...{ thing: "joint", name: "Plastic rail joints", unit: "pieces", box: "", price: PLASTIC_PRICE },
 };
 
 function deviceThing(record: RailwayRecord, { typeId }: Device): Thing | null {
@@ -154,7 +163,12 @@ function cableThing({ railway }: RailwayRecord, cable: Cable): Thing {
   return { thing: `cable:${cable.cores}:${gauge}:${colours}`, name, unit: "m", box: "", price };
 }
 
-function stripThing({ ways, pinAmps }: Strip): Thing {
+/** @param ends of wires at it: a block has a way for each */
+function stripThing({ kind, ways, pinAmps }: Strip, ends: number): Thing {
+  if (kind === "block") {
+    const price = stripPrice(ends, false);
+    return { thing: `block:${ends}`, name: `Terminal block, ${ends} ways linked`, unit: "pieces", box: "", price };
+  }
   const isPlug = pinAmps !== null;
   return {
     thing: `${isPlug ? "plug" : "strip"}:${ways}`,

@@ -23,3 +23,4 @@ export const FERRULE_PRICE = 0.03;
 export const SLEEVE_PRICE = 0.05;
 export const SPLICE_PRICE = 0.2;
 export const LABEL_PRICE = 0.02;
+export const PLASTIC_PRICE = 0.15;

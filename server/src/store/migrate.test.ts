@@ -235,7 +235,7 @@ it("brings lists within things of version 3 into the things, digit by digit and 
   old.close();
   const database = openDatabase(folder);
   const { record } = new Store(database).open("r");
-  expect(record.zones).toEqual([{ id: "z", label: "Z", name: "Yard", order: 7, commons: null }]);
+  expect(record.zones).toEqual([{ id: "z", label: "Z", name: "Yard", order: 7, commons: null, plasticJoints: 0 }]);
   expect(record.types).toEqual([
     {
       ...{ id: "own", basedOn: "cdu", name: "Own", box: "two screws", figures: { farads: 0.1 + 0.2 } },

@@ -59,6 +59,7 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
       name: note.slice(0, 80),
       order,
       commons: order % 2 ? ("star" as const) : null,
+      plasticJoints: order % 3,
     }));
     record.types = [
       {
@@ -276,8 +277,10 @@ it("gives back any railway as it was put in, from the tables alone", () => {
 it("holds in its tables what the rules ask for, whoever writes to them", () => {
   const id = store.create(emptyRecord("Test"));
   const run = (sql: string) => () => database.transaction(() => database.prepare(sql).run(id))();
-  expect(run("INSERT INTO zone VALUES (?, 'a', 'A', '', 1, NULL)")).not.toThrow();
-  expect(run("INSERT INTO zone VALUES (?, 'b', 'a', '', 1, NULL)")).toThrow(/UNIQUE/);
+  expect(run("INSERT INTO zone (railway_id, id, label, name, \"order\") VALUES (?, 'a', 'A', '', 1)")).not.toThrow();
+  expect(run("INSERT INTO zone (railway_id, id, label, name, \"order\") VALUES (?, 'b', 'a', '', 1)")).toThrow(
+    /UNIQUE/,
+  );
   expect(run("INSERT INTO turnout VALUES (?, 't', 'T', '', 'left', 'no-zone', NULL, NULL, 1, '')")).toThrow(
     /FOREIGN KEY/,
   );
@@ -324,8 +327,8 @@ it("keeps nothing of a group that fails half-way", () => {
       {
         words: "x",
         edits: [
-          putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null }),
-          putEdit("zone", { id: "b", label: "A", name: "", order: 1, commons: null }),
+          putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null, plasticJoints: 0 }),
+          putEdit("zone", { id: "b", label: "A", name: "", order: 1, commons: null, plasticJoints: 0 }),
         ],
       },
     ),
@@ -336,7 +339,10 @@ it("keeps nothing of a group that fails half-way", () => {
 
 it("tells stale from missing", () => {
   const id = store.create(emptyRecord("Test"));
-  const group = { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null })] };
+  const group = {
+    words: "x",
+    edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null, plasticJoints: 0 })],
+  };
   store.apply(id, { revision: 0 }, group);
   expect(() => store.apply(id, { revision: 0 }, group)).toThrow(StaleError);
   expect(() => store.undo(id, { revision: 0 })).toThrow(StaleError);
@@ -350,7 +356,10 @@ it("sees what another opening of the same data has written", () => {
   other.apply(
     id,
     { revision: 0 },
-    { words: "x", edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null })] },
+    {
+      words: "x",
+      edits: [putEdit("zone", { id: "a", label: "A", name: "", order: 1, commons: null, plasticJoints: 0 })],
+    },
   );
   expect(store.open(id).record.zones).toHaveLength(1);
 });
@@ -369,7 +378,7 @@ it("undoes and redoes any series of edits back to where it was", () => {
             { revision: revision++ },
             {
               words: "x",
-              edits: [putEdit("zone", { id: zone, label: zone, name: "", order, commons: null })],
+              edits: [putEdit("zone", { id: zone, label: zone, name: "", order, commons: null, plasticJoints: 0 })],
             },
           );
           states.push(store.open(id).record);

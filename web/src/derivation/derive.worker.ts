@@ -1,6 +1,7 @@
 import {
   type Consequence,
   compareLayings,
+  compareLayingsIn,
   consequencesOf,
   controlsOf,
   cures,
@@ -104,9 +105,10 @@ const worker = {
     return derived && consequencesOf(derived, group);
   },
 
-  /** A net laid in each way, with what it takes and what arrives. @param id of the net */
-  layings(id: string): LaidAs[] {
-    return derived ? compareLayings(derived, id) : [];
+  /** A net, or the commons of a zone, laid in each way, with what it takes and what arrives. */
+  layings(of: { netId: string } | { zoneId: string }): LaidAs[] {
+    if (!derived) return [];
+    return "netId" in of ? compareLayings(derived, of.netId) : compareLayingsIn(derived, of.zoneId);
   },
 
   /** Whether a remedy, made and solved, cures a finding; false when either is gone. @param label of the remedy */

@@ -119,10 +119,10 @@ export class Deriver {
     }
   }
 
-  /** A net laid in each way, asked of the worker; empty when it cannot say. @param id of the net */
-  async layings(id: string): Promise<LaidAs[]> {
+  /** A net, or the commons of a zone, laid in each way, asked of the worker; empty when it cannot say. */
+  async layings(of: { netId: string } | { zoneId: string }): Promise<LaidAs[]> {
     try {
-      return await this.ask((worker) => worker.layings(id));
+      return await this.ask((worker) => worker.layings(of));
     } catch {
       return [];
     }

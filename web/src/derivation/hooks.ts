@@ -46,8 +46,8 @@ export function askConsequences(group: EditGroup): AppThunk<Promise<Consequence 
 }
 
 /** A net laid in each way, with what it takes and what arrives. @param id of the net */
-export function askLayings(id: string): AppThunk<Promise<LaidAs[]>> {
-  return (_dispatch, _getState, { checker }) => checker.layings(id);
+export function askLayings(of: { netId: string } | { zoneId: string }): AppThunk<Promise<LaidAs[]>> {
+  return (_dispatch, _getState, { checker }) => checker.layings(of);
 }
 
 /**

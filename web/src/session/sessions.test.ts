@@ -9,7 +9,7 @@ import { ServerError } from "./server.ts";
 import { shownSession } from "./shownSession.ts";
 
 const zone = (id: string, label: string, order = 1): Edit =>
-  putEdit("zone", { id, label, name: "", order, commons: null });
+  putEdit("zone", { id, label, name: "", order, commons: null, plasticJoints: 0 });
 
 let server: PlayedServer;
 let browser: PlayedBrowser;
@@ -259,7 +259,7 @@ it("knows its own edit when it is told of before the answer comes, its fields in
   await settled(window);
   const slow = gate();
   server.fate = (request) => (request.startsWith("send") ? { wait: slow.wait } : {});
-  const put = putEdit("zone", { commons: null, order: 1, name: "", label: "A", id: "a" });
+  const put = putEdit("zone", { commons: null, plasticJoints: 0, order: 1, name: "", label: "A", id: "a" });
   window.put(put);
   await until(() => window.session()?.queue.length === 0);
   slow.open();

@@ -1,4 +1,5 @@
 import {
+  commonsOf,
   count,
   joules,
   type LaidAs,
@@ -9,26 +10,31 @@ import {
   ohms,
   PURPOSES,
   type RailwayRecord,
+  setPlasticJoints,
   TOPOLOGY_WORDS,
   type Topology,
   usualLaying,
+  volts,
   wiresByNet,
+  type Zone,
 } from "@alderman/core";
 import { useEffect, useMemo, useState } from "react";
 import { askLayings, useOverview } from "../../derivation/hooks.ts";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
+import { Field, FormGrid } from "../../kit/Field.tsx";
+import { NumberField } from "../../kit/NumberField.tsx";
 import { useRecord } from "../../session/hooks.ts";
-import { type Making, useEdit } from "../../session/useEdit.ts";
+import { type Making, useEdit, useTryEdit } from "../../session/useEdit.ts";
 import { useAppDispatch } from "../../store/store.ts";
 
-/** A net that goes to several places under the layout. */
+/** A net that goes to several places under the layout, or a zone with all commons that serve it alone. */
 interface Row {
   id: string;
   name: string;
   about: string;
-  net: Net;
+  of: Net | Zone;
   wires: number;
   metres: number;
 }
@@ -52,15 +58,23 @@ export function Nets() {
     if (!overview || !record) return [];
     const ofNet = wiresByNet(overview.loom);
     const places = new Map(record.devices.map(({ id, place }) => [id, place]));
-    return overview.nets.flatMap((net): Row[] => {
+    const taken = (nets: readonly Net[]) => {
+      const wires = nets.flatMap(({ id }) => ofNet.get(id) ?? []).filter(({ core }) => core === null);
+      return { wires: wires.length, metres: wires.reduce((sum, { cutMetres }) => sum + cutMetres, 0) };
+    };
+    const zones = record.zones.map((zone): Row => {
+      const nets = commonsOf(record, overview.nets, zone.id);
+      const about = nets.length === 0 ? "its rails" : `its ${count(nets.length, "common")} of pulses, and its rails`;
+      return { id: `zone ${zone.id}`, name: `zone ${zone.label}`, about, of: zone, ...taken(nets) };
+    });
+    const nets = overview.nets.flatMap((net): Row[] => {
       const under = new Set(net.ends.flatMap(({ deviceId }) => (places.get(deviceId) === "layout" ? [deviceId] : [])));
       const [first] = net.ends;
       if (under.size < LEAST_PLACES || !first) return [];
-      const wires = (ofNet.get(net.id) ?? []).filter(({ core }) => core === null);
-      const metres = wires.reduce((sum, { cutMetres }) => sum + cutMetres, 0);
       const about = PURPOSES[net.purpose].about;
-      return [{ id: net.id, name: netName(record, first), about, net, wires: wires.length, metres }];
+      return [{ id: net.id, name: netName(record, first), about, of: net, ...taken([net]) }];
     });
+    return [...nets, ...zones];
   }, [overview, record]);
   const row = rows.find(({ id }) => id === chosen);
   return (
@@ -76,27 +90,67 @@ export function Nets() {
       />
       {row && record && (
         <div className="max-h-3/5 flex-none overflow-auto border-t border-rule-2 bg-sheet-2 px-3 py-1.5 text-small">
-          <Ways record={record} net={row.net} />
+          {"ends" in row.of ? <NetWays record={record} net={row.of} /> : <ZoneWays record={record} zone={row.of} />}
         </div>
       )}
     </>
   );
 }
 
-/** A net laid as star, chain and bus, and the choice of one: for the net, its zone, or the railway. */
-function Ways({ record, net }: { record: RailwayRecord; net: Net }) {
-  const overview = useOverview();
+/** What a net, or the commons of a zone, take in each way; null until all of them are laid and solved. */
+function useLaid(record: RailwayRecord, what: "net" | "zone", id: string): LaidAs[] | null {
   const dispatch = useAppDispatch();
-  const act = useEdit();
-  const [found, setFound] = useState<{ record: RailwayRecord; ways: LaidAs[] } | null>(null);
+  const [found, setFound] = useState<{ record: RailwayRecord; id: string; ways: LaidAs[] } | null>(null);
   useEffect(() => {
     let gone = false;
-    void dispatch(askLayings(net.id)).then((ways) => !gone && setFound({ record, ways }));
+    const of = what === "net" ? { netId: id } : { zoneId: id };
+    void dispatch(askLayings(of)).then((ways) => !gone && setFound({ record, id, ways }));
     return () => {
       gone = true;
     };
-  }, [net, record, dispatch]);
-  if (found?.record !== record) return <p className="text-ink-2">Laying it in each way ...</p>;
+  }, [what, id, record, dispatch]);
+  return found?.record === record && found.id === id ? found.ways : null;
+}
+
+/** The commons of a zone in each way, the choice of one for the zone, and its plastic rail joints. */
+function ZoneWays({ record, zone }: { record: RailwayRecord; zone: Zone }) {
+  const act = useEdit();
+  const tryEdit = useTryEdit();
+  const ways = useLaid(record, "zone", zone.id);
+  const make = (topology: Topology) => layZone(record, zone.id, topology);
+  const scopes = [{ name: `in ${zone.label}`, words: `All commons of ${zone.label} so`, make }];
+  return (
+    <div className="grid gap-1 py-1">
+      {ways === null && <p className="text-ink-2">Laying them in each way ...</p>}
+      {ways?.length === 0 && <p className="text-ink-2">No common of pulses serves this zone alone.</p>}
+      {ways?.map((way) => (
+        <WayOfLaying key={way.topology} way={way} currency={record.railway.currency} scopes={scopes} act={act} />
+      ))}
+      <FormGrid narrow>
+        <Field label="Plastic rail joints">
+          {(ids) => (
+            <NumberField
+              ids={ids}
+              value={zone.plasticJoints}
+              save={(joints) => tryEdit(() => setPlasticJoints(record, zone.id, joints ?? 0))}
+            />
+          )}
+        </Field>
+      </FormGrid>
+      <p className="text-ink-2">
+        Where its rails have feeds of their own they are parted from the next zone by two plastic joints at each track
+        that leaves it; feeders then go {TOPOLOGY_WORDS.blocks}. The joints are on the buy list.
+      </p>
+    </div>
+  );
+}
+
+/** A net laid in each way, and the choice of one: for the net, its zone, or the railway. */
+function NetWays({ record, net }: { record: RailwayRecord; net: Net }) {
+  const overview = useOverview();
+  const act = useEdit();
+  const ways = useLaid(record, "net", net.id);
+  if (ways === null) return <p className="text-ink-2">Laying it in each way ...</p>;
   const chosen = record.layings.some(({ deviceId, terminal }) =>
     net.ends.some((end) => end.deviceId === deviceId && end.terminal === terminal),
   );
@@ -110,8 +164,14 @@ function Ways({ record, net }: { record: RailwayRecord; net: Net }) {
           only new ones follow the choice.
         </p>
       )}
-      {found.ways.map((way) => (
-        <WayOfLaying key={way.topology} way={way} scopes={scopesOf(record, net)} act={act} />
+      {ways.map((way) => (
+        <WayOfLaying
+          key={way.topology}
+          way={way}
+          currency={record.railway.currency}
+          scopes={scopesOf(record, net)}
+          act={act}
+        />
       ))}
       {chosen && (
         <Button size="small" onClick={() => act(() => layNet(record, net, null))}>
@@ -156,14 +216,16 @@ function scopesOf(record: RailwayRecord, net: Net): Scope[] {
 
 function WayOfLaying({
   way,
+  currency,
   scopes,
   act,
 }: {
   way: LaidAs;
+  currency: string;
   scopes: readonly Scope[];
   act: (making: Making) => boolean;
 }) {
-  const { topology, present, metres, splices, joints, farthest, weakest } = way;
+  const { topology, present, metres, splices, blocks, joints, cost, farthest, weakest } = way;
   const words = TOPOLOGY_WORDS[topology];
   return (
     <section aria-label={words} className={`border-l-3 px-2 py-0.5 ${present ? "border-copper" : "border-rule-2"}`}>
@@ -171,8 +233,12 @@ function WayOfLaying({
       {present && <span className="text-ink-2"> as it is</span>}
       <div>
         {metres.toFixed(1)} m, {count(joints.underneath, "joint")} underneath
-        {splices > 0 && `, ${count(splices, "splice")}`}; {ohms(farthest.ohms)} to {farthest.name}
-        {weakest && `; the weakest coil, ${weakest.label}, gets ${joules(weakest.joules)}`}
+        {splices > 0 && `, ${count(splices, "splice")}`}
+        {blocks > 0 && `, ${count(blocks, "block")}`}; about {cost.toFixed(2)} {currency}; {ohms(farthest.ohms)} to{" "}
+        {farthest.name}
+        {weakest
+          ? `; the weakest coil, ${weakest.label}, gets ${joules(weakest.joules)}`
+          : `, ${volts(farthest.ohms)} lost for each ampere`}
       </div>
       {!present && (
         <div className="flex flex-wrap gap-1 pt-0.5">

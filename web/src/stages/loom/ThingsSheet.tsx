@@ -3,6 +3,7 @@ import {
   addStrip,
   type Cable,
   coresOf,
+  count,
   type Loom,
   laidCable,
   placeWords,
@@ -54,12 +55,17 @@ const SHOWN: { value: Shown; text: string }[] = [
   { value: "things", text: "Both" },
   { value: "strips", text: "Strips" },
   { value: "cables", text: "Cables" },
-  { value: "splices", text: "Splices" },
+  { value: "splices", text: "Splices, blocks" },
 ];
 
 function isShown(shown: Shown, kind: Row["kind"], what: string): boolean {
-  if (what === "splice") return shown === "splices";
+  if (isJoint(what)) return shown === "splices";
   return shown === "things" || shown === (kind === "strip" ? "strips" : "cables");
+}
+
+/** Whether a row is of a splice or a block. */
+function isJoint(what: string): boolean {
+  return what === "splice" || what.startsWith("block");
 }
 
 /** Strips, plugs, splices and cables; each opens to its card. */
@@ -79,7 +85,7 @@ export function ThingsSheet({
   const [tail, setTail] = useState(false);
   const [shown, setShown] = useState<Shown>("things");
   const rows = useMemo(() => (record && overview ? rowsOf(record, overview.loom) : []), [record, overview]);
-  const strips = rows.filter(({ kind, what }) => kind === "strip" && what !== "splice");
+  const strips = rows.filter(({ kind, what }) => kind === "strip" && !isJoint(what));
   const cables = rows.filter(({ kind }) => kind === "cable");
   const sum = (all: readonly Row[], of: (row: Row) => number) => all.reduce((total, row) => total + of(row), 0);
   const about = `${strips.length} strips, ${sum(strips, ({ used }) => used)} of ${sum(strips, ({ size }) => size)} ways; ${cables.length} cables, ${sum(cables, ({ used }) => used)} of ${sum(cables, ({ size }) => size)} cores`;
@@ -137,7 +143,14 @@ function rowsOf(record: RailwayRecord, loom: Loom): Row[] {
       const used = Array.from({ length: ways }, (_, index) => at.get(screwKey(id, index + 1)) ?? []);
       return {
         ...{ key: `strip ${id}`, kind: "strip", id, label, size: ways, note, where: placeWords(record, strip) },
-        what: kind === "splice" ? "splice" : pinAmps === null ? "strip" : `plug, ${pinAmps} A`,
+        what:
+          kind === "splice"
+            ? kind
+            : kind === "block"
+              ? `block, ${count(used.flat().length, "wire")}`
+              : pinAmps === null
+                ? "strip"
+                : `plug, ${pinAmps} A`,
         used: used.filter(({ length }) => length > 0).length,
         standing: standing(used.flat(), fixedAt, kept),
       };

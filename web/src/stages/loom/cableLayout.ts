@@ -171,7 +171,7 @@ function stripBlock(
   const own = cable?.tail ? all.filter((way) => at.get(screwKey(strip.id, way))?.some(isOf)) : all;
   const ways = own.map((way, index) => {
     const key = screwKey(strip.id, way);
-    const name = strip.kind === "splice" ? strip.label : `${strip.label}-${way}`;
+    const name = strip.kind !== "screws" ? strip.label : `${strip.label}-${way}`;
     const y = top + index * ROW + ROW / 2;
     return wayPlan({ text: String(way), key, name }, y, at.get(key) ?? [], cable?.id ?? null);
   });

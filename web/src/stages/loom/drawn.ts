@@ -30,7 +30,7 @@ export function drawnOptions(record: RailwayRecord, loom: Loom) {
       text: `${cable.label}, ${joinsOf(record, loom, cable)}`,
     })),
     ...loom.strips.flatMap((strip) =>
-      strip.kind === "splice"
+      strip.kind !== "screws"
         ? []
         : [{ value: drawnName(strip), text: `${strip.label}, ${placeWords(record, strip)}` }],
     ),

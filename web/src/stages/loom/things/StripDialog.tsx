@@ -1,5 +1,6 @@
 import {
   farEnd,
+  isJunction,
   type Loom,
   moveWay,
   PURPOSES,
@@ -51,10 +52,10 @@ export function StripDialog({ thing: strip, record, loom, open, close }: ThingPr
     if (problem) dispatch(notify(problem));
   });
   const used = new Set(rows.flatMap(({ way, wire }) => (wire ? [way] : []))).size;
-  const isSplice = strip.kind === "splice";
+  const isJoint = isJunction(strip);
   return (
     <Dialog
-      title={`${isSplice ? "Splice" : pinAmps === null ? "Strip" : "Plug and socket"} ${label}`}
+      title={`${strip.kind === "splice" ? "Splice" : isJoint ? "Block" : pinAmps === null ? "Strip" : "Plug and socket"} ${label}`}
       about={`${place === "panel" ? "At the panel" : `Under the layout, ${placeWords(record, strip)}`}, ${used} of ${ways} ways used. What is changed here is kept until it is let go.`}
       close={close}
     >
@@ -62,7 +63,7 @@ export function StripDialog({ thing: strip, record, loom, open, close }: ThingPr
         <Field label="Name">
           {(ids) => <TextField ids={ids} value={label} save={(text) => set({ label: text })} />}
         </Field>
-        {!isSplice && (
+        {!isJoint && (
           <>
             <Field label="Ways">
               {(ids) => (
@@ -85,10 +86,10 @@ export function StripDialog({ thing: strip, record, loom, open, close }: ThingPr
             </Field>
           </>
         )}
-        {!isSplice && (
+        {!isJoint && (
           <ZoneField record={record} label="Serves zone" value={zoneId} set={(now) => set({ zoneId: now })} />
         )}
-        {!isSplice && place === "layout" && (
+        {!isJoint && place === "layout" && (
           <Field label="From the boards, m">
             {(ids) => (
               <NumberField
