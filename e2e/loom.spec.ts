@@ -133,6 +133,9 @@ test("two motors get a tail that is drawn core by core, and a turnout's wires ar
   await page.getByRole("table", { name: "Work by turnout" }).getByRole("row", { name: /^L3/ }).click();
   const sheet = page.getByRole("dialog", { name: "Turnout L3, its wires" });
   await expect(sheet.getByRole("row", { name: /TL1\.\d/ })).toHaveCount(2);
+  const drawn = sheet.getByRole("group", { name: "Wires of L3, drawn" });
+  await expect(drawn.getByRole("button", { name: "Terminal L3+" })).toBeVisible();
+  await expect(drawn).toContainText("W94 to L3F-F");
   const cut = sheet.getByRole("checkbox", { name: / cut$/ }).first();
   await cut.click();
   await expect(cut).toBeChecked();
@@ -175,4 +178,27 @@ test("ways to lay the loom are held side by side, and one of them is chosen", as
   await expect(page.getByRole("row", { name: /^TL\d tail/ }).first()).toBeVisible();
   await page.keyboard.press("Control+z");
   await expect(page.getByRole("row", { name: /^TL\d tail/ })).toHaveCount(0);
+});
+
+test("the commons of a zone are compared in four ways with what they cost, and its plastic joints are on the buy list", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await goTo(page, "l", "Loom");
+  await page.getByRole("radio", { name: "Nets", exact: true }).click();
+  const nets = page.getByRole("table", { name: "Nets" });
+  await nets.getByRole("row", { name: /^zone Ferry yard/ }).click();
+  const blocks = page.getByRole("region", { name: "from block to block, zone by zone" });
+  await expect(blocks).toContainText(/\d+\.\d m, \d+ joints underneath, 1 block; about \d+\.\d\d EUR/);
+  await page.getByRole("textbox", { name: "Plastic rail joints" }).fill("6");
+  await page.keyboard.press("Enter");
+  await page.getByRole("radio", { name: "Parts" }).click();
+  await expect(page.getByRole("row", { name: /^Plastic rail joints 6/ })).toBeVisible();
+  // feeders of the track laid from block to block: one block for each zone, found with the things of the loom
+  await nets.getByRole("row", { name: /^TB1-J/ }).click();
+  await page.getByRole("button", { name: "Lay from block to block, zone by zone, here" }).click();
+  await page.getByRole("radio", { name: "Strips, cables" }).click();
+  await page.getByRole("radio", { name: "Splices, blocks" }).click();
+  await expect(page.getByRole("row", { name: /^JB2\b.*block, \d wires/ })).toBeVisible();
 });

@@ -159,8 +159,15 @@ function underneath(railway: Railway, laid: Laid, ends: readonly LaidEnd[], owne
   function blocks(point: WireEnd, place: Site, all: readonly Site[]): Link[] {
     const result: Link[] = [];
     let [before, at] = [point, place];
-    for (const own of byZone(all)) {
+    const zones = byZone(all);
+    for (const own of zones) {
       const [first] = own as [Site];
+      // a trunk that has one place left to go to ends there
+      if (own.length === 1 && own === zones.at(-1)) {
+        const metres = at === start ? wireFrom(railway, start.at, first.at) : apart(at, first) + DROPPER;
+        result.push({ ...link(before, firstOf(first), "layout", metres, first.turnoutId), isTrunk: true });
+        continue;
+      }
       const middle = amid(own.map((site) => site.at).sort((a, b) => a - b)) ?? first.at;
       const tap = laid.tapAt("block", own.map(firstOf));
       const metres = at === start ? wireFrom(railway, start.at, middle) : Math.abs(middle - at.at);

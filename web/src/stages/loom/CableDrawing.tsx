@@ -8,13 +8,13 @@ import {
   type RailwayRecord,
   type Strip,
   type Wire,
-  type WireColour,
 } from "@alderman/core";
-import { type KeyboardEvent, type ReactNode, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { Terminal } from "../../drawing/Terminal.tsx";
 import { ColourBox, WirePath } from "../../drawing/Wire.tsx";
 import { type BlockPlan, type CorePlan, cableLayout, ROW, stripLayout, type WayPlan } from "./cableLayout.ts";
-import type { LoomThing, OpenThing } from "./things/thing.ts";
+import { Code, Flag, Of, Opens } from "./marks.tsx";
+import type { OpenThing } from "./things/thing.ts";
 
 /** Left edges of the strips, and their width. */
 const PANEL_X = 262;
@@ -99,46 +99,6 @@ function aboutCable(record: RailwayRecord, loom: Loom, cable: Cable): string {
   const { metres, gauge } = laidCable(record.railway, loom, cable);
   const { label, tail, cores } = cable;
   return `${tail ? "Tail" : "Cable"} ${label}: ${coresOf(loom, cable.id).size} of ${cores} cores, ${metres} m, ${gauge}`;
-}
-
-/** Fades what does not belong to the net that is looked at. */
-function Of({ net, lit, children }: { net: string; lit: string | null; children: ReactNode }) {
-  return (
-    <g data-net={net} opacity={lit === null || lit === net ? 1 : 0.22}>
-      {children}
-    </g>
-  );
-}
-
-/** Something of the drawing that opens a card. */
-function Opens({
-  thing,
-  name,
-  open,
-  children,
-}: {
-  thing: LoomThing;
-  name: string;
-  open: OpenThing;
-  children: ReactNode;
-}) {
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key !== "Enter" && event.key !== " ") return;
-    event.preventDefault();
-    open(thing);
-  };
-  return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-label={name}
-      className="cursor-pointer"
-      onClick={() => open(thing)}
-      onKeyDown={onKeyDown}
-    >
-      {children}
-    </g>
-  );
 }
 
 function Block({
@@ -367,52 +327,5 @@ function Jacket({
         {cable.label}
       </text>
     </Opens>
-  );
-}
-
-/** Notched tape with exactly the characters that will print; dashed when it is not on the wire yet. It opens the wire's card. */
-function Flag({
-  wire,
-  x,
-  y,
-  text,
-  open,
-  narrow = false,
-}: {
-  wire: Wire;
-  x: number;
-  y: number;
-  text: string;
-  open: OpenThing;
-  narrow?: boolean;
-}) {
-  // B612 Mono is 0.65 of its height wide
-  const size = narrow ? 9.5 : 10.5;
-  const width = text.length * size * 0.65 + 12;
-  const isMade = Boolean(wire.fact?.labelledAt);
-  return (
-    <Opens thing={{ kind: "wire", id: wire.id }} name={`${wire.label}, its card`} open={open}>
-      <path
-        d={`M${x} ${y - 9}H${x + width}L${x + width - 5} ${y}L${x + width} ${y + 9}H${x}Z`}
-        fill="var(--sheet)"
-        stroke="var(--ink)"
-        {...(isMade ? {} : { strokeDasharray: "3 2" })}
-      />
-      <text className="tm" x={x + 4} y={y + 4} style={{ fontSize: `${size}px` }}>
-        {text}
-      </text>
-    </Opens>
-  );
-}
-
-function Code({ x, y, colour }: { x: number; y: number; colour: WireColour }) {
-  return (
-    <g>
-      <rect x={x} y={y - 8} width={14 + colour.length * 7.2} height="16" fill="var(--sheet)" />
-      <ColourBox x={x + 2} y={y - 5} colour={colour} />
-      <text className="tm" x={x + 14} y={y + 4}>
-        {colour}
-      </text>
-    </g>
   );
 }

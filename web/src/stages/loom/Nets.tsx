@@ -64,7 +64,7 @@ export function Nets() {
     };
     const zones = record.zones.map((zone): Row => {
       const nets = commonsOf(record, overview.nets, zone.id);
-      const about = nets.length === 0 ? "its rails" : `its ${count(nets.length, "common")} of pulses, and its rails`;
+      const about = nets.length === 0 ? "rails" : `${count(nets.length, "common")}, rails`;
       return { id: `zone ${zone.id}`, name: `zone ${zone.label}`, about, of: zone, ...taken(nets) };
     });
     const nets = overview.nets.flatMap((net): Row[] => {
@@ -74,7 +74,7 @@ export function Nets() {
       const about = PURPOSES[net.purpose].about;
       return [{ id: net.id, name: netName(record, first), about, of: net, ...taken([net]) }];
     });
-    return [...nets, ...zones];
+    return [...zones, ...nets];
   }, [overview, record]);
   const row = rows.find(({ id }) => id === chosen);
   return (

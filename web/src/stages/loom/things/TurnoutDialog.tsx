@@ -9,6 +9,7 @@ import { useEdit } from "../../../session/useEdit.ts";
 import { useAppDispatch } from "../../../store/store.ts";
 import { choose } from "../../../store/view.ts";
 import { stepColumns, type TickWires } from "../stepColumns.tsx";
+import { TurnoutDrawing } from "./TurnoutDrawing.tsx";
 import type { OpenThing, ThingProps } from "./thing.ts";
 
 /** The connection sheet of a turnout: its wires from the panel to the track, how each end is joined, and the work on them. */
@@ -29,6 +30,11 @@ export function TurnoutDialog({ thing: turnout, record, loom, open, close }: Thi
       about={`${turnout.name && `${turnout.name}; `}${done} of ${wires.length} joined at both ends`}
       close={close}
     >
+      {wires.length > 0 && (
+        <div className="mb-3 max-h-[40vh] overflow-y-auto border border-rule">
+          <TurnoutDrawing label={turnout.label} wires={wires} open={open} />
+        </div>
+      )}
       <DataTable
         flowing
         label={`Wires of ${turnout.label}`}
