@@ -300,3 +300,32 @@ export function zonesAtInputs(): RailwayRecord {
     }
   });
 }
+
+/**
+ * Turnouts A, B and so on with stall motors on an output node, each thrown by a control at two inputs of an input node; the
+ * nodes are on one control bus and have numbers from 16 on.
+ */
+export function onBus(...controls: string[]): RailwayRecord {
+  const labels = controls.map((_, index) => String.fromCharCode(65 + index));
+  const rows = labels.map((label, index) => [label, "", "stall-motor", index === 0 ? "output-node-8" : "ON1"]);
+  return drafted(railway(...rows), (draft) => {
+    const node = draft.addDevice("input-node-16", "IN", "layout");
+    const bus = draft.record.devices.find(({ typeId }) => typeId === "control-bus");
+    draft.assign("supply", { deviceId: "ps1", toDeviceId: node.id });
+    draft.assign("commands", { deviceId: bus?.id ?? "", toDeviceId: node.id });
+    for (const [index, label] of labels.entries()) {
+      const control = draft.addDevice(controls[index] ?? "", "B", "panel");
+      const turnoutId = label.toLowerCase();
+      draft.assign("control", {
+        ...{ deviceId: control.id, turnoutId, way: null, to: null, inverse: false, follows: false },
+      });
+      draft.assign("input", { deviceId: node.id, way: 1 + 2 * index, controlId: control.id, controlWay: null });
+    }
+    const nodes = draft.record.devices.filter(({ typeId }) => typeId.includes("-node-"));
+    for (const [index, { id: deviceId }] of nodes.entries())
+      draft.put("setting", {
+        ...{ id: `${deviceId}-number`, deviceId, way: null, name: "node number", wanted: String(16 + index) },
+        ...{ read: null, readAt: null },
+      });
+  });
+}

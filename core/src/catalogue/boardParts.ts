@@ -7,6 +7,7 @@ import {
   type OutputKind,
   type Programming,
   type Setting,
+  type Teaching,
   type Terminal,
   terminals,
 } from "./deviceType.ts";
@@ -176,6 +177,23 @@ export const PLAIN_SWITCHES: NumberSwitches = {
   onMeans: [1, 1, 1, 1, 1, 1, 1],
   offset: 0,
 };
+
+/** Left on, a node learns whatever goes over the bus. */
+export const LEARN_SWITCH: Setting = {
+  name: "learn switch",
+  about: "on while the node is taught; left on, it learns whatever happens on the bus",
+  factory: "off",
+  range: "on or off",
+  values: ["off", "on"],
+  isLearn: true,
+};
+
+/** Switches of a node that is taught without a computer, with as many as choose one of its outputs (common practice). */
+export function teachSwitches(outputs: number): Teaching {
+  const bits = Math.ceil(Math.log2(outputs));
+  const select = Array.from({ length: bits }, (_, bit) => `S${bit + 1}`);
+  return { select, learn: "L", unlearn: "U", inverted: "P", onOnly: "O" };
+}
 
 export type Given = Pick<DeviceType, "id" | "name" | "short" | "about" | "prefix" | "figures"> & Partial<DeviceType>;
 

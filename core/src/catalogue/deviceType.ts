@@ -93,6 +93,8 @@ export interface Setting {
   isActor?: boolean;
   /** It is the number of a node, which its switches say. */
   isNodeNumber?: boolean;
+  /** It is the switch that makes a node learn, which must not stay on. */
+  isLearn?: boolean;
   /** It turns normal into reverse: the sense ledger holds it. */
   isSense?: boolean;
   /** What may be set, when that is a choice. */
@@ -118,6 +120,15 @@ export interface NumberSwitches {
   /** What one that is on stands for: 1, or 0 where it is inverted. */
   onMeans: readonly (0 | 1)[];
   offset: number;
+}
+
+/** The switches by which a node is taught events: what is printed beside those that choose an output, bit 0 first, and beside the others. */
+export interface Teaching {
+  select: readonly string[];
+  learn: string;
+  unlearn: string;
+  inverted: string;
+  onOnly: string;
 }
 
 /** What a device does when power comes back: stays as it was, goes to normal, or is off until told. */
@@ -164,6 +175,7 @@ export interface DeviceType {
   settings?: readonly Setting[];
   programming?: Programming;
   numberSwitches?: NumberSwitches;
+  teaching?: Teaching;
   powerOn?: PowerOn;
   /** Shown wherever the type is chosen or its finding is read. */
   caution?: string;

@@ -1,6 +1,7 @@
 import { findType } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { ACTION_WORDS } from "../events/edits.ts";
 import type { Finding } from "../findings/rule.ts";
 import { CABLE_COLOUR_WORDS } from "../loom/colours.ts";
 import { endNames } from "../loom/endNames.ts";
@@ -11,7 +12,6 @@ import { type Edit, type EditGroup, touchedThings } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import { KINDS, type Kind, type RailwayRecord } from "../record/kinds.ts";
 import { standingOfWire, WIRE_STEPS } from "../record/made.ts";
-import type { EventAction } from "../record/numbers.ts";
 import { PURPOSES } from "../record/purposes.ts";
 import type { Assignment, Railway } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
@@ -64,13 +64,6 @@ const SETTINGS: Record<keyof Railway, string> = {
   ...{ spareShare: "Share left spare", stripsAt: "Where new strips are put", reachMetres: "Reach of a strip, m" },
   ...{ coresBy: "Which core a net gets", motorTails: "Tails of motors", tailCores: "Cores of a tail" },
   ...{ cableMetres: "Length of a cable, m", runMetres: "Usual run, m", note: "Note" },
-};
-
-/** What an output does upon an event, in words. */
-export const ACTION_WORDS: Record<EventAction, string> = {
-  acts: "acts",
-  inverted: "acts inverted",
-  on: 'acts on "on" only',
 };
 
 function railwayWords(before: Railway, now: Railway): Touched[] {

@@ -57,6 +57,11 @@ export class Draft {
     for (const assignment of this.record.assignments.filter(match)) this.remove("assignment", assignment.id);
   }
 
+  /** Takes in what another edit would do to the working copy; nothing of null. */
+  take(group: EditGroup | null): void {
+    for (const edit of group?.edits ?? []) if (edit.op !== "railway") this.apply(edit);
+  }
+
   group(words: string): EditGroup {
     return { words: words.slice(0, 200), edits: this.edits };
   }

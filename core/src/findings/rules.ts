@@ -13,6 +13,9 @@ import { controlNotHeard } from "./controlNotHeard.ts";
 import { crowdedTerminal } from "./crowdedTerminal.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
 import { detectorRails } from "./detectorRails.ts";
+import { eventLoop } from "./eventLoop.ts";
+import { eventUnheard } from "./eventUnheard.ts";
+import { eventUnproduced } from "./eventUnproduced.ts";
 import { feedbackShared } from "./feedbackShared.ts";
 import { frogLampsOnDc } from "./frogLampsOnDc.ts";
 import { frogWrongRail } from "./frogWrongRail.ts";
@@ -20,10 +23,12 @@ import { goesAstray } from "./goesAstray.ts";
 import { jointBetterAtBench } from "./jointBetterAtBench.ts";
 import { lampCommon } from "./lampCommon.ts";
 import { lampCurrent } from "./lampCurrent.ts";
+import { lampEventOpposite } from "./lampEventOpposite.ts";
 import { lampReverseVoltage } from "./lampReverseVoltage.ts";
 import { lampTellsOpposite } from "./lampTellsOpposite.ts";
 import { lampVoltsLost } from "./lampVoltsLost.ts";
 import { latchingLocksOthers } from "./latchingLocksOthers.ts";
+import { learnSwitchOn } from "./learnSwitchOn.ts";
 import { longerThanReel } from "./longerThanReel.ts";
 import { loopInNet } from "./loopInNet.ts";
 import { madeServesNothing } from "./madeServesNothing.ts";
@@ -32,6 +37,7 @@ import { noSpareCore } from "./noSpareCore.ts";
 import { otherBus } from "./otherBus.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
 import { outputShared } from "./outputShared.ts";
+import { outputTwoMasters } from "./outputTwoMasters.ts";
 import { pairThrownAgainst } from "./pairThrownAgainst.ts";
 import { plugOverCurrent } from "./plugOverCurrent.ts";
 import { powerOnUnsafe } from "./powerOnUnsafe.ts";
@@ -45,10 +51,13 @@ import { sameColourInCable } from "./sameColourInCable.ts";
 import { sameColoursBeside } from "./sameColoursBeside.ts";
 import { settingDiffers } from "./settingDiffers.ts";
 import { shortByHands } from "./shortByHands.ts";
+import { shortEventShared } from "./shortEventShared.ts";
 import { shortWouldNotTrip } from "./shortWouldNotTrip.ts";
+import { startRestoresNothing } from "./startRestoresNothing.ts";
 import { stripOutOfReach } from "./stripOutOfReach.ts";
 import { supplyOutOfRange } from "./supplyOutOfRange.ts";
 import { supplyOverRating } from "./supplyOverRating.ts";
+import { taughtOtherwise } from "./taughtOtherwise.ts";
 import { trainKeepsAsking } from "./trainKeepsAsking.ts";
 import { turnoutIncomplete } from "./turnoutIncomplete.ts";
 import { unitTooWeak } from "./unitTooWeak.ts";
@@ -110,7 +119,16 @@ export const RULES: readonly Rule[] = [
   addressNotInRow,
   answersOtherwise,
   settingDiffers,
+  eventLoop,
+  learnSwitchOn,
   nodeNumberShared,
+  outputTwoMasters,
+  lampEventOpposite,
+  shortEventShared,
+  taughtOtherwise,
+  eventUnheard,
+  eventUnproduced,
+  startRestoresNothing,
   feedbackShared,
   addressImpossible,
   coilsTogether,

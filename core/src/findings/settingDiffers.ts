@@ -23,7 +23,10 @@ export const settingDiffers = rule<Differs>({
     "What was written into a device is not always what it took: a lock was shut, a value out of range, another board heard it. What counts is what it gives back. Write it again and read it back, or let the list say what is there.",
   look: ({ record, threads }) =>
     settingLines(record).flatMap((line): Differs[] =>
-      line.standing === "differs" ? [{ line, threads: threads.filter((thread) => concerns(thread, line)) }] : [],
+      // a learning switch that was left on has a finding of its own
+      line.standing === "differs" && !line.setting.isLearn
+        ? [{ line, threads: threads.filter((thread) => concerns(thread, line)) }]
+        : [],
     ),
   subject: ({ line }) => `setting-${line.id}`.replaceAll(" ", "-").slice(0, 80),
   where: ({ line }) => line.of,

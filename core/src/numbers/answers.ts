@@ -42,6 +42,9 @@ export function resetBoard(record: RailwayRecord, deviceId: string, seen: string
   for (const way of first === undefined ? [] : numbered(Math.max(1, type.outputs)))
     put(draft, deviceId, way, (first ?? 1) + way - 1, { how: "reset", seen, at });
   resetSettings(draft, deviceId, at);
+  // a node that is as the factory set it acts upon no event
+  for (const fact of record.taught.filter((each) => each.deviceId === deviceId && each.action !== null))
+    draft.put("taught", { ...fact, action: null, at });
   return draft.group(`${device.label} is as the factory set it`);
 }
 

@@ -1,5 +1,6 @@
 import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
+import type { Told } from "../events/told.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { controlSides, sideMade, staysMade } from "../schematic/recipes/controlSides.ts";
 import type { Heard } from "../schematic/recipes/controlToInputs.ts";
@@ -229,10 +230,32 @@ export class Behaviour {
       }
       const asked = askedOf(state, leader);
       const direct = this.listening || commands;
+      const told = direct ? undefined : this.roles.toldAt(deviceId, way);
+      if (told) {
+        const turned = this.roles.isTurned(deviceId, way, "setting", "end-points");
+        outputs.set(way, turnedIf(turned, this.isOn(told, state) ? "R" : "N"));
+        continue;
+      }
       const turned = this.roles.isTurned(deviceId, way, "event", "setting", "end-points");
       outputs.set(way, direct ? asked : turnedIf(turned, this.understood(leader, asked, state)));
     }
     return outputs;
+  }
+
+  /**
+   * Whether an output that events reach is on: as the last of them left it, that of the turnout which is being thrown, else
+   * that of the first. What does nothing to it leaves it as the other position did; off when nothing ever switched it.
+   */
+  private isOn(told: readonly Told[], state: RailwayState): boolean {
+    const isBy = ({ leader, controlId }: Told) => {
+      const by = heldBy(state, leader) ?? this.roles.led.get(leader)?.control?.assignment.id;
+      return by === controlId;
+    };
+    const acting = told.filter(({ leader }) => isActing(state, leader));
+    const last = acting.find(isBy) ?? acting[0] ?? told.find(isBy) ?? told[0];
+    if (!last) return false;
+    const position = this.understood(last.leader, askedOf(state, last.leader), state);
+    return last[position] ?? last[turnedIf(true, position)] ?? false;
   }
 
   private understood(leader: string, asked: Position, state: RailwayState): Position {
@@ -301,6 +324,11 @@ export class Behaviour {
     const follows = this.roles.onAt.get(deviceId);
     for (const position of ["N", "R"] as const) {
       for (const { way, leader, first } of follows?.[position] ?? []) {
+        const told = this.listening ? undefined : this.roles.toldAt(deviceId, way);
+        if (told) {
+          if (this.isOn(told, state)) on.add(way);
+          continue;
+        }
         const asked = askedOf(state, leader);
         const turned = this.roles.isTurned(deviceId, first, "event");
         if ((this.listening ? asked : turnedIf(turned, this.understood(leader, asked, state))) === position)

@@ -1,6 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
+import { type Told, type ToldOutputs, toldOutputs } from "../events/told.ts";
 import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Sense, SenseLink } from "../record/notes.ts";
@@ -76,6 +77,8 @@ export class Roles {
   readonly besideOf = new Map<string, ThreadMotor>();
   /** Where the controls of a thread are heard, by leader; none for a thread that is commanded otherwise. */
   readonly heardOf = new Map<string, { control: ThreadControl; heard: Heard }[]>();
+  /** What outputs of nodes on a control bus are told by events, where that is known. */
+  private readonly told: ToldOutputs;
   private readonly wholes = new Map<string, string>();
   private readonly described = new Map<string, string>();
   private readonly fed = new Map<string, { by: FedBy; volts: number; from: string }>();
@@ -91,6 +94,7 @@ export class Roles {
     private before?: Roles,
   ) {
     this.bonds = new Bonds(threads);
+    this.told = toldOutputs(record, threads);
     for (const { link, deviceId, way, inverts } of record.senses) {
       if (inverts) pushTo(this.turning, deviceId, { link, way });
     }
@@ -124,6 +128,11 @@ export class Roles {
 
   fedBy(deviceId: string): FedBy {
     return this.fed.get(deviceId)?.by ?? "none";
+  }
+
+  /** What an output of a node is told by events; undefined where nothing is known of it, and for other boards. */
+  toldAt(deviceId: string, way: number): readonly Told[] | undefined {
+    return this.told.get(deviceId)?.get(way);
   }
 
   /** Devices whose contacts or state follow where a motor goes: itself, relays beside it, what its frog and throw bar move. */
@@ -228,6 +237,7 @@ export class Roles {
       (this.frogsOf.get(deviceId) ?? []).map(({ device, turnout }) => `${device.id} ${turnout.hand}`).join(),
       JSON.stringify(this.onAt.get(deviceId) ?? ""),
       this.watches(deviceId),
+      JSON.stringify([...(this.told.get(deviceId) ?? [])]),
       this.keysOn.has(deviceId),
       outputs.map(([way]) => way).join(),
     ].join("|");

@@ -51,8 +51,11 @@ export type BusEvent = z.infer<typeof BusEvent>;
 export const Producer = z.strictObject({ id: Id, eventId: Id, deviceId: Id, way: Way });
 export type Producer = z.infer<typeof Producer>;
 
-/** What an output does upon an event. acts: on upon on, off upon off. inverted: the other way round. on: on upon on, nothing upon off. */
-export const EVENT_ACTIONS = ["acts", "inverted", "on"] as const;
+/**
+ * What an output does upon an event. acts: on upon on, off upon off. inverted: the other way round. on, off: on or off upon on,
+ * nothing upon off, as for buttons that let go.
+ */
+export const EVENT_ACTIONS = ["acts", "inverted", "on", "off"] as const;
 export type EventAction = (typeof EVENT_ACTIONS)[number];
 
 /** What an output of a node is to do upon an event. */

@@ -37,6 +37,13 @@ export function turnsAlike(a: RailwayRecord, b: RailwayRecord): boolean {
   return a.senses === b.senses || turning(a) === turning(b);
 }
 
+/** Whether the same is said and taught of events in two records. */
+function tellsAlike(a: RailwayRecord, b: RailwayRecord): boolean {
+  if (a.events !== b.events || a.producers !== b.producers || a.consumers !== b.consumers) return false;
+  // what was taught is told by the numbers of nodes, which are settings
+  return a.taught === b.taught && (a.taught.length === 0 || a.settings === b.settings);
+}
+
 /** The places that turn normal into reverse, as text. */
 function turning({ senses }: RailwayRecord): string {
   return senses.flatMap(({ link, deviceId, way, inverts }) => (inverts ? [`${link} ${deviceId} ${way}`] : [])).join();
@@ -48,7 +55,7 @@ function turning({ senses }: RailwayRecord): string {
  */
 export function isWiredAlike(a: RailwayRecord, b: RailwayRecord): boolean {
   if (a.devices !== b.devices || a.assignments !== b.assignments || a.types !== b.types) return false;
-  if (!turnsAlike(a, b)) return false;
+  if (!turnsAlike(a, b) || !tellsAlike(a, b)) return false;
   if (a.turnouts === b.turnouts) return true;
   return (
     a.turnouts.length === b.turnouts.length &&

@@ -1,0 +1,57 @@
+import { setLink } from "../events/edits.ts";
+import { type EventOutput, eventPlan, type PlannedEvent } from "../events/plan.ts";
+import type { Thread } from "../schematic/thread.ts";
+import { list } from "../units/format.ts";
+import { type Remedy, rule } from "./rule.ts";
+
+interface Mastered {
+  output: EventOutput;
+  /** Events that can disagree about it. */
+  masters: PlannedEvent[];
+  threads: Thread[];
+}
+
+export const outputTwoMasters = rule<Mastered>({
+  id: "output-two-masters",
+  stage: "numbers",
+  column: null,
+  severity: "look",
+  title: "An output with two masters that can disagree",
+  about:
+    "Of several events that reach an output the last one wins: it is no OR. With A on, then B on, then A off, the output is off although B is still on. Two buttons that let go may share an output, for whatever was pressed last is what is meant; two levels, or the events of two turnouts, may not.",
+  look: ({ record, threads }) => {
+    const { outputs, links, events } = eventPlan(record, threads);
+    const eventOf = new Map(events.map((event) => [event.id, event]));
+    return outputs.flatMap((output): Mastered[] => {
+      const own = links.filter(
+        ({ deviceId, way, action }) => deviceId === output.deviceId && way === output.way && action !== null,
+      );
+      const levels = own.filter(({ action }) => action === "acts" || action === "inverted");
+      const levelMasters = levels.flatMap(({ eventId }) => eventOf.get(eventId) ?? []);
+      const all = own.flatMap(({ eventId }) => eventOf.get(eventId) ?? []);
+      const subjects = new Set(all.flatMap(({ inputs }) => inputs.map(({ turnoutIds }) => turnoutIds.join())));
+      const masters = subjects.size > 1 ? all : levelMasters;
+      if (masters.length < 2 || (subjects.size <= 1 && levels.length < 2)) return [];
+      const ids = new Set([output.turnoutId, ...masters.flatMap(({ inputs }) => inputs.flatMap((i) => i.turnoutIds))]);
+      return [{ output, masters, threads: threads.filter(({ turnout }) => ids.has(turnout.id)) }];
+    });
+  },
+  subject: ({ output }) => `${output.deviceId} ${output.way}`,
+  where: ({ output }) => output.label,
+  terminals: ({ output }) => [output.label],
+  turnouts: ({ threads }) => threads,
+  why: ({ output, masters }) =>
+    `${output.label}${output.drives ? ` (${output.drives})` : ""} acts upon ${list(masters.map(({ label }) => label))}; the last one wins, whatever the others say.`,
+  remedies: ({ output, masters }, { record, threads }) => {
+    // the events of its own turnout stay; of several levels one does
+    const own = masters.filter(({ inputs }) =>
+      inputs.some(({ turnoutIds }) => output.turnoutId !== null && turnoutIds.includes(output.turnoutId)),
+    );
+    const foreign = masters.filter((event) => !own.includes(event));
+    const goes = foreign.length > 0 ? foreign : masters.slice(1);
+    return goes.flatMap((event): Remedy[] => {
+      const group = setLink(record, threads, event.id, output, null);
+      return group ? [{ label: group.words, group }] : [];
+    });
+  },
+});
