@@ -203,3 +203,48 @@ test("each list of numbers, its dialogs too, can be used by those who listen or 
     expect(await violations(page), name).toEqual([]);
   }
 });
+
+test("events are said by keys in the matrix, and a node is taught by its sheet with ticks that last", async ({
+  page,
+  server,
+}) => {
+  await openDemo(page, server);
+  await openNumbers(page);
+  await page.getByRole("radio", { name: "Events" }).click();
+  const grid = page.getByRole("grid", { name: "Events and outputs" });
+  const lamp = grid.getByRole("gridcell", { name: /^ON1-2 upon Barge alongside/ });
+  await lamp.click();
+  const card = page.getByRole("region", { name: "Event Barge alongside" });
+  await expect(card).toContainText("Sent from IN1-4.");
+  // the lamp has two masters until one of them lets go
+  const findings = page.getByRole("region", { name: "Findings" }).or(page.locator("section", { hasText: "Findings" }));
+  await expect(findings.first()).toContainText("An output with two masters that can disagree");
+  await page.keyboard.press("Delete");
+  await expect(grid.getByRole("gridcell", { name: "ON1-2 upon Barge alongside: nothing" })).toBeVisible();
+  await expect(page.getByText("An output with two masters that can disagree")).toHaveCount(0);
+  // one event on is the quay's lights: heard by output 3 of the node from now on
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("o");
+  await expect(
+    grid.getByRole("gridcell", { name: 'ON1-2 upon Lights of the quay: goes on upon "on" only' }),
+  ).toBeVisible();
+  await page.keyboard.press("Delete");
+  // taught step by step: the tick is there after a reload
+  const sheet = page.getByRole("region", { name: "Teaching ON1" });
+  await expect(page.getByText("2 of 4 taught")).toBeVisible();
+  await sheet
+    .getByRole("checkbox", { name: /^Step \d+ is done/ })
+    .first()
+    .click();
+  await expect(page.getByText("3 of 4 taught")).toBeVisible();
+  await expect(page.getByText("A node's learning switch was left on")).toBeVisible();
+  await page.reload();
+  await expect(page.getByText("3 of 4 taught")).toBeVisible();
+  await sheet
+    .getByRole("checkbox", { name: /^Step \d+ is done/ })
+    .first()
+    .click();
+  await expect(page.getByText("4 of 4 taught")).toBeVisible();
+  await sheet.getByRole("checkbox", { name: /^Step \d+ is done/ }).click();
+  await expect(page.getByText("A node's learning switch was left on")).toHaveCount(0);
+});

@@ -75,7 +75,7 @@ test("a doubtful finding is kept with a reason, stays kept after a reload, and c
   await finding.getByLabel("Why it may stay").fill("thrown by hand");
   await page.keyboard.press("Enter");
   await expect(finding).toContainText("Kept: thrown by hand");
-  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 5 doubtful");
+  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 7 doubtful");
   await page.reload();
   await expect(finding).toContainText("Kept: thrown by hand");
   await finding.getByRole("button", { name: "Let it count again" }).click();
@@ -120,7 +120,7 @@ test("an exported railway is taken in again as the same one", async ({ page, ser
   await giveFile(page, page.getByRole("button", { name: "Choose a railway file" }), {
     ...{ name: "railway.json", mimeType: "application/json", buffer: Buffer.from(file) },
   });
-  await expect(page.getByRole("link", { name: "Findings: 4 wrong, 5 doubtful" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Findings: 4 wrong, 7 doubtful" })).toBeVisible();
   await page.getByRole("link", { name: "Railways" }).click();
   await expect(page.getByRole("link", { name: "Skerrin Ferry", exact: true })).toHaveCount(2);
   expect(await export_(0)).toBe(file);

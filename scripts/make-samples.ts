@@ -3,6 +3,7 @@ import { writeFileSync } from "node:fs";
 import {
   type Assignment,
   addBoard,
+  addEvent,
   causeOf,
   changeType,
   completed,
@@ -11,11 +12,17 @@ import {
   type EditGroup,
   edit,
   emptyRecord,
+  eventPlan,
+  keepEvents,
   type RailwayRecord,
   RULES,
   setAddress,
+  setLink,
+  setProducer,
+  stepDone,
   type TestStep,
   testResult,
+  threadsOf,
   tickWires,
   turnoutsFromTable,
   type WireStep,
@@ -50,6 +57,7 @@ function skerrinFerry(): RailwayRecord {
   apply(planted(record).edits);
   apply(noted(record).edits);
   apply(halfProgrammed(record).edits);
+  record = partlyTaught(record);
   record = withTests(completed(record));
   // after the tests somebody fitted a latching toggle for Y4
   const control = record.assignments.find((a) => a.role === "control" && a.turnoutId === "y4");
@@ -249,6 +257,40 @@ function halfProgrammed(record: RailwayRecord): EditGroup {
   }
   draft.put("reserve", { id: "semaphores", first: 61, last: 68, what: "semaphores, not yet bought" });
   return draft.group("Half programmed");
+}
+
+/**
+ * Events of the quay: the node for lamps is taught what lights LP4 at normal; a switch for the quay's lights is read, and
+ * nobody acts upon it; and a level from the barge lights LP4 at reverse as well.
+ */
+function partlyTaught(before: RailwayRecord): RailwayRecord {
+  let record = before;
+  const apply = (make: (record: RailwayRecord, threads: ReturnType<typeof threadsOf>) => EditGroup | null) => {
+    record = edit(record, make(record, threadsOf(record))?.edits ?? []).record;
+  };
+  const at = (label: string, way: number) => ({
+    ...{ deviceId: record.devices.find((device) => device.label === label)?.id ?? "", way, label: `${label}-${way}` },
+  });
+  apply(keepEvents);
+  for (const [label, way] of [
+    ["Lights of the quay", 3],
+    ["Barge alongside", 4],
+  ] as const) {
+    apply((now, threads) => addEvent(now, threads, label));
+    const event = record.events.find((each) => each.label === label);
+    apply((now, threads) => setProducer(now, threads, at("IN1", way), event?.id ?? ""));
+    if (label === "Barge alongside")
+      apply((now, threads) => setLink(now, threads, event?.id ?? "", at("ON1", 2), "acts"));
+  }
+  for (const { eventId, deviceId, way } of eventPlan(record, threadsOf(record)).links) {
+    if (deviceId !== at("ON1", 1).deviceId || way !== 1) continue;
+    const minute = eventId.endsWith("1") ? "10" : "11";
+    const step = { kind: "teach", eventId, way } as const;
+    apply((now, threads) => stepDone(now, threads, deviceId, step, `2026-05-10T11:${minute}:00.000Z`));
+    const end = { kind: "end", eventId: null, way: null } as const;
+    apply((now, threads) => stepDone(now, threads, deviceId, end, "2026-05-10T11:12:00.000Z"));
+  }
+  return record;
 }
 
 /** What the owner knows, has heard, and owes. */

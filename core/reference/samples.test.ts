@@ -9,7 +9,7 @@ import { RULES } from "../src/findings/rules.ts";
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../../samples/${name}.json`, import.meta.url), "utf8"));
 
-it("has five mistakes planted on the demo, a wire on another screw and an output and a setting that are otherwise, found beside a note, and keeps what is noted", () => {
+it("has five mistakes planted on the demo, a wire on another screw, an output and a setting that are otherwise, and two events amiss, found beside a note, and keeps what is noted", () => {
   const { findings, complete, schematic } = new Derived(sample("skerrin-ferry"));
   const found = (counts: boolean) =>
     findings
@@ -26,6 +26,8 @@ it("has five mistakes planted on the demo, a wire on another screw and an output
     "answers-otherwise D1-3",
     "setting-differs IN1",
     "setting-differs SB1-2",
+    "output-two-masters ON1-2",
+    "event-unheard Lights of the quay",
     "train-keeps-asking B1",
   ]);
   expect(found(false)).toEqual(["wire-not-protected PS2", "wire-not-protected TB1"]);

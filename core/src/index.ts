@@ -44,6 +44,7 @@ export {
   type Photo,
   STANDINGS,
 } from "./record/notes.ts";
+export { EVENT_ACTIONS, type EventAction } from "./record/numbers.ts";
 export { type Problem, problemsOf, RecordError, recordError } from "./record/problems.ts";
 export { PURPOSE_NAMES, PURPOSES, type Purpose } from "./record/purposes.ts";
 export { MOST_CHARACTERS, railwayFileSchema, readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
@@ -107,6 +108,39 @@ export { PLACES } from "./sense/places.ts";
 
 export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
 export { Derived } from "./derive.ts";
+export { type BusStart, busStart } from "./events/busStart.ts";
+export {
+  ACTION_WORDS,
+  addEvent,
+  type EventFields,
+  eventNumber,
+  keepEvents,
+  removeEvent,
+  setEvent,
+  setLink,
+  setProducer,
+} from "./events/edits.ts";
+export {
+  actionBy,
+  afterEvent,
+  afterPowerCycle,
+  type EventFrame,
+  type NodeEntry,
+  type NodeState,
+  newNode,
+  switchesFor,
+  type TeachSwitches,
+} from "./events/node.ts";
+export {
+  type EventInput,
+  type EventLink,
+  type EventOutput,
+  type EventPlan,
+  eventPlan,
+  type PlannedEvent,
+} from "./events/plan.ts";
+export { allTaught, stepDone } from "./events/taught.ts";
+export { type SwitchSetting, type TeachingSheet, type TeachingStep, teachingSheets } from "./events/teaching.ts";
 export { causeOf, type Finding, type Remedy, type Severity } from "./findings/rule.ts";
 export { RULES } from "./findings/rules.ts";
 export type { SupplyLoad } from "./hands/supplyLoads.ts";

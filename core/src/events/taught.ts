@@ -48,6 +48,8 @@ export function stepDone(
       const link = own.find(({ eventId, way }) => eventId === step.eventId && way === step.way);
       if (!link) throw recordError("This step is not to be done any more.");
       noteTaught(draft, plan, link, at);
+      // to teach anything it was switched on, and stays so until that is said to be otherwise
+      noteLearnSwitch(draft, deviceId, "on", at);
       const event = plan.events.find(({ id }) => id === link.eventId);
       return draft.edits.length === 0 ? null : draft.group(`Taught ${label}-${link.way} ${event?.label}`);
     }

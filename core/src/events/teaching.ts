@@ -170,7 +170,7 @@ class Steps {
   unlearn(eventId: string): void {
     const { learn, unlearn } = this.teaching;
     this.add("unlearn", {
-      words: `${learn} and ${unlearn} on, ${this.make(eventId)}: the event goes with all of its actions. Then both off.`,
+      words: `${learn} and ${unlearn} on, then ${this.make(eventId)}, which goes with all of its actions. Then both off.`,
       on: { [learn]: true, [unlearn]: true },
       eventId,
     });
@@ -209,7 +209,10 @@ class Steps {
     const [input, ...more] = event?.inputs ?? [];
     if (!event || !input) return `make ${event?.label ?? "it"} happen`;
     const others = more.length > 0 ? ` (or ${list(more.map(({ label }) => label))})` : "";
-    return `work ${input.reads || input.label} at ${input.label}${others}, which sends ${event.label}`;
+    const what = input.reads
+      ? `${input.reads.replace(", made", " so that it is made")}, at ${input.label}`
+      : input.label;
+    return `work ${what}${others}: it sends ${event.label}`;
   }
 
   private add(

@@ -3,9 +3,16 @@ import { learnSwitch } from "../events/taught.ts";
 import type { EditGroup } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
+import { devicesOfThread, type Thread } from "../schematic/thread.ts";
 import { rule } from "./rule.ts";
 
-export const learnSwitchOn = rule<Device>({
+interface Learning {
+  device: Device;
+  /** Threads of which it drives a motor or lights a lamp. */
+  threads: Thread[];
+}
+
+export const learnSwitchOn = rule<Learning>({
   id: "learn-switch-on",
   stage: "numbers",
   column: null,
@@ -13,13 +20,18 @@ export const learnSwitchOn = rule<Device>({
   title: "A node's learning switch was left on",
   about:
     "While its learning switch is on, a node learns whatever goes over the bus: the next button that somebody presses, anywhere, is taught to the output that happens to be chosen. Off again as soon as an output is taught.",
-  look: ({ record }) => record.devices.filter(({ id }) => learnSwitch(record, id)?.read === "on"),
-  subject: ({ id }) => id,
-  where: ({ label }) => label,
-  terminals: ({ label }) => [label],
-  turnouts: () => [],
-  why: ({ label }) => `The learning switch of ${label} is on, as its teaching sheet was last ticked.`,
-  remedies: ({ id, label }, { record }) => [
+  look: ({ record, threads }) =>
+    record.devices.flatMap((device): Learning[] =>
+      learnSwitch(record, device.id)?.read === "on"
+        ? [{ device, threads: threads.filter((thread) => devicesOfThread(thread).includes(device.id)) }]
+        : [],
+    ),
+  subject: ({ device }) => device.id,
+  where: ({ device }) => device.label,
+  terminals: ({ device }) => [device.label],
+  turnouts: ({ threads }) => threads,
+  why: ({ device }) => `The learning switch of ${device.label} is on, as its teaching sheet was last ticked.`,
+  remedies: ({ device: { id, label } }, { record }) => [
     { label: `${label}: it is off again`, group: switchedOff(record, id, label) },
   ],
 });

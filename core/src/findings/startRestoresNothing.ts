@@ -1,5 +1,5 @@
 import { Draft } from "../equip/draft.ts";
-import { startOfDay } from "../events/startOfDay.ts";
+import { busStart } from "../events/busStart.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -22,7 +22,7 @@ export const startRestoresNothing = rule<Start>({
   about:
     "A toggle that stays put says how its turnout should stand, but its node sends that only when it is moved. After power-on the turnouts stand as they were left and the outputs for lamps are off, until somebody asks: an event that nodes answer by sending how each of their inputs stands. A button, or a computer, sends it once all nodes are up.",
   look: ({ record, threads }) => {
-    const { asks, answers } = startOfDay(record, threads);
+    const { asks, answers } = busStart(record, threads);
     if (asks.length > 0 || answers.length === 0) return [];
     const ids = new Set(answers.flatMap(({ turnoutIds }) => turnoutIds));
     return [
@@ -45,7 +45,7 @@ export const startRestoresNothing = rule<Start>({
 /** A short event that asks, by the lowest number that no other has. */
 function asking(record: RailwayRecord, threads: readonly Thread[]): EditGroup {
   const draft = new Draft(record);
-  const { shortNumbers } = startOfDay(record, threads);
+  const { shortNumbers } = busStart(record, threads);
   let number = 1;
   while (shortNumbers.has(number)) number++;
   draft.put("event", {

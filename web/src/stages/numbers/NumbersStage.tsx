@@ -11,6 +11,7 @@ import { useKeptState } from "../../kit/useKeptState.ts";
 import { useRecord } from "../../session/hooks.ts";
 import { Addresses } from "./Addresses.tsx";
 import { BusSheet } from "./BusSheet.tsx";
+import { EventsView, Teaching } from "./events/EventsView.tsx";
 import { EncodersSheet, FeedbackSheet } from "./FeedbackSheet.tsx";
 import { NodeCard } from "./NodeCard.tsx";
 import { NodesSheet } from "./NodesSheet.tsx";
@@ -18,12 +19,13 @@ import { ProgrammingSheet } from "./ProgrammingSheet.tsx";
 import { SettingOrder } from "./SettingOrder.tsx";
 import { SettingsSheet } from "./SettingsSheet.tsx";
 
-type NumbersList = "addresses" | "feedback" | "bus" | "settings";
+type NumbersList = "addresses" | "feedback" | "bus" | "events" | "settings";
 
 const LISTS: { value: NumbersList; text: string }[] = [
   { value: "addresses", text: "Addresses" },
   { value: "feedback", text: "Feedback" },
   { value: "bus", text: "Bus" },
+  { value: "events", text: "Events" },
   { value: "settings", text: "Settings" },
 ];
 
@@ -31,6 +33,7 @@ const ABOUT: Record<NumbersList, string> = {
   addresses: "Addresses: wanted, answered to",
   feedback: "Feedback numbers, and who acts on them",
   bus: "Nodes on the control bus and their numbers",
+  events: "Events: who sends, who acts, what was taught",
   settings: "Settings: wanted, read back",
 };
 
@@ -45,12 +48,14 @@ export function NumbersStage() {
     const some = (is: (line: SettingLine) => boolean | undefined) => lines.some(is);
     return {
       ...{ addresses: true, feedback: some(({ setting }) => setting.isStart) },
-      ...{ bus: some(({ setting }) => setting.isNodeNumber), settings: lines.length > 0 },
+      ...{ bus: some(({ setting }) => setting.isNodeNumber), events: some(({ setting }) => setting.isNodeNumber) },
+      settings: lines.length > 0,
     };
   }, [record]);
   const list = isThere[wanted] ? wanted : "addresses";
   const [chosen, setChosen] = useState<SettingLine | null>(null);
   const [node, setNode] = useState<string | null>(null);
+  const [cell, setCell] = useState({ row: 0, column: 0 });
   // what is not right yet comes first
   const line = useMemo(
     () => chosen ?? (record ? settingLines(record) : []).find(({ standing }) => /due|differs/.test(standing)) ?? null,
@@ -81,11 +86,13 @@ export function NumbersStage() {
             {overview && <BusSheet day={busDay(record, overview.threads)} />}
           </Sheets>
         )}
+        {list === "events" && <EventsView record={record} here={cell} go={setCell} />}
         {list === "settings" && <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />}
         <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
           {list === "addresses" && <ProgrammingSheet record={record} outputs={outputs} />}
           {list === "feedback" && <EncodersSheet record={record} />}
           {list === "bus" && <NodeCard record={record} chosen={node} />}
+          {list === "events" && <Teaching record={record} here={cell} />}
           {list === "settings" && <SettingOrder record={record} device={line?.device.id ?? null} />}
           <Sheet title="Findings" about="on numbers">
             <SheetBody>

@@ -5,7 +5,7 @@ import { inputsOf } from "./messages.ts";
 import { type EventInput, eventPlan, type PlannedEvent } from "./plan.ts";
 
 /** What happens on the bus when power comes on. */
-export interface StartOfDay {
+export interface BusStart {
   /** Events that ask. */
   asks: PlannedEvent[];
   /** Inputs whose level says how a turnout should stand, in the order in which nodes answer: by their numbers, then inputs. */
@@ -17,7 +17,7 @@ export interface StartOfDay {
 }
 
 /** Who asks at the start of a day, who answers, and which turnouts move in which order. */
-export function startOfDay(record: RailwayRecord, threads: readonly Thread[]): StartOfDay {
+export function busStart(record: RailwayRecord, threads: readonly Thread[]): BusStart {
   const plan = eventPlan(record, threads);
   const levels = new Set(
     threads.flatMap((thread) =>
