@@ -147,6 +147,37 @@ export type { SupplyLoad } from "./hands/supplyLoads.ts";
 export { knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
+export {
+  type BrokenLine,
+  frameOfLine,
+  type LoggedFrame,
+  readCandump,
+  writeCandump,
+} from "./live/candump.ts";
+export {
+  type Comparison,
+  compareAddresses,
+  compareNodes,
+  type NodeFound,
+  noteAnswers,
+  noteNodes,
+  noteSettings,
+  type ThrownAddress,
+} from "./live/compare.ts";
+export { BUS_FAULTS, type BusFault, EventBus } from "./live/eventBus.ts";
+export { FEEDBACK_FAULTS, FeedbackBus, type FeedbackFault } from "./live/feedbackBus.ts";
+export {
+  type CanFrame,
+  eventFrame,
+  eventIn,
+  frameIn,
+  GATEWAY_ALIAS,
+  messagesIn,
+  textOf,
+} from "./live/frames.ts";
+export { type Hardware, hardwareOf } from "./live/hardware.ts";
+export { STATION_FAULTS, Station, type StationFault } from "./live/station.ts";
+export { type Named, wordsOf } from "./live/words.ts";
 export { laidCable } from "./loom/cables.ts";
 export { CABLE_COLOUR_WORDS, CORE_COLOURS, colourOf, coreColour } from "./loom/colours.ts";
 export { complete, completed } from "./loom/completion.ts";

@@ -9,6 +9,7 @@ import type { Logger } from "pino";
 import { notFound, onError } from "./errors.ts";
 import { requireOwnHost } from "./ownHost.ts";
 import { calculatorRoutes } from "./routes/calculators.ts";
+import type { Live } from "./routes/live.ts";
 import { railwayRoutes } from "./routes/railways.ts";
 import type { Store } from "./store/store.ts";
 
@@ -19,10 +20,12 @@ export interface AppOptions {
   /** Folder with the sample railways. */
   samplesFolder: string;
   log?: Logger;
+  /** The stand-ins of its railways; without them nothing is live. */
+  live?: Live;
 }
 
 /** The application: interface for programs under /api, the built interface elsewhere. */
-export function createApp({ store, webFolder, samplesFolder, log }: AppOptions): Express {
+export function createApp({ store, webFolder, samplesFolder, log, live }: AppOptions): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(requireOwnHost);
@@ -59,6 +62,7 @@ export function createApp({ store, webFolder, samplesFolder, log }: AppOptions):
       filter: (request, response) => !request.path.endsWith("/events") && compression.filter(request, response),
     }),
   );
+  if (live) app.use("/api/railways/:id/live", live.router);
   app.use("/api/railways", railwayRoutes(store, samplesFolder));
   app.use("/api/calculators", calculatorRoutes());
   app.use("/api", notFound);

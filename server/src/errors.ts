@@ -1,6 +1,7 @@
 import { RecordError } from "@alderman/core";
 import type { ErrorRequestHandler, Request, RequestHandler, Response } from "express";
 import type { Logger } from "pino";
+import { GatewayError } from "./live/gateway.ts";
 import { DivergedError, NoRailwayError, StaleError } from "./store/store.ts";
 
 /** Answers what no route has answered. */
@@ -21,6 +22,8 @@ export function onError(log?: Logger): ErrorRequestHandler {
       response.status(409).json({ error: { message: error.message, revision: error.revision } });
     } else if (error instanceof DivergedError) {
       response.status(409).json({ error: { message: error.message, revision: error.revision, diverged: true } });
+    } else if (error instanceof GatewayError) {
+      response.status(502).json({ error: { message: error.message } });
     } else if (error instanceof NoRailwayError) {
       response.status(404).json({ error: { message: error.message } });
     } else if (error?.type === "entity.too.large") {

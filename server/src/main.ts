@@ -5,6 +5,7 @@ import { parseArgs } from "node:util";
 import { openRailwayFile } from "@alderman/core";
 import pino from "pino";
 import { createApp } from "./app.ts";
+import { liveRoutes } from "./routes/live.ts";
 import { DataFolderError, openDatabase } from "./store/database.ts";
 import { Store } from "./store/store.ts";
 
@@ -26,15 +27,24 @@ function readOptions() {
         data: { type: "string" },
         demo: { type: "boolean", default: false },
         "api-only": { type: "boolean", default: false },
+        "stand-ins": { type: "boolean", default: false },
       },
     });
     const port = Number(values.port ?? process.env.ALDERMAN_PORT ?? DEFAULT_PORT);
     if (!Number.isInteger(port) || port < 0 || port > 65535)
       giveUp(`--port ${values.port} is no port; give a number from 1024 to 65535.`);
     const folder = values.data ?? process.env.ALDERMAN_DATA ?? (values.demo ? "data/demo" : "data/own");
-    return { port, folder: resolve(HOUSE, folder), demo: values.demo, apiOnly: values["api-only"] };
+    return {
+      port,
+      folder: resolve(HOUSE, folder),
+      demo: values.demo,
+      apiOnly: values["api-only"],
+      standIns: values["stand-ins"],
+    };
   } catch (error) {
-    giveUp(`${error instanceof Error ? error.message : error}\nOptions: --port NUMBER, --data FOLDER, --demo`);
+    giveUp(
+      `${error instanceof Error ? error.message : error}\nOptions: --port NUMBER, --data FOLDER, --demo, --stand-ins`,
+    );
   }
 }
 
@@ -55,8 +65,10 @@ const store = openStore();
 if (options.demo && store.list().length === 0) {
   store.create(openRailwayFile(readFileSync(join(samplesFolder, "skerrin-ferry.json"), "utf8")));
 }
+const live = liveRoutes(store);
 const app = createApp({
   store,
+  live,
   samplesFolder,
   log,
   ...(options.apiOnly ? {} : { webFolder: join(HOUSE, "web/dist") }),
@@ -74,10 +86,14 @@ server.on("error", (error: NodeJS.ErrnoException) => {
 server.listen(options.port, HOST, () => {
   const address = server.address();
   const port = typeof address === "object" && address ? address.port : options.port;
+  // what is asked for at the start must not keep the program from starting
+  const [first] = options.standIns ? store.list() : [];
+  if (first) live.start(first.id).catch((error: unknown) => log.warn({ error }, "the stand-ins did not start"));
   process.stdout.write(`Alderman is at http://${HOST}:${port}  (data in ${options.folder}; Ctrl+C ends it)\n`);
 });
 for (const signal of ["SIGINT", "SIGTERM"] as const) {
   process.on(signal, () => {
+    live.stopAll();
     server.closeAllConnections();
     server.close(() => process.exit(0));
   });

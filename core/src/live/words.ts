@@ -1,0 +1,65 @@
+import type { EventFrame } from "../events/node.ts";
+import type { EventPlan } from "../events/plan.ts";
+import { readAccessoryPacket } from "../numbers/packets.ts";
+import { eventIn, frameIn } from "./frames.ts";
+
+/** What of a railway the log's words name. */
+export interface Named {
+  plan: EventPlan;
+  shift: 0 | 4;
+  /** What hangs on each output, as "Q1", by "ON2-1" or "D1-3". */
+  drives: ReadonlyMap<string, string>;
+}
+
+/** A message of a stand-in in words. @example wordsOf(":X195B4010N0500000100100003;", named) // "B3 R on" */
+export function wordsOf(message: string, named: Named): string {
+  if (message.startsWith(":")) {
+    const frame = frameIn(message);
+    const event = frame && eventIn(frame);
+    return event ? eventWords(event, named) : "a frame of another kind";
+  }
+  const [word = "", label = "", way = "", ...rest] = message.replace(/;$/, "").split(/\s+/);
+  const output = `${label}-${way}`;
+  const what = named.drives.get(output);
+  const at = what ? `${output} (${what})` : output;
+  switch (word) {
+    case "PACKET": {
+      const bytes = message
+        .split(/\s+/)
+        .slice(1)
+        .map((hex) => Number.parseInt(hex, 16));
+      const read = readAccessoryPacket(bytes, named.shift);
+      return read ? `address ${read.address}, ${read.direction}${read.active ? "" : ", off"}` : "a packet";
+    }
+    case "SEEN":
+      return `${at} moves to ${rest[0]}`;
+    case "TOOK":
+      return `${at} takes address ${rest[0]}`;
+    case "MOVED":
+      return `${at} goes ${rest[0]}`;
+    case "LEARNED":
+      return `${at} learns ${eventName({ node: Number(rest[0]), number: Number(rest[1]) }, named)}: ${rest[2]}`;
+    case "UNLEARNED":
+      return `${label} unlearns ${eventName({ node: Number(way), number: Number(rest[0]) }, named)}`;
+    case "PRESS":
+      return `${at} is worked`;
+    case "RELEASE":
+      return `${at} is let go`;
+    case "INPUT":
+      return `feedback ${label} is ${way === "1" ? "on" : "off"}`;
+    default:
+      return "";
+  }
+}
+
+function eventWords(event: EventFrame, named: Named): string {
+  return `${eventName(event, named)} ${event.form}`;
+}
+
+function eventName({ node, number }: Pick<EventFrame, "node" | "number">, { plan }: Named): string {
+  const event = plan.events.find(
+    (each) => each.number === number && (each.nodeId === null ? 0 : plan.nodeNumber.get(each.nodeId)) === node,
+  );
+  if (event) return event.label;
+  return node === 0 ? `short event ${number} of nobody here` : `event ${number} of node ${node}, of nobody here`;
+}
