@@ -202,6 +202,9 @@ test("each list of numbers, its dialogs too, can be used by those who listen or 
     await expect(page.getByRole("table", { name: name === "Bus" ? "Nodes" : "Settings" })).toBeVisible();
     expect(await violations(page), name).toEqual([]);
   }
+  await page.getByRole("radio", { name: "Events" }).click();
+  await expect(page.getByRole("grid", { name: "Events and outputs" })).toBeVisible();
+  expect(await violations(page), "Events").toEqual([]);
 });
 
 test("events are said by keys in the matrix, and a node is taught by its sheet with ticks that last", async ({

@@ -1,5 +1,6 @@
 import { busDay, type OutputAddress, type SettingLine, settingLines, type Thread } from "@alderman/core";
 import { useMemo, useState } from "react";
+import { useParams } from "react-router";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
@@ -13,13 +14,15 @@ import { Addresses } from "./Addresses.tsx";
 import { BusSheet } from "./BusSheet.tsx";
 import { EventsView, Teaching } from "./events/EventsView.tsx";
 import { EncodersSheet, FeedbackSheet } from "./FeedbackSheet.tsx";
+import { LiveView } from "./live/LiveView.tsx";
+import { canBeLive } from "./live/useLive.ts";
 import { NodeCard } from "./NodeCard.tsx";
 import { NodesSheet } from "./NodesSheet.tsx";
 import { ProgrammingSheet } from "./ProgrammingSheet.tsx";
 import { SettingOrder } from "./SettingOrder.tsx";
 import { SettingsSheet } from "./SettingsSheet.tsx";
 
-type NumbersList = "addresses" | "feedback" | "bus" | "events" | "settings";
+type NumbersList = "addresses" | "feedback" | "bus" | "events" | "settings" | "live";
 
 const LISTS: { value: NumbersList; text: string }[] = [
   { value: "addresses", text: "Addresses" },
@@ -27,6 +30,7 @@ const LISTS: { value: NumbersList; text: string }[] = [
   { value: "bus", text: "Bus" },
   { value: "events", text: "Events" },
   { value: "settings", text: "Settings" },
+  { value: "live", text: "Live" },
 ];
 
 const ABOUT: Record<NumbersList, string> = {
@@ -35,10 +39,12 @@ const ABOUT: Record<NumbersList, string> = {
   bus: "Nodes on the control bus and their numbers",
   events: "Events: who sends, who acts, what was taught",
   settings: "Settings: wanted, read back",
+  live: "Tried on stand-ins, and listened to",
 };
 
 /** Numbers that are put into devices: addresses, and what else is set in them; as wanted, and as they answer. */
 export function NumbersStage() {
+  const { railwayId = "" } = useParams();
   const overview = useOverview();
   const record = useRecord();
   const [wanted, setList] = useKeptState<NumbersList>("numbers-list", "addresses");
@@ -49,7 +55,7 @@ export function NumbersStage() {
     return {
       ...{ addresses: true, feedback: some(({ setting }) => setting.isStart) },
       ...{ bus: some(({ setting }) => setting.isNodeNumber), events: some(({ setting }) => setting.isNodeNumber) },
-      settings: lines.length > 0,
+      ...{ settings: lines.length > 0, live: record !== null && canBeLive(record) },
     };
   }, [record]);
   const list = isThere[wanted] ? wanted : "addresses";
@@ -77,37 +83,41 @@ export function NumbersStage() {
         />
       }
     >
-      <Sheets columns="minmax(0,1fr) 320px">
-        {list === "addresses" && <Addresses record={record} outputs={outputs} />}
-        {list === "feedback" && <FeedbackSheet record={record} threads={overview?.threads ?? NO_THREADS} />}
-        {list === "bus" && (
-          <Sheets rows="minmax(0,3fr) auto">
-            <NodesSheet record={record} chosen={node} choose={setNode} />
-            {overview && <BusSheet day={busDay(record, overview.threads)} />}
+      {list === "live" ? (
+        <LiveView railwayId={railwayId} record={record} outputs={outputs} />
+      ) : (
+        <Sheets columns="minmax(0,1fr) 320px">
+          {list === "addresses" && <Addresses record={record} outputs={outputs} />}
+          {list === "feedback" && <FeedbackSheet record={record} threads={overview?.threads ?? NO_THREADS} />}
+          {list === "bus" && (
+            <Sheets rows="minmax(0,3fr) auto">
+              <NodesSheet record={record} chosen={node} choose={setNode} />
+              {overview && <BusSheet day={busDay(record, overview.threads)} />}
+            </Sheets>
+          )}
+          {list === "events" && <EventsView record={record} here={cell} go={setCell} />}
+          {list === "settings" && <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />}
+          <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
+            {list === "addresses" && <ProgrammingSheet record={record} outputs={outputs} />}
+            {list === "feedback" && <EncodersSheet record={record} />}
+            {list === "bus" && <NodeCard record={record} chosen={node} />}
+            {list === "events" && <Teaching record={record} here={cell} />}
+            {list === "settings" && <SettingOrder record={record} device={line?.device.id ?? null} />}
+            <Sheet title="Findings" about="on numbers">
+              <SheetBody>
+                {findings.length === 0 && (
+                  <p className="p-3 text-ink-2">
+                    <Checked>Nothing is wrong with the numbers.</Checked>
+                  </p>
+                )}
+                {findings.map((finding) => (
+                  <FindingCard key={finding.key} finding={finding} />
+                ))}
+              </SheetBody>
+            </Sheet>
           </Sheets>
-        )}
-        {list === "events" && <EventsView record={record} here={cell} go={setCell} />}
-        {list === "settings" && <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />}
-        <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
-          {list === "addresses" && <ProgrammingSheet record={record} outputs={outputs} />}
-          {list === "feedback" && <EncodersSheet record={record} />}
-          {list === "bus" && <NodeCard record={record} chosen={node} />}
-          {list === "events" && <Teaching record={record} here={cell} />}
-          {list === "settings" && <SettingOrder record={record} device={line?.device.id ?? null} />}
-          <Sheet title="Findings" about="on numbers">
-            <SheetBody>
-              {findings.length === 0 && (
-                <p className="p-3 text-ink-2">
-                  <Checked>Nothing is wrong with the numbers.</Checked>
-                </p>
-              )}
-              {findings.map((finding) => (
-                <FindingCard key={finding.key} finding={finding} />
-              ))}
-            </SheetBody>
-          </Sheet>
         </Sheets>
-      </Sheets>
+      )}
     </StageMain>
   );
 }
