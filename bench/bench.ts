@@ -4,6 +4,7 @@ import { openRailwayFile } from "@alderman/core";
 import { benchAllot } from "./allot.ts";
 import { benchEdits } from "./edits.ts";
 import { benchFrames } from "./frames.ts";
+import { benchLive } from "./live.ts";
 import { benchNumbers } from "./numbers.ts";
 import { benchSolver } from "./solver.ts";
 
@@ -15,4 +16,5 @@ benchSolver(club);
 benchEdits(sample("skerrin-ferry"), club);
 benchAllot(club);
 benchNumbers();
+await benchLive();
 await benchFrames();

@@ -92,27 +92,38 @@ function planOf(record: RailwayRecord, threads: readonly Thread[]): EventPlan {
   const outputs = outputsIn(record, threads, onBus);
   const { events, proposals } = eventsIn(record, threads, onBus, outputs);
   const nodeNumber = new Map(busNodes(record).map(({ line, number }) => [line.device.id, number]));
-  const isTurned = (deviceId: string, first: number) =>
-    record.senses.some((s) => s.inverts && s.link === "event" && s.deviceId === deviceId && s.way === first);
+  const turning = new Set(
+    record.senses.flatMap(({ inverts, link, deviceId, way }) =>
+      inverts && link === "event" ? [`${deviceId} ${way}`] : [],
+    ),
+  );
   const firstOf = new Map(outputs.map(({ deviceId, way, first }) => [`${deviceId} ${way}`, first]));
-  const wanted = [...proposals, ...record.consumers];
   const facts = new Map(record.taught.map((fact) => [factKey(fact.deviceId, fact.way, fact.node, fact.number), fact]));
   const used = new Set<Taught>();
   const eventOf = new Map(events.map((event) => [event.id, event]));
   const seen = new Set<string>();
   const linkOf = (eventId: string, deviceId: string, way: number, action: EventAction | null): EventLink => {
-    seen.add(`${eventId} ${deviceId} ${way}`);
+    if (facts.size > 0) seen.add(`${eventId} ${deviceId} ${way}`);
     const event = eventOf.get(eventId);
     const node = event && (event.nodeId === null ? 0 : (nodeNumber.get(event.nodeId) ?? null));
-    const fact = event && node != null ? facts.get(factKey(deviceId, way, node, event.number)) : undefined;
+    const isKnown = facts.size > 0 && event !== undefined && node !== null;
+    const fact = isKnown ? facts.get(factKey(deviceId, way, node ?? 0, event.number)) : undefined;
     if (fact) used.add(fact);
-    const isOther = isTurned(deviceId, firstOf.get(`${deviceId} ${way}`) ?? way);
+    const isOther = turning.size > 0 && turning.has(`${deviceId} ${firstOf.get(`${deviceId} ${way}`) ?? way}`);
+    // thousands are made at once: no more objects than are kept
     return {
-      ...{ eventId, deviceId, way, action: action && isOther ? turned(action) : action, plain: action },
-      ...{ taught: fact?.action ?? null, at: fact?.at ?? null },
+      eventId,
+      deviceId,
+      way,
+      action: action && isOther ? turned(action) : action,
+      plain: action,
+      taught: fact?.action ?? null,
+      at: fact?.at ?? null,
     };
   };
-  const links = wanted.map(({ eventId, deviceId, way, action }) => linkOf(eventId, deviceId, way, action));
+  const links: EventLink[] = [];
+  for (const all of [proposals, record.consumers])
+    for (const { eventId, deviceId, way, action } of all) links.push(linkOf(eventId, deviceId, way, action));
   const byNumber = new Map(
     events.map(({ id, nodeId, number }) => [`${nodeId === null ? 0 : nodeNumber.get(nodeId)} ${number}`, id]),
   );
@@ -164,8 +175,9 @@ function withOthers(record: RailwayRecord, outputs: EventOutput[], links: readon
   const others = new Map<string, EventOutput>();
   for (const { deviceId, way } of links) {
     const name = `${deviceId} ${way}`;
+    if (known.has(name) || others.has(name)) continue;
     const device = find(record, "device", deviceId);
-    if (known.has(name) || !device) continue;
+    if (!device) continue;
     const label = wayName(device.label, way);
     others.set(name, { deviceId, way, label, drives: "", turnoutId: null, onAt: "R", first: way });
   }

@@ -22,9 +22,12 @@ export const eventUnproduced = rule<Unproduced>({
     const { events, links, outputs } = eventPlan(record, threads);
     return events.flatMap((event): Unproduced[] => {
       if (event.inputs.length > 0) return [];
-      const acting = outputs.filter(({ deviceId, way }) =>
-        links.some((l) => l.eventId === event.id && l.action !== null && l.deviceId === deviceId && l.way === way),
+      const own = new Set(
+        links.flatMap(({ eventId, action, deviceId, way }) =>
+          eventId === event.id && action !== null ? [`${deviceId} ${way}`] : [],
+        ),
       );
+      const acting = outputs.filter(({ deviceId, way }) => own.has(`${deviceId} ${way}`));
       const ids = new Set(acting.map(({ turnoutId }) => turnoutId));
       return acting.length === 0
         ? []

@@ -1,5 +1,5 @@
 import { setLink } from "../events/edits.ts";
-import { type EventOutput, eventPlan, type PlannedEvent } from "../events/plan.ts";
+import { type EventLink, type EventOutput, eventPlan, type PlannedEvent } from "../events/plan.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Remedy, rule } from "./rule.ts";
@@ -10,6 +10,9 @@ interface Mastered {
   masters: PlannedEvent[];
   threads: Thread[];
 }
+
+/** Events of which it is offered, one by one, that the output does not act upon them. */
+const MOST_OFFERED = 3;
 
 export const outputTwoMasters = rule<Mastered>({
   id: "output-two-masters",
@@ -22,10 +25,16 @@ export const outputTwoMasters = rule<Mastered>({
   look: ({ record, threads }) => {
     const { outputs, links, events } = eventPlan(record, threads);
     const eventOf = new Map(events.map((event) => [event.id, event]));
+    const byOutput = new Map<string, EventLink[]>();
+    for (const link of links) {
+      if (link.action === null) continue;
+      const name = `${link.deviceId} ${link.way}`;
+      const known = byOutput.get(name);
+      if (known) known.push(link);
+      else byOutput.set(name, [link]);
+    }
     return outputs.flatMap((output): Mastered[] => {
-      const own = links.filter(
-        ({ deviceId, way, action }) => deviceId === output.deviceId && way === output.way && action !== null,
-      );
+      const own = byOutput.get(`${output.deviceId} ${output.way}`) ?? [];
       const levels = own.filter(({ action }) => action === "acts" || action === "inverted");
       const levelMasters = levels.flatMap(({ eventId }) => eventOf.get(eventId) ?? []);
       const all = own.flatMap(({ eventId }) => eventOf.get(eventId) ?? []);
@@ -49,7 +58,7 @@ export const outputTwoMasters = rule<Mastered>({
     );
     const foreign = masters.filter((event) => !own.includes(event));
     const goes = foreign.length > 0 ? foreign : masters.slice(1);
-    return goes.flatMap((event): Remedy[] => {
+    return goes.slice(0, MOST_OFFERED).flatMap((event): Remedy[] => {
       const group = setLink(record, threads, event.id, output, null);
       return group ? [{ label: group.words, group }] : [];
     });

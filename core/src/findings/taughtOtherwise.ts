@@ -25,6 +25,7 @@ export const taughtOtherwise = rule<Otherwise>({
     "The matrix says what outputs are to do upon events; what a node was taught is a fact with its date, in the numbers that went over the bus. Where the two differ the railway does what was taught. Teach it anew by its sheet, or say that what was taught is what is wanted. What was taught in the number of a node that has another one now does nothing.",
   look: ({ record, threads }) => {
     const plan = eventPlan(record, threads);
+    if (record.taught.length === 0) return [];
     const labels = new Map(plan.events.map(({ id, label }) => [id, label]));
     const devices = new Set([...plan.links, ...plan.strays].map(({ deviceId }) => deviceId));
     return [...devices].flatMap((deviceId): Otherwise[] => {

@@ -26,7 +26,7 @@ type Command = z.infer<typeof Command>;
 const Fault = z.strictObject({ on: Name, fault: z.string().max(40), is: z.boolean() });
 
 /** From one batch of messages to the next, milliseconds: an eye sees no difference, and a window has time to draw. */
-const BATCH = 80;
+const BATCH = 50;
 /** Messages that one batch may have; of more the oldest are left out, and told of. */
 const MOST_IN_BATCH = 2_000;
 

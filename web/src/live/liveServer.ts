@@ -22,7 +22,6 @@ export type LiveStatus = z.infer<typeof Status>;
 /** A message as it went over a line. */
 export const Message = z.object({ at: z.number(), from: Name, sent: z.boolean(), text: z.string() });
 export type Message = z.infer<typeof Message>;
-export const Batch = z.object({ messages: z.array(Message), left: z.number() });
 
 /** What was asked could not be done: a sentence of the server. */
 export class LiveError extends Error {

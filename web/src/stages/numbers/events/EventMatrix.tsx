@@ -44,7 +44,7 @@ export function EventMatrix({
     count: events.length,
     getScrollElement: () => scroll.current,
     estimateSize: () => CELL.height,
-    overscan: 6,
+    overscan: 3,
     paddingStart: HEAD.height,
     scrollPaddingStart: HEAD.height,
     useFlushSync: false,
@@ -54,7 +54,7 @@ export function EventMatrix({
     count: outputs.length,
     getScrollElement: () => scroll.current,
     estimateSize: () => CELL.width,
-    overscan: 6,
+    overscan: 3,
     paddingStart: HEAD.width,
     scrollPaddingStart: HEAD.width,
     useFlushSync: false,
@@ -280,24 +280,53 @@ const EventRow = memo(function EventRow({
       </div>
       {across.map(({ index, start }) => {
         const output = plan.outputs[index];
-        const link = output && links.get(cellKey(event.id, output));
-        const isHere = here === index;
         return (
-          <div
+          <Cell
             key={index}
-            role="gridcell"
-            tabIndex={-1}
-            id={`cell-${row}-${index}`}
-            data-cell={`${row} ${index}`}
-            aria-selected={isHere}
-            aria-label={cellWords(event, output?.label ?? "", link)}
-            className={`absolute top-0 flex cursor-pointer items-center justify-center border-r border-rule ${isHere ? "bg-copper-wash outline-2 -outline-offset-2 outline-copper" : ""}`}
-            style={{ left: start, width: CELL.width, height: CELL.height - 1 }}
-          >
-            {link && <ActionMark action={link.action} taught={link.taught} known={link.at !== null} />}
-          </div>
+            row={row}
+            column={index}
+            left={start}
+            isHere={here === index}
+            event={event}
+            output={output?.label ?? ""}
+            link={output && links.get(cellKey(event.id, output))}
+          />
         );
       })}
+    </div>
+  );
+});
+
+/** What one output does upon one event. */
+const Cell = memo(function Cell({
+  row,
+  column,
+  left,
+  isHere,
+  event,
+  output,
+  link,
+}: {
+  row: number;
+  column: number;
+  left: number;
+  isHere: boolean;
+  event: PlannedEvent;
+  output: string;
+  link: EventLink | undefined;
+}) {
+  return (
+    <div
+      role="gridcell"
+      tabIndex={-1}
+      id={`cell-${row}-${column}`}
+      data-cell={`${row} ${column}`}
+      aria-selected={isHere}
+      aria-label={cellWords(event, output, link)}
+      className={`absolute top-0 flex cursor-pointer items-center justify-center border-r border-rule ${isHere ? "bg-copper-wash outline-2 -outline-offset-2 outline-copper" : ""}`}
+      style={{ left, width: CELL.width, height: CELL.height - 1 }}
+    >
+      {link && <ActionMark action={link.action} taught={link.taught} known={link.at !== null} />}
     </div>
   );
 });
