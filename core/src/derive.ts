@@ -13,6 +13,7 @@ import { expecting, plannedSteps, type TestStep, testSteps } from "./proving/tes
 import { type Standing, standingOf } from "./proving/verdict.ts";
 import { type BoardLoad, boardLoads } from "./readings/boardLoads.ts";
 import { Circuitry } from "./readings/circuitry.ts";
+import { type NodeVolts, nodeVolts } from "./readings/nodeVolts.ts";
 import type { Moment } from "./readings/states.ts";
 import { type ThreadReading, threadReading } from "./readings/threadReading.ts";
 import { indexAfter } from "./record/find.ts";
@@ -108,6 +109,11 @@ export class Derived {
   /** What can go wrong by anything that hands, trains, boards and restarts can set. */
   get hands(): Found[] {
     return this.once("hands", () => sweepsOf(this.circuitry).flatMap(({ found }) => found));
+  }
+
+  /** What arrives at the nodes of a control bus. */
+  get nodeVolts(): NodeVolts[] {
+    return this.once("node volts", () => nodeVolts(this.circuitry));
   }
 
   get boards(): BoardLoad[] {

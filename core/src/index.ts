@@ -196,6 +196,7 @@ export { type AddressPlace, type AddressState, addressMap, gapsIn } from "./numb
 export { reserveAddresses, resetBoard, setAnswer } from "./numbers/answers.ts";
 export { type BusDay, busDay, MOST_METRES, MOST_NODES } from "./numbers/busDay.ts";
 export { type FeedbackInput, feedbackInputs } from "./numbers/feedback.ts";
+export { type LeftToDo, leftToDo } from "./numbers/leftToDo.ts";
 export { accessoryPacket, type Direction, hexOf, type Packet, packetBits } from "./numbers/packets.ts";
 export {
   applyRenumbering,
@@ -214,6 +215,7 @@ export type { TestStep } from "./proving/testSteps.ts";
 export type { Found, Standing } from "./proving/verdict.ts";
 export type { BoardLoad } from "./readings/boardLoads.ts";
 export { type MeterReading, measure, type Range } from "./readings/meter.ts";
+export type { NodeVolts } from "./readings/nodeVolts.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export { type FrogReading, lampIn, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";

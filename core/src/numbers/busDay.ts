@@ -1,4 +1,4 @@
-import { typeOf } from "../catalogue/catalogue.ts";
+import { eventPlan } from "../events/plan.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { busNodes } from "../settings/nodes.ts";
@@ -28,22 +28,14 @@ export interface BusDay {
 
 /** The load of a start of day, of what turnouts use of the nodes. */
 export function busDay(record: RailwayRecord, threads: readonly Thread[]): BusDay {
-  const onBus = new Set(record.devices.filter((device) => typeOf(record, device).hears === "bus").map(({ id }) => id));
-  const inputs = record.assignments.filter((each) => each.role === "input" && onBus.has(each.deviceId));
-  const consumers = new Set<string>();
-  for (const { motors, lamps } of threads) {
-    for (const { driver } of motors)
-      if (driver && onBus.has(driver.device.id)) consumers.add(`${driver.device.id} ${driver.way}`);
-    for (const { assignment } of lamps)
-      if (assignment.fromId !== null && onBus.has(assignment.fromId))
-        consumers.add(`${assignment.fromId} ${assignment.way}`);
-  }
+  const { events, outputs } = eventPlan(record, threads);
+  const producers = new Set(events.flatMap(({ inputs }) => inputs.map(({ label }) => label)));
   const bits = frameBits(29, EVENT_BYTES);
-  const frames = 2 * consumers.size;
+  const frames = 2 * outputs.length;
   return {
     nodes: busNodes(record).length,
-    producers: inputs.length,
-    consumers: consumers.size,
+    producers: producers.size,
+    consumers: outputs.length,
     ...{ frames, milliseconds: ((frames * bits) / BIT_RATE) * 1000, framesPerSecond: BIT_RATE / bits },
   };
 }

@@ -26,6 +26,7 @@ const changed = (name: string) => ({
     findings: [],
     loads: [],
     boards: [],
+    nodeVolts: [],
     wires: [],
     passages: [],
     strips: [],

@@ -2,14 +2,14 @@ import { type Derived, isSame, type Loom, type Thread } from "@alderman/core";
 
 /** What all screens share, as it comes from the worker. */
 export type Overview = {
-  -readonly [K in "loom" | "addresses" | "findings" | "loads" | "boards" | "complete"]: Derived[K];
+  -readonly [K in "loom" | "addresses" | "findings" | "loads" | "boards" | "nodeVolts" | "complete"]: Derived[K];
 } & {
   threads: Thread[];
   nets: Derived["schematic"]["nets"];
 };
 
 /** The lists of an overview, of which only what is new is sent. */
-type Lists = Pick<Overview, "threads" | "nets" | "addresses" | "findings" | "loads" | "boards"> &
+type Lists = Pick<Overview, "threads" | "nets" | "addresses" | "findings" | "loads" | "boards" | "nodeVolts"> &
   Pick<Loom, "wires" | "passages" | "strips" | "cables" | "idle">;
 type ListName = keyof Lists;
 type Item<K extends ListName> = Lists[K][number];
@@ -22,6 +22,7 @@ const KEYS: { [K in ListName]: (item: Item<K>) => string } = {
   findings: ({ key }) => key,
   loads: ({ deviceId }) => deviceId,
   boards: ({ deviceId }) => deviceId,
+  nodeVolts: ({ deviceId }) => deviceId,
   wires: ({ element }) => element,
   passages: ({ net }) => net,
   strips: ({ id }) => id,
@@ -41,16 +42,26 @@ export interface OverviewChange {
 
 /** What all screens share of what follows from a record; things that are as they were are the same objects as before. */
 export function overviewOf(derived: Derived, before: Overview | null = null): Overview {
-  const { loom, addresses, findings, loads, boards, complete, schematic } = derived;
-  const now = { loom, addresses, findings, loads, boards, complete, threads: schematic.threads, nets: schematic.nets };
+  const { loom, addresses, findings, loads, boards, nodeVolts, complete, schematic } = derived;
+  const now = {
+    loom,
+    addresses,
+    findings,
+    loads,
+    boards,
+    nodeVolts,
+    complete,
+    threads: schematic.threads,
+    nets: schematic.nets,
+  };
   if (!before) return now;
   const [lists, earlier] = [listsOf(now), listsOf(before)];
   const kept = Object.fromEntries(NAMES.map((name) => [name, keptOf(name, lists[name], earlier[name])]));
   return overviewFrom(kept as unknown as Lists, complete);
 }
 
-function listsOf({ threads, nets, addresses, findings, loads, boards, loom }: Overview): Lists {
-  return { threads, nets, addresses, findings, loads, boards, ...loom };
+function listsOf({ threads, nets, addresses, findings, loads, boards, nodeVolts, loom }: Overview): Lists {
+  return { threads, nets, addresses, findings, loads, boards, nodeVolts, ...loom };
 }
 
 function overviewFrom({ wires, passages, strips, cables, idle, ...lists }: Lists, complete: string[]): Overview {

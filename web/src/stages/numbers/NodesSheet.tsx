@@ -3,6 +3,7 @@ import {
   busNodes,
   faultOf,
   giveNodeNumbers,
+  type NodeVolts,
   type RailwayRecord,
   readSetting,
   typeOf,
@@ -22,16 +23,19 @@ import { SmallSwitches } from "./Switches.tsx";
 /** The nodes on the control bus: their numbers, as wanted and as read, with their switches as they must be set. */
 export function NodesSheet({
   record,
+  volts,
   chosen,
   choose,
 }: {
   record: RailwayRecord;
+  /** What arrives at each, as it was last solved. */
+  volts: readonly NodeVolts[];
   chosen: string | null;
   choose: (id: string) => void;
 }) {
   const act = useEdit();
   const nodes = useMemo(() => busNodes(record), [record]);
-  const columns = useMemo(() => columnsWith(record), [record]);
+  const columns = useMemo(() => columnsWith(record, volts), [record, volts]);
   const open = nodes.filter(({ number }) => number === null);
   return (
     <Sheet
@@ -72,7 +76,8 @@ function standingOf({ number, sharedWith, line }: BusNode): string {
   return line.standing === "agrees" ? "as wanted" : `is ${line.read}`;
 }
 
-function columnsWith(record: RailwayRecord): DataColumn<BusNode>[] {
+function columnsWith(record: RailwayRecord, volts: readonly NodeVolts[]): DataColumn<BusNode>[] {
+  const at = new Map(volts.map((each) => [each.deviceId, each]));
   return [
     {
       id: "node",
@@ -81,13 +86,13 @@ function columnsWith(record: RailwayRecord): DataColumn<BusNode>[] {
       value: ({ line }) => line.of,
       cell: ({ line }) => <b className="mono">{line.of}</b>,
     },
-    { id: "what", title: "What", width: 118, wraps: true, value: ({ line }) => typeOf(record, line.device).name },
+    { id: "what", title: "What", width: 140, wraps: true, value: ({ line }) => typeOf(record, line.device).name },
     {
-      ...{ id: "number", title: "Number", figures: true, width: 92, value: ({ number }) => number },
+      ...{ id: "number", title: "Number", figures: true, width: 84, value: ({ number }) => number },
       cell: (node) => <Wanted record={record} node={node} />,
     },
     {
-      ...{ id: "read", title: "Read", figures: true, width: 92, value: ({ line }) => line.read },
+      ...{ id: "read", title: "Read", figures: true, width: 84, value: ({ line }) => line.read },
       cell: (node) => <Read record={record} node={node} />,
     },
     {
@@ -95,7 +100,11 @@ function columnsWith(record: RailwayRecord): DataColumn<BusNode>[] {
       cell: ({ switches }) => <SmallSwitches switches={switches} />,
     },
     {
-      ...{ id: "standing", title: "Standing", width: 116, value: standingOf },
+      ...{ id: "volts", title: "Volts", width: 84, value: ({ line }) => at.get(line.device.id)?.worst ?? null },
+      cell: ({ line }) => <Volts of={at.get(line.device.id)} />,
+    },
+    {
+      ...{ id: "standing", title: "Standing", width: 108, value: standingOf },
       cell: (node) => (
         <>
           <Mark verdict={verdictOf(node)} size={14} /> {standingOf(node)}
@@ -103,6 +112,18 @@ function columnsWith(record: RailwayRecord): DataColumn<BusNode>[] {
       ),
     },
   ];
+}
+
+/** What arrives at a node at rest, and at worst when that is less. */
+function Volts({ of }: { of: NodeVolts | undefined }) {
+  if (!of) return null;
+  const { rest, worst, least } = of;
+  return (
+    <>
+      {worst < least && <Mark verdict="wrong" size={14} />} <span className="mono">{rest.toFixed(1)}</span>
+      {rest - worst >= 0.05 && <span className="block text-[11px] text-ink-2">{worst.toFixed(1)} at worst</span>}
+    </>
+  );
 }
 
 function Wanted({ record, node: { line, number } }: { record: RailwayRecord; node: BusNode }) {

@@ -1,4 +1,12 @@
-import { busDay, type OutputAddress, type SettingLine, settingLines, type Thread } from "@alderman/core";
+import {
+  busDay,
+  busStart,
+  type NodeVolts,
+  type OutputAddress,
+  type SettingLine,
+  settingLines,
+  type Thread,
+} from "@alderman/core";
 import { useMemo, useState } from "react";
 import { useParams } from "react-router";
 import { useOverview } from "../../derivation/hooks.ts";
@@ -14,6 +22,7 @@ import { Addresses } from "./Addresses.tsx";
 import { BusSheet } from "./BusSheet.tsx";
 import { EventsView, Teaching } from "./events/EventsView.tsx";
 import { EncodersSheet, FeedbackSheet } from "./FeedbackSheet.tsx";
+import { LeftStrip } from "./LeftStrip.tsx";
 import { LiveView } from "./live/LiveView.tsx";
 import { canBeLive } from "./live/useLive.ts";
 import { NodeCard } from "./NodeCard.tsx";
@@ -83,44 +92,52 @@ export function NumbersStage() {
         />
       }
     >
-      {list === "live" ? (
-        <LiveView railwayId={railwayId} record={record} outputs={outputs} />
-      ) : (
-        <Sheets columns="minmax(0,1fr) 320px">
-          {list === "addresses" && <Addresses record={record} outputs={outputs} />}
-          {list === "feedback" && <FeedbackSheet record={record} threads={overview?.threads ?? NO_THREADS} />}
-          {list === "bus" && (
-            <Sheets rows="minmax(0,3fr) auto">
-              <NodesSheet record={record} chosen={node} choose={setNode} />
-              {overview && <BusSheet day={busDay(record, overview.threads)} />}
+      <div className="flex min-h-0 flex-col gap-2">
+        <LeftStrip record={record} outputs={outputs} go={setList} />
+        <div className="grid min-h-0 flex-1">
+          {list === "live" ? (
+            <LiveView railwayId={railwayId} record={record} outputs={outputs} />
+          ) : (
+            <Sheets columns="minmax(0,1fr) 320px">
+              {list === "addresses" && <Addresses record={record} outputs={outputs} />}
+              {list === "feedback" && <FeedbackSheet record={record} threads={overview?.threads ?? NO_THREADS} />}
+              {list === "bus" && (
+                <Sheets rows="minmax(0,1fr) auto">
+                  <NodesSheet record={record} volts={overview?.nodeVolts ?? NO_VOLTS} chosen={node} choose={setNode} />
+                  {overview && (
+                    <BusSheet day={busDay(record, overview.threads)} start={busStart(record, overview.threads)} />
+                  )}
+                </Sheets>
+              )}
+              {list === "events" && <EventsView record={record} here={cell} go={setCell} />}
+              {list === "settings" && <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />}
+              <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
+                {list === "addresses" && <ProgrammingSheet record={record} outputs={outputs} />}
+                {list === "feedback" && <EncodersSheet record={record} />}
+                {list === "bus" && <NodeCard record={record} chosen={node} />}
+                {list === "events" && <Teaching record={record} here={cell} />}
+                {list === "settings" && <SettingOrder record={record} device={line?.device.id ?? null} />}
+                <Sheet title="Findings" about="on numbers">
+                  <SheetBody>
+                    {findings.length === 0 && (
+                      <p className="p-3 text-ink-2">
+                        <Checked>Nothing is wrong with the numbers.</Checked>
+                      </p>
+                    )}
+                    {findings.map((finding) => (
+                      <FindingCard key={finding.key} finding={finding} />
+                    ))}
+                  </SheetBody>
+                </Sheet>
+              </Sheets>
             </Sheets>
           )}
-          {list === "events" && <EventsView record={record} here={cell} go={setCell} />}
-          {list === "settings" && <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />}
-          <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
-            {list === "addresses" && <ProgrammingSheet record={record} outputs={outputs} />}
-            {list === "feedback" && <EncodersSheet record={record} />}
-            {list === "bus" && <NodeCard record={record} chosen={node} />}
-            {list === "events" && <Teaching record={record} here={cell} />}
-            {list === "settings" && <SettingOrder record={record} device={line?.device.id ?? null} />}
-            <Sheet title="Findings" about="on numbers">
-              <SheetBody>
-                {findings.length === 0 && (
-                  <p className="p-3 text-ink-2">
-                    <Checked>Nothing is wrong with the numbers.</Checked>
-                  </p>
-                )}
-                {findings.map((finding) => (
-                  <FindingCard key={finding.key} finding={finding} />
-                ))}
-              </SheetBody>
-            </Sheet>
-          </Sheets>
-        </Sheets>
-      )}
+        </div>
+      </div>
     </StageMain>
   );
 }
 
 const NONE: readonly OutputAddress[] = [];
+const NO_VOLTS: readonly NodeVolts[] = [];
 const NO_THREADS: readonly Thread[] = [];
