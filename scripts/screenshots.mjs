@@ -58,7 +58,6 @@ const VIEWS = [
     path: "equip?view=sense",
     act: choose("M1/M2"),
   },
-  { name: "equip-lamp", path: "equip?view=lamp", act: choose("L1") },
   {
     name: "equip-schools",
     path: "equip?view=schools",
@@ -67,7 +66,6 @@ const VIEWS = [
       await page.getByText("Slow motors with the decoder inside").waitFor();
     },
   },
-  { name: "equip-power", path: "equip?view=power" },
   { name: "open-ends", path: "open-ends" },
   { name: "device-types", path: "types" },
   { name: "loom", path: "loom" },
@@ -85,6 +83,28 @@ const VIEWS = [
     name: "numbers-bus",
     path: "numbers",
     act: async (page) => page.getByRole("radio", { name: "Bus" }).click(),
+  },
+  {
+    name: "numbers-events",
+    path: "numbers",
+    act: async (page) => {
+      await page.getByRole("radio", { name: "Events" }).click();
+      await page.getByRole("gridcell", { name: /^ON1-2 upon Barge alongside/ }).click();
+    },
+  },
+  {
+    name: "numbers-live",
+    path: "numbers",
+    act: async (page) => {
+      await page.getByRole("radio", { name: "Live" }).click();
+      await page.getByRole("button", { name: "Start", exact: true }).click();
+      await page.getByText("running on this machine").waitFor({ timeout: 30_000 });
+      await page.getByRole("button", { name: "Try all" }).click();
+      await page.getByText("outputs answer to their address").waitFor();
+      await page.getByRole("button", { name: "Ask all nodes" }).click();
+      await page.getByText("taught as wanted").waitFor();
+      await page.getByRole("button", { name: "make", exact: true }).click();
+    },
   },
   {
     name: "prove",

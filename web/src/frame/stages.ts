@@ -25,7 +25,7 @@ export const STAGES: readonly Stage[] = [
     load: async () => (await import("../stages/equip/EquipStage.tsx")).EquipStage,
     pictures: [
       ...["equip-thread", "equip-coil", "equip-frog", "equip-list"],
-      ...["equip-sense", "equip-lamp", "equip-schools", "equip-power"],
+      ...["equip-sense", "equip-schools"],
     ],
   },
   {
@@ -33,7 +33,7 @@ export const STAGES: readonly Stage[] = [
     load: async () => (await import("../stages/loom/LoomStage.tsx")).LoomStage,
   },
   {
-    ...{ path: "numbers", title: "Numbers", key: "n", share: numbersShare, pictures: ["numbers", "numbers-bus"] },
+    ...{ path: "numbers", title: "Numbers", key: "n", share: numbersShare, pictures: ["numbers", "numbers-bus", "numbers-events", "numbers-live"] },
     load: async () => (await import("../stages/numbers/NumbersStage.tsx")).NumbersStage,
   },
   {
