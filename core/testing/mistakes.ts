@@ -375,7 +375,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
   },
   "output-two-masters": () => linked(onBus("push-pair", "push-pair"), "in1-4", 1, "on"),
   "lamp-event-opposite": () => {
-    const lamp = drafted(typed(onBus("push-pair"), "a", "lamp", "lamp-two-colour"), (draft) => {
+    const lamp = drafted(typed(onBus("push-pair"), "a", "lamp", "lamp-two-colour-12"), (draft) => {
       const node = draft.addDevice("output-node-8", "ON", "layout");
       draft.assign("supply", { deviceId: "ps1", toDeviceId: node.id });
       draft.assign("commands", { deviceId: "cb1", toDeviceId: node.id });

@@ -30,10 +30,24 @@ export function removal(record: RailwayRecord, kind: Kind, id: string): ThingEdi
       else if (now !== holder) edits.push({ op: "put", kind: holderKind, value: now } as ThingEdit);
     }
   }
-  return [...edits, { op: "remove", kind, id }];
+  return once([...edits, { op: "remove", kind, id }]);
 
   function removalOf(holder: Kind, holderId: string): ThingEdit[] {
     // what refers to the holder in turn goes the same way; a thing does not hold itself
     return holder === kind && holderId === id ? [] : removal(record, holder, holderId);
   }
+}
+
+/** What refers to two things that go is named twice: it goes once, and nothing else becomes of it. */
+function once(edits: readonly ThingEdit[]): ThingEdit[] {
+  const nameOf = (edit: ThingEdit) => `${edit.kind} ${edit.op === "put" ? edit.value.id : edit.id}`;
+  const gone = new Set(edits.flatMap((edit) => (edit.op === "remove" ? [nameOf(edit)] : [])));
+  const seen = new Set<string>();
+  return edits.filter((edit) => {
+    const name = nameOf(edit);
+    if (edit.op === "put") return !gone.has(name);
+    if (seen.has(name)) return false;
+    seen.add(name);
+    return true;
+  });
 }

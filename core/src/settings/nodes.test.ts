@@ -58,7 +58,7 @@ it("gives all nodes that have none their numbers at once, each its own", () => {
 it("reckons a start of day by what turnouts use of the bus", () => {
   const record = station();
   const day = busDay(record, new Derived(record).schematic.threads);
-  expect(day).toMatchObject({ nodes: 2, producers: 1, consumers: 1, frames: 2, framesPerSecond: 781.25 });
+  expect(day).toMatchObject({ nodes: 2, producers: 2, consumers: 1, frames: 2, framesPerSecond: 781.25 });
   // two frames of 160 bits at 125 kbit/s
   expect(day.milliseconds).toBeCloseTo(2.56, 9);
   const none = railway(["A", "", "stall-motor", "stall-decoder-8"]);

@@ -23,17 +23,20 @@ export const STAGES: readonly Stage[] = [
   {
     ...{ path: "equip", title: "Equip", key: "e", share: equipShare },
     load: async () => (await import("../stages/equip/EquipStage.tsx")).EquipStage,
-    pictures: [
-      ...["equip-thread", "equip-coil", "equip-frog", "equip-list"],
-      ...["equip-sense", "equip-schools"],
-    ],
+    pictures: [...["equip-thread", "equip-coil", "equip-frog", "equip-list"], ...["equip-sense", "equip-schools"]],
   },
   {
     ...{ path: "loom", title: "Loom", key: "l", share: loomShare, pictures: ["loom", "loom-tasks", "loom-papers"] },
     load: async () => (await import("../stages/loom/LoomStage.tsx")).LoomStage,
   },
   {
-    ...{ path: "numbers", title: "Numbers", key: "n", share: numbersShare, pictures: ["numbers", "numbers-bus", "numbers-events", "numbers-live"] },
+    ...{
+      path: "numbers",
+      title: "Numbers",
+      key: "n",
+      share: numbersShare,
+      pictures: ["numbers", "numbers-bus", "numbers-events", "numbers-live"],
+    },
     load: async () => (await import("../stages/numbers/NumbersStage.tsx")).NumbersStage,
   },
   {
