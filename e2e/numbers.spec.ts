@@ -173,14 +173,28 @@ test("an encoder's inputs are numbered from its start number, and who acts on th
   await page.getByRole("radio", { name: "Feedback" }).click();
   const table = page.getByRole("table", { name: "Feedback" });
   await expect(table.getByRole("row", { name: /^3 .*computer/ })).toBeVisible();
-  await page.getByLabel("Start number").fill("33");
+  await page.getByRole("textbox", { name: "Start number" }).fill("33");
   await page.keyboard.press("Enter");
   await page.getByLabel("Its messages are acted on by").click();
   await page.getByRole("option", { name: "the command station" }).click();
   await expect(table.getByRole("row", { name: /^35 .*station/ })).toBeVisible();
-  await page.getByLabel("Start number").fill("5000");
+  await page.getByRole("textbox", { name: "Start number" }).fill("5000");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("alert")).toContainText("is a whole one from 1 to 2033");
+  // a contact that nothing uses tells how its turnout lies, at an input where no button is read
+  await page.keyboard.press("Escape");
+  await page
+    .getByRole("table", { name: "Feedback" })
+    .getByRole("row", { name: /FE1-9|IN1-9/ })
+    .click();
+  const input = page.getByRole("dialog");
+  await input.getByRole("combobox", { name: "At it" }).click();
+  await page
+    .getByRole("option", { name: /-S\d$/ })
+    .first()
+    .click();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("row", { name: /-9 .*tells: .* at reverse/ })).toBeVisible();
 });
 
 test("each list of numbers, its dialogs too, can be used by those who listen or see badly", async ({

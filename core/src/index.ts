@@ -108,6 +108,7 @@ export { PLACES } from "./sense/places.ts";
 
 export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
 export { Derived } from "./derive.ts";
+export { type PlainSource, plainSources, setPlainInput } from "./equip/plainInputs.ts";
 export { type BusStart, busStart } from "./events/busStart.ts";
 export {
   ACTION_WORDS,

@@ -135,7 +135,9 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
   if (assignment.role === "input" && assignment.controlWay !== null) {
     const control = find(record, "device", assignment.controlId);
     const read = control && findType(record, control.typeId);
-    if (control && read && assignment.controlWay > waysToCommand(read))
+    // a motor tells by its contacts
+    const ways = read && (read.family === "motor" ? read.contactSets : waysToCommand(read));
+    if (control && read && assignment.controlWay > (ways ?? 0))
       return noSuchWay(control.label, read, assignment.controlWay);
   }
   if (assignment.role === "input" && assignment.way > (type.inputs ?? 0)) {

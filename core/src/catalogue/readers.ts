@@ -50,6 +50,12 @@ export const READERS: readonly DeviceType[] = [
           isStart: true,
         },
         {
+          name: "hold-off",
+          about: "time for which an input must be open before it counts as off: wheels and dirt make gaps",
+          factory: "0.2 s",
+          range: "0 to 10 s",
+        },
+        {
           name: "acted on by",
           about: "who turns its messages into commands; with a computer the panel is dead when that is off",
           factory: BY_COMPUTER,

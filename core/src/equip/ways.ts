@@ -24,6 +24,7 @@ export function freeContact(record: RailwayRecord, deviceId: string): number | n
   const used = new Set<number | null>();
   for (const a of assignmentsOfDevice(record, deviceId))
     if ((a.role === "frog" || a.role === "lamp") && a.fromId === deviceId) used.add(a.way ?? 1);
+    else if (a.role === "input" && a.controlId === deviceId) used.add(a.controlWay);
   const { contactSets } = typeOf(record, deviceOf(record, deviceId));
   return Array.from({ length: contactSets }, (_, index) => index + 1).find((set) => !used.has(set)) ?? null;
 }
@@ -31,6 +32,8 @@ export function freeContact(record: RailwayRecord, deviceId: string): number | n
 /** How many inputs in a row a control takes at the board that reads it. */
 export function inputsTaken(record: RailwayRecord, { controlId, controlWay }: AssignmentOf<"input">): number {
   const command = assignmentsOfDevice(record, controlId).find((a) => a.role === "control" && a.way === controlWay);
+  // what throws no turnout tells by one contact
+  if (!command && typeOf(record, deviceOf(record, controlId)).family !== "control") return 1;
   const how = command?.role === "control" ? command : { to: null, follows: false };
   return isSingle(typeOf(record, deviceOf(record, controlId)), how) ? 1 : 2;
 }

@@ -1,9 +1,11 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { sourceLabel } from "../equip/plainInputs.ts";
 import { deviceOf, feederOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { BusEvent, EventAction, Taught } from "../record/numbers.ts";
 import type { Position } from "../record/schemas.ts";
 import { wayName } from "../schematic/nets.ts";
+import { plainInputsOf } from "../schematic/recipes/plainInputs.ts";
 import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { busNodes } from "../settings/nodes.ts";
 import { type ControlInput, inputsOf, plainAction, turned } from "./messages.ts";
@@ -198,6 +200,7 @@ function eventsIn(
   outputs: readonly EventOutput[],
 ) {
   const reads = new Map<string, Read[]>();
+  const plain = plainInputsOf(record);
   for (const thread of threads)
     for (const control of controlsOf(thread)) {
       if (!control.reader || !onBus.has(control.reader.device.id)) continue;
@@ -208,12 +211,13 @@ function eventsIn(
     }
   const inputAt = (deviceId: string, way: number): EventInput => {
     const read = reads.get(`${deviceId} ${way}`) ?? [];
+    const other = plain.find((each) => each.deviceId === deviceId && each.way === way);
     const label = wayName(deviceOf(record, deviceId).label, way);
     return {
       deviceId,
       way,
       label,
-      reads: readsWords(read),
+      reads: other ? sourceLabel(record, other.controlId, other.controlWay ?? 1) : readsWords(read),
       turnoutIds: [...new Set(read.map((r) => r.thread.turnout.id))],
     };
   };

@@ -40,7 +40,8 @@ export const contactUsedTwice = rule<Shared>({
   turnouts: ({ threads }) => threads,
   why: ({ from, way, uses, labels }) =>
     `Contact S${way} of ${from.device.label} serves ${list(uses.map(({ role }, index) => `the ${role} ${labels[index]}`))}: what feeds them is joined there.`,
-  remedies: ({ from, uses }, { record }) => moveToFree(record, from, uses[1]),
+  remedies: ({ from, uses }, { record }) =>
+    [uses[1], uses[0]].flatMap((use) => moveToFree(record, from, use)).slice(0, 1),
 });
 
 interface SharedContact {
@@ -53,10 +54,13 @@ interface SharedContact {
 function sharedContacts(record: RailwayRecord): SharedContact[] {
   const users = new ByWay<{ fromId: string; way: number; uses: Assignment[] }>();
   for (const assignment of record.assignments) {
-    if (assignment.role !== "frog" && assignment.role !== "lamp") continue;
-    if (assignment.fromId === null || assignment.way === null) continue;
-    if (fitted(record, assignment.fromId).type.contactSets === 0) continue;
-    const { fromId, way } = assignment;
+    const { role } = assignment;
+    if (role !== "frog" && role !== "lamp" && role !== "input") continue;
+    // an input reads a contact as a frog or lamp is fed by it
+    const [fromId, way] =
+      role === "input" ? [assignment.controlId, assignment.controlWay] : [assignment.fromId, assignment.way];
+    if (fromId === null || way === null) continue;
+    if (fitted(record, fromId).type.contactSets === 0) continue;
     users.at(fromId, way, () => ({ fromId, way, uses: [] })).uses.push(assignment);
   }
   return users.values().flatMap(({ fromId, way, uses: [first, second] }) => {

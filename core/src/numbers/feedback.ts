@@ -1,7 +1,9 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { numbered } from "../catalogue/deviceType.ts";
 import { BY_STATION } from "../catalogue/readers.ts";
+import { sourceLabel, tellsOf } from "../equip/plainInputs.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { plainInputsOf } from "../schematic/recipes/plainInputs.ts";
 import { controlsOf, type Thread } from "../schematic/thread.ts";
 import { senseAt } from "../sense/ledger.ts";
 import { type SettingLine, settingLines } from "../settings/settings.ts";
@@ -20,6 +22,8 @@ export interface FeedbackInput {
   /** Leaders of the turnouts that it throws. */
   turnoutIds: string[];
   byStation: boolean;
+  /** What is at it throws no turnout. */
+  plain: boolean;
   /** Its level is turned round, by itself or with all of its board. */
   inverted: boolean;
   /** Labels of inputs of other encoders with the same number. */
@@ -36,6 +40,7 @@ export function actedOnByStation(record: RailwayRecord, deviceId: string): boole
 /** Every input of every encoder, in the order of devices. */
 export function feedbackInputs(record: RailwayRecord, threads: readonly Thread[]): FeedbackInput[] {
   const starts = startsOf(record);
+  const plain = plainInputsOf(record);
   const inputs = starts.flatMap(({ device, wanted }) => {
     const byStation = actedOnByStation(record, device.id);
     const all = senseAt(record, { link: "inputs", deviceId: device.id, way: null })?.inverts ?? false;
@@ -46,12 +51,19 @@ export function feedbackInputs(record: RailwayRecord, threads: readonly Thread[]
           control.reader?.device.id === device.id && control.reader.way === way ? [{ thread, control }] : [],
         ),
       );
+      const [read] = plain.filter((each) => each.deviceId === device.id && each.way === way);
+      const source = read && { id: read.controlId, way: read.controlWay ?? 1 };
       return {
+        plain: read !== undefined,
         ...{ deviceId: device.id, way, label: `${device.label}-${way}`, number: Number(wanted) + way - 1, byStation },
-        on: [...new Set(heard.map(({ control }) => control.device.label))],
-        does: heard.map(({ thread, control: { assignment } }) =>
-          assignment.to === null ? `${thread.label}, as it says` : `${thread.label} to ${assignment.to}`,
-        ),
+        on: source
+          ? [sourceLabel(record, source.id, source.way)]
+          : [...new Set(heard.map(({ control }) => control.device.label))],
+        does: source
+          ? [`tells: ${tellsOf(record, source.id, source.way)}`]
+          : heard.map(({ thread, control: { assignment } }) =>
+              assignment.to === null ? `${thread.label}, as it says` : `${thread.label} to ${assignment.to}`,
+            ),
         turnoutIds: [...new Set(heard.map(({ thread }) => thread.turnout.id))],
         inverted: all !== own,
         sharedWith: [],

@@ -43,7 +43,7 @@ export const PURPOSES: Record<Purpose, { about: string; colour: WireColour }> = 
   "lamp-normal": { about: "lamp at normal", colour: "GN" },
   "lamp-reverse": { about: "lamp at reverse", colour: "YE" },
   "lamp-common": { about: "common of a lamp, before its resistors", colour: "WHBK" },
-  sensor: { about: "what a sensor at the throw bar tells", colour: "WHPK" },
+  sensor: { about: "what a sensor, a zone or a contact tells", colour: "WHPK" },
   lock: { about: "lock-out of controls", colour: "WHTQ" },
   "ask-normal": { about: "input that asks for normal", colour: "WHBU" },
   "ask-reverse": { about: "input that asks for reverse", colour: "WHOG" },

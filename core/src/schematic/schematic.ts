@@ -13,6 +13,7 @@ import { lampFromOutput } from "./recipes/lampFromOutput.ts";
 import { lampFromSensor } from "./recipes/lampFromSensor.ts";
 import { keyToRelays } from "./recipes/lockOut.ts";
 import { outputToMotor } from "./recipes/outputToMotor.ts";
+import { plainInputs } from "./recipes/plainInputs.ts";
 import { relayBesideMotor } from "./recipes/relayBesideMotor.ts";
 import { reversingToggle } from "./recipes/reversingToggle.ts";
 import { busToNode, firstPins, pinsToRelays, supplyToBoard, trackToDecoder } from "./recipes/supplyToBoard.ts";
@@ -75,6 +76,7 @@ function joinsBetweenBoards(record: RailwayRecord): Join[] {
   }
   joinCommands(record, device, joiner);
   keyToRelays(record, joiner);
+  plainInputs(record, device, joiner);
   blockFeed(record, (id) => busOf(record, id), joiner);
   return joiner.joins;
 }

@@ -20,6 +20,7 @@ import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { useTryEdit } from "../../session/useEdit.ts";
 import { useAppDispatch } from "../../store/store.ts";
 import { choose } from "../../store/view.ts";
+import { InputDialog } from "./InputDialog.tsx";
 
 const COLUMNS: DataColumn<FeedbackInput>[] = [
   { id: "number", title: "Number", figures: true, width: 74, value: ({ number }) => number },
@@ -28,7 +29,7 @@ const COLUMNS: DataColumn<FeedbackInput>[] = [
     ...{ id: "on", title: "At it", value: ({ on }) => list(on) },
     cell: ({ on }) => (on.length > 0 ? <b>{list(on)}</b> : <span className="text-ink-2">nothing</span>),
   },
-  { id: "does", title: "Throws", value: ({ does }) => list(does), wraps: true },
+  { id: "does", title: "Throws, tells", value: ({ does }) => list(does), wraps: true },
   {
     id: "by",
     title: "By",
@@ -53,7 +54,9 @@ const SHOWN = [
 export function FeedbackSheet({ record, threads }: { record: RailwayRecord; threads: readonly Thread[] }) {
   const dispatch = useAppDispatch();
   const [shown, setShown] = useState<(typeof SHOWN)[number]["value"]>("all");
+  const [open, setOpen] = useState<string | null>(null);
   const inputs = useMemo(() => feedbackInputs(record, threads), [record, threads]);
+  const opened = inputs.find(({ label }) => label === open);
   const used = inputs.filter(({ on }) => on.length > 0);
   const rows = inputs.filter(({ on }) => shown === "all" || (shown === "used") === on.length > 0);
   return (
@@ -65,9 +68,12 @@ export function FeedbackSheet({ record, threads }: { record: RailwayRecord; thre
         items={rows}
         columns={COLUMNS}
         idOf={({ label }) => label}
-        onChoose={({ turnoutIds: [id] }) => id !== undefined && dispatch(choose({ kind: "turnout", id }))}
+        onChoose={({ turnoutIds: [id], label }) =>
+          id === undefined ? setOpen(label) : dispatch(choose({ kind: "turnout", id }))
+        }
         empty={<p className="p-3 text-ink-2">None of them.</p>}
       />
+      {opened && <InputDialog record={record} input={opened} close={() => setOpen(null)} />}
     </Sheet>
   );
 }
