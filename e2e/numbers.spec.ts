@@ -189,10 +189,7 @@ test("an encoder's inputs are numbered from its start number, and who acts on th
     .click();
   const input = page.getByRole("dialog");
   await input.getByRole("combobox", { name: "At it" }).click();
-  await page
-    .getByRole("option", { name: /-S\d$/ })
-    .first()
-    .click();
+  await page.getByRole("option", { name: /-S\d$/ }).first().click();
   await page.keyboard.press("Escape");
   await expect(page.getByRole("row", { name: /-9 .*tells: .* at reverse/ })).toBeVisible();
 });
@@ -264,4 +261,19 @@ test("events are said by keys in the matrix, and a node is taught by its sheet w
   await expect(page.getByText("4 of 4 taught")).toBeVisible();
   await sheet.getByRole("checkbox", { name: /^Step \d+ is done/ }).click();
   await expect(page.getByText("A node's learning switch was left on")).toHaveCount(0);
+});
+
+test("one number that was read says how the switches of a node count", async ({ page, server }) => {
+  await openDemo(page, server);
+  await openNumbers(page);
+  await page.getByRole("radio", { name: "Bus" }).click();
+  await page.getByRole("table", { name: "Nodes" }).getByRole("row", { name: /^ON1/ }).click();
+  await page.getByRole("button", { name: "Its switches count otherwise ..." }).click();
+  const dialog = page.getByRole("dialog", { name: "Switches of ON1" });
+  await dialog.getByRole("textbox", { name: "It was read as" }).fill("128");
+  await page.keyboard.press("Tab");
+  await dialog.getByRole("button", { name: "Take it as a type of my own" }).click();
+  // all off is 128: they count when off, from 1 on; 21 wants them otherwise than when they counted when on
+  await expect(page.getByRole("img", { name: /^Switches: 1 on, 2 on, 3 off, 4 on, 5 off, 6 on, 7 on/ })).toBeVisible();
+  await expect(page.getByText(/It was read as 128\./)).toBeVisible();
 });

@@ -241,6 +241,7 @@ export {
   threadLedBy,
   threadsOf,
 } from "./schematic/thread.ts";
+export { calibrateNode } from "./settings/calibrateNode.ts";
 export { type BusNode, busNodes, giveNodeNumbers, type SwitchPlace } from "./settings/nodes.ts";
 export {
   faultOf,

@@ -133,6 +133,8 @@ export const ADDRESS: Setting = {
   about: "of output 1; the others follow",
   factory: "1",
   range: "1 to 2040",
+  // NMRA S-9.2.2, accessory decoders: low and high part of the address
+  number: "variables 1 and 9",
 };
 
 /** A board with a button and a lamp for each output, each with an address of its own. */
@@ -161,6 +163,7 @@ export const NODE_NUMBER: Setting = {
   about: "of this node alone, read when power comes on; every event that others were taught carries it",
   factory: "none",
   range: "as its switches say",
+  number: "switches",
   isNodeNumber: true,
 };
 
@@ -184,6 +187,7 @@ export const LEARN_SWITCH: Setting = {
   about: "on while the node is taught; left on, it learns whatever happens on the bus",
   factory: "off",
   range: "on or off",
+  number: "switch L",
   values: ["off", "on"],
   isLearn: true,
 };

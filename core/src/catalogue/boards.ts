@@ -107,7 +107,14 @@ export const BOARDS: readonly DeviceType[] = [
       outputs: 4,
       hears: "track",
       figures: { ...COIL, ...board(600, 12, 22), ...ON_TRACK },
-      settings: [ADDRESS, { name: "pulse", about: "length of a pulse", factory: "100 ms", range: "50 to 500 ms" }],
+      settings: [
+        ADDRESS,
+        {
+          ...{ name: "pulse", about: "length of a pulse", factory: "100 ms", range: "50 to 500 ms" },
+          // NMRA S-9.2.2, accessory decoders: how long each output is on
+          number: "variables 3 to 6",
+        },
+      ],
       programming: inBlocks(4),
       powerOn: "stays",
       caution: COIL_CAUTION,

@@ -52,7 +52,10 @@ export function findType(record: RailwayRecord, id: string): DeviceType | undefi
     const old = base.figures[name];
     if (old) figures[name] = { ...old, value, origin: "own" };
   }
-  const settings = (base.settings ?? []).filter(({ name }) => !own.settings.some((each) => each.name === name));
+  // what the owner says of a setting stands over what the catalogue says, and what it is for stays
+  const noted = new Map(own.settings.map((setting) => [setting.name, setting]));
+  const settings = (base.settings ?? []).map((setting) => ({ ...setting, ...noted.get(setting.name) }));
+  const more = own.settings.filter(({ name }) => !settings.some((each) => each.name === name));
   const terminals = base.terminals.map((terminal) => {
     const printed = own.printed[terminal.name];
     return printed === undefined ? terminal : { ...terminal, printed };
@@ -61,7 +64,10 @@ export function findType(record: RailwayRecord, id: string): DeviceType | undefi
     ...base,
     ...{ id: own.id, name: own.name, figures, terminals },
     ...(own.colours && base.colours ? { colours: own.colours } : {}),
-    settings: [...settings, ...own.settings],
+    settings: [...settings, ...more],
+    ...(own.switches && base.numberSwitches
+      ? { numberSwitches: { ...own.switches, names: switchNames(base.numberSwitches.names, own.switches.onMeans) } }
+      : {}),
   };
   merged.set(own, type);
   return type;
@@ -93,4 +99,9 @@ export function blockOf({ programming, outputs }: DeviceType, way: number): numb
   const first = Math.floor((way - 1) / size) * size + 1;
   const length = Math.max(1, Math.min(size, Math.max(1, outputs) - first + 1));
   return Array.from({ length }, (_, place) => first + place);
+}
+
+/** What is printed beside the switches of a node, as far as the catalogue knows them; numbers beside others. */
+function switchNames(names: readonly string[], onMeans: readonly unknown[]): string[] {
+  return onMeans.map((_, bit) => names[bit] ?? String(bit + 1));
 }

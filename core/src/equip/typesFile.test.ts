@@ -32,7 +32,7 @@ it("reads a file of version 1, in which types had figures only", () => {
 it.each([
   ["no JSON", "{", /not JSON/],
   ["another file", '{"format":"alderman-railway"}', /does not say "format": "alderman-types"/],
-  ["a newer version", '{"format":"alderman-types","version":4,"types":[]}', /version/],
+  ["a newer version", '{"format":"alderman-types","version":5,"types":[]}', /version/],
   ["no type at all", '{"format":"alderman-types","version":1,"types":[]}', /at least one type/],
   ["a type of nothing", types({ basedOn: "steam" }), /which the catalogue does not hold/],
   ["a type based on itself", types({ basedOn: "own" }), /is based on itself\. Base it on a type of the catalogue/],

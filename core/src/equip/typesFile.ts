@@ -4,6 +4,7 @@ import type { EditGroup } from "../record/edits.ts";
 import { freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { problemsOf, RecordError, recordError } from "../record/problems.ts";
+import { typesOfVersion3 } from "../record/railwayFile.ts";
 import { OwnType, PLAIN_TYPE } from "../record/schemas.ts";
 import { Draft } from "./draft.ts";
 
@@ -12,7 +13,7 @@ const MOST_TYPES_CHARACTERS = 1_000_000;
 
 const TypesFile = z.strictObject({
   format: z.literal(TYPES_FORMAT),
-  version: z.literal(3),
+  version: z.literal(4),
   types: z
     .array(OwnType)
     .check(z.minLength(1, "must hold at least one type"), z.maxLength(500, "must hold at most 500 types")),
@@ -20,7 +21,7 @@ const TypesFile = z.strictObject({
 
 /** The owner's own device types as the text of an open file, to be taken into another railway. */
 export function writeTypesFile(record: RailwayRecord): string {
-  return `${JSON.stringify({ format: TYPES_FORMAT, version: 3, types: record.types }, null, 1)}\n`;
+  return `${JSON.stringify({ format: TYPES_FORMAT, version: 4, types: record.types }, null, 1)}\n`;
 }
 
 /**
@@ -60,17 +61,19 @@ export function typesFromFile(record: RailwayRecord, text: string): EditGroup {
   return draft.group(`Took in ${names.length === 1 ? `the type ${names[0]}` : `${names.length} device types`}`);
 }
 
-/** A file of version 1 said nothing but figures of its types; one of version 2 no colours of lamps. */
+/** A file of version 1 said nothing but figures of its types; 2 no colours of lamps; 3 not where settings are kept, and no switches. */
 function fromEarlier(json: unknown): unknown {
   const file = json as { version?: unknown; types?: unknown };
-  if ((file.version !== 1 && file.version !== 2) || !Array.isArray(file.types)) return json;
-  const more = file.version === 1 ? PLAIN_TYPE : { colours: PLAIN_TYPE.colours };
+  if (![1, 2, 3].includes(file.version as number) || !Array.isArray(file.types)) return json;
+  const more = file.version === 1 ? PLAIN_TYPE : file.version === 2 ? { colours: PLAIN_TYPE.colours } : {};
   const types = file.types.map((type) => (typeof type === "object" ? { ...type, ...more } : type));
-  return { ...file, version: 3, types };
+  return { ...file, version: 4, types: typesOfVersion3(types) };
 }
 
 function isSame(a: OwnType, b: OwnType): boolean {
-  const sorted = ({ basedOn, figures, printed, settings, box, colours }: OwnType) =>
-    JSON.stringify([basedOn, Object.entries(figures).sort(), Object.entries(printed).sort(), settings, box, colours]);
+  const sorted = ({ basedOn, figures, printed, settings, switches, box, colours }: OwnType) => {
+    const named = [Object.entries(figures).sort(), Object.entries(printed).sort()];
+    return JSON.stringify([basedOn, named, settings, switches, box, colours]);
+  };
   return sorted(a) === sorted(b);
 }

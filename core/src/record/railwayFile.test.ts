@@ -93,6 +93,7 @@ it("reads a file of version 2, which said nothing of senses, facts, debts and pr
       settings: [],
       box: "",
       colours: null,
+      switches: null,
     },
   ]);
   expect(read).toEqual({ ...inFull(), types: read.types });

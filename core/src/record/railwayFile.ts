@@ -218,10 +218,19 @@ function fromVersion7(json: Record<string, unknown>): unknown {
   };
 }
 
-/** A file of version 8, in which nothing was said of events and of plastic joints. */
+/** A file of version 8, in which nothing was said of events, of plastic joints, of where settings are kept and of switches. */
 function fromVersion8(json: Record<string, unknown>): unknown {
   const zones = json.zones === undefined ? {} : { zones: withFields(json.zones, { plasticJoints: 0 }) };
-  return { ...json, version: FILE_VERSION, ...zones };
+  const types = json.types === undefined ? {} : { types: typesOfVersion3(json.types) };
+  return { ...json, version: FILE_VERSION, ...zones, ...types };
+}
+
+/** Own types of which nothing was said of where settings are kept and of switches. */
+export function typesOfVersion3(types: unknown): unknown {
+  const withNumbers = (type: object) =>
+    "settings" in type ? { ...type, settings: withFields(type.settings, { number: "" }) } : type;
+  const now = withFields(types, { switches: null });
+  return Array.isArray(now) ? now.map((type) => (typeof type === "object" && type ? withNumbers(type) : type)) : now;
 }
 
 /** Things of a file with fields that they had not yet. */

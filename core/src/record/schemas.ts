@@ -114,6 +114,14 @@ const OwnSetting = z.strictObject({
   about: Name,
   factory: z.string().check(z.maxLength(40, "must have at most 40 characters")),
   range: z.string().check(z.maxLength(80, "must have at most 80 characters")),
+  /** Where it is kept: the number of a variable, a jumper, a switch, a menu entry; "" when nobody has said. */
+  number: z.string().check(z.maxLength(24, "must have at most 24 characters")),
+});
+
+/** How the switches of a node say its number: what one that is on stands for, bit 0 first, and what is added. */
+const OwnSwitches = z.strictObject({
+  onMeans: z.array(z.union([z.literal(0), z.literal(1)])).check(z.minLength(1), z.maxLength(12)),
+  offset: z.int().check(z.gte(0, "must be 0 to 65535"), z.lte(65_535, "must be 0 to 65535")),
 });
 
 /** Colour of a lamp, in the owner's words. */
@@ -137,6 +145,8 @@ export const OwnType = z.strictObject({
     z.string().check(z.minLength(1, "must not be empty"), z.maxLength(12)),
   ),
   settings: z.array(OwnSetting).check(z.maxLength(60, "must be at most 60")),
+  /** As they were found by a number that was read; null as in the catalogue. */
+  switches: z.nullable(OwnSwitches),
   /** What comes with it in the box. */
   box: z.string().check(z.maxLength(500, "must have at most 500 characters")),
   /** Colours of a lamp, lit at normal and lit at reverse; null for the catalogue's. */
@@ -145,9 +155,9 @@ export const OwnType = z.strictObject({
 export type OwnType = z.infer<typeof OwnType>;
 
 /** What an own type says that differs from the catalogue's in figures only. */
-export const PLAIN_TYPE: Pick<OwnType, "printed" | "settings" | "box" | "colours"> = {
+export const PLAIN_TYPE: Pick<OwnType, "printed" | "settings" | "switches" | "box" | "colours"> = {
   ...{ printed: {}, settings: [], box: "" },
-  colours: null,
+  ...{ switches: null, colours: null },
 };
 
 export const Place = z.enum(["panel", "layout"]);

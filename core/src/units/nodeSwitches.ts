@@ -30,3 +30,25 @@ export function nodeNumber(on: readonly boolean[], onMeans: readonly (0 | 1)[], 
     offset,
   );
 }
+
+/** What the switches of a node stand for, as far as one number that was read tells. */
+export interface Calibration {
+  onMeans: (0 | 1)[];
+  offset: number;
+}
+
+/**
+ * What switches stand for so that they say a number that was read: as they are known, all of them counting when on or all when
+ * off, or each the other way; the offset that is smallest.
+ * @param on for each switch whether it is on, bit 0 first
+ * @param known what they were taken to stand for
+ * @returns null when no such way says the number
+ * @example calibrate([false, false, false, false], 16, [1, 1, 1, 1]) // { onMeans: [0, 0, 0, 0], offset: 1 }
+ */
+export function calibrate(on: readonly boolean[], observed: number, known: readonly (0 | 1)[]): Calibration | null {
+  const as = (meaning: (bit: number) => 0 | 1) => on.map((_, bit) => meaning(bit));
+  const ways = [as((bit) => known[bit] ?? 1), as(() => 1), as(() => 0), as((bit) => (known[bit] === 0 ? 1 : 0))];
+  const found = ways.map((onMeans) => ({ onMeans, offset: observed - nodeNumber(on, onMeans, 0) }));
+  const possible = found.filter(({ offset }) => offset >= 0);
+  return possible.sort((a, b) => a.offset - b.offset)[0] ?? null;
+}

@@ -205,7 +205,7 @@ it("brings own types of version 2 to the new form, in the record and in the hist
   old.close();
   const database = openDatabase(folder);
   const store = new Store(database);
-  const own = { ...value, printed: {}, settings: [], box: "", colours: null };
+  const own = { ...value, printed: {}, settings: [], box: "", colours: null, switches: null };
   expect(store.open("r").record.types).toEqual([own]);
   expect(store.open("r").record.railway.currency).toBe("EUR");
   store.undo("r", { revision: 3 });
@@ -241,10 +241,11 @@ it("brings lists within things of version 3 into the things, digit by digit and 
       ...{ id: "own", basedOn: "cdu", name: "Own", box: "two screws", figures: { farads: 0.1 + 0.2 } },
       printed: { "+": "OUT" },
       settings: [
-        { name: "force", about: "", factory: "4", range: "" },
-        { name: "speed", about: "how fast", factory: "5", range: "1 to 9" },
+        { name: "force", about: "", factory: "4", range: "", number: "" },
+        { name: "speed", about: "how fast", factory: "5", range: "1 to 9", number: "" },
       ],
       colours: null,
+      switches: null,
     },
   ]);
   expect(Object.entries(record.tests[0]?.chain ?? {})).toEqual([
@@ -321,13 +322,13 @@ it("keeps assignments of version 6 and lets them be undone, with what they say n
   };
   expect(told()).toEqual([
     { ...control, follows: false },
-    { ...type, colours: null },
+    { ...type, colours: null, switches: null },
   ]);
   store.undo("r", { revision: 3 });
   expect(told()[0]).toEqual({ ...before, follows: false });
   store.redo("r", { revision: 4 });
   expect(told()[0]).toEqual({ ...control, follows: false });
-  expect(told()[1]).toEqual({ ...type, name: "Renamed", colours: null });
+  expect(told()[1]).toEqual({ ...type, name: "Renamed", colours: null, switches: null });
   expect(database.pragma("foreign_key_check")).toEqual([]);
   database.close();
 });

@@ -67,9 +67,10 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
         printed: { "+": "OUT", "−": note.slice(0, 12) || "RET" },
         colours: flag ? ["red", "warm white"] : null,
         settings: [
-          { name: "z", about: "", factory: "1", range: "" },
-          { name: "a", about: note.slice(0, 80), factory: "", range: "1 to 9" },
+          { name: "z", about: "", factory: "1", range: "", number: "" },
+          { name: "a", about: note.slice(0, 80), factory: "", range: "1 to 9", number: "variable 33" },
         ],
+        switches: flag ? { onMeans: [1, 0], offset: 3 } : null,
         box: note.slice(0, 500),
       },
     ];

@@ -12,6 +12,9 @@ ALTER TABLE zone DROP COLUMN commons;
 ALTER TABLE zone RENAME COLUMN commons_12 TO commons;
 ALTER TABLE zone ADD COLUMN plastic_joints INTEGER NOT NULL DEFAULT 0 CHECK (plastic_joints BETWEEN 0 AND 99);
 
+ALTER TABLE type ADD COLUMN switches TEXT CHECK (json_valid(switches));
+UPDATE type SET settings = (SELECT json_group_array(json_set(value, '$.number', '')) FROM json_each(type.settings));
+
 CREATE TABLE laying_12 (
   railway_id TEXT NOT NULL REFERENCES railway (id) ON DELETE CASCADE DEFERRABLE INITIALLY DEFERRED,
   id         TEXT NOT NULL,
@@ -108,10 +111,14 @@ CREATE TEMP VIEW upgraded AS
 SELECT history.railway_id AS railway, history.revision AS revision, side.name AS side,
   (SELECT json_group_array(json(
     CASE
-      WHEN json_extract(value, '$.kind') = 'zone' AND json_extract(value, '$.op') = 'put'
-        THEN json_set(value, '$.value.plasticJoints', 0)
-      ELSE value END))
-   FROM json_each(iif(side.name = 'edits', history.edits, history.inverses))) AS json
+      WHEN json_extract(each.value, '$.kind') = 'zone' AND json_extract(each.value, '$.op') = 'put'
+        THEN json_set(each.value, '$.value.plasticJoints', 0)
+      WHEN json_extract(each.value, '$.kind') = 'type' AND json_extract(each.value, '$.op') = 'put'
+        THEN json_set(each.value, '$.value.switches', NULL, '$.value.settings',
+          json((SELECT json_group_array(json_set(value, '$.number', ''))
+                FROM json_each(coalesce(json_extract(each.value, '$.value.settings'), '[]')))))
+      ELSE each.value END))
+   FROM json_each(iif(side.name = 'edits', history.edits, history.inverses)) AS each) AS json
 FROM history, (SELECT 'edits' AS name UNION ALL SELECT 'inverses') AS side;
 UPDATE history SET
   edits = (SELECT json FROM upgraded WHERE railway = history.railway_id AND revision = history.revision AND side = 'edits'),

@@ -1,13 +1,15 @@
 import { type BusNode, busNodes, list, type RailwayRecord, readSetting, type SwitchPlace } from "@alderman/core";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { Button } from "../../kit/Button.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { useEdit } from "../../session/useEdit.ts";
+import { CalibrateDialog } from "./CalibrateDialog.tsx";
 import { Switches } from "./Switches.tsx";
 
 /** One node: its switches as they must be set, what of them is to be changed, and reading its number back. */
 export function NodeCard({ record, chosen }: { record: RailwayRecord; chosen: string | null }) {
   const act = useEdit();
+  const [calibrates, setCalibrates] = useState(false);
   const nodes = useMemo(() => busNodes(record), [record]);
   const node = nodes.find(({ line }) => line.id === chosen) ?? nodes[0];
   if (!node) return <Sheet title="Node">{null}</Sheet>;
@@ -19,6 +21,11 @@ export function NodeCard({ record, chosen }: { record: RailwayRecord; chosen: st
           {number !== null && <b className="text-[22px]">{number}</b>}
           {switches.length > 0 && <Switches switches={switches} />}
           <p>{wordsFor(node)}</p>
+          <div>
+            <Button size="small" onClick={() => setCalibrates(true)}>
+              Its switches count otherwise ...
+            </Button>
+          </div>
           {number !== null && line.read !== String(number) && (
             <div>
               <Button
@@ -31,6 +38,7 @@ export function NodeCard({ record, chosen }: { record: RailwayRecord; chosen: st
           )}
         </div>
       </SheetBody>
+      {calibrates && <CalibrateDialog record={record} node={node} close={() => setCalibrates(false)} />}
     </Sheet>
   );
 }

@@ -152,6 +152,7 @@ function columnsWith(record: RailwayRecord, lines: readonly SettingLine[]): Data
         <span title={`${about}; ${range}, from the factory ${factory}`}>{name}</span>
       ),
     },
+    { id: "number", title: "Kept in", hidden: true, value: ({ setting }) => setting.number ?? "" },
     { id: "range", title: "Range", hidden: true, value: ({ setting }) => setting.range },
     { id: "factory", title: "Factory", hidden: true, value: ({ setting }) => setting.factory },
     {

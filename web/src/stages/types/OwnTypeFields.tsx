@@ -94,6 +94,7 @@ const SETTING_FIELDS = [
   { field: "about", title: "What it does" },
   { field: "range", title: "Range" },
   { field: "factory", title: "Factory setting" },
+  { field: "number", title: "Kept in" },
 ] as const;
 
 /** What an own type says beyond figures: settings, what is printed beside the terminals, what is in the box. */
@@ -158,7 +159,7 @@ function OwnSettings({ own }: { own: OwnType }) {
     ({ name }) => !own.settings.some((each) => each.name === name),
   );
   const rows = own.settings.map((setting, index) => ({ setting, index }));
-  const fresh = { name: `setting ${own.settings.length + 1}`, about: "", factory: "", range: "" };
+  const fresh = { name: `setting ${own.settings.length + 1}`, about: "", factory: "", range: "", number: "" };
   const write = (at: number, change: Partial<OwnType["settings"][number]>) =>
     tryEdit(withSettings(own.settings.map((each, index) => (index === at ? { ...each, ...change } : each))));
   return (
@@ -167,7 +168,7 @@ function OwnSettings({ own }: { own: OwnType }) {
         title="Settings in the device"
         settings={generic}
         action={(setting) => (
-          <Button size="small" onClick={() => act(withSettings([...own.settings, { ...setting }]))}>
+          <Button size="small" onClick={() => act(withSettings([...own.settings, notedOf(setting)]))}>
             Change
           </Button>
         )}
@@ -208,6 +209,17 @@ function OwnSettings({ own }: { own: OwnType }) {
       </Button>
     </>
   );
+}
+
+/** What the owner can say of a setting of the catalogue. */
+function notedOf({
+  name,
+  about,
+  factory,
+  range,
+  number = "",
+}: NonNullable<DeviceType["settings"]>[number]): OwnType["settings"][number] {
+  return { name, about, factory, range, number };
 }
 
 /** Each terminal with what is printed beside it on the owner's own. */

@@ -29,6 +29,7 @@ export function Settings({
           { id: "about", title: "What it does", wraps: true, cell: ({ about }) => about },
           { id: "range", title: "Range", wraps: true, cell: ({ range }) => range },
           { id: "factory", title: "Factory setting", wraps: true, cell: ({ factory }) => factory },
+          { id: "number", title: "Kept in", wraps: true, cell: ({ number }) => number ?? "" },
           ...(action ? [{ id: "action", title: "Action", untitled: true, width: 80, cell: action }] : []),
         ]}
       />
