@@ -122,17 +122,17 @@ test("two motors get a tail that is drawn core by core, and a turnout's wires ar
   await dialog.getByRole("checkbox", { name: "L3" }).click();
   await dialog.getByRole("button", { name: "A tail for L2 and L3" }).click();
   const tail = page.getByRole("row", { name: /^TL1 tail/ });
-  await expect(tail).toContainText(/8\s*6\s*2/);
+  await expect(tail).toContainText(/8\s*7\s*1/);
   await page.getByRole("combobox", { name: "Cable or strip" }).fill("tail of");
   await page.getByRole("option", { name: "TL1, tail of L2 and L3" }).click();
   const drawing = page.getByRole("group", { name: "Cable TL1" });
-  await expect(drawing).toContainText("Tail TL1: 6 of 8 cores");
+  await expect(drawing).toContainText("Tail TL1: 7 of 8 cores");
   await expect(drawing.getByRole("button", { name: "Terminal L3+" })).toBeVisible();
   // what is joined at the bench now was underneath before
   await page.getByRole("radio", { name: "Turnouts" }).click();
   await page.getByRole("table", { name: "Work by turnout" }).getByRole("row", { name: /^L3/ }).click();
   const sheet = page.getByRole("dialog", { name: "Turnout L3, its wires" });
-  await expect(sheet.getByRole("row", { name: /TL1\.\d/ })).toHaveCount(2);
+  await expect(sheet.getByRole("row", { name: /TL1\.\d/ })).toHaveCount(3);
   const drawn = sheet.getByRole("group", { name: "Wires of L3, drawn" });
   await expect(drawn.getByRole("button", { name: "Terminal L3+" })).toBeVisible();
   await expect(drawn).toContainText("W94 to L3F-F");

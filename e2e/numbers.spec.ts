@@ -18,7 +18,7 @@ test("an output is programmed step by step, and what is left is seen where it wa
   await expect(
     page.getByText("D1-3 throws L2 and is to have 23; as it was last programmed or read, it answers to 3."),
   ).toBeVisible();
-  await page.getByRole("button", { name: "Program D1-3" }).click();
+  await page.getByRole("button", { name: "Program D1-3", exact: true }).click();
   const dialog = page.getByRole("dialog");
   await expect(dialog).toContainText("It answers to 3; last seen: still moves at 3.");
   await expect(dialog.getByRole("listitem").first()).toHaveText(
@@ -203,7 +203,7 @@ test("each list of numbers, its dialogs too, can be used by those who listen or 
   await openNumbers(page);
   expect(await violations(page), "addresses").toEqual([]);
   for (const name of ["Renumber ...", "Reserve ...", "How counted ...", "Program D1-3"]) {
-    await page.getByRole("button", { name }).click();
+    await page.getByRole("button", { name, exact: true }).click();
     await expect(page.getByRole("dialog")).toBeVisible();
     expect(await violations(page), name).toEqual([]);
     await page.keyboard.press("Escape");

@@ -68,7 +68,7 @@ test("a doubtful finding is kept with a reason, stays kept after a reload, and c
   await page.keyboard.type("Z9");
   await page.keyboard.press("Enter");
   const badge = page.getByRole("link", { name: /^Findings:/ });
-  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 6 doubtful");
+  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 8 doubtful");
   await badge.click();
   const finding = page.getByRole("article", { name: /not completely equipped: Z9/ });
   await finding.getByRole("button", { name: "Keep, and note it" }).click();
@@ -79,7 +79,7 @@ test("a doubtful finding is kept with a reason, stays kept after a reload, and c
   await page.reload();
   await expect(finding).toContainText("Kept: thrown by hand");
   await finding.getByRole("button", { name: "Let it count again" }).click();
-  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 6 doubtful");
+  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 8 doubtful");
   // what would burn or not work cannot be kept
   await expect(
     page.getByRole("article", { name: /coil stays energised/ }).getByRole("button", { name: "Keep, and note it" }),

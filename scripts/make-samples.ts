@@ -63,6 +63,10 @@ function skerrinFerry(): RailwayRecord {
   const control = record.assignments.find((a) => a.role === "control" && a.turnoutId === "y4");
   if (control) apply(changeType(record, control.deviceId, "toggle-latching").edits);
   record = halfBuilt(record);
+  // bought last: its wires get their numbers after all others
+  apply(addBoard(record, "encoder-16").edits);
+  apply(feedbackBox(record).edits);
+  record = completed(record);
   return kept(record, "wire-not-protected", "the wires behind the panel get a fuse; it is on the list");
 }
 
@@ -291,6 +295,18 @@ function partlyTaught(before: RailwayRecord): RailwayRecord {
     apply((now, threads) => stepDone(now, threads, deviceId, end, "2026-05-10T11:12:00.000Z"));
   }
   return record;
+}
+
+/** The feedback box: how two turnouts lie goes to a computer by contacts that nothing else uses, numbered from 17 on. */
+function feedbackBox(record: RailwayRecord): EditGroup {
+  const draft = new Draft(record);
+  const called = (label: string) => record.devices.find((device) => device.label === label)?.id ?? "";
+  const deviceId = called("FE1");
+  for (const [index, label] of ["M2", "L3"].entries())
+    draft.assign("input", { deviceId, way: index + 1, controlId: called(label), controlWay: 1 });
+  const start = { deviceId, way: null, name: "start number", wanted: "17", read: "17" };
+  draft.put("setting", { id: `${deviceId}-start`, ...start, readAt: "2026-05-12T20:40:00.000Z" });
+  return draft.group("Feedback box");
 }
 
 /** What the owner knows, has heard, and owes. */

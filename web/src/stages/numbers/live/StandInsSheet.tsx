@@ -163,7 +163,7 @@ function inputsOf(record: RailwayRecord) {
       return [[`${a.deviceId} ${a.way}`, control] as const];
     }),
   );
-  return record.devices.flatMap((device) => {
+  const inputs = record.devices.flatMap((device) => {
     const type = typeOf(record, device);
     if (!type.inputs) return [];
     const on: GatewayName = type.hears === "bus" ? "bus" : "feedback";
@@ -174,4 +174,6 @@ function inputsOf(record: RailwayRecord) {
       return { key: `${device.id} ${way}`, text, label: device.label, way, on };
     });
   });
+  // what goes over the bus moves something
+  return [...inputs.filter(({ on }) => on === "bus"), ...inputs.filter(({ on }) => on !== "bus")];
 }
