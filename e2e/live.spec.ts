@@ -50,7 +50,7 @@ test("nodes are taught by their switches and asked what they hold, and settings 
   await expect(events).toContainText("2 of 7 links are taught as wanted; IN1 is node 16, not 14.");
   // its switches are set right, and power comes on again
   await page.getByRole("button", { name: "Stop", exact: true }).click();
-  await page.getByRole("radio", { name: "Bus" }).click();
+  await page.getByRole("radio", { name: "Bus", exact: true }).click();
   await page.getByRole("button", { name: "It is set, and is 14 after power came on" }).click();
   await page.getByRole("radio", { name: "Live" }).click();
   await page.getByRole("button", { name: "Start", exact: true }).click();
@@ -63,7 +63,7 @@ test("nodes are taught by their switches and asked what they hold, and settings 
   await settings.getByRole("button", { name: /^Write \d, read back/ }).click();
   await expect(settings).toContainText(/2 of 2 settings are as wanted\./);
   await settings.getByRole("button", { name: "Write it down" }).click();
-  await page.getByRole("radio", { name: "Events" }).click();
+  await page.getByRole("radio", { name: "Events", exact: true }).click();
   await expect(page.getByText(/^5 of 5 taught/)).toBeVisible();
 });
 

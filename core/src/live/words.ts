@@ -37,6 +37,10 @@ export function wordsOf(message: string, named: Named): string {
       return `${at} takes address ${rest[0]}`;
     case "MOVED":
       return `${at} goes ${rest[0]}`;
+    case "NODE":
+      return way === "0" ? `${label} has no number` : `${label} is node ${way}`;
+    case "KNOWS":
+      return `${at} upon ${eventName({ node: Number(rest[0]), number: Number(rest[1]) }, named)}: ${rest[2]}`;
     case "LEARNED":
       return `${at} learns ${eventName({ node: Number(rest[0]), number: Number(rest[1]) }, named)}: ${rest[2]}`;
     case "UNLEARNED":

@@ -55,7 +55,10 @@ describe("stand-ins of a railway", { timeout: 60_000 }, () => {
 
   it("start once for two windows, and are processes of their own", async () => {
     const [first, second] = await Promise.all([post("start"), post("start")]);
-    expect(first.body).toMatchObject({ running: true, gateways: [{ name: "station" }, { name: "bus" }] });
+    expect(first.body).toMatchObject({
+      running: true,
+      gateways: [{ name: "station" }, { name: "bus" }, { name: "feedback" }],
+    });
     expect(second.body).toEqual(first.body);
   });
 

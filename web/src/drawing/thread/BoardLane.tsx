@@ -1,5 +1,15 @@
-import { controlSides, controlsOf, heardAt, type Position, supplyOf, type ThreadControl } from "@alderman/core";
+import {
+  controlSides,
+  controlsOf,
+  type EventPlan,
+  heardAt,
+  list,
+  type Position,
+  supplyOf,
+  type ThreadControl,
+} from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
+import { useEvents } from "../../derivation/useEvents.ts";
 import { useRecord } from "../../session/hooks.ts";
 import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
@@ -23,6 +33,7 @@ const ALONE = { x: 318, width: 70 };
 export function BoardLane(props: LaneProps & { overview: Overview }) {
   const { thread, reading, wiring, findings, overview } = props;
   const record = useRecord();
+  const { plan } = useEvents(record);
   const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const driver = thread.motors[0]?.driver;
   const all = controlsOf(thread).filter((control) => heardAt(thread, control));
@@ -66,13 +77,25 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
             strokeWidth="1.6"
           />
           <text className="tq" x={READER.x} y="250">
-            {heard.reader.type.hears === "bus" ? "its events are taught to" : "a computer maps it to"}{" "}
-            {driver.device.label}-{driver.way}
+            {heard.reader.type.hears === "bus"
+              ? toldWords(plan, driver.device.id, driver.way ?? 1, `${driver.device.label}-${driver.way}`)
+              : `a computer maps it to ${driver.device.label}-${driver.way}`}
           </text>
         </g>
       )}
     </g>
   );
+}
+
+/** The events upon which an output acts, and how far it was taught them. @example "ON2-1 acts upon B3 N and B3 R; not taught yet" */
+function toldWords({ links, events }: EventPlan, deviceId: string, way: number, label: string): string {
+  const own = links.filter((link) => link.deviceId === deviceId && link.way === way && link.action !== null);
+  if (own.length === 0) return `${label} acts upon no event`;
+  const names = own.flatMap(({ eventId }) => events.find(({ id }) => id === eventId)?.label ?? []);
+  const taught = own.filter(({ action, taught: held }) => held === action).length;
+  const standing =
+    taught === own.length ? "taught" : taught === 0 ? "not taught yet" : `${taught} of ${own.length} taught`;
+  return `${label} acts upon ${list(names)}; ${standing}`;
 }
 
 /** A control with its conductors to the inputs that hear it. */

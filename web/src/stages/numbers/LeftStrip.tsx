@@ -1,8 +1,8 @@
 import { leftToDo, type OutputAddress, type RailwayRecord } from "@alderman/core";
 import { useMemo } from "react";
+import { useEvents } from "../../derivation/useEvents.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { Button } from "../../kit/Button.tsx";
-import { useEvents } from "./events/EventsView.tsx";
 
 /** What is left to be given, programmed, taught and set, with the next step; each leads to where it is done. */
 export function LeftStrip({

@@ -1,15 +1,8 @@
-import {
-  busDay,
-  busStart,
-  type NodeVolts,
-  type OutputAddress,
-  type SettingLine,
-  settingLines,
-  type Thread,
-} from "@alderman/core";
+import { busDay, busStart, type NodeVolts, type OutputAddress, type SettingLine, settingLines } from "@alderman/core";
 import { useMemo, useState } from "react";
 import { useParams } from "react-router";
 import { useOverview } from "../../derivation/hooks.ts";
+import { useEvents } from "../../derivation/useEvents.ts";
 import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
@@ -76,6 +69,7 @@ export function NumbersStage() {
     () => chosen ?? (record ? settingLines(record) : []).find(({ standing }) => /due|differs/.test(standing)) ?? null,
     [chosen, record],
   );
+  const { threads } = useEvents(record);
   if (!record) return null;
   const outputs = overview?.addresses ?? NONE;
   const findings = overview?.findings.filter(({ stage }) => stage === "numbers") ?? [];
@@ -100,13 +94,11 @@ export function NumbersStage() {
           ) : (
             <Sheets columns="minmax(0,1fr) 320px">
               {list === "addresses" && <Addresses record={record} outputs={outputs} />}
-              {list === "feedback" && <FeedbackSheet record={record} threads={overview?.threads ?? NO_THREADS} />}
+              {list === "feedback" && <FeedbackSheet record={record} threads={threads} />}
               {list === "bus" && (
                 <Sheets rows="minmax(0,1fr) auto">
                   <NodesSheet record={record} volts={overview?.nodeVolts ?? NO_VOLTS} chosen={node} choose={setNode} />
-                  {overview && (
-                    <BusSheet day={busDay(record, overview.threads)} start={busStart(record, overview.threads)} />
-                  )}
+                  <BusSheet day={busDay(record, threads)} start={busStart(record, threads)} />
                 </Sheets>
               )}
               {list === "events" && <EventsView record={record} here={cell} go={setCell} />}
@@ -140,4 +132,3 @@ export function NumbersStage() {
 
 const NONE: readonly OutputAddress[] = [];
 const NO_VOLTS: readonly NodeVolts[] = [];
-const NO_THREADS: readonly Thread[] = [];

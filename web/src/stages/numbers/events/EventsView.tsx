@@ -1,13 +1,6 @@
-import {
-  addEvent,
-  type EventAction,
-  eventPlan,
-  keepEvents,
-  type RailwayRecord,
-  setLink,
-  threadsOf,
-} from "@alderman/core";
+import { addEvent, type EventAction, keepEvents, type RailwayRecord, setLink } from "@alderman/core";
 import { useMemo, useState } from "react";
+import { useEvents } from "../../../derivation/useEvents.ts";
 import { Button } from "../../../kit/Button.tsx";
 import { Sheets } from "../../../kit/Sheets.tsx";
 import { useEdit } from "../../../session/useEdit.ts";
@@ -15,14 +8,6 @@ import { EventCard } from "./EventCard.tsx";
 import { EventMatrix } from "./EventMatrix.tsx";
 import { cellKey, linksByCell, type Place } from "./matrix.ts";
 import { TeachSheet } from "./TeachSheet.tsx";
-
-/** What is at hand while one works on events: the plan of the record as it is now, whatever was derived of it meanwhile. */
-export function useEvents(record: RailwayRecord) {
-  return useMemo(() => {
-    const threads = threadsOf(record);
-    return { threads, plan: eventPlan(record, threads) };
-  }, [record]);
-}
 
 /** The matrix of events and outputs, with the card of the cell that one is in. */
 export function EventsView({ record, here, go }: { record: RailwayRecord; here: Place; go: (place: Place) => void }) {

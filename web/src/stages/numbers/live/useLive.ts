@@ -1,8 +1,8 @@
 import { type Named, type OutputAddress, type RailwayRecord, typeOf } from "@alderman/core";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { useEvents } from "../../../derivation/useEvents.ts";
 import { type LiveLine, lineOfRailway } from "../../../live/liveLine.ts";
 import { LiveError } from "../../../live/liveServer.ts";
-import { useEvents } from "../events/EventsView.tsx";
 
 /** The line of the railway that is shown, what its messages name, and trying something with what went wrong in its place. */
 export function useLive(railwayId: string, record: RailwayRecord, outputs: readonly OutputAddress[]) {
