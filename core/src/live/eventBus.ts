@@ -87,7 +87,9 @@ export class EventBus {
     if (!(way >= 1 && way <= unit.inputs)) return [`ERR ${unit.label} has no input ${way};`];
     const short = unit.short[way];
     const event: EventFrame =
-      short === undefined ? { node: node.number, number: way, form } : { node: 0, number: short, form };
+      short === undefined
+        ? { node: node.number, number: unit.long[way] ?? way, form }
+        : { node: 0, number: short, form };
     return [textOf(eventFrame(event, aliasOf(node))), ...this.heard(event, isOff), "OK;"];
   }
 

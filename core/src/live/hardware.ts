@@ -43,8 +43,9 @@ export interface NodeUnit {
   /** Names of the switches by which it is taught, those that choose an output first; empty for a node without. */
   select: string[];
   entries: NodeEntry[];
-  /** Short events that its inputs send, by input. */
+  /** Numbers of the events that its inputs send, by input: short ones, and long ones with another number than their input's. */
   short: Record<number, number>;
+  long: Record<number, number>;
 }
 
 /** A feedback encoder. */
@@ -67,7 +68,7 @@ export function hardwareOf(record: RailwayRecord, threads: readonly Thread[]): H
     unit.blocks[way - 1] = [...blockOf(typeOf(record, device), way)];
     decoders.set(deviceId, unit);
   }
-  const shortOf = new Map(record.events.flatMap(({ id, nodeId, number }) => (nodeId === null ? [[id, number]] : [])));
+  const eventOf = new Map(record.events.map((event) => [event.id, event]));
   const nodes = record.devices.flatMap((device): NodeUnit[] => {
     const type = typeOf(record, device);
     const line = lines.find((each) => each.device.id === device.id && each.setting.isNodeNumber);
@@ -75,15 +76,18 @@ export function hardwareOf(record: RailwayRecord, threads: readonly Thread[]): H
     const entries = record.taught.flatMap(({ deviceId, way, node, number, action }) =>
       deviceId === device.id && action !== null ? [{ way, node, number, action }] : [],
     );
-    const short = record.producers.flatMap(({ deviceId, way, eventId }) => {
-      const number = deviceId === device.id ? shortOf.get(eventId) : undefined;
-      return number === undefined ? [] : [[way, number] as const];
-    });
+    const sent = (nodeId: string | null) =>
+      Object.fromEntries(
+        record.producers.flatMap(({ deviceId, way, eventId }) => {
+          const event = deviceId === device.id ? eventOf.get(eventId) : undefined;
+          return event?.nodeId === nodeId ? [[way, event.number] as const] : [];
+        }),
+      );
     return [
       {
         ...{ label: device.label, number: numberIn(line.read) ?? numberIn(line.wanted) ?? 0 },
         ...{ inputs: type.inputs ?? 0, outputs: type.outputs, stays: type.powerOn === "stays" },
-        ...{ select: [...(type.teaching?.select ?? [])], entries, short: Object.fromEntries(short) },
+        ...{ select: [...(type.teaching?.select ?? [])], entries, short: sent(null), long: sent(device.id) },
       },
     ];
   });

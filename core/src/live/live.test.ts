@@ -5,6 +5,7 @@ import { drafted, railway } from "../../testing/build.ts";
 import { onBus, readBy } from "../../testing/recipes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { setEvent } from "../events/edits.ts";
 import { afterEvent, afterPowerCycle, type NodeState, newNode } from "../events/node.ts";
 import { eventPlan } from "../events/plan.ts";
 import { allTaught } from "../events/taught.ts";
@@ -130,6 +131,17 @@ describe("the event bus", () => {
     expect(answers.slice(1)).toEqual(["MOVED ON1 1 on;", "OK;"]);
     // a node without power hears nothing
     expect(bus.answer("PRESS IN1 1;", (label) => label === "ON1")).toHaveLength(2);
+  });
+
+  it("sends the numbers that the record says: a short one, and a long one that is not its input's", () => {
+    const record = onBus("push-pair");
+    const said = (fields: object) => {
+      const { threads } = derivedOf(record).schematic;
+      const now = edit(record, setEvent(record, threads, "in1-2", fields)!.edits).record;
+      return new EventBus(hardware(now)).answer("PRESS IN1 2;")[0];
+    };
+    expect(said({ nodeId: null, number: 300 })).toMatch(/N050000010000012C;$/);
+    expect(said({ number: 9 })).toMatch(/N05000001[0-9A-F]{4}0009;$/);
   });
 
   it.each([

@@ -3,7 +3,6 @@ import {
   controlsOf,
   type EventPlan,
   heardAt,
-  list,
   type Position,
   supplyOf,
   type ThreadControl,
@@ -87,15 +86,13 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
   );
 }
 
-/** The events upon which an output acts, and how far it was taught them. @example "ON2-1 acts upon B3 N and B3 R; not taught yet" */
-function toldWords({ links, events }: EventPlan, deviceId: string, way: number, label: string): string {
+/** How far an output was taught the events upon which it is to act. @example "2 of 4 events taught to ON2-1" */
+function toldWords({ links }: EventPlan, deviceId: string, way: number, label: string): string {
   const own = links.filter((link) => link.deviceId === deviceId && link.way === way && link.action !== null);
   if (own.length === 0) return `${label} acts upon no event`;
-  const names = own.flatMap(({ eventId }) => events.find(({ id }) => id === eventId)?.label ?? []);
   const taught = own.filter(({ action, taught: held }) => held === action).length;
-  const standing =
-    taught === own.length ? "taught" : taught === 0 ? "not taught yet" : `${taught} of ${own.length} taught`;
-  return `${label} acts upon ${list(names)}; ${standing}`;
+  if (taught === own.length) return `its events are taught to ${label}`;
+  return taught === 0 ? `events to be taught to ${label}` : `${taught} of ${own.length} events taught to ${label}`;
 }
 
 /** A control with its conductors to the inputs that hear it. */

@@ -169,10 +169,10 @@ function taughtWords(link: EventLink | undefined): string {
   return `Taught ${when}: it ${ACTION_WORDS[link.taught]}.`;
 }
 
-/** Nodes whose number an event can carry: the one that it carries, and the one that sends it. */
+/** Nodes whose number an event can carry: the one that it carries, and the one that sends it; any, as long as nothing sends it. */
 function nodesOf(record: RailwayRecord, plan: EventPlan, { nodeId }: PlannedEvent, own: string | null) {
-  const ids = new Set([nodeId, own].filter((id) => id !== null));
-  for (const id of plan.nodeNumber.keys()) if (nodeId === null && ids.size === 0) ids.add(id);
+  const near = [nodeId, own].filter((id) => id !== null);
+  const ids = near.length > 0 ? new Set(near) : new Set(plan.nodeNumber.keys());
   return [...ids].map((id) => ({ id, text: record.devices.find((device) => device.id === id)?.label ?? id }));
 }
 
