@@ -12,8 +12,6 @@ export interface BusStart {
   answers: EventInput[];
   /** Turnouts that are thrown by the answers, one after the other, by their labels. */
   order: string[];
-  /** Numbers of short events that are taken. */
-  shortNumbers: ReadonlySet<number>;
 }
 
 /** Who asks at the start of a day, who answers, and which turnouts move in which order. */
@@ -37,6 +35,5 @@ export function busStart(record: RailwayRecord, threads: readonly Thread[]): Bus
     asks: plan.events.filter(({ asks }) => asks),
     answers,
     order: [...new Set(answers.flatMap(({ turnoutIds }) => turnoutIds.flatMap((id) => labels.get(id) ?? [])))],
-    shortNumbers: new Set(plan.events.flatMap(({ nodeId, number }) => (nodeId === null ? [number] : []))),
   };
 }

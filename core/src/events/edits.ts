@@ -6,7 +6,15 @@ import type { EventAction } from "../record/numbers.ts";
 import { recordError } from "../record/problems.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { turned } from "./messages.ts";
-import { type EventOutput, type EventPlan, eventPlan, type PlannedEvent } from "./plan.ts";
+import {
+  actionsAsThrown,
+  type EventOutput,
+  type EventPlan,
+  eventPlan,
+  freeShortNumber,
+  isTurned,
+  type PlannedEvent,
+} from "./plan.ts";
 
 /** What an output does upon an event, in words. */
 export const ACTION_WORDS: Record<EventAction, string> = {
@@ -44,11 +52,42 @@ export function setLink(
     draft.put("consumer", {
       id: known?.id ?? freshId(draft.record, "consumer", `${id}-${deviceId}-${way}`),
       ...{ eventId: id, deviceId, way },
-      action: isTurned(record, plan, deviceId, way) ? turned(action) : action,
+      action: isTurned(record, deviceId, firstOf(plan, output)) ? turned(action) : action,
     });
   }
   const words = action === null ? "does nothing" : ACTION_WORDS[action];
   return draft.group(`${output.label} ${words} upon ${event.label}`);
+}
+
+/** The output by which the sense ledger knows what hangs on an output. */
+function firstOf({ outputs }: EventPlan, { deviceId, way }: { deviceId: string; way: number }): number {
+  return outputs.find((output) => output.deviceId === deviceId && output.way === way)?.first ?? way;
+}
+
+/**
+ * An output is to do upon all events what throws its turnout as its controls ask, and nothing upon others.
+ * @returns null when it does already
+ */
+export function followControls(
+  record: RailwayRecord,
+  threads: readonly Thread[],
+  output: Pick<EventOutput, "deviceId" | "way" | "label">,
+): EditGroup | null {
+  const { events } = eventPlan(record, threads);
+  const draft = new Draft(record);
+  for (const event of events) {
+    const wanted = actionsAsThrown(record, threads, event).find(
+      ({ deviceId, way }) => deviceId === output.deviceId && way === output.way,
+    );
+    draft.take(setLink(draft.record, threads, keptAs(draft.record, event), output, wanted?.action ?? null));
+  }
+  return draft.edits.length === 0 ? null : draft.group(`${output.label} acts as its controls ask`);
+}
+
+/** What a proposed event is called in the record once it is kept: by the input that sends it. */
+function keptAs({ producers }: RailwayRecord, { id, inputs: [input] }: PlannedEvent): string {
+  const kept = producers.find(({ deviceId, way }) => deviceId === input?.deviceId && way === input.way);
+  return kept?.eventId ?? id;
 }
 
 /** What can be said of an event. */
@@ -87,18 +126,16 @@ export function keepEvents(record: RailwayRecord, threads: readonly Thread[]): E
   return proposed.length === 0 ? null : draft.group("Kept all events as they are proposed");
 }
 
-/** An event that nothing produces yet: short ones by their lowest free number. */
-export function addEvent(record: RailwayRecord, threads: readonly Thread[], label: string): EditGroup {
-  const { events } = eventPlan(record, threads);
-  if (events.some((each) => each.label.toLowerCase() === label.trim().toLowerCase()))
-    throw recordError(`There is an event ${label.trim()} already.`);
-  const taken = new Set(events.flatMap(({ nodeId, number }) => (nodeId === null ? [number] : [])));
-  let number = 1;
-  while (taken.has(number)) number++;
+/** A short event that nothing produces yet, by the lowest free number. @param asks nodes answer it, at the start of a day */
+export function addEvent(record: RailwayRecord, threads: readonly Thread[], label: string, asks = false): EditGroup {
+  const plan = eventPlan(record, threads);
+  const name = label.trim();
+  if (plan.events.some((each) => each.label.toLowerCase() === name.toLowerCase()))
+    throw recordError(`There is an event ${name} already.`);
   const draft = new Draft(record);
-  const id = freshId(record, "event", label);
-  draft.put("event", { id, label: label.trim(), nodeId: null, number, asks: false });
-  return draft.group(`Added event ${label.trim()}`);
+  const id = freshId(record, "event", name);
+  draft.put("event", { id, label: name, nodeId: null, number: freeShortNumber(plan), asks });
+  return draft.group(`Added event ${name}`);
 }
 
 /** An event with all that is said of it is given up; what is read at an input is proposed anew. */
@@ -166,10 +203,4 @@ function requireEvent({ events }: EventPlan, id: string): PlannedEvent {
   const event = events.find((each) => each.id === id);
   if (!event) throw recordError("This event is not there any more.");
   return event;
-}
-
-/** Whether the sense ledger turns what an output was taught. */
-function isTurned({ senses }: RailwayRecord, { outputs }: EventPlan, deviceId: string, way: number): boolean {
-  const first = outputs.find((output) => output.deviceId === deviceId && output.way === way)?.first ?? way;
-  return senses.some((s) => s.inverts && s.link === "event" && s.deviceId === deviceId && s.way === first);
 }

@@ -1,10 +1,11 @@
 // Events of a control bus: what is proposed, what is wanted, what was taught, and what the circuit does by it.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drafted, findingsOf, railway } from "../../testing/build.ts";
+import { drafted, findingsOf, railway, remedied } from "../../testing/build.ts";
 import { lampOnNode, onBus, readBy } from "../../testing/recipes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { setPlainInput } from "../equip/plainInputs.ts";
 import type { EditGroup } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { EVENT_ACTIONS, type EventAction } from "../record/numbers.ts";
@@ -132,6 +133,55 @@ describe.each(["push-pair", "toggle-latching"])("a motor on the bus thrown by a 
     });
     expect(planOf(renumbered).strays).toHaveLength(taught.taught.length);
     expect(teachingSheets(renumbered, threadsOf(renumbered))[0]!.steps[0]!.kind).toBe("clear");
+  });
+});
+
+describe("findings about what outputs do", () => {
+  const linked = (record: RailwayRecord, eventId: string, action: EventAction | null, way = 1) =>
+    made(record, setLink(record, threadsOf(record), eventId, { deviceId: "on1", way, label: `ON1-${way}` }, action));
+
+  it("say that no event tells a motor where to go, and put it right by what throws its turnout", () => {
+    const deaf = linked(onBus("push-pair"), "in1-1", null);
+    const [astray] = findingsOf(deaf, "goes-astray");
+    expect(astray!.why).toBe("Asked for N, A goes to R: no event tells ON1-1 to go there.");
+    const cured = remedied(deaf, astray!, "ON1-1 acts as its controls ask");
+    expect(goes(cured)).toEqual(["N", "R"]);
+    expect(findingsOf(cured, "goes-astray")).toEqual([]);
+  });
+
+  it("say that a motor acts the other way upon its events", () => {
+    const turnedRound = linked(onBus("toggle-latching"), "in1-2", "inverted");
+    expect(findingsOf(turnedRound, "goes-astray").map(({ why }) => why)).toEqual([
+      "Asked for N, A goes to R: ON1-1 acts the other way upon its events.",
+    ]);
+  });
+
+  it("take both sides of one toggle for one master", () => {
+    const record = onBus("toggle-latching");
+    const other = made(record, addEvent(record, threadsOf(record), "B1 at N"));
+    const both = made(
+      other,
+      setProducer(other, threadsOf(other), { deviceId: "in1", way: 1, label: "IN1-1" }, other.events[0]!.id),
+    );
+    const said = linked(both, both.events[0]!.id, "inverted");
+    expect(
+      planOf(said)
+        .links.map(({ action }) => action)
+        .sort(),
+    ).toEqual(["acts", "inverted"]);
+    expect(findingsOf(said, "output-two-masters")).toEqual([]);
+    expect(findingsOf(linked(onBus("push-pair", "push-pair"), "in1-4", "on"), "output-two-masters")).toHaveLength(1);
+  });
+
+  it("see an event that comes round by a contact of the motor that it moves", () => {
+    const record = onBus("push-pair");
+    const read = made(record, setPlainInput(record, "in1", 9, { deviceId: "a", way: 2 }));
+    const named = made(read, addEvent(read, threadsOf(read), "A lies at reverse"));
+    const { id } = named.events[0]!;
+    const sent = made(named, setProducer(named, threadsOf(named), { deviceId: "in1", way: 9, label: "IN1-9" }, id));
+    expect(findingsOf(sent, "event-loop")).toEqual([]);
+    const [loop] = findingsOf(linked(sent, id, "inverted"), "event-loop");
+    expect(loop!.why).toBe("IN1-9 sends A lies at reverse, which works IN1-9 again.");
   });
 });
 

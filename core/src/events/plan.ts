@@ -1,5 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { sourceLabel } from "../equip/plainInputs.ts";
+import { LABEL_LENGTH } from "../record/fields.ts";
 import { deviceOf, feederOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { BusEvent, EventAction, Taught } from "../record/numbers.ts";
@@ -7,6 +8,7 @@ import type { Position } from "../record/schemas.ts";
 import { wayName } from "../schematic/nets.ts";
 import { plainInputsOf } from "../schematic/recipes/plainInputs.ts";
 import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
+import { senseAt } from "../sense/ledger.ts";
 import { busNodes } from "../settings/nodes.ts";
 import { type ControlInput, inputsOf, plainAction, turned } from "./messages.ts";
 
@@ -18,8 +20,9 @@ export interface EventInput {
   label: string;
   /** What is at it, as "B3" or "T5, made at R"; "" for nothing that commands a turnout. */
   reads: string;
-  /** Leaders of the turnouts that are thrown by it. */
+  /** Leaders of the turnouts that are thrown by it, and the controls that throw them. */
   turnoutIds: string[];
+  controlIds: string[];
 }
 
 /** An output of a node that acts upon events, with what hangs on it. */
@@ -29,6 +32,8 @@ export interface EventOutput {
   label: string;
   /** As "Q1" or "LP4 at N". */
   drives: string;
+  /** A lamp hangs on it, and no motor. */
+  isLamp: boolean;
   /** The turnout whose motor or lamp it is; null for an output that only events are said of. */
   turnoutId: string | null;
   /** Position of that turnout at which it is on. */
@@ -94,11 +99,7 @@ function planOf(record: RailwayRecord, threads: readonly Thread[]): EventPlan {
   const outputs = outputsIn(record, threads, onBus);
   const { events, proposals } = eventsIn(record, threads, onBus, outputs);
   const nodeNumber = new Map(busNodes(record).map(({ line, number }) => [line.device.id, number]));
-  const turning = new Set(
-    record.senses.flatMap(({ inverts, link, deviceId, way }) =>
-      inverts && link === "event" ? [`${deviceId} ${way}`] : [],
-    ),
-  );
+  const turns = record.senses.some(({ inverts, link }) => inverts && link === "event");
   const firstOf = new Map(outputs.map(({ deviceId, way, first }) => [`${deviceId} ${way}`, first]));
   const facts = new Map(record.taught.map((fact) => [factKey(fact.deviceId, fact.way, fact.node, fact.number), fact]));
   const used = new Set<Taught>();
@@ -106,12 +107,11 @@ function planOf(record: RailwayRecord, threads: readonly Thread[]): EventPlan {
   const seen = new Set<string>();
   const linkOf = (eventId: string, deviceId: string, way: number, action: EventAction | null): EventLink => {
     if (facts.size > 0) seen.add(`${eventId} ${deviceId} ${way}`);
-    const event = eventOf.get(eventId);
-    const node = event && (event.nodeId === null ? 0 : (nodeNumber.get(event.nodeId) ?? null));
-    const isKnown = facts.size > 0 && event !== undefined && node !== null;
-    const fact = isKnown ? facts.get(factKey(deviceId, way, node ?? 0, event.number)) : undefined;
+    const event = facts.size > 0 ? eventOf.get(eventId) : undefined;
+    const numbers = event && numbersOf({ nodeNumber }, event);
+    const fact = numbers && facts.get(factKey(deviceId, way, numbers.node, numbers.number));
     if (fact) used.add(fact);
-    const isOther = turning.size > 0 && turning.has(`${deviceId} ${firstOf.get(`${deviceId} ${way}`) ?? way}`);
+    const isOther = turns && isTurned(record, deviceId, firstOf.get(`${deviceId} ${way}`) ?? way);
     // thousands are made at once: no more objects than are kept
     return {
       eventId,
@@ -126,17 +126,45 @@ function planOf(record: RailwayRecord, threads: readonly Thread[]): EventPlan {
   const links: EventLink[] = [];
   for (const all of [proposals, record.consumers])
     for (const { eventId, deviceId, way, action } of all) links.push(linkOf(eventId, deviceId, way, action));
-  const byNumber = new Map(
-    events.map(({ id, nodeId, number }) => [`${nodeId === null ? 0 : nodeNumber.get(nodeId)} ${number}`, id]),
-  );
   for (const fact of record.taught) {
-    const eventId = byNumber.get(`${fact.node} ${fact.number}`);
+    const eventId = eventOfNumbers({ events, nodeNumber }, fact)?.id;
     if (used.has(fact) || fact.action === null || eventId === undefined) continue;
     if (!seen.has(`${eventId} ${fact.deviceId} ${fact.way}`))
       links.push(linkOf(eventId, fact.deviceId, fact.way, null));
   }
   const strays = record.taught.filter((fact) => !used.has(fact) && fact.action !== null);
   return { events, outputs: withOthers(record, outputs, links), links, strays, nodeNumber };
+}
+
+/** The numbers in which an event goes over the bus; null while its node has none. */
+export function numbersOf(
+  { nodeNumber }: Pick<EventPlan, "nodeNumber">,
+  { nodeId, number }: Pick<PlannedEvent, "nodeId" | "number">,
+): { node: number; number: number } | null {
+  if (nodeId === null) return { node: 0, number };
+  const node = nodeNumber.get(nodeId) ?? null;
+  return node === null ? null : { node, number };
+}
+
+/** The event that goes over the bus in numbers; undefined when none does. */
+export function eventOfNumbers(
+  { events, nodeNumber }: Pick<EventPlan, "events" | "nodeNumber">,
+  { node, number }: { node: number; number: number },
+): PlannedEvent | undefined {
+  return events.find((event) => event.number === number && numbersOf({ nodeNumber }, event)?.node === node);
+}
+
+/** The lowest number from one on that no short event has. */
+export function freeShortNumber({ events }: Pick<EventPlan, "events">, from = 1): number {
+  const taken = new Set(events.flatMap(({ nodeId, number }) => (nodeId === null ? [number] : [])));
+  let number = from;
+  while (taken.has(number)) number++;
+  return number;
+}
+
+/** Whether the sense ledger turns what outputs were taught. @param first output of what hangs there */
+export function isTurned(record: RailwayRecord, deviceId: string, first: number): boolean {
+  return senseAt(record, { link: "event", deviceId, way: first })?.inverts ?? false;
 }
 
 function factKey(deviceId: string, way: number, node: number, number: number): string {
@@ -146,26 +174,35 @@ function factKey(deviceId: string, way: number, node: number, number: number): s
 /** What hangs on the outputs of nodes: motors, lamps, arms. */
 function outputsIn(record: RailwayRecord, threads: readonly Thread[], onBus: ReadonlySet<string>): EventOutput[] {
   const outputs = new Map<string, EventOutput>();
-  const add = (deviceId: string, way: number, drives: string, thread: Thread, onAt: Position, first: number) => {
+  const add = (
+    thread: Thread,
+    deviceId: string,
+    given: Pick<EventOutput, "way" | "drives" | "onAt" | "first" | "isLamp">,
+  ) => {
+    const { way, drives, isLamp } = given;
     const known = outputs.get(`${deviceId} ${way}`);
     if (known) {
       if (!known.drives.split(", ").includes(drives)) known.drives += `, ${drives}`;
+      known.isLamp &&= isLamp;
       return;
     }
     const label = wayName(deviceOf(record, deviceId).label, way);
-    outputs.set(`${deviceId} ${way}`, { deviceId, way, label, drives, turnoutId: thread.turnout.id, onAt, first });
+    outputs.set(`${deviceId} ${way}`, { deviceId, label, turnoutId: thread.turnout.id, ...given });
   };
   for (const thread of threads) {
-    for (const { driver, device } of thread.motors)
-      if (driver && driver.way !== null && onBus.has(driver.device.id))
-        add(driver.device.id, driver.way, device.label, thread, "R", driver.way);
+    for (const { driver, device } of thread.motors) {
+      const way = driver?.way ?? null;
+      if (driver && way !== null && onBus.has(driver.device.id))
+        add(thread, driver.device.id, { way, drives: device.label, onAt: "R", first: way, isLamp: false });
+    }
     for (const { from, device, assignment } of thread.lamps) {
-      const { way } = assignment;
-      if (way === null || !onBus.has(from.device.id)) continue;
+      const { way: first } = assignment;
+      if (first === null || !onBus.has(from.device.id)) continue;
+      const lamp = { first, isLamp: true };
       if (from.type.drives === "sink") {
-        add(from.device.id, way, `${device.label} at N`, thread, "N", way);
-        add(from.device.id, way + 1, `${device.label} at R`, thread, "R", way);
-      } else add(from.device.id, way, device.label, thread, "R", way);
+        add(thread, from.device.id, { ...lamp, way: first, drives: `${device.label} at N`, onAt: "N" });
+        add(thread, from.device.id, { ...lamp, way: first + 1, drives: `${device.label} at R`, onAt: "R" });
+      } else add(thread, from.device.id, { ...lamp, way: first, drives: device.label, onAt: "R" });
     }
   }
   return [...outputs.values()].sort((a, b) => a.label.localeCompare(b.label, "en", { numeric: true }));
@@ -181,7 +218,7 @@ function withOthers(record: RailwayRecord, outputs: EventOutput[], links: readon
     const device = find(record, "device", deviceId);
     if (!device) continue;
     const label = wayName(device.label, way);
-    others.set(name, { deviceId, way, label, drives: "", turnoutId: null, onAt: "R", first: way });
+    others.set(name, { deviceId, way, label, drives: "", isLamp: false, turnoutId: null, onAt: "R", first: way });
   }
   return [...outputs, ...others.values()];
 }
@@ -219,6 +256,7 @@ function eventsIn(
       label,
       reads: other ? sourceLabel(record, other.controlId, other.controlWay ?? 1) : readsWords(read),
       turnoutIds: [...new Set(read.map((r) => r.thread.turnout.id))],
+      controlIds: [...new Set(read.map((r) => r.control.device.id))],
     };
   };
   const producersOf = new Map<string, EventInput[]>();
@@ -278,6 +316,25 @@ function proposedLinks(
   return [...links.values()];
 }
 
+/** What outputs would do upon an event as the controls at its inputs throw their turnouts, whatever is said of it. */
+export function actionsAsThrown(
+  record: RailwayRecord,
+  threads: readonly Thread[],
+  { inputs }: Pick<PlannedEvent, "inputs">,
+): { deviceId: string; way: number; action: EventAction }[] {
+  const { outputs } = eventPlan(record, threads);
+  return inputs.flatMap(({ deviceId, way }) => {
+    const reads = threads.flatMap((thread) =>
+      controlsOf(thread).flatMap((control) =>
+        control.reader?.device.id === deviceId
+          ? inputsOf(control).flatMap((input) => (input.way === way ? [{ thread, control, input }] : []))
+          : [],
+      ),
+    );
+    return proposedLinks(record, deviceId, reads, outputs);
+  });
+}
+
 function readsWords(reads: readonly Read[]): string {
   const words = reads.map(({ control, input }) => {
     const name =
@@ -286,9 +343,6 @@ function readsWords(reads: readonly Read[]): string {
   });
   return [...new Set(words)].join(", ");
 }
-
-/** Characters that the label of an event may have. */
-const LABEL_LENGTH = 24;
 
 /** A label that no event has, taken from now on. */
 function freshLabel(taken: Set<string>, wanted: string): string {

@@ -5,7 +5,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { settingLines } from "../settings/settings.ts";
-import { type EventLink, type EventPlan, eventPlan, type PlannedEvent } from "./plan.ts";
+import { type EventLink, type EventPlan, eventPlan, numbersOf } from "./plan.ts";
 
 /**
  * A step of teaching a node. clear: it forgets all. unlearn: an event goes with all of its actions. choose: switches for an
@@ -87,16 +87,6 @@ export function allTaught(
   }
   if (learnSwitch(record, deviceId)?.read === "on") noteLearnSwitch(draft, deviceId, "off", at);
   return draft.edits.length === 0 ? null : draft.group(`${deviceOf(record, deviceId).label} is taught as wanted`);
-}
-
-/** The numbers in which an event goes over the bus; null while its node has none. */
-export function numbersOf(
-  { nodeNumber }: EventPlan,
-  { nodeId, number }: Pick<PlannedEvent, "nodeId" | "number">,
-): { node: number; number: number } | null {
-  if (nodeId === null) return { node: 0, number };
-  const node = nodeNumber.get(nodeId) ?? null;
-  return node === null ? null : { node, number };
 }
 
 function noteTaught(draft: Draft, plan: EventPlan, { eventId, deviceId, way, action }: EventLink, at: string): void {

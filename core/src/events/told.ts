@@ -25,6 +25,14 @@ export type ToldOutputs = ReadonlyMap<string, ReadonlyMap<number, readonly Told[
  */
 export function toldOutputs(record: RailwayRecord, threads: readonly Thread[]): ToldOutputs {
   const plan = eventPlan(record, threads);
+  const known = toldBy.get(plan) ?? toldIn(plan, threads);
+  toldBy.set(plan, known);
+  return known;
+}
+
+const toldBy = new WeakMap<EventPlan, ToldOutputs>();
+
+function toldIn(plan: EventPlan, threads: readonly Thread[]): ToldOutputs {
   const told = new Map<string, Map<number, Told[]>>();
   if (plan.outputs.length === 0) return told;
   const at = (deviceId: string, way: number) => {

@@ -1,10 +1,12 @@
 import { setLink } from "../events/edits.ts";
 import { inputsOf } from "../events/messages.ts";
 import { eventPlan } from "../events/plan.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { plainInputsOf } from "../schematic/recipes/plainInputs.ts";
 import { controlsOf, type Thread } from "../schematic/thread.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 
-/** From one output to the next: an output works a control that is read at an input, whose event an output acts upon. */
+/** From one output to the next: an output works what is read at an input, whose event an output acts upon. */
 interface Hop {
   from: string;
   to: string;
@@ -25,7 +27,7 @@ export const eventLoop = rule<Loop>({
   severity: "stop",
   title: "An event that brings itself about",
   about:
-    "An output works a control that is read at an input, and the event of that input makes the same output act again, by itself or through others. Once begun it never ends: the bus fills with frames, and what hangs on the output chatters. The circle is broken where one output no longer acts.",
+    "An output works what is read at an input, as a control would or by a contact of the motor that it moves, and the event of that input makes the same output act again, by itself or through others. Once begun it never ends: the bus fills with frames, and what hangs on the output chatters. The circle is broken where one output no longer acts.",
   look: (look) => loopsIn(look),
   subject: ({ hops }) =>
     hops
@@ -80,25 +82,41 @@ function loopsIn({ record, threads }: Look): Loop[] {
 function hopsOf({ record, threads }: Pick<Look, "record" | "threads">): Map<string, Hop[]> {
   const { links, events } = eventPlan(record, threads);
   const hops = new Map<string, Hop[]>();
-  for (const thread of threads)
-    for (const control of controlsOf(thread)) {
-      const { reader, type, device, assignment } = control;
-      // an output of a node that commands a turnout as a control would
-      if (!type.drives || type.hears !== "bus" || reader?.type.hears !== "bus") continue;
-      const from = `${device.id} ${assignment.way ?? 1}`;
-      for (const input of inputsOf(control))
-        for (const event of events) {
-          const at = event.inputs.find((i) => i.deviceId === reader.device.id && i.way === input.way);
-          if (!at) continue;
-          for (const link of links)
-            if (link.eventId === event.id && link.action !== null) {
-              const to = `${link.deviceId} ${link.way}`;
-              const known = hops.get(from) ?? [];
-              if (!known.some((hop) => hop.to === to && hop.eventId === event.id))
-                known.push({ from, to, eventId: event.id, event: event.label, input: at.label });
-              hops.set(from, known);
-            }
-        }
+  for (const { output, deviceId, way } of workedBy(record, threads))
+    for (const event of events) {
+      const at = event.inputs.find((input) => input.deviceId === deviceId && input.way === way);
+      if (!at) continue;
+      for (const link of links) {
+        if (link.eventId !== event.id || link.action === null) continue;
+        const to = `${link.deviceId} ${link.way}`;
+        const known = hops.get(output) ?? [];
+        if (!known.some((hop) => hop.to === to && hop.eventId === event.id))
+          known.push({ from: output, to, eventId: event.id, event: event.label, input: at.label });
+        hops.set(output, known);
+      }
     }
   return hops;
+}
+
+/** Inputs of nodes that outputs of nodes work: by themselves, as a control would, or by a contact of the motor that they move. */
+function workedBy(
+  record: RailwayRecord,
+  threads: readonly Thread[],
+): { output: string; deviceId: string; way: number }[] {
+  const plain = plainInputsOf(record);
+  return threads.flatMap((thread) => [
+    ...controlsOf(thread).flatMap((control) => {
+      const { reader, type, device, assignment } = control;
+      if (!type.drives || type.hears !== "bus" || reader?.type.hears !== "bus") return [];
+      const output = `${device.id} ${assignment.way ?? 1}`;
+      return inputsOf(control).map(({ way }) => ({ output, deviceId: reader.device.id, way }));
+    }),
+    ...thread.motors.flatMap(({ device, driver }) =>
+      driver?.type.hears === "bus"
+        ? plain.flatMap(({ controlId, deviceId, way }) =>
+            controlId === device.id ? [{ output: `${driver.device.id} ${driver.way ?? 1}`, deviceId, way }] : [],
+          )
+        : [],
+    ),
+  ]);
 }

@@ -1,7 +1,6 @@
 import { removeEvent, setLink } from "../events/edits.ts";
-import { inputsOf, plainAction } from "../events/messages.ts";
-import { type EventPlan, eventPlan, type PlannedEvent } from "../events/plan.ts";
-import { controlsOf, type Thread } from "../schematic/thread.ts";
+import { actionsAsThrown, type EventPlan, eventPlan, type PlannedEvent } from "../events/plan.ts";
+import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 
@@ -50,19 +49,9 @@ export function threadsOf({ inputs }: PlannedEvent, threads: readonly Thread[]):
 /** What the outputs of the turnouts that are read there would do upon it. */
 function actionsFor({ record, threads }: Pick<Look, "record" | "threads">, event: PlannedEvent): Remedy[] {
   const { outputs } = eventPlan(record, threads);
-  const places = new Set(event.inputs.map(({ deviceId, way }) => `${deviceId} ${way}`));
-  return threadsOf(event, threads).flatMap((thread) =>
-    controlsOf(thread).flatMap((control) =>
-      inputsOf(control).flatMap((input) =>
-        places.has(`${control.reader?.device.id} ${input.way}`)
-          ? outputs.flatMap((output): Remedy[] => {
-              const action = output.turnoutId === thread.turnout.id ? plainAction(control, input, output.onAt) : null;
-              if (!action) return [];
-              const group = setLink(record, threads, event.id, output, action);
-              return group ? [{ label: group.words, group }] : [];
-            })
-          : [],
-      ),
-    ),
-  );
+  return actionsAsThrown(record, threads, event).flatMap(({ deviceId, way, action }): Remedy[] => {
+    const output = outputs.find((each) => each.deviceId === deviceId && each.way === way);
+    const group = output ? setLink(record, threads, event.id, output, action) : null;
+    return group ? [{ label: group.words, group }] : [];
+  });
 }

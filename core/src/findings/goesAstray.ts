@@ -1,3 +1,6 @@
+import { followControls } from "../events/edits.ts";
+import { eventPlan } from "../events/plan.ts";
+import { toldOutputs } from "../events/told.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
 import { controlsOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
@@ -69,7 +72,9 @@ export const goesAstray = rule<Astray>({
     return `Asked for ${position}, ${named} goes to ${went}: ${list(causes)}.`;
   },
   remedies: ({ threads: [thread], motors, went }, { record, threads }) =>
-    went !== null && thread ? turnRemedies(record, threads, thread, motors) : [],
+    went !== null && thread
+      ? [...turnRemedies(record, threads, thread, motors), ...eventRemedies(record, threads, motors)]
+      : [],
 });
 
 function lacks({ record, remember }: Look, thread: Thread): boolean {
@@ -95,6 +100,20 @@ function causesOf(record: RailwayRecord, thread: Thread, { turnout }: ThreadMoto
     });
 }
 
+/** What events do to the output that drives a motor, where that is why it does not follow. */
+function eventCause({ record, threads }: Look, thread: Thread, { driver }: ThreadMotor, position: Position): string[] {
+  const told =
+    driver &&
+    toldOutputs(record, threads)
+      .get(driver.device.id)
+      ?.get(driver.way ?? 1);
+  if (!told) return [];
+  const own = told.find(({ leader }) => leader === thread.turnout.id);
+  const label = `${driver.device.label}-${driver.way}`;
+  if (!own || own[position] === null) return [`no event tells ${label} to go there`];
+  return own[position] === (position === "R") ? [] : [`${label} acts the other way upon its events`];
+}
+
 /** Every single thing that can be turned to put a thread right; its leads first, because anybody can. */
 function turnRemedies(
   record: RailwayRecord,
@@ -116,6 +135,16 @@ function turnRemedies(
     }),
   );
   return [...swaps.map((motor) => swapLeads(record, motor, leadNames(motor))), ...turns.values()];
+}
+
+/** Outputs that events drive act as the controls of their turnout ask. */
+function eventRemedies(record: RailwayRecord, threads: readonly Thread[], motors: readonly ThreadMotor[]): Remedy[] {
+  const { outputs } = eventPlan(record, threads);
+  return motors.flatMap(({ driver }): Remedy[] => {
+    const output = outputs.find(({ deviceId, way }) => deviceId === driver?.device.id && way === driver.way);
+    const group = output ? followControls(record, threads, output) : null;
+    return group ? [{ label: group.words, group }] : [];
+  });
 }
 
 /** The motors of a thread that do not follow; a pair at odds has a finding of its own. */
@@ -147,7 +176,7 @@ function strays(look: Look, thread: Thread): Astray[] {
             label: device.label,
             volts: Math.abs(reading(thread, position, "rest").driverVolts ?? 0),
           },
-          causes: to === null ? [] : causesOf(record, thread, motor),
+          causes: to === null ? [] : [...causesOf(record, thread, motor), ...eventCause(look, thread, motor, position)],
         },
       ];
     });

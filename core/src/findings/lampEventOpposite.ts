@@ -29,9 +29,9 @@ export const lampEventOpposite = rule<Opposite>({
     const told = toldOutputs(record, threads);
     return threads.flatMap((thread): Opposite[] => {
       const own = outputs.filter(
-        ({ turnoutId, drives, deviceId, way, onAt }) =>
+        ({ turnoutId, isLamp, deviceId, way, onAt }) =>
           turnoutId === thread.turnout.id &&
-          thread.lamps.some(({ device }) => drives.startsWith(device.label)) &&
+          isLamp &&
           (told.get(deviceId)?.get(way) ?? []).some(
             (each) => each.leader === turnoutId && (each[onAt] === false || each[onAt === "N" ? "R" : "N"] === true),
           ),

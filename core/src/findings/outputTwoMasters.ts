@@ -35,12 +35,14 @@ export const outputTwoMasters = rule<Mastered>({
     }
     return outputs.flatMap((output): Mastered[] => {
       const own = byOutput.get(`${output.deviceId} ${output.way}`) ?? [];
-      const levels = own.filter(({ action }) => action === "acts" || action === "inverted");
-      const levelMasters = levels.flatMap(({ eventId }) => eventOf.get(eventId) ?? []);
-      const all = own.flatMap(({ eventId }) => eventOf.get(eventId) ?? []);
-      const subjects = new Set(all.flatMap(({ inputs }) => inputs.map(({ turnoutIds }) => turnoutIds.join())));
-      const masters = subjects.size > 1 ? all : levelMasters;
-      if (masters.length < 2 || (subjects.size <= 1 && levels.length < 2)) return [];
+      const mastersIn = (these: readonly EventLink[]) => these.flatMap(({ eventId }) => eventOf.get(eventId) ?? []);
+      const all = mastersIn(own);
+      // the sides of one control say one thing
+      const levels = mastersIn(own.filter(({ action }) => action === "acts" || action === "inverted"));
+      const differ = (these: readonly PlannedEvent[], by: "turnoutIds" | "controlIds") =>
+        new Set(these.map(({ id, inputs }) => inputs.flatMap((input) => input[by]).join() || id)).size > 1;
+      const masters = differ(all, "turnoutIds") ? all : levels;
+      if (!differ(masters, "controlIds")) return [];
       const ids = new Set([output.turnoutId, ...masters.flatMap(({ inputs }) => inputs.flatMap((i) => i.turnoutIds))]);
       return [{ output, masters, threads: threads.filter(({ turnout }) => ids.has(turnout.id)) }];
     });

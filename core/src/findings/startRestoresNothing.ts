@@ -1,8 +1,5 @@
-import { Draft } from "../equip/draft.ts";
 import { busStart } from "../events/busStart.ts";
-import type { EditGroup } from "../record/edits.ts";
-import { freshId } from "../record/find.ts";
-import type { RailwayRecord } from "../record/kinds.ts";
+import { addEvent } from "../events/edits.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { rule } from "./rule.ts";
@@ -38,18 +35,6 @@ export const startRestoresNothing = rule<Start>({
   why: ({ controls }) =>
     `${list(controls)} ${controls.length === 1 ? "stays" : "stay"} where ${controls.length === 1 ? "it is" : "they are"} put; after power-on nothing asks how ${controls.length === 1 ? "it stands" : "they stand"}.`,
   remedies: (_, { record, threads }) => [
-    { label: "Let an event ask at the start of the day", group: asking(record, threads) },
+    { label: "Let an event ask at the start of the day", group: addEvent(record, threads, "Start of day", true) },
   ],
 });
-
-/** A short event that asks, by the lowest number that no other has. */
-function asking(record: RailwayRecord, threads: readonly Thread[]): EditGroup {
-  const draft = new Draft(record);
-  const { shortNumbers } = busStart(record, threads);
-  let number = 1;
-  while (shortNumbers.has(number)) number++;
-  draft.put("event", {
-    ...{ id: freshId(record, "event", "start-of-day"), label: "Start of day", nodeId: null, number, asks: true },
-  });
-  return draft.group("An event asks at the start of the day");
-}

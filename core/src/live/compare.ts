@@ -1,5 +1,5 @@
 import { Draft } from "../equip/draft.ts";
-import { type EventPlan, eventPlan } from "../events/plan.ts";
+import { eventPlan, numbersOf } from "../events/plan.ts";
 import type { OutputAddress } from "../numbers/addressList.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { freshId } from "../record/find.ts";
@@ -73,6 +73,7 @@ export interface NodeFound {
 /** Nodes beside what is wanted of them, in a sentence. */
 export function compareNodes(record: RailwayRecord, threads: readonly Thread[], nodes: readonly NodeFound[]): string {
   const plan = eventPlan(record, threads);
+  const eventOf = new Map(plan.events.map((event) => [event.id, event]));
   const byLabel = new Map(nodes.map((node) => [node.label, node]));
   let right = 0;
   let wanted = 0;
@@ -85,7 +86,8 @@ export function compareNodes(record: RailwayRecord, threads: readonly Thread[], 
     const links = plan.links.filter((link) => link.deviceId === deviceId && link.action !== null);
     wanted += links.length;
     right += links.filter(({ eventId, way, action }) => {
-      const numbers = numbersIn(plan, eventId);
+      const event = eventOf.get(eventId);
+      const numbers = event && numbersOf(plan, event);
       return node?.entries.some(
         (e) => e.way === way && e.node === numbers?.node && e.number === numbers.number && e.action === action,
       );
@@ -93,13 +95,6 @@ export function compareNodes(record: RailwayRecord, threads: readonly Thread[], 
   }
   const taught = `${right} of ${count(wanted, "link")} ${right === 1 ? "is" : "are"} taught as wanted`;
   return `${[taught, ...others].join("; ")}.`;
-}
-
-function numbersIn({ events, nodeNumber }: EventPlan, eventId: string): { node: number; number: number } | null {
-  const event = events.find(({ id }) => id === eventId);
-  if (!event) return null;
-  const node = event.nodeId === null ? 0 : (nodeNumber.get(event.nodeId) ?? null);
-  return node === null ? null : { node, number: event.number };
 }
 
 /** Writes down what nodes were found to hold: what is not found any more was unlearned. @param at when, ISO 8601 */

@@ -2,6 +2,7 @@ import { blockOf, typeOf } from "../catalogue/catalogue.ts";
 import type { NodeEntry } from "../events/node.ts";
 import { addressList } from "../numbers/addressList.ts";
 import { startsOf } from "../numbers/feedback.ts";
+import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { settingLines } from "../settings/settings.ts";
@@ -40,8 +41,6 @@ export interface NodeUnit {
   outputs: number;
   /** Its outputs come back as they were after power-on. */
   stays: boolean;
-  /** Names of the switches by which it is taught, those that choose an output first; empty for a node without. */
-  select: string[];
   entries: NodeEntry[];
   /** Numbers of the events that its inputs send, by input: short ones, and long ones with another number than their input's. */
   short: Record<number, number>;
@@ -61,7 +60,7 @@ export function hardwareOf(record: RailwayRecord, threads: readonly Thread[]): H
   const outputs = addressList(record, threads);
   const decoders = new Map<string, DecoderUnit>();
   for (const { deviceId, way, now } of outputs) {
-    const device = record.devices.find(({ id }) => id === deviceId);
+    const device = find(record, "device", deviceId);
     if (!device) continue;
     const unit = decoders.get(deviceId) ?? { label: device.label, addresses: [], blocks: [] };
     unit.addresses[way - 1] = now;
@@ -87,7 +86,7 @@ export function hardwareOf(record: RailwayRecord, threads: readonly Thread[]): H
       {
         ...{ label: device.label, number: numberIn(line.read) ?? numberIn(line.wanted) ?? 0 },
         ...{ inputs: type.inputs ?? 0, outputs: type.outputs, stays: type.powerOn === "stays" },
-        ...{ select: [...(type.teaching?.select ?? [])], entries, short: sent(null), long: sent(device.id) },
+        ...{ entries, short: sent(null), long: sent(device.id) },
       },
     ];
   });

@@ -1,5 +1,5 @@
 import type { EventFrame } from "../events/node.ts";
-import type { EventPlan } from "../events/plan.ts";
+import { type EventPlan, eventOfNumbers } from "../events/plan.ts";
 import { readAccessoryPacket } from "../numbers/packets.ts";
 import { eventIn, frameIn } from "./frames.ts";
 
@@ -60,10 +60,9 @@ function eventWords(event: EventFrame, named: Named): string {
   return `${eventName(event, named)} ${event.form}`;
 }
 
-function eventName({ node, number }: Pick<EventFrame, "node" | "number">, { plan }: Named): string {
-  const event = plan.events.find(
-    (each) => each.number === number && (each.nodeId === null ? 0 : plan.nodeNumber.get(each.nodeId)) === node,
-  );
+function eventName(numbers: Pick<EventFrame, "node" | "number">, { plan }: Named): string {
+  const { node, number } = numbers;
+  const event = eventOfNumbers(plan, numbers);
   if (event) return event.label;
   return node === 0 ? `short event ${number} of nobody here` : `event ${number} of node ${node}, of nobody here`;
 }

@@ -123,7 +123,9 @@ export class Behaviour {
     const heard = this.hears(thread.turnout.id, asked, by);
     if (heard === null) return null;
     const kept = this.solver.throwsOf(`${motorId}.${windingOf(motor)}`);
-    const key = `${motorId} ${asked} ${heard} ${by ?? ""} ${motor.assignment.opposite}`;
+    // what events tell an output is no part of the circuit that keeps its throws
+    const told = motor.driver && JSON.stringify(this.roles.toldAt(motor.driver.device.id, motor.driver.way ?? 1));
+    const key = `${motorId} ${asked} ${heard} ${by ?? ""} ${motor.assignment.opposite} ${told ?? ""}`;
     const known = kept?.get(key);
     if (known) return known.to;
     const before = this.finding;

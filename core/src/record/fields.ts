@@ -5,12 +5,15 @@ export const Id = z
   .string()
   .check(z.regex(/^[a-z0-9][a-z0-9-]{0,39}$/, "must be 1 to 40 lower-case letters, digits or hyphens"));
 
+/** Characters that a label may have. */
+export const LABEL_LENGTH = 24;
+
 /** What people call a thing: short, visible characters, no blanks at the ends. */
 export const Label = z
   .string()
   .check(
     z.minLength(1, "must not be empty"),
-    z.maxLength(24, "must have at most 24 characters"),
+    z.maxLength(LABEL_LENGTH, `must have at most ${LABEL_LENGTH} characters`),
     z.regex(/^[^\s\p{C}]([^\p{C}]*[^\s\p{C}])?$/u, "must not begin or end with a blank or hold control characters"),
   );
 
