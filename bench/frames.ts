@@ -1,88 +1,59 @@
 // Frames of the interface on the railway of 400 turnouts, in Chromium: while its runs are edited one after the other.
 
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { chromium, type Page } from "@playwright/test";
-import { TestServer } from "../e2e/server.ts";
+import type { Page } from "@playwright/test";
+import { inBrowser, reportFrames, watchFrames } from "./browser.ts";
 import { line } from "./measure.ts";
 
-export async function benchFrames(): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), "alderman-bench-"));
-  const server = new TestServer(folder);
-  await server.start();
-  const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+export function benchFrames(): Promise<void> {
+  return inBrowser(inPage);
+}
+
+async function inPage(page: Page, address: string): Promise<void> {
+  const { id } = (await (
+    await fetch(`${address}/api/railways/sample`, {
+      method: "POST",
+      headers: { "content-type": "application/json", origin: address },
+      body: JSON.stringify({ sample: "club-400" }),
+    })
+  ).json()) as { id: string };
+  const scripts: Promise<number>[] = [];
+  page.on("requestfinished", (request) => {
+    const isPage = request.resourceType() === "script" && !request.url().includes(".worker");
+    if (isPage) scripts.push(request.sizes().then(({ responseBodySize }) => responseBodySize));
   });
-  try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    const { id } = (await (
-      await fetch(`${server.address}/api/railways/sample`, {
-        method: "POST",
-        headers: { "content-type": "application/json", origin: server.address },
-        body: JSON.stringify({ sample: "club-400" }),
-      })
-    ).json()) as { id: string };
-    const scripts: Promise<number>[] = [];
-    page.on("requestfinished", (request) => {
-      const isPage = request.resourceType() === "script" && !request.url().includes(".worker");
-      if (isPage) scripts.push(request.sizes().then(({ responseBodySize }) => responseBodySize));
-    });
-    await page.goto(`${server.address}/r/${id}/equip`);
-    await page.getByRole("heading", { name: /Thread of A1/ }).waitFor({ timeout: 60_000 });
-    await page.waitForLoadState("networkidle");
-    const bytes = (await Promise.all(scripts)).reduce((sum, each) => sum + each, 0);
-    line("Script of the first page, as it goes over the wire", `${Math.round(bytes / 1000)} kB`);
-    await page.waitForTimeout(4000);
-    // as text, since what compiles this file would leave helpers of its own in a function
-    await page.evaluate(`
-      window.frameTimes = [];
-      let before = performance.now();
-      const tick = (now) => { window.frameTimes.push(now - before); before = now; requestAnimationFrame(tick); };
-      requestAnimationFrame(tick);
-    `);
-    const report = async (what: string) => {
-      const frames = (await page.evaluate("window.frameTimes")) as number[];
-      const long = frames.filter((each) => each > 50).map(Math.round);
-      line(
-        `Browser, 400 turnouts, ${what}: ${frames.length} frames`,
-        `longest ${Math.max(...frames).toFixed(0)} ms, ${long.length} over 50 ms`,
-      );
-    };
-    for (let press = 0; press < 8; press++) {
-      await page.getByRole("radio", { name: press % 2 === 0 ? "Reverse" : "Normal" }).click();
-      await page.waitForTimeout(400);
-    }
-    await report("turnouts thrown on the thread");
-    await page.getByRole("tab", { name: "List" }).click();
-    await page.waitForTimeout(1500);
-    await page.evaluate("window.frameTimes.length = 0");
-    for (let round = 1; round <= 6; round++) {
-      await page.getByRole("button", { name: /^Run, m of A1:/ }).click();
-      await page.keyboard.type(`1.${round}5`);
-      await page.keyboard.press("Enter");
-      await page.waitForTimeout(900);
-    }
-    await report("runs typed into the list");
-    await page.evaluate("window.frameTimes.length = 0");
-    await page.mouse.move(600, 500);
-    for (let turn = 0; turn < 60; turn++) {
-      await page.mouse.wheel(0, turn < 30 ? 400 : -400);
-      await page.waitForTimeout(30);
-    }
-    await report("the list scrolled from end to end");
-    await loom(page, id, server.address, report);
-    const { used, held } = await workerMemory(page);
-    line(
-      "Memory of the worker after all that",
-      `${Math.round(used / 1e6)} MB in use, ${Math.round(held / 1e6)} MB held`,
-    );
-  } finally {
-    await browser.close();
-    await server.stop();
-    rmSync(folder, { recursive: true, force: true });
+  await page.goto(`${address}/r/${id}/equip`);
+  await page.getByRole("heading", { name: /Thread of A1/ }).waitFor({ timeout: 60_000 });
+  await page.waitForLoadState("networkidle");
+  const bytes = (await Promise.all(scripts)).reduce((sum, each) => sum + each, 0);
+  line("Script of the first page, as it goes over the wire", `${Math.round(bytes / 1000)} kB`);
+  await page.waitForTimeout(4000);
+  await watchFrames(page);
+  const report = (what: string) => reportFrames(page, `400 turnouts, ${what}`);
+  for (let press = 0; press < 8; press++) {
+    await page.getByRole("radio", { name: press % 2 === 0 ? "Reverse" : "Normal" }).click();
+    await page.waitForTimeout(400);
   }
+  await report("turnouts thrown on the thread");
+  await page.getByRole("tab", { name: "List" }).click();
+  await page.waitForTimeout(1500);
+  await page.evaluate("window.frameTimes.length = 0");
+  for (let round = 1; round <= 6; round++) {
+    await page.getByRole("button", { name: /^Run, m of A1:/ }).click();
+    await page.keyboard.type(`1.${round}5`);
+    await page.keyboard.press("Enter");
+    await page.waitForTimeout(900);
+  }
+  await report("runs typed into the list");
+  await page.evaluate("window.frameTimes.length = 0");
+  await page.mouse.move(600, 500);
+  for (let turn = 0; turn < 60; turn++) {
+    await page.mouse.wheel(0, turn < 30 ? 400 : -400);
+    await page.waitForTimeout(30);
+  }
+  await report("the list scrolled from end to end");
+  await loom(page, id, address, report);
+  const { used, held } = await workerMemory(page);
+  line("Memory of the worker after all that", `${Math.round(used / 1e6)} MB in use, ${Math.round(held / 1e6)} MB held`);
 }
 
 /** The loom: its schedule scrolled, and all papers made. */
@@ -92,12 +63,7 @@ async function loom(page: Page, id: string, address: string, report: (what: stri
   await work.getByText(/joints, /).waitFor({ timeout: 60_000 });
   await page.getByRole("table", { name: "Wire schedule" }).getByRole("row").nth(5).waitFor({ timeout: 60_000 });
   await page.waitForTimeout(4000);
-  await page.evaluate(`
-    window.frameTimes = [];
-    let last = performance.now();
-    const tick = (now) => { window.frameTimes.push(now - last); last = now; requestAnimationFrame(tick); };
-    requestAnimationFrame(tick);
-  `);
+  await watchFrames(page);
   await page.mouse.move(450, 650);
   for (let turn = 0; turn < 60; turn++) {
     await page.mouse.wheel(0, turn < 30 ? 400 : -400);

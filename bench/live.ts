@@ -1,12 +1,9 @@
 // A control bus of 208 inputs and 208 outputs: its plan worked out, its matrix scrolled, and 5,000 frames a second in the log.
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { Draft, emptyRecord, eventPlan, type RailwayRecord, threadsOf, writeRailwayFile } from "@alderman/core";
-import { chromium, type Page } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { Derived } from "../core/src/derive.ts";
 import { RULES } from "../core/src/findings/rules.ts";
-import { TestServer } from "../e2e/server.ts";
+import { inBrowser, reportFrames, watchFrames } from "./browser.ts";
 import { line, measure } from "./measure.ts";
 
 const NODES = 13;
@@ -61,67 +58,37 @@ export async function benchLive(): Promise<void> {
     for (const rule of ofEvents) rule.run({ ...look, record: now });
   });
   line(`Events, the same with all ${ofEvents.length} rules about them`, `${looked.toFixed(0)} ms`);
-  await inBrowser(record);
+  await inBrowser((page, address) => inPage(page, address, record));
 }
 
-async function inBrowser(record: RailwayRecord): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), "alderman-bench-"));
-  const server = new TestServer(folder);
-  await server.start();
-  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox"] });
-  try {
-    const { id } = (await (
-      await fetch(`${server.address}/api/railways/import`, {
-        method: "POST",
-        headers: { "content-type": "text/plain", origin: server.address },
-        body: writeRailwayFile(record),
-      })
-    ).json()) as { id: string };
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`${server.address}/r/${id}/numbers`);
-    await page.getByRole("radio", { name: "Events" }).click();
-    await page.getByRole("grid", { name: "Events and outputs" }).waitFor();
-    await page.waitForTimeout(4000);
-    await watchFrames(page);
-    await page.mouse.move(420, 350);
-    for (let turn = 0; turn < 60; turn++) {
-      const sign = turn < 30 ? 1 : -1;
-      await page.mouse.wheel(turn % 2 === 0 ? 200 * sign : 0, turn % 2 === 0 ? 0 : 240 * sign);
-      await page.waitForTimeout(30);
-    }
-    await report(page, "the matrix of 208 events and 208 outputs scrolled");
-    await page.getByRole("radio", { name: "Live" }).click();
-    await page.getByRole("button", { name: "Start", exact: true }).click();
-    await page.getByText("running on this machine").waitFor({ timeout: 30_000 });
-    await page.getByRole("button", { name: /^Event bus/ }).click();
-    await page.getByRole("checkbox", { name: "a node babbles" }).click();
-    await page.waitForTimeout(1500);
-    await watchFrames(page);
-    await page.waitForTimeout(6000);
-    await report(page, "5,000 frames a second into the log, for 6 s");
-  } finally {
-    await browser.close();
-    await server.stop();
-    rmSync(folder, { recursive: true, force: true });
+/** The matrix scrolled, and the log while the bus babbles. */
+async function inPage(page: Page, address: string, record: RailwayRecord): Promise<void> {
+  const { id } = (await (
+    await fetch(`${address}/api/railways/import`, {
+      method: "POST",
+      headers: { "content-type": "text/plain", origin: address },
+      body: writeRailwayFile(record),
+    })
+  ).json()) as { id: string };
+  await page.goto(`${address}/r/${id}/numbers`);
+  await page.getByRole("radio", { name: "Events", exact: true }).click();
+  await page.getByRole("grid", { name: "Events and outputs" }).waitFor();
+  await page.waitForTimeout(4000);
+  await watchFrames(page);
+  await page.mouse.move(420, 350);
+  for (let turn = 0; turn < 60; turn++) {
+    const sign = turn < 30 ? 1 : -1;
+    await page.mouse.wheel(turn % 2 === 0 ? 200 * sign : 0, turn % 2 === 0 ? 0 : 240 * sign);
+    await page.waitForTimeout(30);
   }
-}
-
-/** Begins to note how long frames take. */
-async function watchFrames(page: Page): Promise<void> {
-  // as text, since what compiles this file would leave helpers of its own in a function
-  await page.evaluate(`
-    window.frameTimes = [];
-    let before = performance.now();
-    const tick = (now) => { window.frameTimes.push(now - before); before = now; requestAnimationFrame(tick); };
-    requestAnimationFrame(tick);
-  `);
-}
-
-async function report(page: Page, what: string): Promise<void> {
-  const frames = (await page.evaluate("window.frameTimes")) as number[];
-  const long = frames.filter((each) => each > 50);
-  line(
-    `Browser, ${what}: ${frames.length} frames`,
-    `longest ${Math.max(...frames).toFixed(0)} ms, ${long.length} over 50 ms`,
-  );
+  await reportFrames(page, "the matrix of 208 events and 208 outputs scrolled");
+  await page.getByRole("radio", { name: "Live" }).click();
+  await page.getByRole("button", { name: "Start", exact: true }).click();
+  await page.getByText("running on this machine").waitFor({ timeout: 30_000 });
+  await page.getByRole("button", { name: /^Event bus/ }).click();
+  await page.getByRole("checkbox", { name: "a node babbles" }).click();
+  await page.waitForTimeout(1500);
+  await watchFrames(page);
+  await page.waitForTimeout(6000);
+  await reportFrames(page, "5,000 frames a second into the log, for 6 s");
 }

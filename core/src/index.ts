@@ -138,6 +138,7 @@ export {
   type EventOutput,
   type EventPlan,
   eventPlan,
+  freeShortNumber,
   type PlannedEvent,
 } from "./events/plan.ts";
 export { allTaught, stepDone } from "./events/taught.ts";

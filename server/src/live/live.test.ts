@@ -160,6 +160,14 @@ describe("stand-ins of a railway", { timeout: 60_000 }, () => {
       );
     });
 
+    it("leave no board in programming when its address does not come", async () => {
+      await command({ do: "program", label: "D2", way: 1, address: 31 });
+      const refused = await command({ do: "program", label: "D2", way: 2, address: 3000 });
+      expect(problem(refused)).toMatch(/No decoder can have the address 3000/);
+      // nothing takes the next address for its own
+      expect((await command({ do: "throw", address: 31, to: "N" })).body).toEqual({ moved: ["D2-1"], took: [] });
+    });
+
     it("let one window program a device at a time", async () => {
       await fault("station", "no-answer", true);
       const first = command({ do: "program", label: "D1", way: 1, address: 21 });
@@ -177,10 +185,20 @@ describe("stand-ins of a railway", { timeout: 60_000 }, () => {
     });
   });
 
-  it("are gone when they are stopped", async () => {
+  it("are gone when they are stopped, and whoever listens is told", async () => {
+    const response = await fetch(`${base}/events`);
     expect((await post("stop")).status).toBe(204);
+    expect(await response.text()).toMatch(/event: stopped\ndata: \{\}\n\n$/);
     expect((await command({ do: "throw", address: 21, to: "R" })).status).toBe(502);
   });
+});
+
+it("go with the railway that they stand in for", { timeout: 60_000 }, async () => {
+  const started = await live.start(base.split("/").at(-2) ?? "");
+  expect(started.status.gateways).toHaveLength(3);
+  const removed = await fetch(base.replace(/\/live$/, ""), { method: "DELETE" });
+  expect(removed.status).toBe(204);
+  await expect(started.ask("bus", "DUMP ON1;")).rejects.toThrow(/Nothing of this railway is on the event bus/);
 });
 
 it("lets go of what babbles without an end", async () => {

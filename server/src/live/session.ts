@@ -43,6 +43,7 @@ export class LiveSession {
   private readonly running = new Map<GatewayName, Running>();
   private readonly kept: Message[] = [];
   private readonly listeners = new Set<(message: Message) => void>();
+  private readonly endings = new Set<() => void>();
   /** Devices that a window is programming. */
   private readonly busy = new Set<string>();
 
@@ -64,13 +65,26 @@ export class LiveSession {
     return { gateways };
   }
 
-  /** Hears every message from now on. @returns the last ones so far, and how to stop listening */
-  listen(listener: (message: Message) => void): { kept: readonly Message[]; stop: () => void } {
+  /**
+   * Hears every message from now on.
+   * @param ended called when the stand-ins are stopped
+   * @returns the last messages so far, and how to stop listening
+   */
+  listen(listener: (message: Message) => void, ended: () => void): { kept: readonly Message[]; stop: () => void } {
     this.listeners.add(listener);
-    return { kept: [...this.kept], stop: () => this.listeners.delete(listener) };
+    this.endings.add(ended);
+    const stop = () => {
+      this.listeners.delete(listener);
+      this.endings.delete(ended);
+    };
+    return { kept: [...this.kept], stop };
   }
 
+  /** Whoever listens is told that nothing more comes. */
   stop(): void {
+    for (const ended of this.endings) ended();
+    this.endings.clear();
+    this.listeners.clear();
     for (const { child, gateway } of this.running.values()) {
       gateway.close();
       child.kill();
@@ -116,8 +130,13 @@ export class LiveSession {
   program(label: string, way: number, address: number, shift: 0 | 4): Promise<{ answers: boolean }> {
     return this.alone(label, async () => {
       await this.ask("station", `PRESS ${label} ${way}`);
-      const { took } = await this.throwAddress(address, shift, "R");
-      await this.ask("station", `LEAVE ${label}`);
+      let took: string[] = [];
+      try {
+        ({ took } = await this.throwAddress(address, shift, "R"));
+      } finally {
+        // a board that was left in programming would take the next address that anybody throws
+        await this.ask("station", `LEAVE ${label}`).catch(() => {});
+      }
       if (!took.includes(`${label}-${way}`))
         throw new GatewayError(
           `${label}-${way} did not take ${address}. Look whether it is in programming, and has power.`,
@@ -169,7 +188,7 @@ export class LiveSession {
   /** The gateway, opened anew when it was closed. */
   private async gateway(name: GatewayName): Promise<Gateway> {
     const running = this.running.get(name);
-    if (!running) throw new GatewayError(`Nothing of this railway is on a ${CALLED[name].name}.`);
+    if (!running) throw new GatewayError(`Nothing of this railway is on the ${CALLED[name].name}.`);
     if (!running.gateway.isOpen) running.gateway = await this.open(name, running.port);
     return running.gateway;
   }

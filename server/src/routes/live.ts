@@ -58,11 +58,23 @@ export function liveRoutes(store: Store): Live {
     const begun = starting.get(id) ?? LiveSession.start(hardwareOf(record, threadsOf(record)));
     starting.set(id, begun);
     try {
-      sessions.set(id, await begun);
+      if (!sessions.has(id)) {
+        sessions.set(id, await begun);
+        stopRemoved(id);
+      }
     } finally {
       starting.delete(id);
     }
     return begun;
+  };
+  // a railway that is removed has nothing to stand in for
+  const stopRemoved = (id: string) => {
+    const whenRemoved = (change: unknown) => {
+      if (change !== null) return;
+      stop(id);
+      store.changes.off(id, whenRemoved);
+    };
+    store.changes.on(id, whenRemoved);
   };
   const session = (id: string): LiveSession => {
     const found = sessions.get(id);
@@ -166,10 +178,13 @@ function sendMessages(session: LiveSession, request: Request, response: Response
   response.set({ "Content-Type": "text/event-stream", "Cache-Control": "no-store", Connection: "keep-alive" });
   let batch: Message[] = [];
   let left = 0;
-  const { kept, stop } = session.listen((message) => {
-    batch.push(message);
-    if (batch.length > 2 * MOST_IN_BATCH) left += batch.splice(0, MOST_IN_BATCH).length;
-  });
+  const { kept, stop } = session.listen(
+    (message) => {
+      batch.push(message);
+      if (batch.length > 2 * MOST_IN_BATCH) left += batch.splice(0, MOST_IN_BATCH).length;
+    },
+    () => response.end("event: stopped\ndata: {}\n\n"),
+  );
   batch.push(...kept);
   const send = () => {
     if (batch.length === 0) return;

@@ -333,6 +333,56 @@ it("keeps assignments of version 6 and lets them be undone, with what they say n
   database.close();
 });
 
+it("keeps how nets of version 11 are laid, its strips and own types, and lets what was said of them be undone", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  old.pragma("foreign_keys = OFF");
+  for (const name of readdirSync(new URL("./migrations/", import.meta.url))
+    .sort()
+    .slice(1, 11))
+    old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
+  old.pragma("user_version = 11");
+  old.exec("UPDATE railway SET commons = 'star', feeders = 'bus'");
+  old.exec(
+    "INSERT INTO zone (railway_id, id, label, name, \"order\", commons) VALUES ('r', 'z', 'Z', 'Yard', 7, 'chain')",
+  );
+  old.exec("INSERT INTO laying VALUES ('r', 'l', 'cd1', '−', 'bus')");
+  old.exec(
+    "INSERT INTO strip VALUES ('r', 'j9', 'J9', 'splice', 'layout', 1, NULL, 'z', 1.5, 1, 1, '2026-01-01T00:00:00.000Z', 'mine')",
+  );
+  const setting = { name: "force", about: "", factory: "4", range: "1 to 9" };
+  const type = { id: "own", basedOn: "cdu", name: "Own", figures: {}, printed: {}, settings: [setting], box: "" };
+  old
+    .prepare(
+      "INSERT INTO type (railway_id, id, based_on, name, box, settings) VALUES ('r', 'own', 'cdu', 'Own', '', ?)",
+    )
+    .run(JSON.stringify([setting]));
+  const put = (kind: string, value: object) => ({ op: "put", kind, value });
+  const zone = { id: "z", label: "Z", name: "Yard", order: 7, commons: "chain" };
+  old
+    .prepare("INSERT INTO history VALUES ('r', 3, 'Said', 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z', 'stamp')")
+    .run(
+      JSON.stringify([put("zone", zone), put("type", { ...type, colours: null })]),
+      JSON.stringify([put("type", { ...type, settings: [], colours: null }), put("zone", { ...zone, commons: null })]),
+    );
+  old.exec("UPDATE railway SET revision = 3");
+  old.close();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const { record } = store.open("r");
+  expect([record.railway.commons, record.railway.feeders]).toEqual(["star", "bus"]);
+  expect(record.zones).toEqual([{ ...zone, plasticJoints: 0 }]);
+  expect(record.layings).toEqual([{ id: "l", deviceId: "cd1", terminal: "−", topology: "bus" }]);
+  expect(record.strips).toMatchObject([{ label: "J9", kind: "splice", zoneId: "z", front: true, note: "mine" }]);
+  expect(record.types).toEqual([{ ...type, settings: [{ ...setting, number: "" }], colours: null, switches: null }]);
+  store.undo("r", { revision: 3 });
+  const undone = store.open("r").record;
+  expect(undone.zones).toMatchObject([{ commons: null, plasticJoints: 0 }]);
+  expect(undone.types).toMatchObject([{ settings: [], switches: null }]);
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+  database.close();
+});
+
 it("goes back to the backup as it was", () => {
   writeVersion1();
   openDatabase(folder).close();

@@ -34,7 +34,7 @@ export class LiveLine {
 
   async stop(): Promise<void> {
     await stopStandIns(this.railwayId);
-    if (this.status) this.setStatus({ ...this.status, running: false, gateways: [] });
+    this.ended();
   }
 
   setStatus(status: LiveStatus): void {
@@ -73,18 +73,28 @@ export class LiveLine {
 
   private listen(): void {
     if (this.source) return;
-    this.messages = [];
     const source = new EventSource(`/api/railways/${this.railwayId}/live/events`);
     this.source = source;
+    // the last messages come anew with each connection
+    source.addEventListener("open", () => {
+      this.messages = [];
+      this.left = 0;
+    });
+    source.addEventListener("stopped", () => this.ended());
     source.addEventListener("messages", ({ data }: MessageEvent<string>) => {
       // thousands in a second: that they are messages is looked at once for each batch, not for each of them
       const { messages, left } = JSON.parse(data) as { messages: Message[]; left: number };
       if (messages.length > 0 && Message.safeParse(messages[0]).success) this.add(messages, left);
     });
     source.addEventListener("error", () => {
-      // a line that is not there any more is looked for again when somebody asks
-      if (source.readyState === EventSource.CLOSED) this.silence();
+      if (source.readyState === EventSource.CLOSED) this.ended();
     });
+  }
+
+  /** The stand-ins were stopped, here or in another window. */
+  private ended(): void {
+    this.silence();
+    if (this.status?.running) this.setStatus({ ...this.status, running: false, gateways: [] });
   }
 
   private silence(): void {

@@ -1,6 +1,8 @@
 import {
+  addressRange,
   busNodes,
   eventPlan,
+  find,
   type NodeFound,
   type OutputAddress,
   type ProgrammingStep,
@@ -10,6 +12,7 @@ import {
   type ThrownAddress,
   teachingSheets,
   threadsOf,
+  typeOf,
 } from "@alderman/core";
 import { dumpNodes, programOutput, readValue, sayOnBus, tryAddresses, workInput, writeValue } from "./liveServer.ts";
 
@@ -19,9 +22,17 @@ export type Tell = (share: number) => void;
 /** Addresses that are tried in one go. */
 const AT_ONCE = 40;
 
-/** Throws every address that is wanted or known, both ways. */
-export async function tryAll(id: string, outputs: readonly OutputAddress[], tell: Tell): Promise<ThrownAddress[]> {
-  const addresses = [...new Set(outputs.flatMap(({ address, now, packet }) => (packet ? [address, now] : [now])))];
+/** Throws every address that is wanted or known, both ways; those that no decoder can have are left out. */
+export async function tryAll(
+  id: string,
+  outputs: readonly OutputAddress[],
+  shift: 0 | 4,
+  tell: Tell,
+): Promise<ThrownAddress[]> {
+  const { first, last } = addressRange(shift);
+  const addresses = [...new Set(outputs.flatMap(({ address, now }) => [address, now]))].filter(
+    (address) => address >= first && address <= last,
+  );
   const thrown: ThrownAddress[] = [];
   for (let at = 0; at < addresses.length; at += AT_ONCE) {
     tell(at / addresses.length);
@@ -41,7 +52,7 @@ export async function programAll(
   let done = 0;
   for (const [index, step] of steps.entries()) {
     tell(index / steps.length);
-    const label = record.devices.find((device) => device.id === step.deviceId)?.label ?? "";
+    const label = find(record, "device", step.deviceId)?.label ?? "";
     const { answers } = await programOutput(id, label, step.ways[0] ?? 1, step.address);
     if (!answers) continue;
     done++;
@@ -65,21 +76,24 @@ export async function teachAll(id: string, record: RailwayRecord, tell: Tell): P
   const sheets = teachingSheets(record, threads);
   const all = sheets.reduce((sum, { steps }) => sum + steps.length, 0);
   let at = 0;
-  for (const { label, steps } of sheets) {
+  for (const { deviceId, label, steps } of sheets) {
+    const letters = lettersOf(record, deviceId);
     for (const { kind, switches, eventId, way, doneAt } of steps) {
       tell(at++ / all);
       if (doneAt !== null) continue;
       if (kind === "choose" && way !== null) await sayOnBus(id, `SELECT ${label} ${way};`);
       if (kind !== "teach")
-        for (const { name, on } of switches)
-          if (/^[LUPO]$/.test(name)) await sayOnBus(id, `SWITCH ${label} ${name} ${on ? "on" : "off"};`);
+        for (const { name, on } of switches) {
+          const letter = letters.get(name);
+          if (letter) await sayOnBus(id, `SWITCH ${label} ${letter} ${on ? "on" : "off"};`);
+        }
       if (kind === "clear") {
         await sayOnBus(id, `POWER ${label};`);
         await sayOnBus(id, `SWITCH ${label} U off;`);
       }
       const input = plan.events.find((event) => event.id === eventId)?.inputs[0];
       if (!input || (kind !== "teach" && kind !== "unlearn")) continue;
-      const node = record.devices.find(({ id: deviceId }) => deviceId === input.deviceId)?.label ?? "";
+      const node = find(record, "device", input.deviceId)?.label ?? "";
       await workInput(id, "bus", node, input.way, true);
       if (kind === "unlearn") {
         await sayOnBus(id, `SWITCH ${label} L off;`);
@@ -90,6 +104,20 @@ export async function teachAll(id: string, record: RailwayRecord, tell: Tell): P
     }
     await sayOnBus(id, `SWITCH ${label} L off;`);
   }
+}
+
+/** What the line of the stand-in calls the switches of a node, by what is printed beside them. */
+function lettersOf(record: RailwayRecord, deviceId: string): Map<string, string> {
+  const device = find(record, "device", deviceId);
+  const teaching = device && typeOf(record, device).teaching;
+  if (!teaching) return new Map();
+  const { learn, unlearn, inverted, onOnly } = teaching;
+  return new Map([
+    [learn, "L"],
+    [unlearn, "U"],
+    [inverted, "P"],
+    [onOnly, "O"],
+  ]);
 }
 
 /** Settings that are written and read over the command station: not what switches of nodes say. */

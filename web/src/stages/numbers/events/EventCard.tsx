@@ -6,6 +6,7 @@ import {
   type EventLink,
   type EventOutput,
   type EventPlan,
+  freeShortNumber,
   list,
   type PlannedEvent,
   type RailwayRecord,
@@ -115,7 +116,9 @@ export function EventCard({
                       text: `long, of ${text}`,
                     })),
                   ]}
-                  onChange={(nodeId) => set({ nodeId, ...(nodeId === null ? freeShort(plan, event) : {}) })}
+                  onChange={(nodeId) =>
+                    set({ nodeId, ...(nodeId === null ? { number: freeShortNumber(plan, event.number) } : {}) })
+                  }
                 />
               )}
             </Field>
@@ -174,16 +177,6 @@ function nodesOf(record: RailwayRecord, plan: EventPlan, { nodeId }: PlannedEven
   const near = [nodeId, own].filter((id) => id !== null);
   const ids = near.length > 0 ? new Set(near) : new Set(plan.nodeNumber.keys());
   return [...ids].map((id) => ({ id, text: record.devices.find((device) => device.id === id)?.label ?? id }));
-}
-
-/** The lowest number that no short event has. */
-function freeShort({ events }: EventPlan, event: PlannedEvent): { number: number } {
-  const taken = new Set(
-    events.flatMap(({ id, nodeId, number }) => (nodeId === null && id !== event.id ? [number] : [])),
-  );
-  let number = event.number;
-  while (taken.has(number)) number++;
-  return { number };
 }
 
 /** Inputs of the nodes that do not send an event yet: those that others are read at first, then free ones. */

@@ -13,7 +13,7 @@ import {
   setAnswer,
   threadsOf,
 } from "@alderman/core";
-import { type ReactNode, useRef, useState } from "react";
+import { type ReactNode, useMemo, useRef, useState } from "react";
 import { Button } from "../../../kit/Button.tsx";
 import { Progress } from "../../../kit/Progress.tsx";
 import { Sheet, SheetBody } from "../../../kit/Sheet.tsx";
@@ -70,15 +70,15 @@ export function CompareSheet({
         setBusy(null);
       }
     });
-  const steps = programmingOrder(record, outputs);
-  const settings = stationSettings(record);
+  const steps = useMemo(() => programmingOrder(record, outputs), [record, outputs]);
+  const settings = useMemo(() => stationSettings(record), [record]);
   const open = settings.filter(({ standing }) => standing === "due" || standing === "differs");
 
   const tryAddresses = () =>
     run("addresses", async (tell) => {
       const comparison = compareAddresses(
         latest.current.outputs,
-        await tryAll(railwayId, latest.current.outputs, tell),
+        await tryAll(railwayId, latest.current.outputs, record.railway.addressShift, tell),
       );
       return { words: comparison.words, note: (now) => noteAnswers(now, latest.current.outputs, comparison, at()) };
     });

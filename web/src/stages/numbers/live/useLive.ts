@@ -27,7 +27,6 @@ export function useLive(railwayId: string, record: RailwayRecord, outputs: reado
     for (const { label, drives: what } of plan.outputs) if (what) drives.set(label, what);
     for (const event of plan.events)
       for (const { label, reads } of event.inputs) if (reads) drives.set(label, reads.replace(", made", ""));
-    // a decoder that nothing hangs on is named by its own label alone
     return { plan, shift: record.railway.addressShift, drives };
   }, [plan, outputs, record]);
   return { line, problem, clearProblem: () => setProblem(null), attempt, named };
