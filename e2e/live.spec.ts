@@ -92,7 +92,7 @@ test("a log of frames is kept and opened again; lines that are none are named", 
   await openDemo(page, server);
   await openLive(page);
   await page.getByRole("button", { name: "make", exact: true }).click();
-  await expect(page.getByRole("log")).toContainText("event 1 of node 16, of nobody here on");
+  await expect(page.getByRole("log")).toContainText("event 1 of node 16, unknown, on");
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("button", { name: "Save frames" }).click(),

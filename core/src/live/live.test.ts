@@ -236,10 +236,10 @@ it("says in words what goes over the lines", () => {
   expect(wordsOf(frame, named)).toBe("B1 R on");
   expect(wordsOf("MOVED ON1 1 on;", named)).toBe("ON1-1 (A) goes on");
   expect(wordsOf(packet(117), named)).toBe("address 117, diverging");
-  expect(wordsOf(":X195B4FFFN0500000100770003;", named)).toBe("event 3 of node 119, of nobody here on");
+  expect(wordsOf(":X195B4FFFN0500000100770003;", named)).toBe("event 3 of node 119, unknown, on");
   expect(wordsOf("TOOK D1 3 700", named)).toBe("D1-3 takes address 700");
   expect(wordsOf("NODE ON1 21;", named)).toBe("ON1 is node 21");
   expect(wordsOf("NODE ON1 0;", named)).toBe("ON1 has no number");
-  expect(wordsOf("KNOWS ON1 1 300 4 acts;", named)).toBe("ON1-1 (A) upon event 4 of node 300, of nobody here: acts");
+  expect(wordsOf("KNOWS ON1 1 300 4 acts;", named)).toBe("ON1-1 (A) upon event 4 of node 300, unknown: acts");
   expect(wordsOf("HELLO", named)).toBe("");
 });

@@ -57,12 +57,13 @@ export function wordsOf(message: string, named: Named): string {
 }
 
 function eventWords(event: EventFrame, named: Named): string {
-  return `${eventName(event, named)} ${event.form}`;
+  const name = eventName(event, named);
+  return `${name}${name.endsWith("unknown") ? "," : ""} ${event.form}`;
 }
 
 function eventName(numbers: Pick<EventFrame, "node" | "number">, { plan }: Named): string {
   const { node, number } = numbers;
   const event = eventOfNumbers(plan, numbers);
   if (event) return event.label;
-  return node === 0 ? `short event ${number} of nobody here` : `event ${number} of node ${node}, of nobody here`;
+  return node === 0 ? `short event ${number}, unknown` : `event ${number} of node ${node}, unknown`;
 }

@@ -167,17 +167,20 @@ function Lines({ rows, named, still }: { rows: Message[]; named: Named; still: b
 function Line({ message: { at, from, sent, text }, words, top }: { message: Message; words: string; top: number }) {
   return (
     <li
-      className="absolute inset-x-0 grid grid-cols-[92px_16px_minmax(0,1fr)_minmax(0,1fr)] items-center gap-x-2 border-b border-rule px-3"
+      className="absolute inset-x-0 grid grid-cols-[92px_16px_minmax(0,4fr)_minmax(0,5fr)] items-center gap-x-2 border-b border-rule px-3 max-sm:grid-cols-[92px_16px_minmax(0,1fr)]"
       style={{ top, height: ROW }}
     >
       <span className="mono text-small text-ink-2">{timeOf(at)}</span>
       <span aria-hidden="true" title={GATEWAY_WORDS[from]}>
         {sent ? "→" : "←"}
       </span>
-      <span className="mono truncate text-small" title={text}>
+      {/* on a narrow screen there is room for one of the two */}
+      <span className={`mono truncate text-small ${words === "" ? "" : "max-sm:hidden"}`} title={text}>
         {text}
       </span>
-      <span className="truncate">{words}</span>
+      <span className={`truncate ${words === "" ? "max-sm:hidden" : ""}`} title={words}>
+        {words}
+      </span>
     </li>
   );
 }
