@@ -170,7 +170,7 @@ function Line({ message: { at, from, sent, text }, words, top }: { message: Mess
       className="absolute inset-x-0 grid grid-cols-[92px_16px_minmax(0,4fr)_minmax(0,5fr)] items-center gap-x-2 border-b border-rule px-3 max-sm:grid-cols-[92px_16px_minmax(0,1fr)]"
       style={{ top, height: ROW }}
     >
-      <span className="mono text-small text-ink-2">{timeOf(at)}</span>
+      <span className="text-small text-ink-2">{timeOf(at)}</span>
       <span aria-hidden="true" title={GATEWAY_WORDS[from]}>
         {sent ? "→" : "←"}
       </span>
