@@ -61,6 +61,8 @@ it("works out anything that can be entered, in plain numbers, and reads its file
             [4, 22, 41],
           ],
         ],
+        // one button on a discharge unit, which reaches one coil
+        [[[7, 6, 57]]],
       ],
     },
   );

@@ -1,6 +1,6 @@
 import { removal } from "../record/cascade.ts";
 import { applyUnchecked, type Edit, type EditGroup } from "../record/edits.ts";
-import { find, freshId, indexAfter, inheritIndex } from "../record/find.ts";
+import { find, freshId, inheritIndex } from "../record/find.ts";
 import type { Kind, RailwayRecord, ValueOf } from "../record/kinds.ts";
 import type { Assignment, Device, Place, Role } from "../record/schemas.ts";
 
@@ -13,8 +13,7 @@ export class Draft {
   private readonly last = new Map<string, Exclude<Edit, { op: "railway" }>>();
 
   constructor(private readonly before: RailwayRecord) {
-    this.record = { ...before };
-    indexAfter(this.record, before);
+    this.record = before;
   }
 
   /** What has been done so far, one edit for each thing that is not as it was. */
@@ -69,7 +68,7 @@ export class Draft {
   private apply(edit: Exclude<Edit, { op: "railway" }>): void {
     const id = edit.op === "put" ? edit.value.id : edit.id;
     const { record } = applyUnchecked(this.record, [edit]);
-    inheritIndex(this.record, record, edit.kind, id);
+    inheritIndex(this.before, this.record, record, edit.kind, id);
     this.record = record;
     this.last.set(`${edit.kind}:${id}`, edit);
   }

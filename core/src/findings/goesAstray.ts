@@ -69,7 +69,8 @@ export const goesAstray = rule<Astray>({
       const get = motors.length === 1 ? "gets" : "get";
       return `${named} ${get} too little to move: ${driver.label} has ${volts(driver.volts)} to give.`;
     }
-    return `Asked for ${position}, ${named} goes to ${went}: ${list(causes)}.`;
+    const because = causes.length > 0 ? `: ${list(causes)}` : ", and nothing that is known of it says why";
+    return `Asked for ${position}, ${named} goes to ${went}${because}.`;
   },
   remedies: ({ threads: [thread], motors, went }, { record, threads }) =>
     went !== null && thread

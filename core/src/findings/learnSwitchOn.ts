@@ -1,6 +1,7 @@
 import { Draft } from "../equip/draft.ts";
 import { learnSwitch } from "../events/taught.ts";
 import type { EditGroup } from "../record/edits.ts";
+import { deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { devicesOfThread, type Thread } from "../schematic/thread.ts";
@@ -20,12 +21,19 @@ export const learnSwitchOn = rule<Learning>({
   title: "A node's learning switch was left on",
   about:
     "While its learning switch is on, a node learns whatever goes over the bus: the next button that somebody presses, anywhere, is taught to the output that happens to be chosen. Off again as soon as an output is taught.",
-  look: ({ record, threads }) =>
-    record.devices.flatMap((device): Learning[] =>
-      learnSwitch(record, device.id)?.read === "on"
-        ? [{ device, threads: threads.filter((thread) => devicesOfThread(thread).includes(device.id)) }]
+  look: ({ record, threads }) => {
+    const readOn = new Set(record.settings.flatMap(({ deviceId, read }) => (read === "on" ? [deviceId] : [])));
+    return [...readOn].flatMap((id): Learning[] =>
+      learnSwitch(record, id)?.read === "on"
+        ? [
+            {
+              device: deviceOf(record, id),
+              threads: threads.filter((thread) => devicesOfThread(thread).includes(id)),
+            },
+          ]
         : [],
-    ),
+    );
+  },
   subject: ({ device }) => device.id,
   where: ({ device }) => device.label,
   terminals: ({ device }) => [device.label],

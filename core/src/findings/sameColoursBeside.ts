@@ -1,3 +1,4 @@
+import { numbered } from "../catalogue/deviceType.ts";
 import { moveWay } from "../loom/hand.ts";
 import { wiresByEnd } from "../loom/reach.ts";
 import { joinedAt, screwKey, type Wire } from "../loom/wire.ts";
@@ -37,10 +38,8 @@ export const sameColoursBeside = rule<Beside>({
     const wiresAt = wiresByEnd(circuitry.loom);
     return strips.flatMap((strip): Beside[] => {
       if (strip.kind !== "screws") return [];
-      const at = (way: number) => wiresAt.get(screwKey(strip.id, way)) ?? [];
-      const found = besideOn(
-        Array.from({ length: strip.ways }, (_, index) => placeAt(strip, index + 1, at(index + 1))),
-      );
+      const at = (way: number) => wiresAt.get(screwKey(strip.id, way)) ?? NOTHING;
+      const found = onceFor(strip, numbered(strip.ways).map(at));
       if (!found) return [];
       return [{ ...found, strip, threads: threadsOfWires(threads, [...at(found.way), ...at(found.way + 1)]) }];
     });
@@ -58,6 +57,20 @@ export const sameColoursBeside = rule<Beside>({
     },
   ],
 });
+
+const NOTHING: readonly Wire[] = [];
+
+/** What was found on a strip, with the wires of each way for which it holds. */
+const known = new WeakMap<Strip, { wires: readonly (readonly Wire[])[]; found: ReturnType<typeof besideOn> }>();
+
+/** What is beside each other on a strip, looked for again only when its wires are others. */
+function onceFor(strip: Strip, wires: readonly (readonly Wire[])[]): ReturnType<typeof besideOn> {
+  const before = known.get(strip);
+  if (before?.wires.every((own, index) => own === wires[index])) return before.found;
+  const found = besideOn(wires.map((own, index) => placeAt(strip, index + 1, own)));
+  known.set(strip, { wires, found });
+  return found;
+}
 
 /** What is at a way; cores have no colour here, they come with a flag on a cable. */
 function placeAt(strip: Strip, way: number, wires: readonly Wire[]): Place {

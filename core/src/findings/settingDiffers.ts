@@ -21,13 +21,15 @@ export const settingDiffers = rule<Differs>({
   title: "A setting was read back otherwise than wanted",
   about:
     "What was written into a device is not always what it took: a lock was shut, a value out of range, another board heard it. What counts is what it gives back. Write it again and read it back, or let the list say what is there.",
-  look: ({ record, threads }) =>
-    settingLines(record).flatMap((line): Differs[] =>
+  look: ({ record, threads }) => {
+    if (record.settings.every(({ read }) => read === null)) return [];
+    return settingLines(record).flatMap((line): Differs[] =>
       // a learning switch that was left on has a finding of its own
       line.standing === "differs" && !line.setting.isLearn
         ? [{ line, threads: threads.filter((thread) => concerns(thread, line)) }]
         : [],
-    ),
+    );
+  },
   subject: ({ line }) => `setting-${line.id}`.replaceAll(" ", "-").slice(0, 80),
   where: ({ line }) => line.of,
   turnouts: ({ threads }) => threads,

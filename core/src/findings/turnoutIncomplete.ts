@@ -12,7 +12,7 @@ import { freeWays } from "../equip/ways.ts";
 import { feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { wayName } from "../schematic/nets.ts";
-import { asksBy, switchesCurrent } from "../schematic/recipes/controlSides.ts";
+import { asksBy, controlSides, switchesCurrent } from "../schematic/recipes/controlSides.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { outputEnds } from "../schematic/recipes/lampFromOutput.ts";
 import { isFedByTrack } from "../schematic/recipes/supplyToBoard.ts";
@@ -26,7 +26,7 @@ import {
   type ThreadLamp,
 } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { type Remedy, rule } from "./rule.ts";
+import { POSITIONS, type Remedy, rule } from "./rule.ts";
 
 /** One thing that a turnout lacks, and what would provide it. */
 interface Missing {
@@ -48,10 +48,13 @@ export const turnoutIncomplete = rule<Incomplete>({
   title: "A turnout is not completely equipped",
   about:
     "A turnout is complete when each of its motors has a driver, the driver has its supply and its commands, a switched driver has a control, and a lamp that is fitted has a contact and a supply. No lamp at all is a choice, and complete.",
-  look: ({ threads, record }) =>
-    threads
-      .map((thread) => ({ thread, missing: missingParts(record, thread) }))
-      .filter(({ missing }) => missing.length > 0),
+  look: ({ threads, record, remember }) =>
+    threads.flatMap((thread) => {
+      // of one that lacks something, what would help is for the record as it is now
+      if (remember(thread, "complete", () => missingParts(record, thread).length === 0)) return [];
+      const missing = missingParts(record, thread);
+      return missing.length > 0 ? [{ thread, missing }] : [];
+    }),
   subject: ({ thread }) => thread.turnout.id,
   where: ({ thread }) => thread.label,
   turnouts: ({ thread }) => [thread],
@@ -188,7 +191,29 @@ function missingControl(thread: Thread): Missing[] {
       },
     ];
   }
-  return [];
+  return missingSide(thread);
+}
+
+/** A side to which nothing throws a coil motor whose current its controls switch: one button reaches one coil. */
+function missingSide(thread: Thread): Missing[] {
+  const { control, motors, turnout } = thread;
+  const isSwitched = motors.some(({ type, driver }) => driver?.way === null && traitsOf(type).movedBy === "pulse");
+  if (!isSwitched || !control) return [];
+  const sides = controlsOf(thread).flatMap((each) => (switchesCurrent(each) ? [controlSides(each)] : []));
+  const reached = { N: sides.some(({ N, press }) => N ?? press), R: sides.some(({ R }) => R) };
+  const side = POSITIONS.find((position) => !reached[position]);
+  if (!side) return [];
+  return [
+    {
+      column: "control" as const,
+      words: `has nothing that throws it to ${side}: ${control.device.label} reaches one coil only`,
+      remedies: (record) => [
+        remedy(record, "Fit a centre-off momentary toggle", (draft) =>
+          setControl(draft, turnout.id, { typeId: "toggle-centre-off" }),
+        ),
+      ],
+    },
+  ];
 }
 
 /** Frogs on a contact that is not there. */

@@ -10,7 +10,7 @@ import type { DeviceState } from "../readings/kit.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { FINGERS } from "./combinations.ts";
-import { bearsOf, sweptPiece } from "./hands.ts";
+import { pinLimits, sweptPiece } from "./hands.ts";
 import { leversOf } from "./levers.ts";
 import type { Swept } from "./screen.ts";
 import { troublesAt } from "./sweep.ts";
@@ -51,7 +51,7 @@ function unspoken(record: RailwayRecord, random: () => number, samples: number):
     ruleId,
     words: ` ${where} ${why} ${terminals.join(" ")}`,
   }));
-  const bears = bearsOf(derived.circuitry);
+  const pins = pinLimits(derived.loom);
   const wires = new Map(derived.loom.wires.map((wire) => [wire.element, wire]));
   const isTold = ({ kind, id }: Trouble) => {
     const net = wires.get(id)?.net;
@@ -65,7 +65,7 @@ function unspoken(record: RailwayRecord, random: () => number, samples: number):
     );
   };
   return derived.circuitry.pieces.flatMap((_, number) => {
-    const piece = sweptPiece(derived.circuitry, number, bears);
+    const piece = sweptPiece(derived.circuitry, number, pins);
     return Array.from({ length: samples }, () => anyhow(piece, random)).flatMap((states) =>
       troublesAt(piece, states)
         .filter((trouble) => !isTold(trouble))

@@ -1,4 +1,5 @@
 import { traitsOf } from "../catalogue/traits.ts";
+import { wiresByEnd } from "../loom/reach.ts";
 import { type Loom, screwIdOf } from "../loom/wire.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import type { Piece } from "../readings/pieces.ts";
@@ -12,31 +13,30 @@ const known = new WeakMap<Piece, { made: Sweep; pins: string }>();
 
 /** What can go wrong in each piece of a railway by anything that can be set, in the order of its pieces. */
 export function sweepsOf(circuitry: Circuitry): Sweep[] {
-  let bears: ReadonlyMap<string, number> | null = null;
   const limits = pinLimits(circuitry.loom);
   return circuitry.pieces.map((piece, number) => {
     const own = limits.size === 0 ? [] : piece.wires.flatMap(({ id }) => limits.get(id) ?? []);
     const pins = own.join();
     const before = known.get(piece);
     if (before?.pins === pins) return before.made;
-    bears ??= bearsOf(circuitry);
-    const made = sweep(sweptPiece(circuitry, number, bears));
+    const made = sweep(sweptPiece(circuitry, number, limits));
     known.set(piece, { made, pins });
     return made;
   });
 }
 
 /**
- * What each wire of a railway bears for long, amps, by its name in the circuit: by its gauge, and by the pins of the plugs on
+ * What each wire of a piece bears for long, amps, by its name in the circuit: by its gauge, and by the pins of the plugs on
  * which it ends.
  */
-export function bearsOf({ loom }: Circuitry): Map<string, number> {
-  const pins = pinLimits(loom);
+function bearsIn({ wires }: Piece, loom: Loom, pins: ReadonlyMap<string, number>): Map<string, number> {
+  const at = wiresByEnd(loom);
   return new Map(
-    loom.wires.map(({ element, gauge }) => [
-      element,
-      Math.min(continuousAmps(gauge), pins.get(element) ?? Number.POSITIVE_INFINITY),
-    ]),
+    wires.map(({ id, nodes }) => {
+      const laid = at.get(nodes[0])?.find(({ element }) => element === id);
+      const byGauge = laid ? continuousAmps(laid.gauge) : Number.POSITIVE_INFINITY;
+      return [id, Math.min(byGauge, pins.get(id) ?? Number.POSITIVE_INFINITY)];
+    }),
   );
 }
 
@@ -53,11 +53,11 @@ export function pinLimits({ strips, wires }: Loom): Map<string, number> {
   return limits;
 }
 
-/** A piece of a railway as it is swept. */
-export function sweptPiece(circuitry: Circuitry, number: number, bears: ReadonlyMap<string, number>): Swept {
+/** A piece of a railway as it is swept. @param pins what pins of plugs bear, amps, by the wires that end on them */
+export function sweptPiece(circuitry: Circuitry, number: number, pins: ReadonlyMap<string, number>): Swept {
   const piece = circuitry.pieces[number] as Piece;
   const { members, wires } = piece;
-  const own = new Map(wires.map(({ id }) => [id, bears.get(id) ?? Number.POSITIVE_INFINITY]));
+  const own = bearsIn(piece, circuitry.loom, pins);
   return {
     members,
     states: circuitry.statesOf(piece, AT_REST.N),

@@ -41,7 +41,8 @@ function tied(facts: readonly Fact[]): Fact[][] {
 export const NO_BUNDLES: Bundles = { at: new Map(), loose: [], all: [] };
 
 /**
- * The bundles after an edit; those in which nothing changed are the same objects.
+ * The bundles after an edit, of which those in which nothing changed are the same objects, and the names of all ends whose
+ * bundle is another one now.
  * @param change wires that went and that came
  * @param replanned terminals that are in another net than before, or in none
  * @param planned net of a terminal
@@ -52,7 +53,7 @@ export function bundlesAfter(
   replanned: ReadonlySet<string>,
   planned: (terminal: string) => string | undefined,
   shelf: Shelf,
-): Bundles {
+): { bundles: Bundles; changed: ReadonlySet<string> } {
   const gone = new Set(change.gone);
   const come = change.come.filter((fact) => standingOfWire(fact) !== "out");
   const touched = new Set<Bundle>();
@@ -67,7 +68,7 @@ export function bundlesAfter(
   }
   for (const terminal of replanned) touch(terminal);
   for (const bundle of before.loose) if (bundle.facts.some((fact) => gone.has(fact))) touched.add(bundle);
-  if (touched.size === 0 && come.length === 0) return before;
+  if (touched.size === 0 && come.length === 0) return { bundles: before, changed: new Set() };
   const facts = [...touched].flatMap((bundle) => bundle.facts.filter((fact) => !gone.has(fact)));
   const fresh = tied([...facts, ...come]).map((own): Bundle => {
     const names = new Set(
@@ -79,5 +80,6 @@ export function bundlesAfter(
   for (const { names } of touched) for (const name of names) at.delete(name);
   for (const bundle of fresh) for (const name of bundle.names) at.set(name, bundle);
   const all = [...before.all.filter((bundle) => !touched.has(bundle)), ...fresh];
-  return { at, all, loose: all.filter(({ names }) => names.size < 2) };
+  const changed = new Set([...touched, ...fresh].flatMap(({ names }) => [...names]));
+  return { bundles: { at, all, loose: all.filter(({ names }) => names.size < 2) }, changed };
 }

@@ -5,6 +5,7 @@ import { factEnds, type Loom } from "./wire.ts";
 export interface LaidWire {
   /** Name in the circuit. */
   element: string;
+  number: number;
   /** What its flags say, as "W17". */
   label: string;
   from: { key: string };
@@ -26,9 +27,36 @@ export function laidWires(loom: Loom): readonly LaidWire[] {
     if (from === null || to === null || fact.fromJoinedAt === null || fact.toJoinedAt === null) return [];
     if (fact.gauge === null || fact.metres === null) return [];
     const ohms = ohmsPerMetre(fact.gauge) * fact.metres;
-    return [{ element: `${link} ${fact.id}`, label: `W${fact.number}`, from: { key: from }, to: { key: to }, ohms }];
+    const { id, number } = fact;
+    return [{ element: `${link} ${id}`, number, label: `W${number}`, from: { key: from }, to: { key: to }, ohms }];
   });
   const all = strays.length === 0 ? loom.wires : [...loom.wires, ...strays];
   laid.set(loom, all);
   return all;
+}
+
+/**
+ * Wires that are only in one of two lists, before and after an edit. Both are by their numbers for the most part, and are
+ * gone through once, side by side; where one is out of its place it may be named as gone and come again.
+ */
+export function otherWires<W extends { number: number }>(
+  before: readonly W[],
+  now: readonly W[],
+): { gone: W[]; come: W[] } {
+  const gone: W[] = [];
+  const come: W[] = [];
+  for (let a = 0, b = 0; a < before.length || b < now.length; ) {
+    const [left, right] = [before[a], now[b]];
+    if (left && left === right) {
+      a++;
+      b++;
+    } else if (left && (!right || left.number <= right.number)) {
+      gone.push(left);
+      a++;
+    } else if (right) {
+      come.push(right);
+      b++;
+    }
+  }
+  return { gone, come };
 }

@@ -5,8 +5,9 @@ import { endKey, type Net } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { type Bundles, bundlesAfter, NO_BUNDLES } from "./bundles.ts";
 import { endNames } from "./endNames.ts";
-import { asLaid, linksOf, type Woven } from "./links.ts";
+import { asLaid, linksOf, type StrandLink, type Woven } from "./links.ts";
 import { numbered } from "./numbered.ts";
+import { endsAfter } from "./reach.ts";
 import { Shelf } from "./shelf.ts";
 import {
   isAsBefore,
@@ -85,14 +86,14 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Pla
   const known = old && weavings.get(old);
   const { netOf, replanned } = netsAt(nets, known);
   const change = old && known ? differenceOf(old, record, "wire") : { gone: [], come: record.wires };
-  const bundles = bundlesAfter(
+  const { bundles, changed } = bundlesAfter(
     known?.bundles ?? NO_BUNDLES,
     change,
     replanned,
     (terminal) => netOf.get(terminal),
     shelf,
   );
-  const moved = old && known ? movedBetween(old, record) : { devices: new Set<string>(), turnouts: new Set<string>() };
+  const moved = old && known ? { ...movedBetween(old, record), bundled: changed } : NOTHING_MOVED;
   const woven = wovenAfter(record, nets, bundles, shelf, moved, known?.woven ?? new Map());
   const { wires, fresh } = numbered(record, woven, threads, shelf, known);
   weavings.set(record, {
@@ -112,7 +113,10 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Pla
     cables: asBefore(cables, before?.cables),
     idle: idle.length === 0 && before?.idle.length === 0 ? before.idle : idle,
   };
-  return before && PARTS.every((part) => loom[part] === before[part]) ? before : loom;
+  if (!before) return loom;
+  if (PARTS.every((part) => loom[part] === before[part])) return before;
+  endsAfter(loom, before);
+  return loom;
 }
 
 /** Lists on which strips and cables depend, and how nets are laid. */
@@ -144,8 +148,10 @@ function netsAt(nets: readonly Net[], known: Weaving | undefined) {
   return { netOf, replanned };
 }
 
+const NOTHING_MOVED: Moved = { devices: new Set(), turnouts: new Set(), bundled: new Set() };
+
 /** Devices and turnouts that are not as they were. */
-function movedBetween(old: RailwayRecord, record: RailwayRecord): Moved {
+function movedBetween(old: RailwayRecord, record: RailwayRecord): Omit<Moved, "bundled"> {
   const both = (kind: "device" | "turnout") => {
     const { gone, come } = differenceOf(old, record, kind);
     return new Set([...gone, ...come].map(({ id }) => id));
@@ -169,7 +175,7 @@ function wovenAfter(
   const siting = sitingOf(record);
   const strands = nets.map((net): Strand => {
     const was = known.get(net)?.strand;
-    return was && isAsBefore(was, moved, bundles) ? was : strandOf(record, net, bundles, shelf, siting);
+    return was && isAsBefore(was, moved) ? was : strandOf(record, net, bundles, shelf, siting);
   });
   // what is there or proposed already holds its place before anything new is given one
   for (const { passage, lacks } of strands) {
@@ -177,36 +183,55 @@ function wovenAfter(
     for (const { strip, way } of lacks ?? []) shelf.takeScrew(strip.id, way);
   }
   const spare = strands.some(({ lacks }) => lacks) ? spareOf(bundles).filter(({ cableId }) => cableId !== null) : [];
-  const rough = strands.map((strand): Woven & { isSettled: boolean } => {
+  const all = strands.map((strand): Woven => {
     const was = known.get(strand.net);
     const passage = strand.lacks ? newPassage(strand, strand.lacks, spare, shelf) : strand.passage;
     const isSame = was !== undefined && isSamePassage(was.passage, passage);
     // what has places and numbers from the record only is as it was
-    if (isSame && was.isRecorded && was.strand === strand) return { ...was, isSettled: true };
+    if (isSame && was.isRecorded && was.strand === strand) return was;
     const firm = passage && strand.lacks ? [...strand.firm, ...spareAt(passage, bundles)] : strand.firm;
     const links = linksOf(record.railway, strand, passage, firm, shelf);
-    return { strand, passage: isSame ? was.passage : passage, links, wires: [], isRecorded: false, isSettled: false };
+    return { strand, passage: isSame ? was.passage : passage, links, wires: [], isRecorded: false };
   });
+  const isSettled = (one: Woven) => known.get(one.strand.net) === one;
   // cores of tails that are proposed are held before any other is given
-  for (const one of rough) if (one.isSettled) use(one, shelf);
-  fitTails(
-    rough.filter(({ isSettled }) => !isSettled),
-    shelf,
-  );
-  return rough.map(({ isSettled, ...one }): Woven => {
-    const was = known.get(one.strand.net);
-    if (isSettled && was) return was;
-    const woven = { ...one, links: asLaid(one.links, was?.links ?? []) };
-    use(woven, shelf);
-    return woven;
-  });
+  for (const one of all) if (isSettled(one)) use(one, shelf);
+  const open = all.filter((one) => !isSettled(one));
+  fitTails(open, shelf);
+  for (const one of open) {
+    one.links = asLaid(one.links, known.get(one.strand.net)?.links ?? []);
+    use(one, shelf);
+  }
+  return all;
 }
 
 /** Says that splices, blocks and tails of a strand are in use. */
-function use(woven: Woven, shelf: Shelf): void {
-  for (const { run, core } of woven.links) if (core && run === "layout") shelf.takeCore(core.cableId, core.number);
-  if (woven.strand.topology === "bus" || woven.strand.topology === "blocks")
-    for (const { from, to } of woven.links) for (const { of, key } of [from, to]) if (!of) shelf.use(screwIdOf(key));
+function use({ links, strand }: Woven, shelf: Shelf): void {
+  const { tails, junctions } = usedBy(links, strand);
+  for (const { cableId, number } of tails) shelf.takeCore(cableId, number);
+  for (const id of junctions) shelf.use(id);
+}
+
+/** Cores of tails and splices or blocks that links go through. */
+interface Used {
+  tails: readonly { cableId: string; number: number }[];
+  junctions: readonly string[];
+}
+
+const NOTHING_USED: Used = { tails: [], junctions: [] };
+const used = new WeakMap<readonly StrandLink[], Used>();
+
+/** Found out once for the links of a strand, which are never changed once they are laid; most use nothing. */
+function usedBy(links: readonly StrandLink[], { topology }: Strand): Used {
+  const known = used.get(links);
+  if (known) return known;
+  const tails = links.flatMap(({ run, core }) => (core && run === "layout" ? [core] : []));
+  const isJoined = topology === "bus" || topology === "blocks";
+  const ends = isJoined ? links.flatMap(({ from, to }) => [from, to]) : [];
+  const junctions = ends.flatMap(({ of, key }) => (of ? [] : [screwIdOf(key)]));
+  const made = tails.length + junctions.length === 0 ? NOTHING_USED : { tails, junctions };
+  used.set(links, made);
+  return made;
 }
 
 /** Facts that are joined to nothing of the plan, by their numbers. */

@@ -1,4 +1,5 @@
 import type { Cable } from "../record/made.ts";
+import { otherWires } from "./laidWires.ts";
 import { farEnd, type Loom, type Wire, type WireEnd } from "./wire.ts";
 
 const netsOf = new WeakMap<Loom, Map<string, Wire[]>>();
@@ -16,6 +17,27 @@ export function wiresByEnd(loom: Loom): ReadonlyMap<string, readonly Wire[]> {
   const ends = endsOf.get(loom) ?? groupedBy(loom, ({ from, to }) => [from.key, to.key]);
   endsOf.set(loom, ends);
   return ends;
+}
+
+/** Makes what is known of the ends of a loom's wires out of what was known before an edit, which keeps its own. */
+export function endsAfter(loom: Loom, before: Loom): void {
+  const known = endsOf.get(before);
+  if (!known || endsOf.has(loom)) return;
+  const { gone, come } = otherWires(before.wires, loom.wires);
+  const left = new Set(gone);
+  const ends = new Map(known);
+  for (const key of new Set(gone.flatMap(({ from, to }) => [from.key, to.key]))) {
+    const others = (known.get(key) ?? []).filter((wire) => !left.has(wire));
+    if (others.length > 0) ends.set(key, others);
+    else ends.delete(key);
+  }
+  for (const wire of come) {
+    for (const key of [wire.from.key, wire.to.key]) {
+      const group = [...(ends.get(key) ?? []), wire].sort((a, b) => a.number - b.number);
+      ends.set(key, group);
+    }
+  }
+  endsOf.set(loom, ends);
 }
 
 function groupedBy({ wires }: Loom, keysOf: (wire: Wire) => string[]): Map<string, Wire[]> {

@@ -117,28 +117,29 @@ function tapsOf(net: Net, bundles: readonly Bundle[], shelf: Shelf): Map<string,
   return taps;
 }
 
-/** What an edit changed of where things stand: devices and turnouts by identifier. */
+/** What an edit changed of where things stand and what hangs together. */
 export interface Moved {
+  /** Identifiers. */
   devices: ReadonlySet<string>;
   turnouts: ReadonlySet<string>;
+  /** Ends whose bundle of wires is another one, by their names in the circuit. */
+  bundled: ReadonlySet<string>;
 }
 
 /** Whether a strand is as it was after an edit: of the same devices, as far away, with the same bundles. */
-export function isAsBefore({ ends, bundles }: Strand, { devices, turnouts }: Moved, now: Bundles): boolean {
-  const isMoved = ({ end, turnoutId }: LaidEnd) =>
-    devices.has(end.deviceId) ||
-    (turnoutId !== null && turnouts.has(turnoutId)) ||
-    (end.turnoutId !== null && turnouts.has(end.turnoutId));
-  return !ends.some(isMoved) && isSameList(bundlesOf(ends, now), bundles);
+export function isAsBefore({ ends }: Strand, { devices, turnouts, bundled }: Moved): boolean {
+  for (const { end, at, turnoutId } of ends) {
+    if (devices.has(end.deviceId) || bundled.has(at.key)) return false;
+    if (turnouts.size === 0) continue;
+    if (turnoutId !== null && turnouts.has(turnoutId)) return false;
+    if (end.turnoutId !== null && turnouts.has(end.turnoutId)) return false;
+  }
+  return true;
 }
 
 function bundlesOf(ends: readonly LaidEnd[], { at }: Bundles): Bundle[] {
   if (at.size === 0) return [];
   return [...new Set(ends.flatMap((end) => at.get(end.at.key) ?? []))];
-}
-
-function isSameList<T>(a: readonly T[], b: readonly T[]): boolean {
-  return a.length === b.length && a.every((each, index) => each === b[index]);
 }
 
 function nameOf(fact: Fact): string {

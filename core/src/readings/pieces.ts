@@ -4,7 +4,7 @@ import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
-import { type LaidWire, laidWires } from "../loom/laidWires.ts";
+import { type LaidWire, laidWires, otherWires } from "../loom/laidWires.ts";
 import type { Loom } from "../loom/wire.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { type DevicePart, type DeviceState, type FedBy, IDLE } from "./kit.ts";
@@ -83,6 +83,8 @@ export interface Cut {
   /** What was cut: devices by identifier, wires by their name in the circuit. */
   devices: ReadonlyMap<string, CutDevice>;
   wires: ReadonlyMap<string, LaidWire>;
+  /** The same wires as they were given. */
+  laid: readonly LaidWire[];
 }
 
 let typesSeen = 0;
@@ -154,7 +156,7 @@ export function devicesToCut(
 export function cutIntoPieces(devices: readonly CutDevice[], loom: Loom): Cut {
   const wires = laidWires(loom);
   const { pieces, pieceOf } = cutOf(devices, wires, new Map());
-  return { pieces, pieceOf, devices: byId(devices), wires: byName(wires) };
+  return { pieces, pieceOf, devices: byId(devices), wires: byName(wires), laid: wires };
 }
 
 /**
@@ -163,16 +165,18 @@ export function cutIntoPieces(devices: readonly CutDevice[], loom: Loom): Cut {
  */
 export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loom): Cut {
   const all = laidWires(loom);
-  const now = { devices: byId(devices), wires: byName(all) };
+  const { gone: takenOut, come } = otherWires(previous.laid, all);
+  const wiresNow = new Map(previous.wires);
+  for (const { element } of takenOut) wiresNow.delete(element);
+  for (const wire of come) wiresNow.set(wire.element, wire);
+  const now = { devices: byId(devices), wires: wiresNow, laid: all };
   const isOtherwise = ({ device, type, role, elements }: CutDevice) => {
     const old = previous.devices.get(device.id);
     return old?.type !== type || old.role !== role || old.elements !== elements;
   };
   const changed = new Set(devices.filter(isOtherwise).map(({ device }) => device.id));
   const gone = [...previous.devices.keys()].filter((id) => !now.devices.has(id));
-  const laid = all.filter(({ element, ohms }) => previous.wires.get(element)?.ohms !== ohms);
-  const takenOut: LaidWire[] = [];
-  for (const wire of previous.wires.values()) if (!now.wires.has(wire.element)) takenOut.push(wire);
+  const laid = come.filter(({ element, ohms }) => previous.wires.get(element)?.ohms !== ohms);
   const affected = new Set<number>();
   const affect = (name: string) => {
     const number = previous.pieceOf.get(name);
@@ -182,10 +186,11 @@ export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loo
     for (const element of previous.devices.get(id)?.elements ?? []) affect(element.id);
   for (const id of changed)
     for (const { nodes } of now.devices.get(id)?.elements ?? []) for (const node of nodes) affect(node);
-  for (const { from, to } of [...laid, ...takenOut]) for (const { key } of [from, to]) affect(key);
+  for (const { element, from, to } of [...laid, ...takenOut])
+    if (previous.wires.get(element)?.ohms !== wiresNow.get(element)?.ohms)
+      for (const { key } of [from, to]) affect(key);
   if (affected.size === 0 && changed.size === 0 && laid.length === 0) return { ...previous, ...now };
   const isIn = (name: string) => affected.has(previous.pieceOf.get(name) ?? -1);
-  const fresh = new Set(laid.map(({ element }) => element));
   const inRegion = new Set([
     ...changed,
     ...[...affected].flatMap((number) => previous.pieces[number]?.members ?? []).map(({ device }) => device.id),
@@ -195,7 +200,9 @@ export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loo
     if (changed.has(each.device.id)) return [each];
     return [{ ...each, elements: each.elements.filter(({ id }) => isIn(id)) }];
   });
-  const wires = all.filter((wire) => isIn(wire.from.key) || fresh.has(wire.element));
+  const there = [...affected].flatMap((number) => previous.pieces[number]?.wires ?? []);
+  const left = there.flatMap(({ id }) => wiresNow.get(id) ?? []);
+  const wires = [...new Set([...left, ...laid])].sort((a, b) => a.number - b.number);
   const old = new Map(
     [...affected].map((number) => [previous.pieces[number]?.structure ?? "", previous.pieces[number] as Piece]),
   );
@@ -303,8 +310,11 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
   const changed = new Set<number>();
   const ohmsOf = new Map<string, number>();
   const [wires, earlier] = [laidWires(now), laidWires(old)];
+  const wiresNow = new Map(before.wires);
   for (const [index, wire] of wires.entries()) {
-    if (wire === earlier[index] || wire.ohms === earlier[index]?.ohms) continue;
+    if (wire === earlier[index]) continue;
+    wiresNow.set(wire.element, wire);
+    if (wire.ohms === earlier[index]?.ohms) continue;
     changed.add(before.pieceOf.get(wire.from.key) ?? -1);
     ohmsOf.set(wire.element, wire.ohms);
   }
@@ -331,7 +341,7 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
       ...carriedOver(piece, values),
     };
   });
-  return { cut: { ...before, pieces, wires: byName(wires) }, changed };
+  return { cut: { ...before, pieces, wires: wiresNow, laid: wires }, changed };
 }
 
 function emptyPiece(): Piece {

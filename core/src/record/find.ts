@@ -1,71 +1,96 @@
 import { devicesOf, differenceOf } from "./difference.ts";
-import { KIND_ENTRIES, type Kind, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
+import { type Kind, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
 import type { Assignment, AssignmentOf, Device, Role, Turnout } from "./schemas.ts";
 
-interface Index {
-  things: Map<string, { id: string }>;
+/** Things of a list by identifier. Lists are never changed in place, so one holds for as long as its list is there. */
+const byId = new WeakMap<readonly unknown[], Map<string, { id: string }>>();
+
+function thingsById(record: RailwayRecord, kind: Kind): Map<string, { id: string }> {
+  const list = thingsOf(record, kind);
+  const known = byId.get(list) ?? new Map(list.map((thing) => [thing.id, thing]));
+  byId.set(list, known);
+  return known;
+}
+
+/** Assignments by what they concern. */
+interface Concerns {
   byTurnout: Map<string, Assignment[]>;
   byDevice: Map<string, Assignment[]>;
 }
 
-const indexes = new WeakMap<RailwayRecord, Index>();
+const concerns = new WeakMap<readonly unknown[], Concerns>();
 
-/** The record's things by identifier and its assignments by what they concern; made once for each record. */
-function indexOf(record: RailwayRecord): Index {
-  const known = indexes.get(record);
+function concernsOf({ assignments }: RailwayRecord): Concerns {
+  const known = concerns.get(assignments);
   if (known) return known;
-  const index: Index = { things: new Map(), byTurnout: new Map(), byDevice: new Map() };
-  for (const [kind] of KIND_ENTRIES) {
-    for (const thing of thingsOf(record, kind)) index.things.set(`${kind}:${thing.id}`, thing);
+  const made: Concerns = { byTurnout: new Map(), byDevice: new Map() };
+  for (const assignment of assignments) {
+    if ("turnoutId" in assignment) push(made.byTurnout, assignment.turnoutId, assignment);
+    for (const id of new Set(devicesOf(assignment))) push(made.byDevice, id, assignment);
   }
-  for (const assignment of record.assignments) addAssignment(index, assignment);
-  indexes.set(record, index);
-  return index;
+  concerns.set(assignments, made);
+  return made;
 }
 
 /**
- * Hands the index of a record that is given up on to the one that an edit made of it, brought up to date; for drafts,
- * which make thousands of records one after the other.
+ * Hands what is known of a list on to the one that an edit of one thing made of it, brought up to date; for drafts, which make
+ * thousands of lists one after the other.
+ * @param first the record with which the draft began, which keeps its own
  */
-export function inheritIndex(from: RailwayRecord, to: RailwayRecord, kind: Kind, id: string): void {
-  const index = indexOf(from);
-  const key = `${kind}:${id}`;
-  const old = index.things.get(key);
-  const now = thingsOf(to, kind).find((thing) => thing.id === id);
-  if (kind === "assignment" && old) forgetAssignment(index, old as Assignment);
-  if (now) index.things.set(key, now);
-  else index.things.delete(key);
-  if (kind === "assignment" && now) insertAssignment(index, now as Assignment);
-  indexes.delete(from);
-  indexes.set(to, index);
+export function inheritIndex(
+  first: RailwayRecord,
+  from: RailwayRecord,
+  to: RailwayRecord,
+  kind: Kind,
+  id: string,
+): void {
+  const [before, list, now] = [thingsOf(first, kind), thingsOf(from, kind), thingsOf(to, kind)];
+  const isOwn = list !== before;
+  const things = isOwn ? thingsById(from, kind) : new Map(thingsById(from, kind));
+  const old = things.get(id);
+  const thing = now.find((each) => each.id === id);
+  if (thing) things.set(id, thing);
+  else things.delete(id);
+  if (isOwn) byId.delete(list);
+  byId.set(now, things);
+  if (kind !== "assignment") return;
+  const known = isOwn ? concernsOf(from) : copyOf(concernsOf(from));
+  if (old) forget(known, [old as Assignment]);
+  if (thing) insert(known, thing as Assignment);
+  if (isOwn) concerns.delete(list);
+  concerns.set(now, known);
 }
 
-function addAssignment(index: Index, assignment: Assignment): void {
-  if ("turnoutId" in assignment) push(index.byTurnout, assignment.turnoutId, assignment);
-  for (const id of new Set(devicesOf(assignment))) push(index.byDevice, id, assignment);
+function copyOf({ byTurnout, byDevice }: Concerns): Concerns {
+  return { byTurnout: new Map(byTurnout), byDevice: new Map(byDevice) };
 }
 
-/** The same in the order of identifiers, as an index made anew has them; lists that other indexes may share are left alone. */
-function insertAssignment(index: Index, assignment: Assignment): void {
-  const insert = (map: Map<string, Assignment[]>, key: string) => {
+/** Puts one in where a list made anew has it, by its identifier; lists that others may share are left alone. */
+function insert({ byTurnout, byDevice }: Concerns, assignment: Assignment): void {
+  const into = (map: Map<string, Assignment[]>, key: string) => {
     const list = map.get(key) ?? [];
     const later = list.findIndex(({ id }) => id > assignment.id);
     const at = later < 0 ? list.length : later;
     map.set(key, [...list.slice(0, at), assignment, ...list.slice(at)]);
   };
-  if ("turnoutId" in assignment) insert(index.byTurnout, assignment.turnoutId);
-  for (const id of new Set(devicesOf(assignment))) insert(index.byDevice, id);
+  if ("turnoutId" in assignment) into(byTurnout, assignment.turnoutId);
+  for (const id of new Set(devicesOf(assignment))) into(byDevice, id);
 }
 
-function forgetAssignment(index: Index, assignment: Assignment): void {
-  const forget = (map: Map<string, Assignment[]>, key: string) => {
-    map.set(
-      key,
-      (map.get(key) ?? []).filter(({ id }) => id !== assignment.id),
-    );
+function forget({ byTurnout, byDevice }: Concerns, gone: readonly Assignment[]): void {
+  const left = new Set(gone);
+  const without = (map: Map<string, Assignment[]>, keys: readonly string[]) => {
+    for (const key of new Set(keys))
+      map.set(
+        key,
+        (map.get(key) ?? []).filter((each) => !left.has(each)),
+      );
   };
-  if ("turnoutId" in assignment) forget(index.byTurnout, assignment.turnoutId);
-  for (const id of devicesOf(assignment)) forget(index.byDevice, id);
+  without(
+    byTurnout,
+    gone.flatMap((a) => ("turnoutId" in a ? [a.turnoutId] : [])),
+  );
+  without(byDevice, gone.flatMap(devicesOf));
 }
 
 function push(map: Map<string, Assignment[]>, key: string, value: Assignment): void {
@@ -75,41 +100,22 @@ function push(map: Map<string, Assignment[]>, key: string, value: Assignment): v
 }
 
 /**
- * Makes the index of a record out of the one of a record before an edit, which keeps its own; of little use where the two
- * have little in common.
+ * Makes what is known of a record's assignments out of what was known before an edit, which keeps its own; of little use
+ * where the two have little in common.
  */
 export function indexAfter(record: RailwayRecord, before: RailwayRecord): void {
-  const known = indexes.get(before);
-  if (!known || indexes.has(record)) return;
-  const index: Index = {
-    things: new Map(known.things),
-    byTurnout: new Map(known.byTurnout),
-    byDevice: new Map(known.byDevice),
-  };
-  for (const [kind] of KIND_ENTRIES) {
-    const { gone, come } = differenceOf(before, record, kind);
-    for (const { id } of gone) index.things.delete(`${kind}:${id}`);
-    for (const thing of come) index.things.set(`${kind}:${thing.id}`, thing);
-  }
+  const known = concerns.get(before.assignments);
+  if (!known || concerns.has(record.assignments)) return;
+  const now = copyOf(known);
   const { gone, come } = differenceOf(before, record, "assignment");
-  const left = new Set<Assignment>(gone);
-  const remade = (map: Map<string, Assignment[]>, keys: readonly string[]) => {
-    for (const key of new Set(keys))
-      map.set(
-        key,
-        (map.get(key) ?? []).filter((each) => !left.has(each)),
-      );
-  };
-  const ofTurnouts = (all: readonly Assignment[]) => all.flatMap((a) => ("turnoutId" in a ? [a.turnoutId] : []));
-  remade(index.byTurnout, ofTurnouts([...gone, ...come]));
-  remade(index.byDevice, [...gone, ...come].flatMap(devicesOf));
-  for (const assignment of come) insertAssignment(index, assignment);
-  indexes.set(record, index);
+  forget(now, gone);
+  for (const assignment of come) insert(now, assignment);
+  concerns.set(record.assignments, now);
 }
 
 /** The thing of a kind with an identifier, or undefined. */
 export function find<K extends Kind>(record: RailwayRecord, kind: K, id: string): ValueOf<K> | undefined {
-  return indexOf(record).things.get(`${kind}:${id}`) as ValueOf<K> | undefined;
+  return thingsById(record, kind).get(id) as ValueOf<K> | undefined;
 }
 
 /** The device with an identifier that an assignment holds. @throws {Error} when the record is broken */
@@ -132,12 +138,12 @@ export function assignmentsOfTurnout<R extends Role>(
   turnoutId: string,
   role: R,
 ): AssignmentOf<R>[] {
-  return (indexOf(record).byTurnout.get(turnoutId) ?? []).filter((a): a is AssignmentOf<R> => a.role === role);
+  return (concernsOf(record).byTurnout.get(turnoutId) ?? []).filter((a): a is AssignmentOf<R> => a.role === role);
 }
 
 /** All assignments in which a device takes part, in whatever capacity. */
 export function assignmentsOfDevice(record: RailwayRecord, deviceId: string): Assignment[] {
-  return indexOf(record).byDevice.get(deviceId) ?? [];
+  return concernsOf(record).byDevice.get(deviceId) ?? [];
 }
 
 /** The assignments of a role, in the order of identifiers. */
@@ -166,10 +172,10 @@ export function freshId(
       .replaceAll(/[^a-z0-9]+/g, "-")
       .replaceAll(/^-+|-+$/g, "")
       .slice(0, 30) || kind;
-  const things = indexOf(record).things;
+  const things = thingsById(record, kind);
   for (let number = 1; ; number++) {
     const id = number === 1 ? stem : `${stem}-${number}`;
-    if (!things.has(`${kind}:${id}`) && !taken.has(id)) return id;
+    if (!things.has(id) && !taken.has(id)) return id;
   }
 }
 

@@ -88,16 +88,8 @@ const NONE_KNOWN: ReadonlyMap<string, Thread> = new Map();
 export function untouchedThreads(threads: readonly Thread[], { devices, turnouts }: Touched): Map<string, Thread> {
   const isTouched = (thread: Thread) =>
     [thread.turnout, ...thread.followers].some(({ id }) => turnouts.has(id)) ||
-    devicesOnce(thread).some((id) => devices.has(id));
+    devicesOfThread(thread).some((id) => devices.has(id));
   return new Map(threads.flatMap((thread) => (isTouched(thread) ? [] : [[thread.turnout.id, thread] as const])));
-}
-
-const devices = new WeakMap<Thread, string[]>();
-
-function devicesOnce(thread: Thread): string[] {
-  const known = devices.get(thread) ?? devicesOfThread(thread);
-  devices.set(thread, known);
-  return known;
 }
 
 /** The thread that a turnout leads, or undefined when it follows another or does not exist. */
@@ -220,8 +212,16 @@ export function isSameControl(a: ThreadControl, b: ThreadControl): boolean {
   return a.device.id === b.device.id && a.assignment.way === b.assignment.way;
 }
 
+const devicesFound = new WeakMap<Thread, readonly string[]>();
+
 /** Identifiers of all devices that a thread runs through, supplies apart. */
-export function devicesOfThread(thread: Thread): string[] {
+export function devicesOfThread(thread: Thread): readonly string[] {
+  const known = devicesFound.get(thread) ?? findDevices(thread);
+  devicesFound.set(thread, known);
+  return known;
+}
+
+function findDevices(thread: Thread): string[] {
   const { motors, lamps, frogs } = thread;
   const fitted: (Fitted | null)[] = [
     ...motors.flatMap((motor) => [motor, motor.driver]),

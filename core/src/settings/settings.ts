@@ -38,15 +38,20 @@ export type SettingKey = Pick<DeviceSetting, "deviceId" | "way" | "name">;
 
 const TURNED = { no: "as drawn", yes: "reversed" };
 
-const linesOf = new WeakMap<RailwayRecord, readonly SettingLine[]>();
+/** What the settings of a record follow from. */
+const LOOKED_AT = ["devices", "types", "settings", "senses"] as const;
+
+const linesOf = new WeakMap<readonly Device[], { record: RailwayRecord; lines: readonly SettingLine[] }>();
 
 /**
  * Every setting of every device but addresses, which have a list of their own; in the order of devices, outputs and writing.
- * Several findings and lists want it of one record: it is worked out once for each.
+ * Several findings and lists want it: it is worked out anew only when something that it follows from is another.
  */
 export function settingLines(record: RailwayRecord): readonly SettingLine[] {
-  const lines = linesOf.get(record) ?? allLines(record);
-  linesOf.set(record, lines);
+  const known = linesOf.get(record.devices);
+  if (known && LOOKED_AT.every((list) => known.record[list] === record[list])) return known.lines;
+  const lines = allLines(record);
+  linesOf.set(record.devices, { record, lines });
   return lines;
 }
 
