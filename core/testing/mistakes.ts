@@ -357,6 +357,9 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
       const second = draft.addDevice("encoder-16", "FE", "layout");
       draft.assign("supply", { deviceId: "ps1", toDeviceId: second.id });
     }),
+  "dead-without-computer": () =>
+    // nodes hear each other by themselves; a decoder hears the track
+    readBy("encoder-16", "stall-decoder-8"),
   "node-number-shared": () =>
     drafted(twoBuses(), (draft) => {
       for (const deviceId of draft.record.devices.flatMap(({ id, typeId }) => (/-node-/.test(typeId) ? [id] : [])))

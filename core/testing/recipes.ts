@@ -47,8 +47,8 @@ export function unitForEach(): RailwayRecord {
 }
 
 /** Two buttons read by a board with numbered inputs, whose messages throw an output of a node. */
-export function readBy(reader: string): RailwayRecord {
-  return drafted(railway(["A", "", "stall-motor", "output-node-8", "push-pair"]), (draft) => {
+export function readBy(reader: string, driver = "output-node-8"): RailwayRecord {
+  return drafted(railway(["A", "", "stall-motor", driver, "push-pair"]), (draft) => {
     const board = draft.addDevice(reader, "IN", "layout");
     draft.assign("supply", { deviceId: "ps1", toDeviceId: board.id });
     if (reader === "input-node-16") draft.assign("commands", { deviceId: "cb1", toDeviceId: board.id });

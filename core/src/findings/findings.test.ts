@@ -213,6 +213,10 @@ describe("a turnout not completely equipped", () => {
     expect(findingsOf(idle, "turnout-incomplete")[0]!.why).toMatch(
       /T3, that nothing reads: D1 takes commands from the track only/,
     );
+    const one = typed(smallRailway(), "y1", "control", "push-button");
+    const [onlyOne] = findingsOf(one, "turnout-incomplete");
+    expect(onlyOne!.why).toBe("Y1 has nothing that throws it to R: B1 reaches one coil only.");
+    expect(findingsOf(remedied(one, onlyOne!, "Fit a centre-off momentary toggle"), "turnout-incomplete")).toEqual([]);
   });
 
   it("names a board without supply or commands", () => {

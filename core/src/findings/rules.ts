@@ -11,6 +11,7 @@ import { colourTwoMeanings } from "./colourTwoMeanings.ts";
 import { contactUsedTwice } from "./contactUsedTwice.ts";
 import { controlNotHeard } from "./controlNotHeard.ts";
 import { crowdedTerminal } from "./crowdedTerminal.ts";
+import { deadWithoutComputer } from "./deadWithoutComputer.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
 import { detectorRails } from "./detectorRails.ts";
 import { eventLoop } from "./eventLoop.ts";
@@ -130,6 +131,7 @@ export const RULES: readonly Rule[] = [
   eventUnproduced,
   startRestoresNothing,
   feedbackShared,
+  deadWithoutComputer,
   addressImpossible,
   coilsTogether,
   trainKeepsAsking,

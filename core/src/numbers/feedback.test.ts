@@ -1,6 +1,7 @@
 // Feedback encoders: numbers of their inputs, what is at them, and who acts on their messages.
 import { expect, it } from "vitest";
 import { drafted } from "../../testing/build.ts";
+import { MISTAKES } from "../../testing/mistakes.ts";
 import { readBy } from "../../testing/recipes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
@@ -50,11 +51,7 @@ it("names two encoders with the same numbers, and finds the next that are free",
 });
 
 it("says that the panel is dead without the computer, unless the command station acts by itself", () => {
-  const record = drafted(encoder(), (draft) => {
-    // the node that drives hears the bus; a decoder hears the track
-    for (const each of draft.record.devices)
-      if (each.typeId === "output-node-8") draft.put("device", { ...each, typeId: "stall-decoder-8" });
-  });
+  const record = MISTAKES["dead-without-computer"]!();
   const computer = (of: RailwayRecord) =>
     powerUpTable(of, threadsOf(of)).find(({ label }) => label === "IN1")!.computer;
   expect(worksWithout(record, threadsOf(record)[0]!)).toBe("nothing: the computer passes the buttons on");
@@ -64,4 +61,8 @@ it("says that the panel is dead without the computer, unless the command station
     "the panel, as long as the command station is on; no computer",
   );
   expect(computer(station)).toContain("the command station acts on it again");
+  const found = (of: RailwayRecord) =>
+    new Derived(of).findings.find(({ ruleId }) => ruleId === "dead-without-computer");
+  expect(found(record)?.why).toBe("IN1 is acted on by a computer: while it is off, no button throws A.");
+  expect(found(station)).toBeUndefined();
 });
