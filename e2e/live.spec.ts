@@ -32,6 +32,19 @@ test("addresses are tried, written down as they were found, and programmed over 
   await expect(log).toContainText("D1-1 (M1/M2) moves to R");
   await page.getByLabel("Find in the log").fill("M1/M2");
   await expect(log.getByRole("listitem").first()).toContainText("SEEN D1 1");
+  // a packet of another kind is made, seen bit by bit, and answered
+  await page.getByRole("button", { name: "Packet ..." }).click();
+  const dialog = page.getByRole("dialog", { name: "Send a packet" });
+  await dialog.getByRole("textbox", { name: "Aspect" }).fill("16");
+  await page.keyboard.press("Tab");
+  await expect(dialog.locator("[data-packet]")).toHaveText("81 71 10 E0");
+  await dialog.getByRole("button", { name: "Send", exact: true }).click();
+  await expect(dialog).toContainText("signal at 1 is told aspect 16");
+  await dialog.getByRole("radio", { name: "Variable, programming track" }).click();
+  await dialog.getByRole("radio", { name: "Verify" }).click();
+  await dialog.getByRole("button", { name: "Send", exact: true }).click();
+  await expect(dialog).toContainText("No answer: the variable has another value.");
+  await page.keyboard.press("Escape");
   // what is found stands in the list of addresses
   await page.getByRole("radio", { name: "Addresses" }).click();
   await expect(

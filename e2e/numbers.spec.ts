@@ -106,7 +106,7 @@ test("settings are wanted, read back in their order, and made the same for all o
   await openDemo(page, server);
   await openNumbers(page);
   await page.getByRole("radio", { name: "Settings" }).click();
-  await expect(page.getByText("speed of SB1-2 is to be 3, and was read back as 5.")).toBeVisible();
+  await expect(page.getByText("The speed of SB1-2 is to be 3, and was read back as 5.")).toBeVisible();
   const table = page.getByRole("table", { name: "Settings" });
   await table
     .getByRole("row", { name: /^SB1-2 speed/ })
@@ -114,7 +114,7 @@ test("settings are wanted, read back in their order, and made the same for all o
     .click();
   const order = page.getByRole("region", { name: "Order of setting" }).first();
   await order.getByRole("button", { name: "speed of SB1-2 was read back as 3" }).click();
-  await expect(page.getByText("speed of SB1-2 is to be 3, and was read back as 5.")).toBeHidden();
+  await expect(page.getByText("The speed of SB1-2 is to be 3, and was read back as 5.")).toBeHidden();
   await order.getByRole("button", { name: "normal end of SB1-2 was read back as 1.3 ms" }).click();
   await expect(order).toContainText("Nothing of SB1 is left to be set.");
 

@@ -12,6 +12,8 @@ import {
   onMainPacket,
   packetBits,
   readAccessoryPacket,
+  readAspectPacket,
+  readVariablePacket,
   serviceModePacket,
 } from "../src/numbers/packets.ts";
 import { nodeNumber, nodeSwitches } from "../src/units/nodeSwitches.ts";
@@ -67,6 +69,31 @@ it("sets a signal's aspect by an extended accessory packet", () => {
   expect(bytes.slice(0, 3).map(bitsOf)).toEqual(["10000001", "01110001", "00010000"]);
   expect(bytes.reduce((sum, byte) => sum ^ byte, 0)).toBe(0);
   expect(() => aspectPacket(1, 0, 256)).toThrow("Aspect 256 is not between 0 and 255.");
+});
+
+it("reads back aspects and accesses to variables as they were written, and takes none for another", () => {
+  const shifts = fc.constantFrom(0 as const, 4 as const);
+  const addresses = fc.integer({ min: 1, max: 2040 });
+  const [variables, values] = [fc.integer({ min: 1, max: 1024 }), fc.nat(255)];
+  const actions = fc.constantFrom("write" as const, "verify" as const);
+  fc.assert(
+    fc.property(shifts, addresses, variables, values, actions, (shift, address, variable, value, action) => {
+      const all = {
+        aspect: aspectPacket(address, shift, value).bytes,
+        main: onMainPacket(address, shift, variable, value, action).bytes,
+        service: serviceModePacket(variable, value, action).bytes,
+        turnout: accessoryPacket(address, shift, "straight", true).bytes,
+      };
+      expect(readAspectPacket(all.aspect, shift)).toEqual({ address, aspect: value });
+      expect(readVariablePacket(all.main, shift)).toEqual({ address, variable, value, action });
+      expect(readVariablePacket(all.service, shift)).toEqual({ address: null, variable, value, action });
+      for (const each of [all.main, all.service, all.turnout]) expect(readAspectPacket(each, shift)).toBeNull();
+      for (const each of [all.aspect, all.turnout]) expect(readVariablePacket(each, shift)).toBeNull();
+      for (const each of [all.aspect, all.main, all.service]) expect(readAccessoryPacket(each, shift)).toBeNull();
+      const [first = 0, ...rest] = all.aspect;
+      expect(readAspectPacket([first ^ 1, ...rest], shift)).toBeNull();
+    }),
+  );
 });
 
 // NMRA S-9.2.3 and RCN-216, direct mode: 0111CCAA AAAAAAAA DDDDDDDD, write CC 11, verify 01, variable less one

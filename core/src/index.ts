@@ -178,7 +178,7 @@ export {
   textOf,
 } from "./live/frames.ts";
 export { type Hardware, hardwareOf } from "./live/hardware.ts";
-export { STATION_FAULTS, Station, type StationFault } from "./live/station.ts";
+export { LOCK_OPEN, STATION_FAULTS, Station, type StationFault } from "./live/station.ts";
 export { type Named, wordsOf } from "./live/words.ts";
 export { laidCable } from "./loom/cables.ts";
 export { CABLE_COLOUR_WORDS, CORE_COLOURS, colourOf, coreColour } from "./loom/colours.ts";
@@ -199,7 +199,17 @@ export { reserveAddresses, resetBoard, setAnswer } from "./numbers/answers.ts";
 export { type BusDay, busDay, MOST_METRES, MOST_NODES } from "./numbers/busDay.ts";
 export { type FeedbackInput, feedbackInputs } from "./numbers/feedback.ts";
 export { type LeftToDo, leftToDo } from "./numbers/leftToDo.ts";
-export { accessoryPacket, type Direction, hexOf, type Packet, packetBits } from "./numbers/packets.ts";
+export {
+  accessoryPacket,
+  aspectPacket,
+  type Direction,
+  hexOf,
+  onMainPacket,
+  type Packet,
+  packetBits,
+  serviceModePacket,
+  type VariableAction,
+} from "./numbers/packets.ts";
 export {
   applyRenumbering,
   type Change as AddressChange,

@@ -103,7 +103,7 @@ describe("why, in numbers", () => {
     ["event-loop", /^IN1-6 sends .*, which works IN1-6 again\.$/],
     ["start-restores-nothing", /^B1 stays where it is put; after power-on nothing asks how it stands\.$/],
     ["feedback-shared", /^FE1-1 sends 1, and so does IN1-1; 1 to 16 are sent twice\.$/],
-    ["setting-differs", /^speed of SB1-1 is to be 3, and was read back as 5\.$/],
+    ["setting-differs", /^The speed of SB1-1 is to be 3, and was read back as 5\.$/],
     ["no-spare-core", /^All cores of C1 are in use\.$/],
     ["same-colour-in-cable", /cores 1 and 9 of C1, are both white\.$/],
     [

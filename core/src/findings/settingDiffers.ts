@@ -34,7 +34,7 @@ export const settingDiffers = rule<Differs>({
   where: ({ line }) => line.of,
   turnouts: ({ threads }) => threads,
   why: ({ line: { of, setting, wanted, read } }) =>
-    `${setting.name} of ${of} is to be ${wanted}, and was read back as ${read}.`,
+    `The ${setting.name} of ${of} is to be ${wanted}, and was read back as ${read}.`,
   remedies: ({ line }, { record }) => [
     { label: `Want ${line.read}, as it is`, group: wantSetting(record, line, line.read) },
   ],

@@ -30,6 +30,8 @@ export interface SettingCell {
   way: number;
   name: string;
   value: string;
+  /** It must be open before any other setting of the device can be written. */
+  isLock: boolean;
 }
 
 /** A node on the control bus. */
@@ -96,7 +98,12 @@ export function hardwareOf(record: RailwayRecord, threads: readonly Thread[]): H
     settings: lines.flatMap(({ device, way, setting, read }) =>
       setting.isNodeNumber
         ? []
-        : [{ label: device.label, way: way ?? 0, name: setting.name, value: read ?? setting.factory }],
+        : [
+            {
+              ...{ label: device.label, way: way ?? 0, name: setting.name },
+              ...{ value: read ?? setting.factory, isLock: setting.isLock ?? false },
+            },
+          ],
     ),
     nodes,
     encoders: startsOf(record).map(({ device, wanted, read }) => ({

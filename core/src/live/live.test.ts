@@ -9,7 +9,14 @@ import { setEvent } from "../events/edits.ts";
 import { afterEvent, afterPowerCycle, type NodeState, newNode } from "../events/node.ts";
 import { eventPlan } from "../events/plan.ts";
 import { allTaught } from "../events/taught.ts";
-import { accessoryPacket, hexOf } from "../numbers/packets.ts";
+import {
+  accessoryPacket,
+  aspectPacket,
+  hexOf,
+  onMainPacket,
+  type Packet,
+  serviceModePacket,
+} from "../numbers/packets.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { settingLines } from "../settings/settings.ts";
 import { compareAddresses, compareNodes, type NodeFound, noteAnswers, noteNodes, noteSettings } from "./compare.ts";
@@ -51,6 +58,33 @@ describe("the command station", () => {
     const shifted = drafted(record, () => {});
     const own = { ...hardware(shifted), shift: 4 as const };
     expect(new Station(own).answer(packet(1, "diverging", 4))).toEqual(["SEEN D1 1 R", "OK"]);
+  });
+
+  it("tells a signal its aspect, and writes variables on the main and on the programming track", () => {
+    const station = new Station(hardware(record));
+    const sent = ({ bytes }: Packet) => station.answer(`PACKET ${bytes.map(hexOf).join(" ")}`);
+    expect(sent(aspectPacket(40, 0, 16))).toEqual(["SHOWS 40 16", "OK"]);
+    expect(sent(onMainPacket(2, 0, 33, 7))).toEqual(["WROTE D1 33 7", "OK"]);
+    expect(sent(onMainPacket(900, 0, 33, 7))).toEqual(["OK"]);
+    // nothing is on the programming track yet
+    expect(sent(serviceModePacket(33, 7, "verify"))).toEqual(["OK"]);
+    expect(station.answer("TRACK D9")[0]).toMatch(/^ERR/);
+    expect(station.answer("TRACK D1")).toEqual(["OK"]);
+    expect(sent(serviceModePacket(33, 7, "verify"))).toEqual(["ACK D1 33 7", "OK"]);
+    expect(sent(serviceModePacket(33, 8, "verify"))).toEqual(["OK"]);
+    // variables 1 and 9 hold the decoder's address: 1 is that of 1 to 4, 65 that of 257 to 260
+    expect(sent(serviceModePacket(1, 1, "verify"))).toEqual(["ACK D1 1 1", "OK"]);
+    expect(sent(serviceModePacket(9, 1))).toEqual(["ACK D1 9 1", "OK"]);
+    expect(station.answer(packet(257))).toEqual(["SEEN D1 1 R", "OK"]);
+    expect(station.answer(packet(1))).toEqual(["OK"]);
+  });
+
+  it("writes nothing into a device whose lock is shut", () => {
+    const station = new Station(hardware(railway(["A", "", "slow-motor-decoder"])));
+    expect(station.answer("WRITE A 0 force = 7")[0]).toMatch(/^ERR A is locked/);
+    expect(station.answer("WRITE A 0 lock = open")).toEqual(["OK"]);
+    expect(station.answer("WRITE A 0 force = 7")).toEqual(["OK"]);
+    expect(station.answer("READ A 0 force")).toEqual(["VALUE 7"]);
   });
 
   it("reads and writes settings by their names", () => {

@@ -1,6 +1,6 @@
 import type { EventFrame } from "../events/node.ts";
 import { type EventPlan, eventOfNumbers } from "../events/plan.ts";
-import { readAccessoryPacket } from "../numbers/packets.ts";
+import { readAccessoryPacket, readAspectPacket, readVariablePacket } from "../numbers/packets.ts";
 import { eventIn, frameIn } from "./frames.ts";
 
 /** What of a railway the log's words name. */
@@ -28,9 +28,16 @@ export function wordsOf(message: string, named: Named): string {
         .split(/\s+/)
         .slice(1)
         .map((hex) => Number.parseInt(hex, 16));
-      const read = readAccessoryPacket(bytes, named.shift);
-      return read ? `address ${read.address}, ${read.direction}${read.active ? "" : ", off"}` : "a packet";
+      return packetWords(bytes, named.shift);
     }
+    case "TRACK":
+      return `${label} is on the programming track`;
+    case "SHOWS":
+      return `signal at ${label} is told aspect ${way}`;
+    case "WROTE":
+      return `variable ${way} of ${label} is ${rest[0]} now`;
+    case "ACK":
+      return `${label} agrees: variable ${way} is ${rest[0]}`;
     case "SEEN":
       return `${at} moves to ${rest[0]}`;
     case "TOOK":
@@ -54,6 +61,19 @@ export function wordsOf(message: string, named: Named): string {
     default:
       return "";
   }
+}
+
+/** What a packet on the track says. */
+function packetWords(bytes: readonly number[], shift: 0 | 4): string {
+  const aspect = readAspectPacket(bytes, shift);
+  if (aspect) return `address ${aspect.address}, aspect ${aspect.aspect}`;
+  const access = readVariablePacket(bytes, shift);
+  if (access) {
+    const where = access.address === null ? "programming track" : `address ${access.address}`;
+    return `${where}, ${access.action} variable ${access.variable}: ${access.value}`;
+  }
+  const read = readAccessoryPacket(bytes, shift);
+  return read ? `address ${read.address}, ${read.direction}${read.active ? "" : ", off"}` : "a packet";
 }
 
 function eventWords(event: EventFrame, named: Named): string {

@@ -50,12 +50,10 @@ export function readAccessoryPacket(
   bytes: readonly number[],
   shift: 0 | 4,
 ): { address: number; direction: Direction; active: boolean } | null {
-  const [first = 0, second = 0, error = 0] = bytes;
-  if (bytes.length !== 3 || (first ^ second) !== error || first >> 6 !== 0b10 || second >> 7 !== 1) return null;
-  const decoder = (first & 0x3f) | ((~(second >> 4) & 7) << 6);
-  const raw = decoder * 4 + ((second >> 1) & 3);
+  const [first = 0, second = 0] = bytes;
+  if (bytes.length !== 3 || !isWhole(bytes) || first >> 6 !== 0b10 || second >> 7 !== 1) return null;
   return {
-    address: raw - 3 + shift,
+    address: rawOf(first, second) - 3 + shift,
     direction: second & 1 ? "straight" : "diverging",
     active: (second & 8) !== 0,
   };
@@ -82,6 +80,13 @@ export function aspectPacket(address: number, shift: 0 | 4, aspect: number): Pac
       [8, "aspect"],
     ],
   );
+}
+
+/** The address and aspect that an extended accessory packet says; null when it is no such packet. */
+export function readAspectPacket(bytes: readonly number[], shift: 0 | 4): { address: number; aspect: number } | null {
+  const [first = 0, second = 0, aspect = 0] = bytes;
+  if (bytes.length !== 4 || !isWhole(bytes) || first >> 6 !== 0b10 || (second & 0b1000_1001) !== 1) return null;
+  return { address: rawOf(first, second) - 3 + shift, aspect };
 }
 
 /** Writes or verifies. */
@@ -128,6 +133,43 @@ export function serviceModePacket(variable: number, value: number, action: Varia
     ["0111", "service mode, direct"],
     ...VARIABLE_FIELDS(action),
   ]);
+}
+
+/** What is said of a variable, on the main to whatever has the address, or on the programming track to what is there. */
+export interface VariableAccess {
+  /** Null on the programming track. */
+  address: number | null;
+  variable: number;
+  value: number;
+  action: VariableAction;
+}
+
+/** What a packet says of a variable of an accessory decoder; null when it is no such packet. */
+export function readVariablePacket(bytes: readonly number[], shift: 0 | 4): VariableAccess | null {
+  if (!isWhole(bytes)) return null;
+  const [first = 0, second = 0] = bytes;
+  const isService = bytes.length === 4 && first >> 4 === 0b0111;
+  const isOnMain = bytes.length === 6 && first >> 6 === 0b10 && (second & 0x88) === 0x88;
+  if (!isService && !isOnMain) return null;
+  const [head = 0, low = 0, value = 0] = isService ? bytes : bytes.slice(2);
+  const action = (head >> 2) & 3;
+  if ((isOnMain && head >> 4 !== 0b1110) || (action !== KINDS.write && action !== KINDS.verify)) return null;
+  return {
+    address: isService ? null : rawOf(first, second) - 3 + shift,
+    variable: ((head & 3) << 8) + low + 1,
+    value,
+    action: action === KINDS.write ? "write" : "verify",
+  };
+}
+
+/** Whether the last byte is the exclusive or of the others. */
+function isWhole(bytes: readonly number[]): boolean {
+  return bytes.length > 1 && bytes.reduce((sum, byte) => sum ^ byte, 0) === 0;
+}
+
+/** Raw address of an accessory packet's first two bytes. */
+function rawOf(first: number, second: number): number {
+  return ((first & 0x3f) | ((~(second >> 4) & 7) << 6)) * 4 + ((second >> 1) & 3);
 }
 
 /** Bits of a packet between its preamble and its end: a 0 before each byte, a 1 at the end (NMRA S-9.2). */

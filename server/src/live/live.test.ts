@@ -4,7 +4,7 @@ import { createServer, type Server } from "node:http";
 import { type AddressInfo, createServer as createTcpServer, type Socket } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { openRailwayFile } from "@alderman/core";
+import { aspectPacket, openRailwayFile, serviceModePacket } from "@alderman/core";
 import { afterAll, afterEach, beforeAll, describe, expect, it } from "vitest";
 import { createApp } from "../app.ts";
 import { type Live, liveRoutes } from "../routes/live.ts";
@@ -80,6 +80,17 @@ describe("stand-ins of a railway", { timeout: 60_000 }, () => {
     const of = { label: "SB1", way: 2, name: "speed" };
     expect((await command({ do: "read", ...of })).body.value).toBe("5");
     expect((await command({ do: "write", ...of, value: "3" })).body.value).toBe("3");
+  });
+
+  it("put any packet on the track, and say what is seen of it", async () => {
+    const { bytes } = aspectPacket(40, 0, 5);
+    expect((await command({ do: "packet", bytes, onTrack: null })).body).toEqual({ seen: ["SHOWS 40 5"] });
+    const verify = serviceModePacket(200, 0, "verify").bytes;
+    expect((await command({ do: "packet", bytes: verify, onTrack: "D1" })).body).toEqual({ seen: ["ACK D1 200 0"] });
+    expect(problem(await command({ do: "packet", bytes: [1, 2, 3], onTrack: null }))).toMatch(
+      /no packet for accessories/,
+    );
+    expect(problem(await command({ do: "packet", bytes: verify, onTrack: "D77" }))).toMatch(/no decoder D77/);
   });
 
   it("carry what is worked over the bus, and tell what nodes hold", async () => {

@@ -6,6 +6,7 @@ import {
   FEEDBACK_FAULTS,
   type Hardware,
   hexOf,
+  LOCK_OPEN,
   STATION_FAULTS,
 } from "@alderman/core";
 import { GATEWAY_NAMES, type Gateway, GatewayError, type GatewayName, type Message } from "./gateway.ts";
@@ -126,6 +127,17 @@ export class LiveSession {
     return { moved: of("SEEN"), took: of("TOOK") };
   }
 
+  /**
+   * Puts a packet on the track, as it is.
+   * @param onTrack the decoder that is alone on the programming track, for packets of service mode
+   * @returns what was seen of it: outputs that moved, signals, variables
+   */
+  async sendPacket(bytes: readonly number[], onTrack: string | null): Promise<string[]> {
+    if (onTrack !== null) await this.ask("station", `TRACK ${onTrack}`);
+    const answers = await this.ask("station", `PACKET ${bytes.map(hexOf).join(" ")}`);
+    return answers.filter((answer) => answer !== "OK");
+  }
+
   /** Programs one output of a decoder, and throws the address to see that it answers. */
   program(label: string, way: number, address: number, shift: 0 | 4): Promise<{ answers: boolean }> {
     return this.alone(label, async () => {
@@ -156,22 +168,33 @@ export class LiveSession {
   /**
    * Writes a setting and reads it back. When the writing is not answered nobody knows whether it was done: it is read first, and
    * written once more only when it was not.
+   * @param lock name of the device's lock, which is open meanwhile and set again whatever happens; null where it has none
    * @returns what was read back
    */
-  writeSetting(label: string, way: number, name: string, value: string): Promise<string> {
+  writeSetting(label: string, way: number, name: string, value: string, lock: string | null): Promise<string> {
     return this.alone(label, async () => {
-      const write = () => this.ask("station", `WRITE ${label} ${way} ${name} = ${value}`);
+      if (lock === null) return this.writeAndRead(label, way, name, value);
+      await this.ask("station", `WRITE ${label} 0 ${lock} = ${LOCK_OPEN}`);
       try {
-        await write();
-      } catch (error) {
-        if ((await this.readSetting(label, way, name)) !== value) {
-          await write().catch(() => {
-            throw error;
-          });
-        }
+        return await this.writeAndRead(label, way, name, value);
+      } finally {
+        await this.ask("station", `WRITE ${label} 0 ${lock} = set`).catch(() => {});
       }
-      return this.readSetting(label, way, name);
     });
+  }
+
+  private async writeAndRead(label: string, way: number, name: string, value: string): Promise<string> {
+    const write = () => this.ask("station", `WRITE ${label} ${way} ${name} = ${value}`);
+    try {
+      await write();
+    } catch (error) {
+      if ((await this.readSetting(label, way, name)) !== value) {
+        await write().catch(() => {
+          throw error;
+        });
+      }
+    }
+    return this.readSetting(label, way, name);
   }
 
   /** Does something with a device that no other window may do at the same time. */

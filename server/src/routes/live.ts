@@ -17,7 +17,14 @@ const Command = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("try"), addresses: z.array(Address).max(2_100) }),
   z.strictObject({ do: z.literal("program"), label: DeviceName, way: Way, address: Address }),
   z.strictObject({ do: z.literal("read"), label: DeviceName, way: Way, name: Text }),
-  z.strictObject({ do: z.literal("write"), label: DeviceName, way: Way, name: Text, value: Text }),
+  z.strictObject({
+    ...{ do: z.literal("write"), label: DeviceName, way: Way, name: Text, value: Text },
+    lock: Text.nullable().default(null),
+  }),
+  z.strictObject({
+    ...{ do: z.literal("packet"), onTrack: DeviceName.nullable() },
+    bytes: z.array(z.int().min(0).max(255)).min(2).max(8),
+  }),
   z.strictObject({ do: z.literal("work"), on: Name, label: DeviceName, way: Way, made: z.boolean() }),
   z.strictObject({ do: z.literal("bus"), text: z.string().regex(/^[^\n\r]{1,80};$/) }),
   z.strictObject({ do: z.literal("dump"), labels: z.array(DeviceName).max(200) }),
@@ -136,7 +143,11 @@ async function done(session: LiveSession, command: Command, shift: 0 | 4): Promi
     case "read":
       return { value: await session.readSetting(command.label, command.way, command.name) };
     case "write":
-      return { value: await session.writeSetting(command.label, command.way, command.name, command.value) };
+      return {
+        value: await session.writeSetting(command.label, command.way, command.name, command.value, command.lock),
+      };
+    case "packet":
+      return { seen: await session.sendPacket(command.bytes, command.onTrack) };
     case "work": {
       const text = `${command.made ? "PRESS" : "RELEASE"} ${command.label} ${command.way}`;
       return { answers: await session.ask(command.on, command.on === "bus" ? `${text};` : text) };

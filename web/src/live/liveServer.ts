@@ -71,8 +71,10 @@ export const programOutput = (id: string, label: string, way: number, address: n
   command(id, z.object({ answers: z.boolean() }), { do: "program", label, way, address });
 export const readValue = (id: string, label: string, way: number, name: string) =>
   command(id, Value, { do: "read", label, way, name });
-export const writeValue = (id: string, label: string, way: number, name: string, value: string) =>
-  command(id, Value, { do: "write", label, way, name, value });
+export const writeValue = (id: string, label: string, way: number, name: string, value: string, lock: string | null) =>
+  command(id, Value, { do: "write", label, way, name, value, lock });
+export const sendPacket = (id: string, bytes: number[], onTrack: string | null) =>
+  command(id, z.object({ seen: z.array(z.string()) }), { do: "packet", bytes, onTrack });
 export const workInput = (id: string, on: GatewayName, label: string, way: number, made: boolean) =>
   command(id, z.object({ answers: z.array(z.string()) }), { do: "work", on, label, way, made });
 export const sayOnBus = (id: string, text: string) =>

@@ -21,7 +21,7 @@ import { drafted, railway } from "@alderman/core/testing/build";
 import { onBus } from "@alderman/core/testing/recipes";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { LiveError } from "./liveServer.ts";
-import { askNodes, programAll, readAll, stationSettings, teachAll, tryAll, writeAll } from "./work.ts";
+import { askNodes, locksOf, programAll, readAll, stationSettings, teachAll, tryAll, writeAll } from "./work.ts";
 
 const AT = "2026-05-12T20:14:00.000Z";
 const quiet = () => {};
@@ -38,6 +38,7 @@ interface Command {
   address?: number;
   addresses?: number[];
   labels?: string[];
+  lock?: string | null;
 }
 
 /** What a server with stand-ins of a railway answers to commands. */
@@ -72,7 +73,9 @@ function serve(record: RailwayRecord): { silent: boolean } {
       case "read":
         return { value: (station.answer(`READ ${label} ${way} ${name}`)[0] ?? "").replace("VALUE ", "") };
       case "write":
+        if (command.lock) station.answer(`WRITE ${label} 0 ${command.lock} = open`);
         station.answer(`WRITE ${label} ${way} ${name} = ${value}`);
+        if (command.lock) station.answer(`WRITE ${label} 0 ${command.lock} = set`);
         return { value: (station.answer(`READ ${label} ${way} ${name}`)[0] ?? "").replace("VALUE ", "") };
       case "work":
         return { answers: bus.answer(`${command.made ? "PRESS" : "RELEASE"} ${label} ${way};`) };
@@ -200,6 +203,18 @@ it("settings are written and read back, each by its own name", async () => {
   for (const line of lines) expect(before.get(line.id)).toBe(line.setting.factory);
   const [some] = lines.filter(({ setting }) => setting.name === "sense");
   const wanted = { ...some!, wanted: "reversed" };
-  expect(await writeAll("r", [wanted], quiet)).toEqual(new Map([[wanted.id, "reversed"]]));
+  expect(await writeAll("r", [wanted], locksOf(record), quiet)).toEqual(new Map([[wanted.id, "reversed"]]));
   expect((await readAll("r", [wanted], quiet)).get(wanted.id)).toBe("reversed");
+  expect(locksOf(record)).toEqual(new Map());
+});
+
+it("a device with a lock is opened for each write, by the lock's own name", async () => {
+  record = railway(["A", "", "slow-motor-decoder"]);
+  serve(record);
+  const lines = stationSettings(record);
+  expect(lines.map(({ setting }) => setting.name)).not.toContain("lock");
+  const wanted = lines.flatMap((line) => (line.setting.name === "force" ? [{ ...line, wanted: "7" }] : []));
+  expect(locksOf(record)).toEqual(new Map([["a", "lock"]]));
+  expect([...(await writeAll("r", wanted, new Map(), quiet)).values()]).toEqual(["4"]);
+  expect([...(await writeAll("r", wanted, locksOf(record), quiet)).values()]).toEqual(["7"]);
 });

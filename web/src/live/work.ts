@@ -122,7 +122,7 @@ function lettersOf(record: RailwayRecord, deviceId: string): Map<string, string>
 
 /** Settings that are written and read over the command station: not what switches of nodes say. */
 export function stationSettings(record: RailwayRecord): SettingLine[] {
-  return settingLines(record).filter(({ setting }) => !setting.isNodeNumber && !setting.isLearn);
+  return settingLines(record).filter(({ setting }) => !setting.isNodeNumber && !setting.isLearn && !setting.isLock);
 }
 
 /** Reads every setting. @returns values by the lines' identifiers */
@@ -135,12 +135,24 @@ export async function readAll(id: string, lines: readonly SettingLine[], tell: T
   return found;
 }
 
+/** Names of the locks that have to be open before a device's settings can be written, by its identifier. */
+export function locksOf(record: RailwayRecord): Map<string, string> {
+  const locks = settingLines(record).filter(({ setting }) => setting.isLock);
+  return new Map(locks.map(({ device, setting }) => [device.id, setting.name]));
+}
+
 /** Writes what is to be set, and gives what was read back of it. */
-export async function writeAll(id: string, lines: readonly SettingLine[], tell: Tell): Promise<Map<string, string>> {
+export async function writeAll(
+  id: string,
+  lines: readonly SettingLine[],
+  locks: ReadonlyMap<string, string>,
+  tell: Tell,
+): Promise<Map<string, string>> {
   const found = new Map<string, string>();
   for (const [index, { id: lineId, device, way, setting, wanted }] of lines.entries()) {
     tell(index / lines.length);
-    found.set(lineId, (await writeValue(id, device.label, way ?? 0, setting.name, wanted)).value);
+    const { value } = await writeValue(id, device.label, way ?? 0, setting.name, wanted, locks.get(device.id) ?? null);
+    found.set(lineId, value);
   }
   return found;
 }

@@ -1,15 +1,8 @@
-import {
-  type AddressPlace,
-  accessoryAddress,
-  accessoryPacket,
-  type Direction,
-  hexOf,
-  packetBits,
-} from "@alderman/core";
+import { type AddressPlace, accessoryAddress, accessoryPacket, type Direction } from "@alderman/core";
 import { useState } from "react";
-import { DataTable } from "../../kit/DataTable.tsx";
 import { Dialog } from "../../kit/Dialog.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
+import { PacketBits } from "./PacketBits.tsx";
 import { placeWords } from "./placeWords.ts";
 
 const DIRECTIONS: { value: Direction; text: string }[] = [
@@ -37,23 +30,9 @@ export function AddressDialog({ place, shift, close }: { place: AddressPlace; sh
       <div className="mt-3 flex flex-wrap items-center gap-2">
         <Segmented size="small" label="Direction" value={direction} segments={DIRECTIONS} onChange={setDirection} />
         <Segmented size="small" label="Switched" value={switched} segments={SWITCHED} onChange={setSwitched} />
-        <b className="mono text-[16px]" data-packet>
-          {packet.bytes.map(hexOf).join(" ")}
-        </b>
       </div>
-      <p className="mono mt-1 text-[12px] break-all text-ink-2">{packetBits(packet)}</p>
-      <div className="mt-2 border-t border-rule">
-        <DataTable
-          flowing
-          label="Bits of the packet"
-          items={packet.fields.map((field, index) => ({ ...field, index }))}
-          idOf={({ index }) => String(index)}
-          columns={[
-            { id: "byte", title: "Byte", width: 60, cell: ({ byte }) => `${byte + 1}` },
-            { id: "bits", title: "Bits", width: 110, mono: true, cell: ({ bits }) => bits },
-            { id: "about", title: "What they say", wraps: true, cell: ({ about }) => about },
-          ]}
-        />
+      <div className="mt-2">
+        <PacketBits packet={packet} />
       </div>
     </Dialog>
   );

@@ -1,7 +1,8 @@
 // Keys of the matrix of events: where they go, and what they say.
-import { EVENT_ACTIONS } from "@alderman/core";
+import { EVENT_ACTIONS, eventPlan, threadsOf } from "@alderman/core";
+import { onBus } from "@alderman/core/testing/recipes";
 import { expect, it } from "vitest";
-import { actionByKey, placeByKey } from "./matrix.ts";
+import { actionByKey, narrowed, placeByKey } from "./matrix.ts";
 
 it.each([
   ["ArrowDown", { row: 3, column: 4 }],
@@ -36,4 +37,19 @@ it("goes through all of them by the space bar, and comes round to nothing", () =
     seen.push(action);
   }
   expect(seen).toEqual([...EVENT_ACTIONS, null]);
+});
+
+it("finds events and outputs by a word, each with what it acts upon, and all without one", () => {
+  const record = onBus("push-pair", "push-pair");
+  const plan = eventPlan(record, threadsOf(record));
+  expect(narrowed(plan, " ")).toBe(plan);
+  const [output] = plan.outputs;
+  const found = narrowed(plan, output!.label);
+  expect(found.outputs.map(({ label }) => label)).toContain(output!.label);
+  const acting = plan.links.filter(({ deviceId, way }) => deviceId === output!.deviceId && way === output!.way);
+  for (const { eventId } of acting) expect(found.events.map(({ id }) => id)).toContain(eventId);
+  expect(found.events.length).toBeLessThan(plan.events.length);
+  const byEvent = narrowed(plan, plan.events[0]!.label);
+  expect(byEvent.events[0]).toBe(plan.events[0]);
+  expect(narrowed(plan, "nowhere")).toMatchObject({ events: [], outputs: [] });
 });

@@ -11,6 +11,30 @@ export function linksByCell({ links }: EventPlan): ReadonlyMap<string, EventLink
   return new Map(links.map((link) => [cellKey(link.eventId, link), link]));
 }
 
+/**
+ * What of a plan has a word in it: events and outputs that it names, with what acts upon these events and what these outputs
+ * act upon. All of it for no word.
+ */
+export function narrowed(plan: EventPlan, word: string): EventPlan {
+  const wanted = word.trim().toLowerCase();
+  if (wanted === "") return plan;
+  const has = (...texts: string[]) => texts.some((text) => text.toLowerCase().includes(wanted));
+  const named = new Set(plan.events.flatMap(({ id, label }) => (has(label) ? [id] : [])));
+  const nameOf = ({ deviceId, way }: { deviceId: string; way: number }) => `${deviceId} ${way}`;
+  const own = new Set(plan.outputs.flatMap((output) => (has(output.label, output.drives) ? [nameOf(output)] : [])));
+  const events = new Set(named);
+  const outputs = new Set(own);
+  for (const link of plan.links) {
+    if (own.has(nameOf(link))) events.add(link.eventId);
+    if (named.has(link.eventId)) outputs.add(nameOf(link));
+  }
+  return {
+    ...plan,
+    events: plan.events.filter(({ id }) => events.has(id)),
+    outputs: plan.outputs.filter((output) => outputs.has(nameOf(output))),
+  };
+}
+
 /** What a cell is known by. */
 export function cellKey(eventId: string, { deviceId, way }: { deviceId: string; way: number }): string {
   return `${eventId}|${deviceId}|${way}`;

@@ -20,6 +20,7 @@ import { Sheet, SheetBody } from "../../../kit/Sheet.tsx";
 import type { LiveLine } from "../../../live/liveLine.ts";
 import {
   askNodes,
+  locksOf,
   programAll,
   readAll,
   stationSettings,
@@ -110,7 +111,10 @@ export function CompareSheet({
   const settingsBy = (what: "read" | "write") =>
     run("settings", async (tell) => {
       const lines = what === "read" ? settings : open;
-      const values = await (what === "read" ? readAll : writeAll)(railwayId, lines, tell);
+      const values =
+        what === "read"
+          ? await readAll(railwayId, lines, tell)
+          : await writeAll(railwayId, lines, locksOf(latest.current.record), tell);
       const others = lines.filter(({ id, wanted }) => values.get(id) !== wanted);
       const told = others
         .slice(0, 3)

@@ -1,4 +1,4 @@
-import type { OutputAddress, RailwayRecord } from "@alderman/core";
+import { type OutputAddress, type RailwayRecord, wordsOf } from "@alderman/core";
 import { Mark } from "../../../drawing/Mark.tsx";
 import { Button } from "../../../kit/Button.tsx";
 import { Sheets } from "../../../kit/Sheets.tsx";
@@ -33,7 +33,7 @@ export function LiveView({
         <Sheets columns="minmax(0,1fr) 320px">
           <LogSheet record={record} line={line} named={named} />
           <Sheets rows="minmax(0,1fr) minmax(0,1fr)">
-            <StandInsSheet {...shared} />
+            <StandInsSheet {...shared} say={(message) => wordsOf(message, named)} />
             <CompareSheet {...shared} outputs={outputs} />
           </Sheets>
         </Sheets>

@@ -9,17 +9,21 @@ import { NumberField } from "../../../kit/NumberField.tsx";
 import { Sheet, SheetBody } from "../../../kit/Sheet.tsx";
 import type { LiveLine } from "../../../live/liveLine.ts";
 import { GATEWAY_WORDS, type GatewayName, setFault, throwAddress, workInput } from "../../../live/liveServer.ts";
+import { PacketDialog } from "./PacketDialog.tsx";
 
 /** The stand-ins that run, what is amiss with each, and what hands do: throw an address, work an input. */
 export function StandInsSheet({
   railwayId,
   record,
   line,
+  say,
   attempt,
 }: {
   railwayId: string;
   record: RailwayRecord;
   line: LiveLine;
+  /** A message in words. */
+  say: (message: string) => string;
   /** Does something, and says in its place what went wrong. */
   attempt: (work: () => Promise<unknown>) => Promise<void>;
 }) {
@@ -48,7 +52,7 @@ export function StandInsSheet({
             programmed, taught and read. Addresses, events and settings are tried on them before a real one is touched.
           </p>
         )}
-        {status?.running && <Hands railwayId={railwayId} record={record} line={line} attempt={attempt} />}
+        {status?.running && <Hands railwayId={railwayId} record={record} line={line} say={say} attempt={attempt} />}
         <Accordion
           items={running.map(({ name, faults }) => ({
             id: name,
@@ -90,15 +94,19 @@ function Hands({
   railwayId,
   record,
   line,
+  say,
   attempt,
 }: {
   railwayId: string;
   record: RailwayRecord;
   line: LiveLine;
+  /** A message in words. */
+  say: (message: string) => string;
   attempt: (work: () => Promise<unknown>) => Promise<void>;
 }) {
   const [address, setAddress] = useState(1);
   const [input, setInput] = useState<string | null>(null);
+  const [sending, setSending] = useState(false);
   const there = new Set(line.status?.gateways.map(({ name }) => name));
   const inputs = inputsOf(record).filter(({ on }) => there.has(on));
   const at = inputs.find(({ key }) => key === input) ?? inputs[0];
@@ -122,6 +130,10 @@ function Hands({
               to {to}
             </Button>
           ))}
+          <Button size="small" onClick={() => setSending(true)}>
+            Packet ...
+          </Button>
+          {sending && <PacketDialog railwayId={railwayId} record={record} say={say} close={() => setSending(false)} />}
         </Row>
       )}
       {at && (
