@@ -14,6 +14,7 @@ const ORDER = [
   "sense",
   "settings",
   "events",
+  "line",
   "circuit",
   "loom",
   "readings",

@@ -8,6 +8,9 @@ import { ledResistor } from "./ledResistor.ts";
 import { nodeSwitches } from "./nodeSwitches.ts";
 import { operatingPoint } from "./operatingPoint.ts";
 import { resistorBands } from "./resistorBands.ts";
+import { reversing } from "./reversing.ts";
+import { routes } from "./routes.ts";
+import { signalAspects } from "./signalAspects.ts";
 import { wireDrop } from "./wireDrop.ts";
 
 /** All calculators; the web's page, the HTTP route and the command are made from this list. */
@@ -22,6 +25,9 @@ export const CALCULATORS: readonly Calculator[] = [
   accessoryPacket,
   nodeSwitches,
   canLoad,
+  routes,
+  reversing,
+  signalAspects,
 ];
 
 /** A calculator by its name, or undefined. */

@@ -133,17 +133,18 @@ function Answer({
             { id: "name", title: "Name", mono: true, value: ([key]) => key },
             {
               ...{ id: "value", title: unit || "Value", figures: true },
-              cell: ([, each]) => (each === null ? "open" : `${write(Number(each), digits)} ${unit}`),
+              cell: ([, each]) =>
+                each === null ? "open" : typeof each === "string" ? each : `${write(Number(each), digits)} ${unit}`,
             },
           ]}
         />
       </div>
     );
   }
-  if (typeof value === "string") {
+  if (typeof value === "string" || typeof value === "boolean") {
     return (
       <div className="mono text-[16px] break-all" data-result={name}>
-        {value}
+        {typeof value === "string" ? value : value ? "yes" : "no"}
       </div>
     );
   }
@@ -158,8 +159,9 @@ function Answer({
 /** A thing of a list: a word, or what is said of a switch. */
 function wordsOf(thing: unknown): string {
   if (typeof thing !== "object" || thing === null) return String(thing);
+  if (Array.isArray(thing)) return thing.map(wordsOf).join(" to ");
   return Object.entries(thing)
-    .map(([name, value]) => `${name} ${value}`)
+    .map(([name, value]) => (typeof value === "object" ? wordsOf(value) : `${name} ${value}`))
     .join(", ");
 }
 
