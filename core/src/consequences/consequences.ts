@@ -59,6 +59,7 @@ const SETTINGS: Record<keyof Railway, string> = {
   ...{ name: "Name", units: "Units", addressShift: "Shift of addresses", wireGauge: "All wires" },
   ...{ cableGauge: "All cables", stripWays: "Ways of a strip", cableCores: "Cores of a cable", currency: "Currency" },
   ...{ commons: "Commons of pulses", feeders: "Feeders of track and supplies", busGauge: "Trunks of a bus" },
+  stepMetres: "A step of the line diagram, m",
   ...{ spacingMetres: "From one turnout to the next, m", tailMetres: "From a control to its strip, m" },
   ...{ slackMetres: "Slack at each end, m", reelMetres: "Length of a reel, m", cableColours: "Colours of cores" },
   ...{ spareShare: "Share left spare", stripsAt: "Where new strips are put", reachMetres: "Reach of a strip, m" },

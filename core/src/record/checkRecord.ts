@@ -34,6 +34,7 @@ export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Probl
   checkCustoms(record, add);
   checkNumbers(record, add);
   checkEvents(record, add);
+  checkLine(record, add);
   return problems.slice(0, 10);
 }
 
@@ -56,6 +57,18 @@ function checkNumbers({ reserves, answers, settings }: RailwayRecord, add: Add):
     const output = `${deviceId} ${way}`;
     if (seen.has(output)) add(["answers", index], `Output ${way} of ${deviceId} answers to two addresses.`);
     seen.add(output);
+  }
+}
+
+/** A turnout lies at one place of the line, and a place has one turnout, or a first and a second. */
+function checkLine({ spots }: RailwayRecord, add: Add): void {
+  const [turnouts, places] = [new Set<string>(), new Set<string>()];
+  for (const [index, { turnoutId, x, y, second }] of spots.entries()) {
+    if (turnouts.has(turnoutId)) add(["spots", index], `Turnout ${turnoutId} lies at two places of the line.`);
+    turnouts.add(turnoutId);
+    const place = `${x} ${y} ${second}`;
+    if (places.has(place)) add(["spots", index], `Two turnouts lie at ${x}, ${y} of the line.`);
+    places.add(place);
   }
 }
 

@@ -1,4 +1,5 @@
 import type * as z from "zod/mini";
+import { Mark, Spot, Track } from "./line.ts";
 import { Cable, Custom, Laying, Stock, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
 import { Answer, BusEvent, Consumer, DeviceSetting, Producer, Reserve, Taught } from "./numbers.ts";
@@ -69,6 +70,15 @@ export const KINDS = {
     labelled: true,
     refs: { zoneId: { to: "zone", onRemove: "clear" }, movesWith: { to: "turnout", onRemove: "clear" } },
   }),
+  track: kind({ list: "tracks", title: "Stretches of track", schema: Track, most: 5_000 }),
+  spot: kind({
+    list: "spots",
+    title: "Where turnouts lie",
+    schema: Spot,
+    most: 5_000,
+    refs: { turnoutId: { to: "turnout", onRemove: "remove" } },
+  }),
+  mark: kind({ list: "marks", title: "Marks on the line", schema: Mark, most: 20_000 }),
   type: kind({ list: "types", title: "Own types", schema: OwnType, most: 500 }),
   device: kind({ list: "devices", title: "Devices", schema: Device, most: 20_000, labelled: true }),
   assignment: kind({
@@ -285,6 +295,7 @@ export function emptyRecord(name: string): RailwayRecord {
     motorTails: "wires",
     tailCores: 8,
     spacingMetres: 0.3,
+    stepMetres: 0.1,
     tailMetres: 0.6,
     slackMetres: 0.025,
     reelMetres: 25,

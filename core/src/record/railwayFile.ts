@@ -5,7 +5,7 @@ import { problemsOf, RecordError, recordError } from "./problems.ts";
 import { Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 9;
+export const FILE_VERSION = 10;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
@@ -91,6 +91,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   if (head.data.version === 6) return parseFile(fromVersion6(json as Record<string, unknown>));
   if (head.data.version === 7) return parseFile(fromVersion7(json as Record<string, unknown>));
   if (head.data.version === 8) return parseFile(fromVersion8(json as Record<string, unknown>));
+  if (head.data.version === 9) return parseFile(fromVersion9(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -222,7 +223,17 @@ function fromVersion7(json: Record<string, unknown>): unknown {
 function fromVersion8(json: Record<string, unknown>): unknown {
   const zones = json.zones === undefined ? {} : { zones: withFields(json.zones, { plasticJoints: 0 }) };
   const types = json.types === undefined ? {} : { types: typesOfVersion3(json.types) };
-  return { ...json, version: FILE_VERSION, ...zones, ...types };
+  return { ...json, version: 9, ...zones, ...types };
+}
+
+/** A file of version 9, which had no line diagram. */
+function fromVersion9(json: Record<string, unknown>): unknown {
+  const { railway } = json;
+  return {
+    ...json,
+    version: FILE_VERSION,
+    railway: typeof railway === "object" ? { ...railway, stepMetres: 0.1 } : railway,
+  };
 }
 
 /** Own types of which nothing was said of where settings are kept and of switches. */

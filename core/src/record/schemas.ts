@@ -68,6 +68,8 @@ export const Railway = z.strictObject({
   tailCores: z.int().check(z.gte(2), z.lte(16)),
   /** From one turnout to the next along the trunk line, at least. */
   spacingMetres: Metres,
+  /** What a step of the line diagram is on the baseboard. */
+  stepMetres: z.number().check(z.gte(0.005, "must be 0.005 to 5 m"), z.lte(5, "must be 0.005 to 5 m")),
   /** Wire from a control or lamp to its panel strip, and at least from a strip among turnouts to one of them. */
   tailMetres: Metres,
   /** More to cut at each end than is laid. */

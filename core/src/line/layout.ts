@@ -1,0 +1,212 @@
+import { find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { MarkOf, Point, Spot, Track } from "../record/line.ts";
+import type { Turnout } from "../record/schemas.ts";
+import { type Direction, lengthOf, nameOfPoint, nameOfStep, opposite, stepFrom, stepsOf } from "./lattice.ts";
+import { type Blades, legTowards, type PlaceKind, shapeOf } from "./places.ts";
+import { type Leg, type Line, type Port, portOf } from "./topology.ts";
+
+/** A point of the line at which something is, with what is there. */
+export interface LinePlace {
+  point: Point;
+  kind: PlaceKind;
+  directions: Direction[];
+  /** A crossing that may have blades. */
+  acute: boolean;
+  junctions: Junction[];
+}
+
+/** A pair of blades on the line. */
+export interface Junction extends Blades {
+  /** The turnout's identifier; made of the place where none is put yet. */
+  id: string;
+  turnout: Turnout | null;
+  point: Point;
+  spot: Spot | null;
+  /** Of a slip or three-way turnout the second pair. */
+  second: boolean;
+}
+
+/** Where track ends. */
+export interface LineEnd {
+  id: string;
+  point: Point;
+  mark: MarkOf<"end"> | null;
+  /** The direction in which its track begins. */
+  direction: Direction;
+}
+
+/** Track between two ports, or what runs in a circle or into a place that leads nowhere. */
+export interface Stretch {
+  from: Port | null;
+  to: Port | null;
+  points: Point[];
+  metres: number;
+  /** All of it is out of sight. */
+  hidden: boolean;
+}
+
+/** What a line diagram means. */
+export interface LineLayout {
+  places: LinePlace[];
+  /** Places by the names of their points; plain track is not among them. */
+  at: ReadonlyMap<string, LinePlace>;
+  junctions: Junction[];
+  ends: LineEnd[];
+  stretches: Stretch[];
+  /** The same as turnouts, ends and links. */
+  line: Line;
+  /** Stretches that leave the lattice; they are drawn and mean nothing. */
+  astray: Track[];
+  /** Turnouts that are put where no blades are. */
+  lost: Spot[];
+}
+
+const known = new WeakMap<readonly Track[], { record: RailwayRecord; layout: LineLayout }>();
+
+/** What a line diagram follows from. */
+const LOOKED_AT = ["tracks", "spots", "marks", "turnouts"] as const;
+
+/** What the line diagram of a record means; worked out anew only when something of it is another. */
+export function lineLayout(record: RailwayRecord): LineLayout {
+  const before = known.get(record.tracks);
+  const isSame =
+    before &&
+    LOOKED_AT.every((list) => before.record[list] === record[list]) &&
+    before.record.railway.stepMetres === record.railway.stepMetres;
+  if (isSame) return before.layout;
+  const layout = layoutOf(record);
+  known.set(record.tracks, { record, layout });
+  return layout;
+}
+
+function layoutOf(record: RailwayRecord): LineLayout {
+  const { around, owners, astray } = stepsOf(record.tracks);
+  const slips = new Set(record.marks.flatMap((mark) => (mark.what === "slip" ? [nameOfPoint([mark.x, mark.y])] : [])));
+  const endMarks = new Map(
+    record.marks.flatMap((mark) => (mark.what === "end" ? [[nameOfPoint([mark.x, mark.y]), mark] as const] : [])),
+  );
+  const spots = new Map(record.spots.map((spot) => [`${nameOfPoint([spot.x, spot.y])} ${spot.second}`, spot]));
+  const at = new Map<string, LinePlace>();
+  const through = new Map<string, readonly [Direction, Direction][]>();
+  const ends: LineEnd[] = [];
+  for (const [name, { point, directions }] of around) {
+    const shape = shapeOf(directions, slips.has(name));
+    through.set(name, shape.through);
+    if (shape.kind === "plain") continue;
+    const junctions = shape.blades.map((blades, index): Junction => {
+      const spot = spots.get(`${name} ${index === 1}`) ?? null;
+      const turnout = spot ? (find(record, "turnout", spot.turnoutId) ?? null) : null;
+      const id = turnout?.id ?? `at ${name}${index === 1 ? " second" : ""}`;
+      return { ...blades, id, turnout, point, spot, second: index === 1 };
+    });
+    at.set(name, { point, kind: shape.kind, directions: [...directions].sort(), acute: shape.acute, junctions });
+    const [direction] = directions;
+    if (shape.kind === "end" && direction !== undefined) {
+      const mark = endMarks.get(name) ?? null;
+      ends.push({ id: mark?.id ?? `end ${name}`, point, mark, direction });
+    }
+  }
+  const places = [...at.values()];
+  const junctions = places.flatMap((place) => place.junctions);
+  const stretches = stretchesOf(record, at, ends, through, owners);
+  const links = stretches.flatMap(({ from, to }): [Port, Port][] => (from !== null && to !== null ? [[from, to]] : []));
+  const placed = new Set(junctions.flatMap(({ spot }) => spot ?? []));
+  const line: Line = {
+    turnouts: junctions.map(({ id }) => ({ id })),
+    ends: ends.map(({ id }) => id),
+    links: [...links, ...innerLinks(places)],
+  };
+  return {
+    ...{ places, at, junctions, ends, stretches, line, astray },
+    lost: record.spots.filter((spot) => !placed.has(spot)),
+  };
+}
+
+/** Links within a place: of a three-way turnout from the first pair to the second, of a slip from toe to toe. */
+function innerLinks(places: readonly LinePlace[]): [Port, Port][] {
+  return places.flatMap(({ kind, junctions: [first, second] }): [Port, Port][] => {
+    if (!first || !second) return [];
+    const straight = first.spot?.turned ? "reverse" : "normal";
+    return kind === "slip"
+      ? [[portOf(first.id, "toe"), portOf(second.id, "toe")]]
+      : [[portOf(first.id, straight), portOf(second.id, "toe")]];
+  });
+}
+
+/** The port of a place at which track in a direction begins or ends; null where it goes through or leads nowhere. */
+function portAt(place: LinePlace | undefined, direction: Direction): Port | null {
+  if (!place) return null;
+  const [first, second] = place.junctions;
+  if (!first) return null;
+  const legOf = (junction: Junction): Leg | null => legTowards(junction, direction, junction.spot?.turned ?? false);
+  if (!second) {
+    const leg = legOf(first);
+    return leg ? portOf(first.id, leg) : null;
+  }
+  if (place.kind === "three-way") {
+    // the straight leg of the first is the toe of the second
+    if (direction === first.toe) return portOf(first.id, "toe");
+    const of = direction === first.reverse ? first : second;
+    const leg = legOf(of);
+    return leg ? portOf(of.id, leg) : null;
+  }
+  // at a slip each direction is a leg of the pair on its side
+  const own = place.junctions.find(({ normal, reverse }) => normal === direction || reverse === direction);
+  const leg = own ? legTowards({ ...own, toe: opposite(own.normal) }, direction, own.spot?.turned ?? false) : null;
+  return own && leg ? portOf(own.id, leg) : null;
+}
+
+/** All track, from port to port. */
+function stretchesOf(
+  { railway }: RailwayRecord,
+  at: ReadonlyMap<string, LinePlace>,
+  ends: readonly LineEnd[],
+  through: ReadonlyMap<string, readonly [Direction, Direction][]>,
+  owners: ReadonlyMap<string, readonly Track[]>,
+): Stretch[] {
+  const endAt = new Map(ends.map((end) => [nameOfPoint(end.point), end.id]));
+  const stretches: Stretch[] = [];
+  const walked = new Set<string>();
+  const portOn = (point: Point, direction: Direction): Port | null => {
+    const name = nameOfPoint(point);
+    return endAt.get(name) ?? portAt(at.get(name), direction);
+  };
+  /** Walks on from a point until a port or a place that leads nowhere is reached. */
+  const walk = (start: Point, first: Direction, from: Port | null) => {
+    const points = [start];
+    let [point, direction, length, hidden] = [start, first, 0, true];
+    for (;;) {
+      const next = stepFrom(point, direction);
+      const step = nameOfStep(point, next);
+      if (walked.has(step)) break;
+      walked.add(step);
+      length += lengthOf(direction);
+      hidden &&= owners.get(step)?.some((track) => track.hidden) ?? false;
+      points.push(next);
+      const back = opposite(direction);
+      const name = nameOfPoint(next);
+      const port = portOn(next, back);
+      const on = through.get(name)?.find((pair) => pair.includes(back));
+      point = next;
+      if (port !== null || !on) {
+        stretches.push({ from, to: port, points, metres: length * railway.stepMetres, hidden });
+        return;
+      }
+      direction = on[0] === back ? on[1] : on[0];
+    }
+    // round in a circle
+    if (points.length > 1) stretches.push({ from, to: null, points, metres: length * railway.stepMetres, hidden });
+  };
+  const begin = (point: Point, direction: Direction) => {
+    if (!walked.has(nameOfStep(point, stepFrom(point, direction)))) walk(point, direction, portOn(point, direction));
+  };
+  for (const { point, directions, kind } of at.values())
+    if (kind !== "crossing" && kind !== "bend") for (const direction of directions) begin(point, direction);
+  // what is left are circles without anything in them
+  for (const [name] of through) {
+    const [x = 0, y = 0] = name.split(",").map(Number);
+    for (const pair of through.get(name) ?? []) for (const direction of pair) begin([x, y], direction);
+  }
+  return stretches;
+}
