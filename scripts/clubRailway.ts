@@ -3,10 +3,12 @@ import {
   Draft,
   edit,
   emptyRecord,
+  freshId,
   type RailwayRecord,
   setAddress,
   setFeeder,
   turnoutsFromTable,
+  turnoutsInOrder,
 } from "@alderman/core";
 import { seeded } from "../core/testing/networks.ts";
 
@@ -28,7 +30,50 @@ export function clubRailway(seed: number, turnouts: number): RailwayRecord {
   for (let zone = 0; zone * ZONE < turnouts; zone++) {
     record = zone % 2 === 0 ? coilZone(record, zone, random) : stallZone(record, zone, random);
   }
-  return record;
+  return onLine(record);
+}
+
+/** Steps from one turnout of a zone to the next, and from one zone to the one below. */
+const SPACE = { across: 4, down: 7 };
+
+/** Each zone as two parallel tracks, with crossovers between them and a siding at each other turnout. */
+function onLine(record: RailwayRecord): RailwayRecord {
+  const draft = new Draft(record);
+  const track = (...points: [number, number][]) =>
+    draft.put("track", { id: freshId(draft.record, "track", "track-1"), points, hidden: false });
+  const zones = new Map<string | null, RailwayRecord["turnouts"]>();
+  for (const turnout of turnoutsInOrder(record))
+    zones.set(turnout.zoneId, [...(zones.get(turnout.zoneId) ?? []), turnout]);
+  for (const [number, turnouts] of [...zones.values()].entries()) {
+    const y = number * SPACE.down;
+    const end = turnouts.length * SPACE.across + 4;
+    track([0, y], [end, y]);
+    track([0, y + 2], [end, y + 2]);
+    for (const [index, turnout] of turnouts.entries()) {
+      const x = 2 + index * SPACE.across;
+      const place = (at: [number, number], hand: "left" | "right") => {
+        draft.put("spot", {
+          id: `at-${turnout.id}`,
+          turnoutId: turnout.id,
+          x: at[0],
+          y: at[1],
+          second: false,
+          turned: false,
+        });
+        draft.put("turnout", { ...turnout, hand });
+      };
+      const isLeader = turnouts[index + 1]?.movesWith === turnout.id;
+      if (turnout.movesWith) place([x, y + 2], "right");
+      else if (isLeader) {
+        track([x + 2, y], [x + 4, y + 2]);
+        place([x + 2, y], "right");
+      } else {
+        track([x, y], [x + 1, y - 1], [x + 2, y - 1]);
+        place([x, y], "left");
+      }
+    }
+  }
+  return edit(record, draft.edits).record;
 }
 
 const HEAD = ["label", "hand", "zone", "with", "motor", "driver", "control", "lamp", "address", "run"];

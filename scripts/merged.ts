@@ -18,6 +18,11 @@ export interface Exhibit {
   record: RailwayRecord;
 }
 
+/** How far below the first the line of an exhibit lies, steps. */
+function below(index: number): number {
+  return index * 8;
+}
+
 /** One railway of many, each with its own devices; turnouts are numbered in the order given, 1 and 1b for two of one exhibit. */
 export function merged(title: string, note: string, exhibits: readonly Exhibit[]): RailwayRecord {
   const result = emptyRecord(title);
@@ -50,6 +55,13 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
       ) as unknown as Assignment;
     return [
       ...record.types.map((type) => putEdit("type", { ...type, id: id(type.id) })),
+      // one line below the other
+      ...record.tracks.map((track) =>
+        putEdit("track", { ...track, id: id(track.id), points: track.points.map(([x, y]) => [x, y + below(index)]) }),
+      ),
+      ...record.spots.map((spot) =>
+        putEdit("spot", { ...spot, id: id(spot.id), turnoutId: id(spot.turnoutId), y: spot.y + below(index) }),
+      ),
       ...record.zones.map((zone) => putEdit("zone", { ...zone, id: id(zone.id), label: `${zone.label}${number}` })),
       ...record.turnouts.map((turnout) =>
         putEdit("turnout", {

@@ -28,6 +28,7 @@ it("has five mistakes planted on the demo, a wire on another screw, an output an
     "setting-differs SB1-2",
     "output-two-masters ON1-2",
     "event-unheard Lights of the quay",
+    "hand-differs L3",
     "train-keeps-asking B1",
   ]);
   expect(found(false)).toEqual(["wire-not-protected PS2", "wire-not-protected TB1"]);

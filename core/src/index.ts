@@ -149,6 +149,48 @@ export type { SupplyLoad } from "./hands/supplyLoads.ts";
 export { knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
+export { type Crossover, couple, type Follows, followsFrom } from "./line/follows.ts";
+export {
+  type Direction as LatticeDirection,
+  directionTo,
+  nameOfPoint,
+  nameOfStep,
+  opposite,
+  pointsAlong,
+  simplified,
+  stepFrom,
+  turnedBy,
+} from "./line/lattice.ts";
+export {
+  type Becoming,
+  type LayOptions,
+  layTrack,
+  type Move,
+  moveTracks,
+  takeUp,
+  takeUpStep,
+  wayOn,
+} from "./line/laying.ts";
+export {
+  type Junction,
+  type LineEnd,
+  type LineLayout,
+  type LinePlace,
+  lineLayout,
+  type Stretch,
+} from "./line/layout.ts";
+export {
+  liftTurnout,
+  nameEnd,
+  openJunctions,
+  placeTurnout,
+  setGap,
+  setHidden,
+  setSlip,
+  trayOf,
+  turnNormal,
+} from "./line/marking.ts";
+export { type Route, routesIn } from "./line/routes.ts";
 export {
   type BrokenLine,
   frameOfLine,

@@ -10,6 +10,7 @@ import type { RailwayRecord } from "../src/record/kinds.ts";
 import { PLAIN_TYPE } from "../src/record/schemas.ts";
 import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.ts";
 import { BUS_MISTAKES } from "./busMistakes.ts";
+import { LINE_MISTAKES } from "./lines.ts";
 import { DRIVING, detectorAsButton, lampOnNode, onReversingToggle, readBy } from "./recipes.ts";
 
 const stall = (lamp = "", frog = "") => railway(["A", "", "stall-motor", "stall-decoder-8", "", lamp, frog]);
@@ -271,6 +272,7 @@ function twoBuses(): RailwayRecord {
 
 export const MISTAKES: Record<string, () => RailwayRecord> = {
   ...BUS_MISTAKES,
+  ...LINE_MISTAKES,
   "short-by-hands": twoReversingToggles,
   "coil-held-on": () => coil("cdu", "toggle-latching"),
   "wrong-kind-for-output": () => railway(["A", "", "stall-motor", "cdu", "toggle-centre-off"]),

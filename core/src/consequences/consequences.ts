@@ -91,6 +91,12 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
     const of = thing?.way == null ? label : `${label}-${thing.way}`;
     return thing && "name" in thing ? `${thing.name} of ${of}` : `What ${of} answers to`;
   }
+  if (kind === "spot") {
+    const spot = find(next, kind, id) ?? find(record, kind, id);
+    return `where ${find(next, "turnout", spot?.turnoutId ?? "")?.label ?? spot?.turnoutId} lies`;
+  }
+  if (kind === "track") return "track";
+  if (kind === "mark") return (find(next, kind, id) ?? find(record, kind, id))?.what ?? "mark";
   if (kind === "event") return `event ${(find(next, kind, id) ?? find(record, kind, id))?.label}`;
   if (kind === "producer" || kind === "consumer" || kind === "taught") {
     const link = find(next, kind, id) ?? find(record, kind, id);
@@ -134,6 +140,14 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
   if (kind === "setting") {
     const setting = find(record, "setting", id);
     return setting ? `wanted ${setting.wanted ?? "as the factory set it"}, read ${setting.read ?? "never"}` : null;
+  }
+  if (kind === "track") {
+    const points = find(record, "track", id)?.points;
+    return points ? `from ${points[0]?.join(", ")} to ${points.at(-1)?.join(", ")}` : null;
+  }
+  if (kind === "spot" || kind === "mark") {
+    const thing = find(record, kind, id);
+    return thing ? `at ${thing.x}, ${thing.y}` : null;
   }
   if (kind === "answer") {
     const answer = find(record, "answer", id);

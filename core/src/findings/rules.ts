@@ -21,6 +21,7 @@ import { feedbackShared } from "./feedbackShared.ts";
 import { frogLampsOnDc } from "./frogLampsOnDc.ts";
 import { frogWrongRail } from "./frogWrongRail.ts";
 import { goesAstray } from "./goesAstray.ts";
+import { handDiffers } from "./handDiffers.ts";
 import { jointBetterAtBench } from "./jointBetterAtBench.ts";
 import { lampCommon } from "./lampCommon.ts";
 import { lampCurrent } from "./lampCurrent.ts";
@@ -30,11 +31,13 @@ import { lampTellsOpposite } from "./lampTellsOpposite.ts";
 import { lampVoltsLost } from "./lampVoltsLost.ts";
 import { latchingLocksOthers } from "./latchingLocksOthers.ts";
 import { learnSwitchOn } from "./learnSwitchOn.ts";
+import { lineUnclear } from "./lineUnclear.ts";
 import { longerThanReel } from "./longerThanReel.ts";
 import { loopInNet } from "./loopInNet.ts";
 import { madeServesNothing } from "./madeServesNothing.ts";
 import { nodeNumberShared } from "./nodeNumberShared.ts";
 import { noSpareCore } from "./noSpareCore.ts";
+import { notPlaced } from "./notPlaced.ts";
 import { otherBus } from "./otherBus.ts";
 import { outputOverLimit } from "./outputOverLimit.ts";
 import { outputShared } from "./outputShared.ts";
@@ -47,6 +50,7 @@ import { relayAtStart } from "./relayAtStart.ts";
 import { relaysBeyondController } from "./relaysBeyondController.ts";
 import { restsOnHearsay } from "./restsOnHearsay.ts";
 import { reverserKind } from "./reverserKind.ts";
+import { reversingUngapped } from "./reversingUngapped.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
 import { sameColourInCable } from "./sameColourInCable.ts";
 import { sameColoursBeside } from "./sameColoursBeside.ts";
@@ -136,6 +140,10 @@ export const RULES: readonly Rule[] = [
   coilsTogether,
   trainKeepsAsking,
   turnoutIncomplete,
+  reversingUngapped,
+  lineUnclear,
+  handDiffers,
+  notPlaced,
 ];
 
 /** Rules whose findings are put right in steps, one remedy after the other. */

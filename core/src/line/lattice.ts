@@ -87,17 +87,16 @@ export function nameOfStep(a: Point, b: Point): string {
 }
 
 /**
- * The way from one point to another that a hand would lay: diagonal as far as it must be, the rest straight.
- * @param last the direction in which the track came to the first point, which it goes on in first where it can
+ * The way from one point to another that a hand would lay: slanted as far as it must be, the rest straight.
+ * @param slantedFirst the slanted part comes first, not last
  */
-export function wayBetween(from: Point, to: Point, last: Direction | null = null): Point[] {
+export function wayBetween(from: Point, to: Point, slantedFirst = false): Point[] {
   const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
   const diagonal = Math.min(Math.abs(dx), Math.abs(dy));
   if (directionTo(from, to) !== null || diagonal === 0) return simplified([from, to]);
   const slanted: Point = [from[0] + Math.sign(dx) * diagonal, from[1] + Math.sign(dy) * diagonal];
   const straight: Point = [to[0] - Math.sign(dx) * diagonal, to[1] - Math.sign(dy) * diagonal];
-  const straightFirst = last === null || last % 2 === 0 || directionTo(from, slanted) !== last;
-  return simplified([from, straightFirst ? straight : slanted, to]);
+  return simplified([from, slantedFirst ? slanted : straight, to]);
 }
 
 /** Every step of the stretches, with the stretches that have it; stretches that leave the lattice are named apart. */

@@ -7,7 +7,7 @@ import type { Point, Track } from "../record/line.ts";
 import { recordError } from "../record/problems.ts";
 import type { Turnout } from "../record/schemas.ts";
 import { count, list } from "../units/format.ts";
-import { nameOfPoint, nameOfStep, pointsAlong, simplified } from "./lattice.ts";
+import { nameOfPoint, nameOfStep, pointsAlong, simplified, stepsOf, wayBetween } from "./lattice.ts";
 import { type Junction, type LinePlace, lineLayout } from "./layout.ts";
 
 /** What comes into being, or goes, at a point. */
@@ -55,6 +55,17 @@ export function layTrack(record: RailwayRecord, points: readonly Point[], option
   const what = becomes.filter(({ words }) => !words.startsWith("end")).map(({ words }) => words);
   const words = what.length > 0 ? `Laid track: ${list(what.slice(0, 3))}` : `Laid ${metres.toFixed(2)} m of track`;
   return { group: draft.group(words), becomes };
+}
+
+/**
+ * The way from one point to another: where there is track already in the direction in which it would begin, it branches off at
+ * once instead of running over it.
+ */
+export function wayOn(record: RailwayRecord, from: Point, to: Point): Point[] {
+  const straight = wayBetween(from, to);
+  const [, next] = pointsAlong(straight) ?? [];
+  const isOverTrack = next !== undefined && stepsOf(record.tracks).owners.has(nameOfStep(from, next));
+  return isOverTrack ? wayBetween(from, to, true) : straight;
 }
 
 function stepsIn(along: readonly Point[]): number {

@@ -42,8 +42,8 @@ export interface Stretch {
   to: Port | null;
   points: Point[];
   metres: number;
-  /** All of it is out of sight. */
-  hidden: boolean;
+  /** How much of it is out of sight, metres. */
+  hiddenMetres: number;
 }
 
 /** What a line diagram means. */
@@ -172,17 +172,20 @@ function stretchesOf(
     const name = nameOfPoint(point);
     return endAt.get(name) ?? portAt(at.get(name), direction);
   };
+  const stretch = (from: Port | null, to: Port | null, points: Point[], length: number, hidden: number): Stretch => {
+    return { from, to, points, metres: length * railway.stepMetres, hiddenMetres: hidden * railway.stepMetres };
+  };
   /** Walks on from a point until a port or a place that leads nowhere is reached. */
   const walk = (start: Point, first: Direction, from: Port | null) => {
     const points = [start];
-    let [point, direction, length, hidden] = [start, first, 0, true];
+    let [point, direction, length, hidden] = [start, first, 0, 0];
     for (;;) {
       const next = stepFrom(point, direction);
       const step = nameOfStep(point, next);
       if (walked.has(step)) break;
       walked.add(step);
       length += lengthOf(direction);
-      hidden &&= owners.get(step)?.some((track) => track.hidden) ?? false;
+      if (owners.get(step)?.some((track) => track.hidden)) hidden += lengthOf(direction);
       points.push(next);
       const back = opposite(direction);
       const name = nameOfPoint(next);
@@ -190,13 +193,13 @@ function stretchesOf(
       const on = through.get(name)?.find((pair) => pair.includes(back));
       point = next;
       if (port !== null || !on) {
-        stretches.push({ from, to: port, points, metres: length * railway.stepMetres, hidden });
+        stretches.push(stretch(from, port, points, length, hidden));
         return;
       }
       direction = on[0] === back ? on[1] : on[0];
     }
     // round in a circle
-    if (points.length > 1) stretches.push({ from, to: null, points, metres: length * railway.stepMetres, hidden });
+    if (points.length > 1) stretches.push(stretch(from, null, points, length, hidden));
   };
   const begin = (point: Point, direction: Direction) => {
     if (!walked.has(nameOfStep(point, stepFrom(point, direction)))) walk(point, direction, portOn(point, direction));

@@ -1,9 +1,10 @@
 // What a line diagram means: places by the directions of their tracks, and the same from whatever order it was laid in.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { stroke } from "../../testing/lines.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
-import { nameOfPoint, pointsAlong, simplified, wayBetween } from "./lattice.ts";
+import { nameOfPoint, pointsAlong } from "./lattice.ts";
 import { lineLayout } from "./layout.ts";
 import { reversing } from "./reversing.ts";
 import { routesIn } from "./routes.ts";
@@ -203,14 +204,6 @@ describe("where tracks meet", () => {
   });
 });
 
-const point: fc.Arbitrary<Point> = fc.tuple(fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 6 }));
-const stretch = fc
-  .array(point, { minLength: 2, maxLength: 4 })
-  .map((through) =>
-    simplified(through.flatMap((to, index) => (index === 0 ? [to] : wayBetween(through[index - 1]!, to)))),
-  )
-  .filter((points) => points.length > 1);
-
 /** What a layout says, whatever the order it was found in. */
 function said(record: RailwayRecord) {
   const { places, stretches, line } = lineLayout(record);
@@ -231,7 +224,7 @@ function said(record: RailwayRecord) {
 describe("whatever is laid", () => {
   it("means the same in any order, cut into steps and turned round", () => {
     fc.assert(
-      fc.property(fc.array(stretch, { maxLength: 6 }), fc.nat(), (stretches, seed) => {
+      fc.property(fc.array(stroke, { maxLength: 6 }), fc.nat(), (stretches, seed) => {
         const steps = stretches.flatMap((points) => {
           const along = pointsAlong(points)!;
           return along.slice(1).map((to, index): Point[] => [to, along[index]!]);
@@ -246,7 +239,7 @@ describe("whatever is laid", () => {
 
   it("has one link at each port, and every step of track in one stretch", () => {
     fc.assert(
-      fc.property(fc.array(stretch, { maxLength: 6 }), (stretches) => {
+      fc.property(fc.array(stroke, { maxLength: 6 }), (stretches) => {
         const { line, stretches: found } = lineLayout(drawn(stretches));
         const ports = line.links.flat();
         expect(new Set(ports).size).toBe(ports.length);
@@ -269,7 +262,7 @@ describe("whatever is laid", () => {
 
   it("mirrored changes nothing but hands, and turned by quarters nothing at all", () => {
     fc.assert(
-      fc.property(fc.array(stretch, { maxLength: 6 }), (stretches) => {
+      fc.property(fc.array(stroke, { maxLength: 6 }), (stretches) => {
         const hands = (record: RailwayRecord) =>
           lineLayout(record)
             .junctions.map(({ hand }) => hand)

@@ -2,7 +2,8 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { Derived } from "@alderman/core";
+import { Derived, edit, emptyRecord, nameEnd, type RailwayRecord, setGap } from "@alderman/core";
+import { laid } from "@alderman/core/testing/lines";
 import Database from "better-sqlite3";
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { openDatabase } from "./database.ts";
@@ -381,6 +382,55 @@ it("keeps how nets of version 11 are laid, its strips and own types, and lets wh
   expect(undone.types).toMatchObject([{ settings: [], switches: null }]);
   expect(database.pragma("foreign_key_check")).toEqual([]);
   database.close();
+});
+
+it("gives a railway of version 12 room for a line, and lets what was said of its settings be undone", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  old.pragma("foreign_keys = OFF");
+  for (const name of readdirSync(new URL("./migrations/", import.meta.url))
+    .sort()
+    .slice(1, 12))
+    old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
+  old.pragma("user_version = 12");
+  const { stepMetres: _, ...older } = emptyRecord("Older").railway;
+  const edits = (name: string) => JSON.stringify([{ op: "railway", value: { ...older, name } }]);
+  old
+    .prepare("INSERT INTO history VALUES ('r', 3, 'Renamed', 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z', 'stamp')")
+    .run(edits("Old"), edits("Older"));
+  old.exec("UPDATE railway SET revision = 3");
+  old.close();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const { record } = store.open("r");
+  expect([record.railway.stepMetres, record.tracks, record.spots, record.marks]).toEqual([0.1, [], [], []]);
+  store.undo("r", { revision: 3 });
+  expect(store.open("r").record.railway).toEqual(emptyRecord("Older").railway);
+  // and what is drawn is kept as it was drawn
+  const drawn = laid(
+    store.open("r").record,
+    [
+      [
+        [0, 0],
+        [9, 0],
+      ],
+    ],
+    [
+      [
+        [4, 0],
+        [6, -2],
+      ],
+    ],
+  );
+  const id = store.create(done(drawn));
+  expect(store.open(id).record).toEqual(done(drawn));
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+  database.close();
+
+  function done(of: RailwayRecord): RailwayRecord {
+    const named = edit(of, nameEnd(of, [9, 0], "road 1", true).edits).record;
+    return edit(named, setGap(named, [6, 0], [7, 0], "left")?.edits ?? []).record;
+  }
 });
 
 it("goes back to the backup as it was", () => {

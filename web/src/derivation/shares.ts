@@ -1,4 +1,4 @@
-import { isDue, jointsOf, progressOf } from "@alderman/core";
+import { isDue, jointsOf, progressOf, type RailwayRecord } from "@alderman/core";
 import type { Results } from "./deriver.ts";
 
 /** How much of a stage is done, in the stage's own units. */
@@ -13,6 +13,11 @@ export interface Share {
 function members({ overview }: Results, of: (leader: string) => boolean): number {
   const own = overview?.threads.filter(({ turnout }) => of(turnout.id)) ?? [];
   return own.reduce((sum, { followers }) => sum + 1 + followers.length, 0);
+}
+
+/** Turnouts that have their place on the line. */
+export function lineShare(turnouts: number, _results: Results, record: RailwayRecord | null): Share {
+  return { done: record?.spots.length ?? 0, of: turnouts, words: "turnouts placed on the line" };
 }
 
 /** Turnouts that have all they need. */

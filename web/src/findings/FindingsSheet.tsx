@@ -22,7 +22,7 @@ function segments<T extends string>(names: Readonly<Record<T, string>>) {
   return [{ value: "all" as T | "all", text: "all" }, ...values.map((value) => ({ value, text: names[value] }))];
 }
 
-const STAGES = { equip: "Equip", loom: "Loom", numbers: "Numbers" } as const;
+const STAGES = { line: "Line", equip: "Equip", loom: "Loom", numbers: "Numbers" } as const;
 
 /** Findings shown at first; more come when asked for. */
 const SHOWN = 60;

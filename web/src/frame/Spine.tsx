@@ -45,7 +45,7 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
                 key={path}
                 to={`/r/${railwayId}/${path}`}
                 title={title}
-                share={share(turnouts, results)}
+                share={share(turnouts, results, session?.record ?? null)}
                 on={pathname.endsWith(`/${path}`)}
               />
             ),

@@ -1,6 +1,7 @@
+import type { RailwayRecord } from "@alderman/core";
 import type { ComponentType } from "react";
 import type { Results } from "../derivation/deriver.ts";
-import { equipShare, loomShare, numbersShare, proveShare, type Share } from "../derivation/shares.ts";
+import { equipShare, lineShare, loomShare, numbersShare, proveShare, type Share } from "../derivation/shares.ts";
 
 /** A stage of the work, or another view of one railway: everything that the frame needs to know of it. */
 export interface Stage {
@@ -10,7 +11,7 @@ export interface Stage {
   /** Letter that leads to it after `g`. */
   key: string;
   /** Its share done, for a stage of the spine; others stand at the spine's foot or are reached from a stage. */
-  share?: (turnouts: number, results: Results) => Share;
+  share?: (turnouts: number, results: Results, record: RailwayRecord | null) => Share;
   /** It has a line at the spine's foot, with a count of what waits there. */
   foot?: (results: Results) => number | null;
   load: () => Promise<ComponentType>;
@@ -20,6 +21,10 @@ export interface Stage {
 
 /** Every stage, in the order of the work; spine, routes, keys and palette follow from this list. */
 export const STAGES: readonly Stage[] = [
+  {
+    ...{ path: "line", title: "Line", key: "k", share: lineShare, pictures: ["line"] },
+    load: async () => (await import("../stages/line/LineStage.tsx")).LineStage,
+  },
   {
     ...{ path: "equip", title: "Equip", key: "e", share: equipShare },
     load: async () => (await import("../stages/equip/EquipStage.tsx")).EquipStage,

@@ -1,0 +1,108 @@
+import { Draft } from "../equip/draft.ts";
+import type { EditGroup } from "../record/edits.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Point } from "../record/line.ts";
+import type { Turnout } from "../record/schemas.ts";
+import { nameOfStep, opposite } from "./lattice.ts";
+import { type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
+import { type Reversing, reversing } from "./reversing.ts";
+import { type Route, routesIn } from "./routes.ts";
+import { type Line, type Port, turnoutPort } from "./topology.ts";
+
+/** Two turnouts whose reverse legs lead to each other between parallel tracks: they are thrown together. */
+export interface Crossover {
+  pair: [Turnout, Turnout];
+  /** They move together in the record already. */
+  isCoupled: boolean;
+}
+
+/** What follows from a line. */
+export interface Follows {
+  placed: number;
+  /** Between ends; each is a way that trains can go. */
+  routes: Route[];
+  /** There are more routes than were looked for. */
+  more: boolean;
+  /** Sections that turn trains, whatever gaps there are. */
+  turning: Reversing;
+  /** What of them no gap in both rails cuts: there the rails meet their opposites. */
+  shorted: Reversing;
+  crossovers: Crossover[];
+  metres: number;
+  hiddenMetres: number;
+}
+
+/** Routes that are looked for at most while one draws. */
+const MOST = 2_000;
+
+const known = new WeakMap<LineLayout, { marks: RailwayRecord["marks"]; follows: Follows }>();
+
+/** How many gaps in both rails a stretch has. */
+export function gapsIn({ marks }: RailwayRecord, { points }: Stretch): number {
+  const gaps = new Set(
+    marks.flatMap((mark) =>
+      mark.what === "gap" && mark.rails === "both" ? [nameOfStep([mark.x, mark.y], [mark.toX, mark.toY])] : [],
+    ),
+  );
+  if (gaps.size === 0) return 0;
+  return points.filter((point, index) => index > 0 && gaps.has(nameOfStep(points[index - 1] as Point, point))).length;
+}
+
+/** The line without the links whose rails are parted. */
+function withoutGapped(record: RailwayRecord, { line, stretches }: LineLayout): Line {
+  const parted = new Set(
+    stretches.flatMap((stretch) => (gapsIn(record, stretch) > 0 ? [`${stretch.from} ${stretch.to}`] : [])),
+  );
+  return { ...line, links: line.links.filter(([a, b]) => !parted.has(`${a} ${b}`)) };
+}
+
+/** What follows from the line diagram of a record; worked out once for each layout. */
+export function followsFrom(record: RailwayRecord): Follows {
+  const layout = lineLayout(record);
+  const before = known.get(layout);
+  if (before?.marks === record.marks) return before.follows;
+  const routes: Route[] = [];
+  let more = false;
+  for (const route of routesIn(layout.line)) {
+    more = routes.length === MOST;
+    if (more) break;
+    routes.push(route);
+  }
+  const follows: Follows = {
+    ...{ placed: layout.junctions.filter(({ turnout }) => turnout).length, routes, more },
+    ...{ turning: reversing(layout.line), shorted: reversing(withoutGapped(record, layout)) },
+    crossovers: crossoversIn(layout),
+    metres: layout.stretches.reduce((total, { metres }) => total + metres, 0),
+    hiddenMetres: layout.stretches.reduce((total, { hiddenMetres }) => total + hiddenMetres, 0),
+  };
+  known.set(layout, { marks: record.marks, follows });
+  return follows;
+}
+
+/** Pairs of turnouts joined by their reverse legs in one straight, whose straight tracks are parallel. */
+function crossoversIn({ stretches, junctions }: LineLayout): Crossover[] {
+  const at = new Map(junctions.map((junction) => [junction.id, junction]));
+  const reverseOf = (port: Port | null): Junction | undefined => {
+    const own = port === null ? null : turnoutPort(port);
+    const junction = own ? at.get(own.id) : undefined;
+    if (!own || !junction || junction.hand === "wye") return undefined;
+    const isReverse = (own.leg === "reverse") !== (junction.spot?.turned ?? false);
+    return isReverse ? junction : undefined;
+  };
+  return stretches.flatMap(({ from, to }): Crossover[] => {
+    const [a, b] = [reverseOf(from), reverseOf(to)];
+    if (!a?.turnout || !b?.turnout || a === b) return [];
+    const isStraight = a.reverse === opposite(b.reverse);
+    const isParallel = a.normal === opposite(b.normal);
+    if (!isStraight || !isParallel) return [];
+    const [one, other] = [a.turnout, b.turnout];
+    return [{ pair: [one, other], isCoupled: one.movesWith === other.id || other.movesWith === one.id }];
+  });
+}
+
+/** Lets the second of a crossover move with the first. */
+export function couple(record: RailwayRecord, { pair: [leader, follower] }: Crossover): EditGroup {
+  const draft = new Draft(record);
+  draft.put("turnout", { ...follower, movesWith: leader.movesWith ?? leader.id });
+  return draft.group(`${follower.label} moves with ${leader.label}`);
+}

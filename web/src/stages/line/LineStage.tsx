@@ -1,0 +1,247 @@
+import {
+  count,
+  couple,
+  type Finding,
+  followsFrom,
+  lineLayout,
+  nameOfPoint,
+  pointsAlong,
+  type RailwayRecord,
+  setHidden,
+  trayOf,
+} from "@alderman/core";
+import { useMemo, useState } from "react";
+import { useOverview } from "../../derivation/hooks.ts";
+import { Mark } from "../../drawing/Mark.tsx";
+import { FindingCard } from "../../findings/FindingCard.tsx";
+import { StageMain } from "../../frame/StageMain.tsx";
+import { Button } from "../../kit/Button.tsx";
+import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
+import { Sheets } from "../../kit/Sheets.tsx";
+import { useRecord } from "../../session/hooks.ts";
+import { useEdit } from "../../session/useEdit.ts";
+import { useAppDispatch, useAppSelector } from "../../store/store.ts";
+import { choose as chooseThing } from "../../store/view.ts";
+import { saveText } from "../../tools/saveFile.ts";
+import type { Chosen } from "./LineDrawing.tsx";
+import { LineSheet, type LineTool } from "./LineSheet.tsx";
+import { PlaceCard } from "./PlaceCard.tsx";
+import { TraySheet } from "./TraySheet.tsx";
+
+const NOTHING: Chosen = { tracks: new Set(), place: null };
+
+/** The line diagram, what follows from it, and what is chosen of it. */
+export function LineStage() {
+  const record = useRecord();
+  const overview = useOverview();
+  const edit = useEdit();
+  const dispatch = useAppDispatch();
+  const thing = useAppSelector((state) => state.view.chosen);
+  const [tracks, setTracks] = useState<ReadonlySet<string>>(NOTHING.tracks);
+  const [place, setPlace] = useState<string | null>(null);
+  const [tool, setTool] = useState<LineTool>("track");
+  const [picked, setPicked] = useState<string | null>(null);
+  const wrong = useMemo(() => gravest(overview?.findings ?? []), [overview?.findings]);
+  if (!record) return null;
+  const layout = lineLayout(record);
+  // what was chosen in another stage is chosen here
+  const own = thing?.kind === "turnout" ? record.spots.find(({ turnoutId }) => turnoutId === thing.id) : undefined;
+  const chosen: Chosen = {
+    tracks: new Set([...tracks].filter((id) => record.tracks.some((track) => track.id === id))),
+    place: tracks.size > 0 ? null : (place ?? (own ? nameOfPoint([own.x, own.y]) : null)),
+  };
+  const choose = (next: Chosen) => {
+    setTracks(next.tracks);
+    setPlace(next.place);
+    const turnout =
+      next.place === null ? undefined : layout.at.get(next.place)?.junctions.find((each) => each.turnout)?.turnout;
+    dispatch(chooseThing(turnout ? { kind: "turnout", id: turnout.id } : null));
+  };
+  const tray = trayOf(record);
+  const pickedHere = tray.some(({ id }) => id === picked) ? picked : null;
+  const findings = overview?.findings.filter(({ stage }) => stage === "line") ?? [];
+  const at = chosen.place === null ? undefined : layout.at.get(chosen.place);
+  return (
+    <StageMain title="Line" about="What lies where, and what follows from it">
+      <Sheets rows="minmax(0,1fr) 232px">
+        <LineSheet
+          record={record}
+          wrong={wrong}
+          chosen={chosen}
+          choose={choose}
+          tray={pickedHere === null ? [] : [pickedHere]}
+          edit={edit}
+          tool={tool}
+          setTool={setTool}
+          actions={
+            <Button size="small" disabled={record.tracks.length === 0} onClick={() => saveDrawing(record)}>
+              SVG
+            </Button>
+          }
+        />
+        <Sheets columns="minmax(0,1fr) minmax(0,1fr)">
+          <FollowsSheet record={record} edit={edit} />
+          {at ? (
+            <PlaceCard key={chosen.place} record={record} place={at} edit={edit} />
+          ) : chosen.tracks.size > 0 ? (
+            <TracksCard record={record} ids={[...chosen.tracks]} edit={edit} />
+          ) : tray.length > 0 ? (
+            <TraySheet record={record} tray={tray} picked={pickedHere} pick={setPicked} />
+          ) : (
+            <Sheet title="Findings" about="on the line">
+              <SheetBody label="Findings on the line">
+                {findings.length === 0 && <p className="p-3 text-ink-2">Nothing is wrong with the line.</p>}
+                {findings.map((finding) => (
+                  <FindingCard key={finding.key} finding={finding} />
+                ))}
+              </SheetBody>
+            </Sheet>
+          )}
+        </Sheets>
+      </Sheets>
+    </StageMain>
+  );
+}
+
+/** The gravest finding that counts of each turnout. */
+function gravest(findings: readonly Finding[]): ReadonlyMap<string, "stop" | "look"> {
+  const found = new Map<string, "stop" | "look">();
+  for (const { severity, kept, turnoutIds } of findings) {
+    if (kept !== null || severity === "note" || turnoutIds.length > 3) continue;
+    for (const id of turnoutIds) if (severity === "stop" || !found.has(id)) found.set(id, severity);
+  }
+  return found;
+}
+
+type Edit = ReturnType<typeof useEdit>;
+
+/** What follows from the line, in figures. */
+function FollowsSheet({ record, edit }: { record: RailwayRecord; edit: Edit }) {
+  const layout = lineLayout(record);
+  const { routes, more, turning, shorted, crossovers, metres, hiddenMetres, placed } = followsFrom(record);
+  const open = crossovers.filter(({ isCoupled }) => !isCoupled);
+  const named = layout.ends.filter(({ mark }) => mark).length;
+  const lost = record.turnouts.length - placed;
+  const gaps = record.marks.filter(({ what }) => what === "gap").length;
+  return (
+    <Sheet
+      title="What follows"
+      about={`from ${count(layout.junctions.length, "pair of blades", "pairs of blades")} and ${count(layout.ends.length, "end")}`}
+    >
+      <SheetBody label="What follows from the line" still>
+        <Row
+          figure={`${placed}`}
+          words={placed === 1 ? "turnout on the line" : "turnouts on the line"}
+          more={lost > 0 ? `${lost} of the list in the tray` : "all of the list"}
+          good={lost === 0}
+        />
+        <Row
+          figure={`${routes.length}${more ? "+" : ""}`}
+          words="routes between ends"
+          more={named < layout.ends.length ? `${layout.ends.length - named} ends without a name` : "all ends named"}
+        />
+        <Row
+          figure={`${turning.cut.length}`}
+          words={turning.cut.length === 1 ? "section turns trains" : "sections turn trains"}
+          more={turningWords(record, turning.cut, shorted.cut)}
+          good={!shorted.conflict}
+        />
+        <Row
+          figure={metres.toFixed(2)}
+          words="m of track"
+          more={hiddenMetres > 0 ? `${hiddenMetres.toFixed(2)} m out of sight` : gaps > 0 ? count(gaps, "gap") : ""}
+        />
+        {open.map((crossover) => (
+          <div key={crossover.pair[0].id} className="flex items-center gap-2 border-b border-rule px-3 py-1.25">
+            <span className="flex-1">
+              {crossover.pair[0].label} and {crossover.pair[1].label} are a crossover.
+            </span>
+            <Button size="small" onClick={() => edit(() => couple(record, crossover))}>
+              Throw them together
+            </Button>
+          </div>
+        ))}
+      </SheetBody>
+    </Sheet>
+  );
+}
+
+/** Where sections that turn trains are parted, or have to be. */
+function turningWords(
+  record: RailwayRecord,
+  sections: readonly (readonly [string, string])[],
+  shorted: readonly (readonly [string, string])[],
+): string {
+  if (sections.length === 0) return "no rail meets its opposite";
+  const [first] = shorted;
+  if (!first) return "parted by gaps in both rails";
+  const where = `no gap: ${first.map((port) => portWords(record, port)).join(", ")}`;
+  return shorted.length > 1 ? `${where} and ${shorted.length - 1} more` : where;
+}
+
+/** A leg of a turnout in words, as "B1 normal". */
+function portWords(record: RailwayRecord, port: string): string {
+  const [id = "", leg = ""] = [port.slice(0, port.lastIndexOf(".")), port.slice(port.lastIndexOf(".") + 1)];
+  return `${record.turnouts.find((turnout) => turnout.id === id)?.label ?? "?"} ${leg}`;
+}
+
+function Row({ figure, words, more, good }: { figure: string; words: string; more: string; good?: boolean }) {
+  return (
+    <div className="grid grid-cols-[58px_minmax(0,11rem)_minmax(0,1fr)_18px] items-center gap-2 border-b border-rule px-3 py-0.75">
+      <b className="mono text-right text-[17px]">{figure}</b>
+      <span>{words}</span>
+      <span className="truncate text-ink-2" title={more}>
+        {more}
+      </span>
+      {good === undefined ? <span /> : <Mark verdict={good ? "good" : "open"} size={14} />}
+    </div>
+  );
+}
+
+/** Stretches that are chosen. */
+function TracksCard({ record, ids, edit }: { record: RailwayRecord; ids: readonly string[]; edit: Edit }) {
+  const tracks = record.tracks.filter(({ id }) => ids.includes(id));
+  const metres = tracks.reduce((sum, { points }) => {
+    const along = pointsAlong(points) ?? [];
+    return along.slice(1).reduce((total, [x, y], index) => {
+      const [px, py] = along[index] ?? [x, y];
+      return total + Math.hypot(x - px, y - py) * record.railway.stepMetres;
+    }, sum);
+  }, 0);
+  const allHidden = tracks.every(({ hidden }) => hidden);
+  return (
+    <Sheet title={count(tracks.length, "stretch", "stretches")} about={`${metres.toFixed(2)} m`}>
+      <SheetBody label="Chosen track" className="p-3">
+        <Button size="small" onClick={() => edit(() => setHidden(record, ids, !allHidden))}>
+          {allHidden ? "It is in sight" : "It is out of sight"}
+        </Button>
+        <p className="mt-3 text-ink-2">
+          Drag it to move it, or Shift and the arrows. <kbd>m</kbd> mirrors it, <kbd>q</kbd> turns it by a quarter,{" "}
+          <kbd>c</kbd> lays a copy, <kbd>Delete</kbd> takes it up.
+        </p>
+      </SheetBody>
+    </Sheet>
+  );
+}
+
+/** The drawing as it is seen, as a file of its own with its colours in it. */
+function saveDrawing(record: RailwayRecord): void {
+  const shown = document.querySelector<SVGSVGElement>("[data-line]");
+  if (!shown) return;
+  const copy = shown.cloneNode(true) as SVGSVGElement;
+  const box = shown.getBoundingClientRect();
+  copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
+  copy.setAttribute("viewBox", `0 0 ${box.width} ${box.height}`);
+  for (const attribute of ["class", "role", "tabindex", "aria-describedby", "data-line"])
+    copy.removeAttribute(attribute);
+  copy.querySelector("[data-cursor]")?.remove();
+  const style = getComputedStyle(document.documentElement);
+  const text = copy.outerHTML
+    .replaceAll(/var\((--[a-z0-9-]+)\)/g, (_, name: string) => style.getPropertyValue(name).trim())
+    .replaceAll(
+      /class="fill-ink-2[^"]*"/g,
+      `fill="${style.getPropertyValue("--ink-2").trim()}" font-family="sans-serif" font-size="12" paint-order="stroke"`,
+    )
+    .replaceAll(/class="[^"]*"/g, `font-family="sans-serif" font-size="12" font-weight="600" paint-order="stroke"`);
+  saveText(`${record.railway.name} - line.svg`, "image/svg+xml", `<?xml version="1.0" encoding="UTF-8"?>\n${text}\n`);
+}
