@@ -108,6 +108,7 @@ test("everything is laid, chosen and taken up by keys alone", async ({ page, ser
 
 test("turnouts of the list are placed from the tray, and track is moved with them", async ({ page, server }) => {
   await beginRailway(page, server, "Shelf");
+  await page.getByRole("button", { name: "new ..." }).click();
   await typeCell(page, "Dock", "Enter");
   await expect(page.getByRole("row", { name: /Dock/ }).first()).toBeVisible();
   await page.getByRole("link", { name: /^Line/ }).click();

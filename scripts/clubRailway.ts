@@ -45,12 +45,14 @@ function onLine(record: RailwayRecord): RailwayRecord {
   for (const turnout of turnoutsInOrder(record))
     zones.set(turnout.zoneId, [...(zones.get(turnout.zoneId) ?? []), turnout]);
   for (const [number, turnouts] of [...zones.values()].entries()) {
-    const y = number * SPACE.down;
+    const y = Math.floor(number / 2) * SPACE.down;
     const end = turnouts.length * SPACE.across + 4;
-    track([0, y], [end, y]);
-    track([0, y + 2], [end, y + 2]);
+    // two zones beside each other
+    const left = (number % 2) * (end + 4);
+    track([left, y], [left + end, y]);
+    track([left, y + 2], [left + end, y + 2]);
     for (const [index, turnout] of turnouts.entries()) {
-      const x = 2 + index * SPACE.across;
+      const x = left + 2 + index * SPACE.across;
       const place = (at: [number, number], hand: "left" | "right") => {
         draft.put("spot", {
           id: `at-${turnout.id}`,

@@ -44,12 +44,13 @@ const VIEWS = [
     },
   },
   {
-    name: "equip-frog",
-    path: "equip",
+    name: "line",
+    path: "line",
     act: async (page) => {
-      await choose("L2")(page);
-      await page.getByRole("button", { name: "Terminal L2F-F" }).press("r");
-      await page.getByRole("button", { name: "Terminal L2F-L" }).press("b");
+      await page.getByText("routes between ends").waitFor();
+      await page.getByRole("radio", { name: /^Choose/ }).click();
+      await page.getByText("Y4", { exact: true }).click();
+      await page.keyboard.press("v");
     },
   },
   { name: "equip-list", path: "equip?view=list" },

@@ -163,6 +163,7 @@ export {
 } from "./line/lattice.ts";
 export {
   type Becoming,
+  becomesAlong,
   type LayOptions,
   layTrack,
   type Move,

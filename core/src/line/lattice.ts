@@ -99,20 +99,33 @@ export function wayBetween(from: Point, to: Point, slantedFirst = false): Point[
   return simplified([from, slantedFirst ? slanted : straight, to]);
 }
 
-/** Every step of the stretches, with the stretches that have it; stretches that leave the lattice are named apart. */
+/** Room for the steps of a line in each direction from its middle, as a power of two. */
+const SIDE = 2 ** 15;
+
+/** A number that a step of track is known by, from whichever end; quicker than its name where there are thousands. */
+export function numberOfStep(from: Point, direction: Direction): number {
+  if (direction > 3) return numberOfStep(stepFrom(from, direction), opposite(direction));
+  return ((from[0] + SIDE / 2) * SIDE + (from[1] + SIDE / 2)) * 4 + direction;
+}
+
+/** Every point that the stretches pass with the directions in which they leave it, and the steps that are out of sight. */
 export function stepsOf(tracks: readonly Track[]): {
   around: Map<string, { point: Point; directions: Set<Direction> }>;
-  owners: Map<string, Track[]>;
+  hidden: Set<number>;
+  /** Stretches that leave the lattice. */
   astray: Track[];
 } {
   const around = new Map<string, { point: Point; directions: Set<Direction> }>();
-  const owners = new Map<string, Track[]>();
+  const hidden = new Set<number>();
   const astray: Track[] = [];
-  const touch = (point: Point, direction: Direction) => {
+  const at = (point: Point) => {
     const name = nameOfPoint(point);
-    const known = around.get(name) ?? { point, directions: new Set<Direction>() };
-    known.directions.add(direction);
-    around.set(name, known);
+    let known = around.get(name);
+    if (!known) {
+      known = { point, directions: new Set() };
+      around.set(name, known);
+    }
+    return known.directions;
   };
   for (const track of tracks) {
     const along = pointsAlong(track.points);
@@ -120,14 +133,15 @@ export function stepsOf(tracks: readonly Track[]): {
       astray.push(track);
       continue;
     }
+    let directions = at(along[0] as Point);
     for (let index = 1; index < along.length; index++) {
       const [a, b] = [along[index - 1] as Point, along[index] as Point];
       const direction = directionTo(a, b) as Direction;
-      touch(a, direction);
-      touch(b, opposite(direction));
-      const name = nameOfStep(a, b);
-      owners.set(name, [...(owners.get(name) ?? []), track]);
+      directions.add(direction);
+      directions = at(b);
+      directions.add(opposite(direction));
+      if (track.hidden) hidden.add(numberOfStep(a, direction));
     }
   }
-  return { around, owners, astray };
+  return { around, hidden, astray };
 }

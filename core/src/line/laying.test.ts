@@ -10,7 +10,7 @@ import type { Point } from "../record/line.ts";
 import { RecordError } from "../record/problems.ts";
 import { readRailwayFile, writeRailwayFile } from "../record/railwayFile.ts";
 import { couple, followsFrom } from "./follows.ts";
-import { layTrack, moveTracks, nextLabel, takeUp, takeUpStep } from "./laying.ts";
+import { type Becoming, becomesAlong, layTrack, moveTracks, nextLabel, takeUp, takeUpStep } from "./laying.ts";
 import { lineLayout } from "./layout.ts";
 import {
   liftTurnout,
@@ -166,6 +166,15 @@ describe("changing", () => {
     expect(copied.turnouts.map(({ label }) => label)).toEqual(["Y1", "Y2"]);
   });
 
+  it("lets a turnout go along with its branch", () => {
+    const now = yard();
+    const group = moveTracks(now, [now.tracks[1]!.id], { by: [2, 0] });
+    expect(group?.words).toBe("Moved 1 stretch");
+    const moved = done(now, group);
+    expect(moved.spots).toMatchObject([{ turnoutId: "y1", x: 6, y: 0 }]);
+    expect(moved.turnouts).toEqual(now.turnouts);
+  });
+
   it("puts turnouts at blades, exchanges them, and takes them off", () => {
     const list = laid(smallRailway(), [MAIN], [BRANCH, "m1"]);
     const now = done(list, placeTurnout(list, "y1", [4, 0]));
@@ -311,8 +320,17 @@ it("whatever is laid, taken up and moved has meaning, and is undone to the lette
     expect(applyEdits(now, inverses).record).toEqual(record);
     return now;
   }
+  function said(all: readonly Becoming[]): string[] {
+    return all.map(({ point, words }) => `${point} ${words.replace(/, Y\d+$/, "")}`).sort();
+  }
   function groupOf(record: RailwayRecord, deed: Deed): EditGroup | null {
-    if ("lay" in deed) return layTrack(record, deed.lay, { threeWay: true }).group;
+    if ("lay" in deed) {
+      const { group, becomes } = layTrack(record, deed.lay, { threeWay: true });
+      // what is told while one draws is what comes
+      const told = becomesAlong(record, deed.lay, { threeWay: true });
+      expect(said(told)).toEqual(said(becomes.filter(({ words }) => !/in the tray|none any more/.test(words))));
+      return group;
+    }
     const track = (number: number) => record.tracks[number % Math.max(1, record.tracks.length)];
     if ("up" in deed) return takeUp(record, [track(deed.up)?.id ?? ""]);
     if ("step" in deed) {

@@ -3,12 +3,13 @@ import { addTurnoutTo } from "../equip/turnouts.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find, freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import type { Point, Track } from "../record/line.ts";
+import type { Point, Spot, Track } from "../record/line.ts";
 import { recordError } from "../record/problems.ts";
 import type { Turnout } from "../record/schemas.ts";
 import { count, list } from "../units/format.ts";
-import { nameOfPoint, nameOfStep, pointsAlong, simplified, stepsOf, wayBetween } from "./lattice.ts";
+import { directionTo, nameOfPoint, nameOfStep, pointsAlong, simplified, stepsOf, wayBetween } from "./lattice.ts";
 import { type Junction, type LinePlace, lineLayout } from "./layout.ts";
+import { shapeOf } from "./places.ts";
 
 /** What comes into being, or goes, at a point. */
 export interface Becoming {
@@ -58,13 +59,44 @@ export function layTrack(record: RailwayRecord, points: readonly Point[], option
 }
 
 /**
+ * What would come into being along points, told while one draws: the same as `layTrack` says, looked at only along the way.
+ * @throws {RecordError} that says why no train would run there
+ */
+export function becomesAlong(record: RailwayRecord, points: readonly Point[], options: LayOptions = {}): Becoming[] {
+  const way: Track = { id: "way", points: simplified(points), hidden: false };
+  const own = stepsOf([way]);
+  if (way.points.length > 1 && own.astray.length > 0)
+    throw recordError("Track runs straight from point to point, in eight directions.");
+  const { around, at } = lineLayout(record);
+  const waiting = [...(options.tray ?? [])];
+  const taken = new Set<string>();
+  return [...own.around].flatMap(([name, { point, directions: laid }]): Becoming[] => {
+    const directions = new Set([...(around.get(name)?.directions ?? []), ...laid]);
+    const known = at.get(name);
+    const { kind, blades } = shapeOf(directions, false);
+    if (kind === "plain" || kind === "end" || kind === (known?.kind ?? "plain")) return [];
+    refuse({ kind, point }, options);
+    if (kind === "crossing") return [{ point, words: "crossing" }];
+    return blades.flatMap((each, second): Becoming[] => {
+      if (known?.junctions[second]?.turnout) return [];
+      const id = waiting.shift();
+      const label = (id && find(record, "turnout", id)?.label) ?? nextLabel(record, point, taken);
+      taken.add(label.toLowerCase());
+      return [{ point, words: wordsOf(kind, { hand: each.hand, second: second === 1 }, label) }];
+    });
+  });
+}
+
+/**
  * The way from one point to another: where there is track already in the direction in which it would begin, it branches off at
  * once instead of running over it.
  */
 export function wayOn(record: RailwayRecord, from: Point, to: Point): Point[] {
   const straight = wayBetween(from, to);
   const [, next] = pointsAlong(straight) ?? [];
-  const isOverTrack = next !== undefined && stepsOf(record.tracks).owners.has(nameOfStep(from, next));
+  const direction = next && directionTo(from, next);
+  const there = lineLayout(record).around.get(nameOfPoint(from))?.directions;
+  const isOverTrack = direction !== undefined && direction !== null && (there?.has(direction) ?? false);
   return isOverTrack ? wayBetween(from, to, true) : straight;
 }
 
@@ -78,7 +110,7 @@ function stepsIn(along: readonly Point[]): number {
 }
 
 /** @throws {RecordError} for what no train can take, or what has to be asked for */
-function refuse({ kind, point: [x, y] }: LinePlace, { threeWay }: LayOptions): void {
+function refuse({ kind, point: [x, y] }: Pick<LinePlace, "kind" | "point">, { threeWay }: LayOptions): void {
   const at = `At ${x}, ${y}`;
   if (kind === "bend")
     throw recordError(`${at} track would turn by a quarter or more; bend it by an eighth at a time.`);
@@ -125,14 +157,14 @@ export function settle(draft: Draft, before: RailwayRecord, tray: readonly strin
       // what was there before without a turnout stays as the owner left it
       if (!isNew && known?.junctions.some(({ second }) => second === junction.second)) continue;
       const turnout = put(draft, place, junction, waiting.shift());
-      becomes.push({ point: place.point, words: wordsOf(place, junction, turnout) });
+      becomes.push({ point: place.point, words: wordsOf(place.kind, junction, turnout.label) });
     }
     if (isNew && place.kind === "crossing") becomes.push({ point: place.point, words: "crossing" });
   }
   return becomes;
 }
 
-function wordsOf({ kind }: LinePlace, { hand, second }: Junction, { label }: Turnout): string {
+function wordsOf(kind: LinePlace["kind"], { hand, second }: Pick<Junction, "hand" | "second">, label: string): string {
   if (kind === "slip") return `slip, ${label}`;
   if (kind === "three-way") return second ? `its second blades, ${label}` : `three-way turnout, ${label}`;
   return `${HAND_WORDS[hand]}, ${label}`;
@@ -151,7 +183,7 @@ function put(draft: Draft, { point: [x, y] }: LinePlace, { hand, second }: Junct
 }
 
 /** The next free label beside a point: as the nearest turnout is called, with the number after the greatest of its kind. */
-export function nextLabel(record: RailwayRecord, [x, y]: Point): string {
+export function nextLabel(record: RailwayRecord, [x, y]: Point, also: ReadonlySet<string> = new Set()): string {
   const far = (spot: { x: number; y: number }) => Math.max(Math.abs(spot.x - x), Math.abs(spot.y - y));
   const [nearest] = [...record.spots].sort((a, b) => far(a) - far(b));
   const label = nearest && find(record, "turnout", nearest.turnoutId)?.label;
@@ -161,7 +193,8 @@ export function nextLabel(record: RailwayRecord, [x, y]: Point): string {
   );
   const taken = new Set(record.turnouts.map(({ label: each }) => each.toLowerCase()));
   for (let number = Math.max(0, ...numbers) + 1; ; number++)
-    if (!taken.has(`${stem}${number}`.toLowerCase())) return `${stem}${number}`.slice(0, 24);
+    if (![taken, also].some((labels) => labels.has(`${stem}${number}`.toLowerCase())))
+      return `${stem}${number}`.slice(0, 24);
 }
 
 /** Takes stretches up, with what lies on nothing then; turnouts stay in the list. */
@@ -249,7 +282,13 @@ export function moveTracks(
   }
   if (!copy) {
     // all are taken off before any is put down, so that two may change places
-    const spots = record.spots.filter(({ x, y }) => goes(x, y));
+    const tracked = lineLayout(draft.record);
+    const hasBlades = ([x, y]: Point, second: boolean) =>
+      tracked.at.get(nameOfPoint([x, y]))?.junctions.some((junction) => junction.second === second) ?? false;
+    // a turnout goes along with a branch too, where its blades are there now and no longer here
+    const follows = ({ x, y, second }: Spot) =>
+      own.has(nameOfPoint([x, y])) && !hasBlades([x, y], second) && hasBlades(moved([x, y]), second);
+    const spots = record.spots.filter((spot) => goes(spot.x, spot.y) || follows(spot));
     for (const spot of spots) draft.remove("spot", spot.id);
     for (const spot of spots) {
       const [x, y] = moved([spot.x, spot.y]);

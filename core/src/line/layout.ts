@@ -2,7 +2,7 @@ import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { MarkOf, Point, Spot, Track } from "../record/line.ts";
 import type { Turnout } from "../record/schemas.ts";
-import { type Direction, lengthOf, nameOfPoint, nameOfStep, opposite, stepFrom, stepsOf } from "./lattice.ts";
+import { type Direction, lengthOf, nameOfPoint, numberOfStep, opposite, stepFrom, stepsOf } from "./lattice.ts";
 import { type Blades, legTowards, type PlaceKind, shapeOf } from "./places.ts";
 import { type Leg, type Line, type Port, portOf } from "./topology.ts";
 
@@ -51,6 +51,8 @@ export interface LineLayout {
   places: LinePlace[];
   /** Places by the names of their points; plain track is not among them. */
   at: ReadonlyMap<string, LinePlace>;
+  /** Directions in which there is track, at every point of it. */
+  around: ReadonlyMap<string, { point: Point; directions: ReadonlySet<Direction> }>;
   junctions: Junction[];
   ends: LineEnd[];
   stretches: Stretch[];
@@ -81,7 +83,7 @@ export function lineLayout(record: RailwayRecord): LineLayout {
 }
 
 function layoutOf(record: RailwayRecord): LineLayout {
-  const { around, owners, astray } = stepsOf(record.tracks);
+  const { around, hidden, astray } = stepsOf(record.tracks);
   const slips = new Set(record.marks.flatMap((mark) => (mark.what === "slip" ? [nameOfPoint([mark.x, mark.y])] : [])));
   const endMarks = new Map(
     record.marks.flatMap((mark) => (mark.what === "end" ? [[nameOfPoint([mark.x, mark.y]), mark] as const] : [])),
@@ -91,6 +93,11 @@ function layoutOf(record: RailwayRecord): LineLayout {
   const through = new Map<string, readonly [Direction, Direction][]>();
   const ends: LineEnd[] = [];
   for (const [name, { point, directions }] of around) {
+    const straight = plainThrough(directions);
+    if (straight) {
+      through.set(name, straight);
+      continue;
+    }
     const shape = shapeOf(directions, slips.has(name));
     through.set(name, shape.through);
     if (shape.kind === "plain") continue;
@@ -109,7 +116,7 @@ function layoutOf(record: RailwayRecord): LineLayout {
   }
   const places = [...at.values()];
   const junctions = places.flatMap((place) => place.junctions);
-  const stretches = stretchesOf(record, at, ends, through, owners);
+  const stretches = stretchesOf(record, at, ends, through, hidden);
   const links = stretches.flatMap(({ from, to }): [Port, Port][] => (from !== null && to !== null ? [[from, to]] : []));
   const placed = new Set(junctions.flatMap(({ spot }) => spot ?? []));
   const line: Line = {
@@ -118,9 +125,22 @@ function layoutOf(record: RailwayRecord): LineLayout {
     links: [...links, ...innerLinks(places)],
   };
   return {
-    ...{ places, at, junctions, ends, stretches, line, astray },
+    ...{ places, at, around, junctions, ends, stretches, line, astray },
     lost: record.spots.filter((spot) => !placed.has(spot)),
   };
+}
+
+/** Straight track each way, of which most of a line is made; made once for each direction. */
+const STRAIGHT = ([0, 1, 2, 3] as const).map((direction): readonly [Direction, Direction][] => [
+  [direction, opposite(direction)],
+]);
+
+/** What goes straight through a point with nothing else there; null where there is more, or less. */
+function plainThrough(directions: ReadonlySet<Direction>): readonly [Direction, Direction][] | null {
+  if (directions.size !== 2) return null;
+  for (const direction of directions)
+    return directions.has(opposite(direction)) ? (STRAIGHT[direction % 4] ?? null) : null;
+  return null;
 }
 
 /** Links within a place: of a three-way turnout from the first pair to the second, of a slip from toe to toe. */
@@ -163,11 +183,11 @@ function stretchesOf(
   at: ReadonlyMap<string, LinePlace>,
   ends: readonly LineEnd[],
   through: ReadonlyMap<string, readonly [Direction, Direction][]>,
-  owners: ReadonlyMap<string, readonly Track[]>,
+  outOfSight: ReadonlySet<number>,
 ): Stretch[] {
   const endAt = new Map(ends.map((end) => [nameOfPoint(end.point), end.id]));
   const stretches: Stretch[] = [];
-  const walked = new Set<string>();
+  const walked = new Set<number>();
   const portOn = (point: Point, direction: Direction): Port | null => {
     const name = nameOfPoint(point);
     return endAt.get(name) ?? portAt(at.get(name), direction);
@@ -181,11 +201,11 @@ function stretchesOf(
     let [point, direction, length, hidden] = [start, first, 0, 0];
     for (;;) {
       const next = stepFrom(point, direction);
-      const step = nameOfStep(point, next);
+      const step = numberOfStep(point, direction);
       if (walked.has(step)) break;
       walked.add(step);
       length += lengthOf(direction);
-      if (owners.get(step)?.some((track) => track.hidden)) hidden += lengthOf(direction);
+      if (outOfSight.has(step)) hidden += lengthOf(direction);
       points.push(next);
       const back = opposite(direction);
       const name = nameOfPoint(next);
@@ -202,7 +222,7 @@ function stretchesOf(
     if (points.length > 1) stretches.push(stretch(from, null, points, length, hidden));
   };
   const begin = (point: Point, direction: Direction) => {
-    if (!walked.has(nameOfStep(point, stepFrom(point, direction)))) walk(point, direction, portOn(point, direction));
+    if (!walked.has(numberOfStep(point, direction))) walk(point, direction, portOn(point, direction));
   };
   for (const { point, directions, kind } of at.values())
     if (kind !== "crossing" && kind !== "bend") for (const direction of directions) begin(point, direction);

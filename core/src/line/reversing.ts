@@ -56,7 +56,36 @@ function partsOf(edges: readonly Edge[], size: number): Edge[][] {
   return [...parts.values()];
 }
 
+/** Whether left and right can be told all over: each turnout seen from one side, its neighbours follow. */
+function isSound(edges: readonly Edge[]): boolean {
+  const around = new Map<number, { to: number; swaps: boolean }[]>();
+  const join = (from: number, to: number, swaps: boolean) =>
+    around.set(from, [...(around.get(from) ?? []), { to, swaps }]);
+  for (const { a, b, swaps } of edges) {
+    join(a, b, swaps);
+    join(b, a, swaps);
+  }
+  const side = new Map<number, boolean>();
+  for (const start of around.keys()) {
+    if (side.has(start)) continue;
+    side.set(start, false);
+    const open = [start];
+    for (let node = open.pop(); node !== undefined; node = open.pop()) {
+      for (const { to, swaps } of around.get(node) ?? []) {
+        const seen = side.get(node) !== swaps;
+        const known = side.get(to);
+        if (known === undefined) {
+          side.set(to, seen);
+          open.push(to);
+        } else if (known !== seen) return false;
+      }
+    }
+  }
+  return true;
+}
+
 function smallestCut(edges: readonly Edge[], size: number): Edge[] {
+  if (isSound(edges)) return [];
   for (let most = apart(edges, size); ; most++) {
     const cut = cutWithin(edges, size, most, new Set());
     if (cut) return cut;

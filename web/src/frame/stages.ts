@@ -28,7 +28,7 @@ export const STAGES: readonly Stage[] = [
   {
     ...{ path: "equip", title: "Equip", key: "e", share: equipShare },
     load: async () => (await import("../stages/equip/EquipStage.tsx")).EquipStage,
-    pictures: [...["equip-thread", "equip-coil", "equip-frog", "equip-list"], ...["equip-sense", "equip-schools"]],
+    pictures: [...["equip-thread", "equip-coil", "equip-list"], ...["equip-sense", "equip-schools"]],
   },
   {
     ...{ path: "loom", title: "Loom", key: "l", share: loomShare, pictures: ["loom", "loom-tasks", "loom-papers"] },

@@ -1,5 +1,6 @@
 import {
   type Becoming,
+  becomesAlong,
   layTrack,
   lineLayout,
   moveTracks,
@@ -394,7 +395,7 @@ function previewOf(
 ): { becomes: Becoming[]; problem: string | null } | null {
   if (!way) return null;
   try {
-    return { becomes: layTrack(record, way, { tray }).becomes, problem: null };
+    return { becomes: becomesAlong(record, way, { tray }), problem: null };
   } catch (error) {
     if (!(error instanceof RecordError)) throw error;
     return { becomes: [], problem: error.message };

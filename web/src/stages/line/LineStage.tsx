@@ -187,7 +187,7 @@ function portWords(record: RailwayRecord, port: string): string {
 
 function Row({ figure, words, more, good }: { figure: string; words: string; more: string; good?: boolean }) {
   return (
-    <div className="grid grid-cols-[58px_minmax(0,11rem)_minmax(0,1fr)_18px] items-center gap-2 border-b border-rule px-3 py-0.75">
+    <div className="grid grid-cols-[70px_minmax(0,11rem)_minmax(0,1fr)_18px] items-center gap-2 border-b border-rule px-3 py-0.75">
       <b className="mono text-right text-[17px]">{figure}</b>
       <span>{words}</span>
       <span className="truncate text-ink-2" title={more}>

@@ -26,7 +26,7 @@ export function MiniMap({
       height={Math.min(120, Math.max(24, (WIDTH * high) / wide))}
       viewBox={`${left} ${top} ${wide} ${high}`}
       aria-hidden="true"
-      className="pointer-events-none absolute right-2 bottom-2 border border-rule bg-sheet"
+      className="pointer-events-none absolute right-2 bottom-9 border border-rule bg-sheet"
     >
       {record.tracks.map(({ id, points }) => (
         <polyline
