@@ -104,6 +104,11 @@ export function RailwayDialog({ close }: { close: () => void }) {
           set={(spacingMetres) => set(`Turnouts are ${spacingMetres} m apart`, { spacingMetres })}
         />
         <MetresField
+          label="A step of the line diagram, m"
+          value={railway.stepMetres}
+          set={(stepMetres) => set(`A step of the line is ${stepMetres} m`, { stepMetres })}
+        />
+        <MetresField
           label="From a control to its strip, m"
           value={railway.tailMetres}
           set={(tailMetres) => set(`A tail is ${tailMetres} m`, { tailMetres })}

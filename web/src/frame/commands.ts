@@ -81,6 +81,19 @@ export const LOCAL_KEYS: readonly { place: string; keys: readonly [written: stri
     ],
   },
   {
+    place: "On the line",
+    keys: [
+      ["arrows, Home, End, Page up, Page down", "move the cursor, slantwise with the last four"],
+      ["Shift+arrows", "lay track; of chosen track, move it"],
+      ["Enter", "end what is laid; choose what is at the cursor"],
+      ["l, s, i", "lay track, choose, part rails"],
+      ["3", "make three legs from one toe a three-way turnout"],
+      ["m, q, c, Delete", "mirror chosen track, turn it by a quarter, copy it, take it up"],
+      ["+, -, 0, Ctrl+arrows", "larger, smaller, all of it, to the side"],
+      ["Space or middle button, drag", "move the paper"],
+    ],
+  },
+  {
     place: "On a terminal",
     keys: [
       ["r", "put the red probe on it"],
