@@ -132,8 +132,21 @@ test("the demo's line shows blades, what is wrong at its place, and leads to it"
   await page.getByRole("link", { name: /^Line/ }).click();
   const follows = page.getByRole("region", { name: "What follows from the line" });
   await expect(follows).toContainText("22routes between ends");
-  await expect(follows).toContainText("parted by gaps in both rails");
-  await page.keyboard.press("s");
+  await expect(follows).toContainText("parted by gaps");
+  // a route is chosen, drawn and set
+  await page.getByRole("button", { name: "Let go of it" }).click();
+  await page.getByRole("radio", { name: "Routes" }).click();
+  await page
+    .getByRole("row", { name: /road 4.*Y1 R, Y2 N, Y3 N, Y4 R|Y4 R.*road 4/ })
+    .first()
+    .click();
+  await expect(sheet(page).locator("[data-way]")).not.toHaveCount(0);
+  await page
+    .getByRole("button", { name: /^Set the route .*road 4/ })
+    .first()
+    .click();
+  await expect(page.getByRole("row", { name: /road 4.* set$/ }).first()).toBeVisible();
+  await page.getByRole("button", { name: "Let go" }).click();
   await sheet(page).focus();
   await page.keyboard.press("s");
   await click(page, 22, 8);

@@ -150,6 +150,7 @@ export { knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
 export { type Crossover, couple, type Follows, followsFrom } from "./line/follows.ts";
+export { allFrogs, type FrogNeed } from "./line/frogs.ts";
 export {
   type Direction as LatticeDirection,
   directionTo,
@@ -191,7 +192,7 @@ export {
   trayOf,
   turnNormal,
 } from "./line/marking.ts";
-export { type Route, routesIn } from "./line/routes.ts";
+export { linksOfRoute, type Route, routesConflict, routesIn } from "./line/routes.ts";
 export {
   type BrokenLine,
   frameOfLine,

@@ -4,10 +4,11 @@ import { describe, expect, it } from "vitest";
 import { stroke } from "../../testing/lines.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
+import { frogNeeds } from "./frogs.ts";
 import { nameOfPoint, pointsAlong } from "./lattice.ts";
 import { lineLayout } from "./layout.ts";
 import { reversing } from "./reversing.ts";
-import { routesIn } from "./routes.ts";
+import { linksOfRoute, routesIn } from "./routes.ts";
 
 /** A railway with stretches of track, and slips. */
 function drawn(stretches: readonly Point[][], slips: readonly Point[] = []): RailwayRecord {
@@ -257,6 +258,47 @@ describe("whatever is laid", () => {
         expect(walked.length).toBe(steps.size);
       }),
       { numRuns: 200 },
+    );
+  });
+
+  it("gives each frog the rail on whose side it lies, for a train that walks through it either way", () => {
+    const vector = (direction: number): Point => [
+      Math.round(Math.cos((direction * Math.PI) / 4)),
+      -Math.round(Math.sin((direction * Math.PI) / 4)),
+    ];
+    fc.assert(
+      fc.property(fc.array(stroke, { minLength: 2, maxLength: 7 }), fc.boolean(), (stretches, turned) => {
+        for (const junction of lineLayout(drawn(stretches)).junctions) {
+          const spot = turned ? { id: "s", turnoutId: "y", x: 0, y: 0, second: false, turned } : null;
+          for (const { position, rail, edge } of frogNeeds({ ...junction, spot })) {
+            const [taken, other] =
+              (position === "N") !== turned ? [junction.normal, junction.reverse] : [junction.reverse, junction.normal];
+            // the frog is on the side of the route that is not taken; y goes down the sheet
+            const [tx, ty] = vector(taken);
+            const [ox, oy] = vector(other);
+            expect(rail).toBe(tx * oy - ty * ox < 0 ? "left" : "right");
+            const [fx, fy] = vector(junction.toe + 4);
+            const [sx, sy] = rail === "left" ? [fy, -fx] : [-fy, fx];
+            expect(edge).toBe(sy > 0 ? "front" : sy < 0 ? "rear" : sx > 0 ? "right" : "left");
+          }
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it("follows each route from end to end over links that hang together", () => {
+    fc.assert(
+      fc.property(fc.array(stroke, { minLength: 1, maxLength: 7 }), (stretches) => {
+        const { line } = lineLayout(drawn(stretches));
+        for (const route of [...routesIn(line)].slice(0, 40)) {
+          const links = linksOfRoute(line, route);
+          expect(links[0]?.[0]).toBe(route.from);
+          expect(links.at(-1)?.[1]).toBe(route.to);
+          expect(links).toHaveLength(Object.keys(route.settings).length + 1);
+        }
+      }),
+      { numRuns: 80 },
     );
   });
 

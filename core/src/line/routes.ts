@@ -68,3 +68,18 @@ function leadingOn(line: Line, links: ReadonlyMap<Port, Port>, ends: ReadonlyMap
 export function routesConflict(a: Route, b: Route): boolean {
   return Object.keys(a.settings).some((id) => id in b.settings);
 }
+
+/** Ports that a route goes out and comes in by, link by link, from its first end to its last. */
+export function linksOfRoute(line: Pick<Line, "links">, { from, to, settings }: Route): [Port, Port][] {
+  const links = linkedTo(line);
+  const way: [Port, Port][] = [];
+  for (let port: Port | undefined = from; port !== undefined; ) {
+    const next: Port | undefined = links.get(port);
+    if (next === undefined) break;
+    way.push([port, next]);
+    const entered: ReturnType<typeof turnoutPort> = next === to ? null : turnoutPort(next);
+    const lie: Lie | undefined = entered ? settings[entered.id] : undefined;
+    port = entered && lie ? portOf(entered.id, entered.leg === "toe" ? lie : "toe") : undefined;
+  }
+  return way;
+}

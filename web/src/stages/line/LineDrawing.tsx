@@ -7,6 +7,7 @@ import {
   nameOfPoint,
   type Position,
   type RailwayRecord,
+  type Stretch,
 } from "@alderman/core";
 import { memo } from "react";
 import { along, anchorOf, drawnAt, labelSide, type Spot, textOf, unit, wedgeOf } from "./shapes.ts";
@@ -17,6 +18,8 @@ export interface Chosen {
   tracks: ReadonlySet<string>;
   /** Name of the point of a place. */
   place: string | null;
+  /** Stretches of a route, by their points. */
+  way?: readonly Stretch[];
 }
 
 /** The line itself, at scale 1: track, blades as they lie, ends, gaps, and what is wrong at its place. */
@@ -38,6 +41,17 @@ export const LineDrawing = memo(function LineDrawing({
   return (
     <g strokeLinecap="round" strokeLinejoin="round">
       <Tracks record={record} layout={layout} chosen={chosen.tracks} />
+      {chosen.way?.map(({ points, from }) => (
+        <polyline
+          key={`${from} ${points.length} ${points[0]}`}
+          points={textOf(points.map(drawnAt))}
+          fill="none"
+          stroke="var(--copper)"
+          strokeWidth="4.2"
+          strokeLinecap="butt"
+          data-way
+        />
+      ))}
       {record.marks.map((mark) => mark.what === "gap" && <Gap key={mark.id} mark={mark} />)}
       {layout.ends.map((end) => (
         <End key={end.id} end={end} isChosen={chosen.place === nameOfPoint(end.point)} />
@@ -133,6 +147,7 @@ function Place({
       )}
       {label !== "" && (
         <text
+          data-place={nameOfPoint(point)}
           x={lx}
           y={ly + 4}
           textAnchor={anchorOf(side)}
@@ -183,6 +198,7 @@ function End({ end: { point, direction, mark }, isChosen }: { end: LineEnd; isCh
       )}
       {mark && (
         <text
+          data-place={nameOfPoint(point)}
           x={lx}
           y={ly + (out === 2 ? -1 : out === 6 ? 9 : 4)}
           textAnchor={anchorOf(out)}

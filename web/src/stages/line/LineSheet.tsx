@@ -105,6 +105,8 @@ export function LineSheet({ record, wrong, chosen, choose, tray, edit, tool, set
   const [threeWay, setThreeWay] = useState<Point[] | null>(null);
   const [said, setSaid] = useState("");
   const [isFocused, setFocused] = useState(false);
+  /** The place whose label the pointer went down on. */
+  const labelled = useRef<string | null>(null);
   // the whole line is in sight when the stage opens
   // biome-ignore lint/correctness/useExhaustiveDependencies: once only; what is laid later does not move the paper
   useEffect(() => fit(), []);
@@ -157,6 +159,10 @@ export function LineSheet({ record, wrong, chosen, choose, tray, edit, tool, set
     svg.current?.focus({ preventScroll: true });
     const place = placeOf(event);
     const at = stepsAt(place);
+    labelled.current =
+      event.target instanceof Element
+        ? (event.target.closest("[data-place]")?.getAttribute("data-place") ?? null)
+        : null;
     setCursor(rounded(at));
     if (tool === "gap") return partAt(place);
     svg.current?.setPointerCapture(event.pointerId);
@@ -176,6 +182,7 @@ export function LineSheet({ record, wrong, chosen, choose, tray, edit, tool, set
     const to = stepsAt(place);
     setDrag(null);
     const isClick = Math.hypot(to[0] - from[0], to[1] - from[1]) < 0.3;
+    if (isClick && labelled.current !== null) return choose({ tracks: new Set(), place: labelled.current });
     if (isClick) return chooseAt(place, event.shiftKey);
     if (doing === "lay") lay(wayOn(record, rounded(from), rounded(to)));
     else if (doing === "box") choose({ tracks: new Set(tracksIn(record, from, to)), place: null });

@@ -3,19 +3,26 @@ import {
   couple,
   type Finding,
   followsFrom,
+  type LineLayout,
   lineLayout,
+  linksOfRoute,
   nameOfPoint,
   pointsAlong,
   type RailwayRecord,
+  type Route,
+  type Stretch,
   setHidden,
   trayOf,
 } from "@alderman/core";
-import { useMemo, useState } from "react";
+import { X } from "lucide-react";
+import { type ReactNode, useMemo, useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Button } from "../../kit/Button.tsx";
+import { IconButton } from "../../kit/IconButton.tsx";
+import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { Sheets } from "../../kit/Sheets.tsx";
 import { useRecord } from "../../session/hooks.ts";
@@ -23,9 +30,11 @@ import { useEdit } from "../../session/useEdit.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose as chooseThing } from "../../store/view.ts";
 import { saveText } from "../../tools/saveFile.ts";
+import { FrogsTable } from "./FrogsTable.tsx";
 import type { Chosen } from "./LineDrawing.tsx";
 import { LineSheet, type LineTool } from "./LineSheet.tsx";
 import { PlaceCard } from "./PlaceCard.tsx";
+import { RoutesSheet } from "./RoutesSheet.tsx";
 import { TraySheet } from "./TraySheet.tsx";
 
 const NOTHING: Chosen = { tracks: new Set(), place: null };
@@ -41,6 +50,10 @@ export function LineStage() {
   const [place, setPlace] = useState<string | null>(null);
   const [tool, setTool] = useState<LineTool>("track");
   const [picked, setPicked] = useState<string | null>(null);
+  /** What another stage chose was let go of here. */
+  const [isLeft, setLeft] = useState(false);
+  const [side, setSide] = useState<Side | null>(null);
+  const [route, setRoute] = useState<Route | null>(null);
   const wrong = useMemo(() => gravest(overview?.findings ?? []), [overview?.findings]);
   if (!record) return null;
   const layout = lineLayout(record);
@@ -48,11 +61,13 @@ export function LineStage() {
   const own = thing?.kind === "turnout" ? record.spots.find(({ turnoutId }) => turnoutId === thing.id) : undefined;
   const chosen: Chosen = {
     tracks: new Set([...tracks].filter((id) => record.tracks.some((track) => track.id === id))),
-    place: tracks.size > 0 ? null : (place ?? (own ? nameOfPoint([own.x, own.y]) : null)),
+    place: tracks.size > 0 || isLeft ? null : (place ?? (own ? nameOfPoint([own.x, own.y]) : null)),
+    way: route ? stretchesOf(layout, route) : [],
   };
   const choose = (next: Chosen) => {
     setTracks(next.tracks);
     setPlace(next.place);
+    setLeft(next.place === null);
     const turnout =
       next.place === null ? undefined : layout.at.get(next.place)?.junctions.find((each) => each.turnout)?.turnout;
     dispatch(chooseThing(turnout ? { kind: "turnout", id: turnout.id } : null));
@@ -82,24 +97,77 @@ export function LineStage() {
         <Sheets columns="minmax(0,1fr) minmax(0,1fr)">
           <FollowsSheet record={record} edit={edit} />
           {at ? (
-            <PlaceCard key={chosen.place} record={record} place={at} edit={edit} />
+            <PlaceCard key={chosen.place} record={record} place={at} edit={edit} close={() => choose(NOTHING)} />
           ) : chosen.tracks.size > 0 ? (
-            <TracksCard record={record} ids={[...chosen.tracks]} edit={edit} />
-          ) : tray.length > 0 ? (
-            <TraySheet record={record} tray={tray} picked={pickedHere} pick={setPicked} />
+            <TracksCard record={record} ids={[...chosen.tracks]} edit={edit} close={() => choose(NOTHING)} />
           ) : (
-            <Sheet title="Findings" about="on the line">
-              <SheetBody label="Findings on the line">
-                {findings.length === 0 && <p className="p-3 text-ink-2">Nothing is wrong with the line.</p>}
-                {findings.map((finding) => (
-                  <FindingCard key={finding.key} finding={finding} />
-                ))}
-              </SheetBody>
-            </Sheet>
+            <SideSheet
+              side={side ?? (tray.length > 0 && findings.length === 0 ? "tray" : "findings")}
+              setSide={setSide}
+              findings={findings}
+              routes={<RoutesSheet record={record} chosen={route} choose={setRoute} />}
+              frogs={<FrogsTable record={record} />}
+              tray={<TraySheet record={record} tray={tray} picked={pickedHere} pick={setPicked} />}
+              waiting={tray.length}
+            />
           )}
         </Sheets>
       </Sheets>
     </StageMain>
+  );
+}
+
+type Side = "findings" | "routes" | "frogs" | "tray";
+
+/** What is beside the figures while nothing is chosen: what is wrong, the routes, the turnouts that wait. */
+function SideSheet({
+  side,
+  setSide,
+  findings,
+  routes,
+  frogs,
+  tray,
+  waiting,
+}: {
+  side: Side;
+  setSide: (side: Side) => void;
+  findings: readonly Finding[];
+  routes: ReactNode;
+  frogs: ReactNode;
+  tray: ReactNode;
+  waiting: number;
+}) {
+  const segments = [
+    { value: "findings" as const, text: `Findings ${findings.length}` },
+    { value: "routes" as const, text: "Routes" },
+    { value: "frogs" as const, text: "Frogs" },
+    { value: "tray" as const, text: `Tray ${waiting}` },
+  ];
+  return (
+    <Sheet title={<Segmented size="small" label="Beside" value={side} segments={segments} onChange={setSide} />}>
+      {side === "routes" ? (
+        routes
+      ) : side === "frogs" ? (
+        frogs
+      ) : side === "tray" ? (
+        tray
+      ) : (
+        <SheetBody label="Findings on the line">
+          {findings.length === 0 && <p className="p-3 text-ink-2">Nothing is wrong with the line.</p>}
+          {findings.map((finding) => (
+            <FindingCard key={finding.key} finding={finding} />
+          ))}
+        </SheetBody>
+      )}
+    </Sheet>
+  );
+}
+
+/** The stretches that a route goes over. */
+function stretchesOf({ line, stretches }: LineLayout, route: Route): Stretch[] {
+  const links = linksOfRoute(line, route);
+  return stretches.filter(({ from, to }) =>
+    links.some(([a, b]) => (a === from && b === to) || (a === to && b === from)),
   );
 }
 
@@ -174,7 +242,7 @@ function turningWords(
 ): string {
   if (sections.length === 0) return "no rail meets its opposite";
   const [first] = shorted;
-  if (!first) return "parted by gaps in both rails";
+  if (!first) return "parted by gaps";
   const where = `no gap: ${first.map((port) => portWords(record, port)).join(", ")}`;
   return shorted.length > 1 ? `${where} and ${shorted.length - 1} more` : where;
 }
@@ -199,7 +267,17 @@ function Row({ figure, words, more, good }: { figure: string; words: string; mor
 }
 
 /** Stretches that are chosen. */
-function TracksCard({ record, ids, edit }: { record: RailwayRecord; ids: readonly string[]; edit: Edit }) {
+function TracksCard({
+  record,
+  ids,
+  edit,
+  close,
+}: {
+  record: RailwayRecord;
+  ids: readonly string[];
+  edit: Edit;
+  close: () => void;
+}) {
   const tracks = record.tracks.filter(({ id }) => ids.includes(id));
   const metres = tracks.reduce((sum, { points }) => {
     const along = pointsAlong(points) ?? [];
@@ -210,7 +288,11 @@ function TracksCard({ record, ids, edit }: { record: RailwayRecord; ids: readonl
   }, 0);
   const allHidden = tracks.every(({ hidden }) => hidden);
   return (
-    <Sheet title={count(tracks.length, "stretch", "stretches")} about={`${metres.toFixed(2)} m`}>
+    <Sheet
+      title={count(tracks.length, "stretch", "stretches")}
+      about={`${metres.toFixed(2)} m`}
+      actions={<IconButton icon={X} label="Let go of it" onClick={close} />}
+    >
       <SheetBody label="Chosen track" className="p-3">
         <Button size="small" onClick={() => edit(() => setHidden(record, ids, !allHidden))}>
           {allHidden ? "It is in sight" : "It is out of sight"}

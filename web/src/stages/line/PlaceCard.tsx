@@ -9,11 +9,13 @@ import {
   trayOf,
   turnNormal,
 } from "@alderman/core";
+import { X } from "lucide-react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Checkbox } from "../../kit/Checkbox.tsx";
 import { Choice } from "../../kit/Choice.tsx";
+import { IconButton } from "../../kit/IconButton.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { TextField } from "../../kit/TextField.tsx";
@@ -38,10 +40,12 @@ export function PlaceCard({
   record,
   place,
   edit,
+  close,
 }: {
   record: RailwayRecord;
   place: LinePlace;
   edit: ReturnType<typeof useEdit>;
+  close: () => void;
 }) {
   const { kind, point, junctions, acute } = place;
   const overview = useOverview();
@@ -54,7 +58,11 @@ export function PlaceCard({
   const title = junctions.map(({ turnout }) => turnout?.label ?? "?").join("/") || KINDS[kind];
   const metres = `${(x * record.railway.stepMetres).toFixed(2)} m along, ${(y * record.railway.stepMetres).toFixed(2)} m across`;
   return (
-    <Sheet title={title} about={`${junctions.length > 0 ? `${KINDS[kind].toLowerCase()}, ` : ""}${metres}`}>
+    <Sheet
+      title={title}
+      about={`${junctions.length > 0 ? `${KINDS[kind].toLowerCase()}, ` : ""}${metres}`}
+      actions={<IconButton icon={X} label="Let go of it" onClick={close} />}
+    >
       <SheetBody label="Chosen place" className="grid content-start gap-3 p-3">
         {junctions.map((junction) => (
           <JunctionPart key={junction.id} record={record} junction={junction} edit={edit} />
@@ -122,12 +130,12 @@ function JunctionPart({
           <Choice
             label="Put a turnout here"
             size="small"
-            value=""
+            value="none"
             options={[
-              { value: "", text: "put here ..." },
+              { value: "none", text: "put here ..." },
               ...tray.map(({ id, label }) => ({ value: id, text: label })),
             ]}
-            onChange={(id) => id !== "" && edit(() => placeTurnout(record, id, point, second))}
+            onChange={(id) => id !== "none" && edit(() => placeTurnout(record, id, point, second))}
           />
         )}
       </div>

@@ -1,0 +1,30 @@
+import { allFrogs, type FrogNeed, lineLayout, type RailwayRecord } from "@alderman/core";
+import { DataTable } from "../../kit/DataTable.tsx";
+
+/** Which rail each frog has to carry, as the line lies. */
+export function FrogsTable({ record }: { record: RailwayRecord }) {
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <p className="border-b border-rule px-3 py-1.5 text-small text-ink-2">
+        Left and right as one faces the points from the toe; front is towards the foot of the sheet. On the left-hand
+        route a frog carries the right rail, on the right-hand route the left one.
+      </p>
+      <div className="grid min-h-0 flex-1">
+        <DataTable
+          label="Frogs"
+          items={allFrogs(lineLayout(record))}
+          idOf={({ junction }) => junction.id}
+          columns={[
+            { id: "turnout", title: "Turnout", width: 90, value: ({ junction }) => junction.turnout?.label ?? "?" },
+            { id: "n", title: "At N it carries", cell: ({ needs: [normal] }) => words(normal) },
+            { id: "r", title: "At R it carries", cell: ({ needs: [, reverse] }) => words(reverse) },
+          ]}
+        />
+      </div>
+    </div>
+  );
+}
+
+function words({ rail, edge }: FrogNeed): string {
+  return `the ${rail} rail, ${edge === "front" || edge === "rear" ? `the ${edge} one` : `${edge} on the sheet`}`;
+}
