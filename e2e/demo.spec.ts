@@ -6,7 +6,7 @@ test("the demo shows its five mistakes and what follows from them, and each is p
   server,
 }) => {
   await openDemo(page, server);
-  await expect(page.getByRole("link", { name: "Findings: 4 wrong, 7 doubtful" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Findings: 4 wrong, 8 doubtful" })).toBeVisible();
   const crossover = page.getByRole("article", { name: /throw against each other/ });
   await expect(crossover).toContainText("Asked for N, M1 goes to N and M2 to R");
   await expect(crossover).toContainText("Not useful here: one output drives both");
@@ -29,7 +29,7 @@ test("the demo shows its five mistakes and what follows from them, and each is p
   const loop = page.getByRole("article", { name: /: LP5$/ });
   await expect(loop).toContainText("An LED of LP5 sees 15.0 V backwards; it bears 5.0 V.");
   await loop.getByRole("button", { name: /LP5/ }).first().click();
-  await expect(page.getByRole("link", { name: "Findings: 0 wrong, 6 doubtful" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Findings: 0 wrong, 7 doubtful" })).toBeVisible();
 });
 
 test("a stale test says what has changed since", async ({ page, server }) => {

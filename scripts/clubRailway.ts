@@ -51,6 +51,17 @@ function onLine(record: RailwayRecord): RailwayRecord {
     const left = (number % 2) * (end + 4);
     track([left, y], [left + end, y]);
     track([left, y + 2], [left + end, y + 2]);
+    const close = (x: number, at: number, name: string) =>
+      draft.put("mark", { id: `end-${x}-${at}`.replaceAll("--", "-m"), what: "end", x, y: at, name, buffer: true });
+    for (const [across, side] of [
+      [left, "west"],
+      [left + end, "east"],
+    ] as const)
+      for (const [row, name] of [
+        [y, "rear"],
+        [y + 2, "front"],
+      ] as const)
+        close(across, row, `${zoneName(number)}, ${name}, ${side}`);
     for (const [index, turnout] of turnouts.entries()) {
       const x = left + 2 + index * SPACE.across;
       const place = (at: [number, number], hand: "left" | "right") => {
@@ -72,6 +83,7 @@ function onLine(record: RailwayRecord): RailwayRecord {
       } else {
         track([x, y], [x + 1, y - 1], [x + 2, y - 1]);
         place([x, y], "left");
+        close(x + 2, y - 1, `siding ${turnout.label}`);
       }
     }
   }

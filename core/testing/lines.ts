@@ -62,6 +62,36 @@ export const LINE_MISTAKES: Record<string, () => RailwayRecord> = {
         "b1",
       ],
     ),
+  "crossover-zones": () => {
+    const two = railway(["B1", "", "stall-motor", "stall-decoder-8"], ["B2", "", "stall-motor", "D1-2"]);
+    const zoned = typed(typed(two, "b1", "zone", "Main"), "b2", "zone", "Loop");
+    const parallel: Point[] = MAIN.map(([x, y]) => [x, y + 2]);
+    return laid(
+      zoned,
+      [MAIN],
+      [parallel],
+      [
+        [
+          [3, 0],
+          [5, 2],
+        ],
+        "b1",
+        "b2",
+      ],
+    );
+  },
+  "leg-nowhere": () =>
+    laid(
+      one(),
+      [MAIN],
+      [
+        [
+          [4, 0],
+          [6, -2],
+        ],
+        "b1",
+      ],
+    ),
   "not-placed": () =>
     laid(
       railway(["B1", "", "stall-motor", "stall-decoder-8"], ["B2", "", "stall-motor", "D1-2"]),

@@ -10,6 +10,7 @@ import { coilsTogether } from "./coilsTogether.ts";
 import { colourTwoMeanings } from "./colourTwoMeanings.ts";
 import { contactUsedTwice } from "./contactUsedTwice.ts";
 import { controlNotHeard } from "./controlNotHeard.ts";
+import { crossoverZones } from "./crossoverZones.ts";
 import { crowdedTerminal } from "./crowdedTerminal.ts";
 import { deadWithoutComputer } from "./deadWithoutComputer.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
@@ -31,6 +32,7 @@ import { lampTellsOpposite } from "./lampTellsOpposite.ts";
 import { lampVoltsLost } from "./lampVoltsLost.ts";
 import { latchingLocksOthers } from "./latchingLocksOthers.ts";
 import { learnSwitchOn } from "./learnSwitchOn.ts";
+import { legNowhere } from "./legNowhere.ts";
 import { lineUnclear } from "./lineUnclear.ts";
 import { longerThanReel } from "./longerThanReel.ts";
 import { loopInNet } from "./loopInNet.ts";
@@ -143,7 +145,9 @@ export const RULES: readonly Rule[] = [
   reversingUngapped,
   lineUnclear,
   handDiffers,
+  crossoverZones,
   notPlaced,
+  legNowhere,
 ];
 
 /** Rules whose findings are put right in steps, one remedy after the other. */
