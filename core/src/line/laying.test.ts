@@ -205,6 +205,14 @@ describe("changing", () => {
     const slip = done(crossing, setSlip(crossing, [6, 0], "double"));
     expect(slip.turnouts.map(({ label }) => label)).toEqual(["Y1", "Y2"]);
     expect(followsFrom(slip).routes).toHaveLength(4);
+    // a single slip leads over by one of its two curves
+    const ways = (record: RailwayRecord) =>
+      followsFrom(record).routes.map(({ from, to }) => [from, to].sort().join(" "));
+    const single = done(slip, setSlip(slip, [6, 0], "single"));
+    const turned = done(slip, setSlip(slip, [6, 0], "single", true));
+    expect([ways(single).length, ways(turned).length]).toEqual([3, 3]);
+    expect(new Set([...ways(single), ...ways(turned)])).toEqual(new Set(ways(slip)));
+    expect(ways(done(single, turnNormal(single, "y1"))).sort()).toEqual(ways(single).sort());
     const without = done(slip, setSlip(slip, [6, 0], null));
     expect(without.spots).toEqual([]);
     expect(without.turnouts).toHaveLength(2);

@@ -4,7 +4,7 @@ import type { MarkOf, Point, Spot, Track } from "../record/line.ts";
 import type { Turnout } from "../record/schemas.ts";
 import { type Direction, lengthOf, nameOfPoint, numberOfStep, opposite, stepFrom, stepsOf } from "./lattice.ts";
 import { type Blades, legTowards, type PlaceKind, shapeOf } from "./places.ts";
-import { type Leg, type Line, type Port, portOf } from "./topology.ts";
+import { type Barred, type Leg, type Lie, type Line, type Port, portOf } from "./topology.ts";
 
 /** A point of the line at which something is, with what is there. */
 export interface LinePlace {
@@ -123,6 +123,7 @@ function layoutOf(record: RailwayRecord): LineLayout {
     turnouts: junctions.map(({ id }) => ({ id })),
     ends: ends.map(({ id }) => id),
     links: [...links, ...innerLinks(places)],
+    barred: barredAt(record, places),
   };
   return {
     ...{ places, at, around, junctions, ends, stretches, line, astray },
@@ -151,6 +152,17 @@ function innerLinks(places: readonly LinePlace[]): [Port, Port][] {
     return kind === "slip"
       ? [[portOf(first.id, "toe"), portOf(second.id, "toe")]]
       : [[portOf(first.id, straight), portOf(second.id, "toe")]];
+  });
+}
+
+/** What single slips do not lead over: from the second track of one side to the first of the other, or the other way. */
+function barredAt({ marks }: RailwayRecord, places: readonly LinePlace[]): Barred[] {
+  return places.flatMap(({ kind, point, junctions: [first, second] }): Barred[] => {
+    const mark = marks.find((each) => each.what === "slip" && each.x === point[0] && each.y === point[1]);
+    if (kind !== "slip" || mark?.what !== "slip" || mark.slip === "double" || !first || !second) return [];
+    const lieOf = ({ spot }: Junction, isFirstTrack: boolean): Lie =>
+      isFirstTrack !== (spot?.turned ?? false) ? "normal" : "reverse";
+    return [{ first: first.id, second: second.id, lies: [lieOf(first, mark.other), lieOf(second, !mark.other)] }];
   });
 }
 

@@ -71,8 +71,17 @@ export function nameEnd(record: RailwayRecord, point: Point, name: string, buffe
   return draft.group(`Track ends: ${text}`);
 }
 
-/** Gives a crossing blades, or takes them away. @throws {RecordError} where tracks cross by a quarter of a turn, or not at all */
-export function setSlip(record: RailwayRecord, point: Point, slip: MarkOf<"slip">["slip"] | null): EditGroup | null {
+/**
+ * Gives a crossing blades, or takes them away.
+ * @param other of a single slip, its other curve
+ * @throws {RecordError} where tracks cross by a quarter of a turn, or not at all
+ */
+export function setSlip(
+  record: RailwayRecord,
+  point: Point,
+  slip: MarkOf<"slip">["slip"] | null,
+  other = false,
+): EditGroup | null {
   const place = lineLayout(record).at.get(nameOfPoint(point));
   if (!place?.acute) throw recordError("Only a crossing by an eighth of a turn can be a slip.");
   const known = record.marks.find(
@@ -84,14 +93,7 @@ export function setSlip(record: RailwayRecord, point: Point, slip: MarkOf<"slip"
     draft.remove("mark", known.id);
   } else {
     const id = known?.id ?? freshId(record, "mark", `slip-${point[0]}-${point[1]}`);
-    draft.put("mark", {
-      id,
-      what: "slip",
-      x: point[0],
-      y: point[1],
-      slip,
-      other: known?.what === "slip" && known.other,
-    });
+    draft.put("mark", { id, what: "slip", x: point[0], y: point[1], slip, other });
   }
   settle(draft, record);
   return draft.group(slip === null ? "A crossing without blades" : `A ${slip} slip`);

@@ -30,7 +30,7 @@ export function* routesIn(line: Line): Generator<Route> {
       if (next === undefined || !leads.has(next)) return;
       const to = order.get(next);
       if (to !== undefined) {
-        if (to > index) yield { from, to: next, settings: Object.fromEntries(settings) };
+        if (to > index && !isBarred(settings)) yield { from, to: next, settings: Object.fromEntries(settings) };
         return;
       }
       const entered = turnoutPort(next);
@@ -42,6 +42,12 @@ export function* routesIn(line: Line): Generator<Route> {
         settings.delete(entered.id);
       }
     }
+  }
+
+  function isBarred(settings: ReadonlyMap<string, Lie>): boolean {
+    return (line.barred ?? []).some(
+      ({ first, second, lies }) => settings.get(first) === lies[0] && settings.get(second) === lies[1],
+    );
   }
 }
 

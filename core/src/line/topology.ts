@@ -14,6 +14,15 @@ export interface Line {
   ends: readonly string[];
   /** Track between two ports. A port has one link at most. */
   links: readonly (readonly [Port, Port])[];
+  /** Pairs of turnouts that no train passes with both lying so: a single slip lacks one of its two curves. */
+  barred?: readonly Barred[];
+}
+
+/** Two turnouts, and how they cannot both lie on one way. */
+export interface Barred {
+  first: string;
+  second: string;
+  lies: readonly [Lie, Lie];
 }
 
 /** The turnout and leg of a port; null for an end. */

@@ -78,6 +78,14 @@ export function PlaceCard({
               segments={SLIPS}
               onChange={(slip) => edit(() => setSlip(record, point, slip === "none" ? null : slip))}
             />
+            {slipAt(record, point) === "single" && (
+              <Button
+                size="small"
+                onClick={() => edit(() => setSlip(record, point, "single", !isOther(record, point)))}
+              >
+                Its other curve
+              </Button>
+            )}
           </div>
         )}
         {kind === "unclear" && (
@@ -102,6 +110,11 @@ const SLIPS = [
   { value: "single", text: "single slip" },
   { value: "double", text: "double slip" },
 ] as const;
+
+function isOther(record: RailwayRecord, [x, y]: LinePlace["point"]): boolean {
+  const mark = record.marks.find((each) => each.what === "slip" && each.x === x && each.y === y);
+  return mark?.what === "slip" && mark.other;
+}
 
 function slipAt(record: RailwayRecord, [x, y]: LinePlace["point"]): "none" | "single" | "double" {
   const mark = record.marks.find((each) => each.what === "slip" && each.x === x && each.y === y);
