@@ -1,14 +1,14 @@
 // Whatever an owner enters, everything that follows from it can be worked out, and no number is without sense.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { smallRailway } from "../testing/build.ts";
+import { railway, smallRailway } from "../testing/build.ts";
 import { busDeeds, type Deed, deeds, done } from "../testing/exhibits.ts";
 import { MISTAKES } from "../testing/mistakes.ts";
 import { DRIVING, FROGS, LAMPS, onBus, semaphore } from "../testing/recipes.ts";
 import { edit } from "./catalogue/edit.ts";
 import { Derived } from "./derive.ts";
 import { COLUMNS } from "./equip/columns.ts";
-import { writeCell } from "./equip/write.ts";
+import { addTurnout, writeCell } from "./equip/write.ts";
 import type { RailwayRecord } from "./record/kinds.ts";
 import { RecordError } from "./record/problems.ts";
 import { readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
@@ -114,6 +114,17 @@ describe("comes to the same after any series of edits as from the record anew", 
 
   it("of any kind", { timeout: 120_000 }, () => {
     fc.assert(series(starts, deed), { numRuns: 120 });
+  });
+
+  it("names motors that get too little once, however often the list is looked at", () => {
+    const fed = edit(
+      railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "A", "stall-motor"]),
+      done(railway(["A", "", "stall-motor", "stall-decoder-8"], ["B", "A", "stall-motor"]), [15, 18, 39])?.edits ?? [],
+    ).record;
+    const before = new Derived(fed);
+    void before.findings;
+    const after = new Derived(edit(fed, addTurnout(fed, "N0").edits).record, before);
+    expect(said(after).findings).toEqual(said(new Derived(after.record)).findings);
   });
 
   it("of events on a bus", { timeout: 120_000 }, () => {

@@ -50,7 +50,8 @@ export const goesAstray = rule<Astray>({
       for (const astray of look.remember(thread, "strays", () => strays(look, thread))) {
         const known = weak.get(astray.driver.id);
         if (astray.went !== null) turned.push(astray);
-        else if (!known) weak.set(astray.driver.id, astray);
+        // a copy, since what is remembered of a thread is added to here
+        else if (!known) weak.set(astray.driver.id, { ...astray, threads: [thread], motors: [...astray.motors] });
         else {
           if (!known.threads.includes(thread)) known.threads.push(thread);
           known.motors.push(...astray.motors);

@@ -35,7 +35,10 @@ export interface Follows {
 /** Routes that are looked for at most while one draws. */
 const MOST = 2_000;
 
-const known = new WeakMap<LineLayout, { marks: RailwayRecord["marks"]; follows: Follows }>();
+/** What follows from the track alone, whatever its turnouts are called. */
+type OfTrack = Omit<Follows, "placed" | "crossovers">;
+
+const known = new WeakMap<Line, { marks: RailwayRecord["marks"]; ofTrack: OfTrack }>();
 
 /** How many gaps in both rails a stretch has. */
 export function gapsIn({ marks }: RailwayRecord, { points }: Stretch): number {
@@ -56,11 +59,17 @@ function withoutGapped(record: RailwayRecord, { line, stretches }: LineLayout): 
   return { ...line, links: line.links.filter(([a, b]) => !parted.has(`${a} ${b}`)) };
 }
 
-/** What follows from the line diagram of a record; worked out once for each layout. */
+/** What follows from the line diagram of a record; of its track worked out once, whatever else is edited. */
 export function followsFrom(record: RailwayRecord): Follows {
   const layout = lineLayout(record);
-  const before = known.get(layout);
-  if (before?.marks === record.marks) return before.follows;
+  const before = known.get(layout.line);
+  const ofTrack = before?.marks === record.marks ? before.ofTrack : trackFollows(record, layout);
+  known.set(layout.line, { marks: record.marks, ofTrack });
+  const placed = layout.junctions.filter(({ turnout }) => turnout).length;
+  return { ...ofTrack, placed, crossovers: crossoversIn(layout) };
+}
+
+function trackFollows(record: RailwayRecord, layout: LineLayout): OfTrack {
   const routes: Route[] = [];
   let more = false;
   for (const route of routesIn(layout.line)) {
@@ -68,15 +77,11 @@ export function followsFrom(record: RailwayRecord): Follows {
     if (more) break;
     routes.push(route);
   }
-  const follows: Follows = {
-    ...{ placed: layout.junctions.filter(({ turnout }) => turnout).length, routes, more },
-    ...{ turning: reversing(layout.line), shorted: reversing(withoutGapped(record, layout)) },
-    crossovers: crossoversIn(layout),
+  return {
+    ...{ routes, more, turning: reversing(layout.line), shorted: reversing(withoutGapped(record, layout)) },
     metres: layout.stretches.reduce((total, { metres }) => total + metres, 0),
     hiddenMetres: layout.stretches.reduce((total, { hiddenMetres }) => total + hiddenMetres, 0),
   };
-  known.set(layout, { marks: record.marks, follows });
-  return follows;
 }
 
 /** Pairs of turnouts joined by their reverse legs in one straight, whose straight tracks are parallel. */

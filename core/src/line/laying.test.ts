@@ -232,6 +232,18 @@ describe("changing", () => {
 });
 
 describe("what follows", () => {
+  it("is the same track whatever a turnout is called, and names it as it is called now", () => {
+    const now = yard();
+    const before = lineLayout(now);
+    const renamed = { ...now, turnouts: now.turnouts.map((turnout) => ({ ...turnout, label: "Dock" })) };
+    const layout = lineLayout(renamed);
+    expect(layout.line).toBe(before.line);
+    expect(layout.at.get("4,0")?.junctions[0]?.turnout?.label).toBe("Dock");
+    expect(layout.junctions[0]).toBe(layout.at.get("4,0")?.junctions[0]);
+    expect(followsFrom(renamed).routes).toBe(followsFrom(now).routes);
+    expect(lineLayout(now)).toEqual(before);
+  });
+
   it("a diagonal between parallels is a crossover, offered to be thrown together", () => {
     const now = laid(
       emptyRecord("Two"),

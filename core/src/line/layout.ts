@@ -66,8 +66,8 @@ export interface LineLayout {
 
 const known = new WeakMap<readonly Track[], { record: RailwayRecord; layout: LineLayout }>();
 
-/** What a line diagram follows from. */
-const LOOKED_AT = ["tracks", "spots", "marks", "turnouts"] as const;
+/** What the geometry of a line follows from; what its turnouts are called and how they are wired is nothing to it. */
+const LOOKED_AT = ["tracks", "spots", "marks"] as const;
 
 /** What the line diagram of a record means; worked out anew only when something of it is another. */
 export function lineLayout(record: RailwayRecord): LineLayout {
@@ -76,10 +76,23 @@ export function lineLayout(record: RailwayRecord): LineLayout {
     before &&
     LOOKED_AT.every((list) => before.record[list] === record[list]) &&
     before.record.railway.stepMetres === record.railway.stepMetres;
-  if (isSame) return before.layout;
-  const layout = layoutOf(record);
+  if (isSame && before.record.turnouts === record.turnouts) return before.layout;
+  const layout = isSame ? withTurnouts(before.layout, record) : layoutOf(record);
   known.set(record.tracks, { record, layout });
   return layout;
+}
+
+/** The same line with the turnouts as they are now; stretches and links are the same objects. */
+function withTurnouts(layout: LineLayout, record: RailwayRecord): LineLayout {
+  const places = layout.places.map((place): LinePlace => {
+    const junctions = place.junctions.map((junction) => {
+      const turnout = junction.spot ? (find(record, "turnout", junction.spot.turnoutId) ?? null) : null;
+      return turnout === junction.turnout ? junction : { ...junction, turnout };
+    });
+    return junctions.every((junction, index) => junction === place.junctions[index]) ? place : { ...place, junctions };
+  });
+  const at = new Map(places.map((place) => [nameOfPoint(place.point), place]));
+  return { ...layout, places, at, junctions: places.flatMap(({ junctions }) => junctions) };
 }
 
 function layoutOf(record: RailwayRecord): LineLayout {
