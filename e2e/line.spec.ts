@@ -90,6 +90,15 @@ test("everything is laid, chosen and taken up by keys alone", async ({ page, ser
   await page.keyboard.press("Enter");
   await expect(sheet(page)).toContainText("Y1");
   await expect(page.getByRole("region", { name: "What follows from the line" })).toContainText("2routes between ends");
+  // rails are parted over the step that the cursor last went, whichever way it goes
+  await press("i", 1);
+  await press("ArrowLeft", 2);
+  await press("End", 1);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("region", { name: "What follows from the line" })).toContainText("1 gap");
+  await press("PageUp", 1);
+  await press("ArrowRight", 2);
+  await press("l", 1);
   // chosen at the cursor, thrown, and taken up
   await press("ArrowLeft", 2);
   await press("End", 2);

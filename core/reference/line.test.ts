@@ -122,6 +122,20 @@ describe("routes", () => {
     );
   });
 
+  it("give up after so many turnouts, and say that there may be more", () => {
+    fc.assert(
+      fc.property(randomLine(7, 5), fc.nat(20), (line, most) => {
+        const all = [...routesIn(line)].map(textOf);
+        const some = routesIn(line, most);
+        const found: string[] = [];
+        let next = some.next();
+        for (; !next.done; next = some.next()) found.push(textOf(next.value));
+        expect(all).toEqual(expect.arrayContaining(found));
+        if (next.value) expect(found).toEqual(all);
+      }),
+    );
+  });
+
   // trade check values: a ladder of n roads has n routes from its lead, and one more turnout for each road
   it.each([4, 6, 24])("of a ladder of %i roads lead to each road", (roads) => {
     const turnouts = Array.from({ length: roads - 1 }, (_, index) => ({ id: `Y${index + 1}` }));

@@ -163,6 +163,7 @@ export {
   turnedBy,
 } from "./line/lattice.ts";
 export {
+  ASKS_THREE_WAY,
   type Becoming,
   becomesAlong,
   type LayOptions,
@@ -171,6 +172,7 @@ export {
   moveTracks,
   takeUp,
   takeUpStep,
+  trackMetres,
   wayOn,
 } from "./line/laying.ts";
 export {

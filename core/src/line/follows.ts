@@ -32,8 +32,8 @@ export interface Follows {
   hiddenMetres: number;
 }
 
-/** Routes that are looked for at most while one draws. */
-const MOST = 2_000;
+/** Routes that are looked for at most while one draws, and turnouts that are passed on the way. */
+const MOST = { routes: 2_000, turnouts: 100_000 };
 
 /** What follows from the track alone, whatever its turnouts are called. */
 type OfTrack = Omit<Follows, "placed" | "crossovers">;
@@ -71,12 +71,10 @@ export function followsFrom(record: RailwayRecord): Follows {
 
 function trackFollows(record: RailwayRecord, layout: LineLayout): OfTrack {
   const routes: Route[] = [];
-  let more = false;
-  for (const route of routesIn(layout.line)) {
-    more = routes.length === MOST;
-    if (more) break;
-    routes.push(route);
-  }
+  const all = routesIn(layout.line, MOST.turnouts);
+  let next = all.next();
+  for (; !next.done && routes.length < MOST.routes; next = all.next()) routes.push(next.value);
+  const more = next.done !== true || !next.value;
   return {
     ...{ routes, more, turning: reversing(layout.line), shorted: reversing(withoutGapped(record, layout)) },
     metres: layout.stretches.reduce((total, { metres }) => total + metres, 0),

@@ -15,7 +15,12 @@ import { shapeOf } from "./places.ts";
 export interface Becoming {
   point: Point;
   words: string;
+  /** It was there, and goes. */
+  goes?: true;
 }
+
+/** Where in the problem of a refused way it stands that a three-way turnout is what has to be asked for. */
+export const ASKS_THREE_WAY = "threeWay";
 
 export interface Laying {
   /** Null when nothing would be laid. */
@@ -40,9 +45,8 @@ const HAND_WORDS = { left: "left-hand turnout", right: "right-hand turnout", wye
  */
 export function layTrack(record: RailwayRecord, points: readonly Point[], options: LayOptions = {}): Laying {
   const way = simplified(points);
-  const along = pointsAlong(way);
   if (way.length < 2) return { group: null, becomes: [] };
-  if (!along) throw recordError("Track runs straight from point to point, in eight directions.");
+  if (!pointsAlong(way)) throw recordError("Track runs straight from point to point, in eight directions.");
   const draft = new Draft(record);
   const track: Track = { id: freshId(record, "track", "track-1"), points: way, hidden: options.hidden ?? false };
   draft.put("track", track);
@@ -52,8 +56,8 @@ export function layTrack(record: RailwayRecord, points: readonly Point[], option
     if (known?.kind !== place.kind) refuse(place, options);
   }
   const becomes = settle(draft, record, options.tray ?? []);
-  const metres = stepsIn(along) * record.railway.stepMetres;
-  const what = becomes.filter(({ words }) => !words.startsWith("end")).map(({ words }) => words);
+  const metres = trackMetres(record, way);
+  const what = becomes.filter(({ goes }) => !goes).map(({ words }) => words);
   const words = what.length > 0 ? `Laid track: ${list(what.slice(0, 3))}` : `Laid ${metres.toFixed(2)} m of track`;
   return { group: draft.group(words), becomes };
 }
@@ -100,13 +104,14 @@ export function wayOn(record: RailwayRecord, from: Point, to: Point): Point[] {
   return isOverTrack ? wayBetween(from, to, true) : straight;
 }
 
-function stepsIn(along: readonly Point[]): number {
+/** How long track through these points is on the baseboard, metres. */
+export function trackMetres({ railway }: RailwayRecord, points: readonly Point[]): number {
   let steps = 0;
-  for (let index = 1; index < along.length; index++) {
-    const [a, b] = [along[index - 1] as Point, along[index] as Point];
+  for (let index = 1; index < points.length; index++) {
+    const [a, b] = [points[index - 1] as Point, points[index] as Point];
     steps += Math.hypot(b[0] - a[0], b[1] - a[1]);
   }
-  return steps;
+  return steps * railway.stepMetres;
 }
 
 /** @throws {RecordError} for what no train can take, or what has to be asked for */
@@ -119,7 +124,9 @@ function refuse({ kind, point: [x, y] }: Pick<LinePlace, "kind" | "point">, { th
       `${at} tracks would meet of which none runs on into the others: branch off by an eighth of a turn.`,
     );
   if (kind === "three-way" && !threeWay)
-    throw recordError(`${at} three legs from one toe is a three-way turnout: press 3 to make it one.`);
+    throw recordError(`${at} three legs from one toe is a three-way turnout: press 3 to make it one.`, [
+      ASKS_THREE_WAY,
+    ]);
 }
 
 /**
@@ -136,14 +143,14 @@ export function settle(draft: Draft, before: RailwayRecord, tray: readonly strin
     if (lostBefore.has(spot.id)) continue;
     draft.remove("spot", spot.id);
     const label = find(draft.record, "turnout", spot.turnoutId)?.label ?? spot.turnoutId;
-    becomes.push({ point: [spot.x, spot.y], words: `${label} is in the tray again` });
+    becomes.push({ point: [spot.x, spot.y], words: `${label} is in the tray again`, goes: true });
   }
   const ends = new Set(layout.ends.map(({ point }) => nameOfPoint(point)));
   for (const mark of before.marks) {
     const there = nameOfPoint([mark.x, mark.y]);
     if (mark.what === "end" && was.ends.some((end) => end.mark === mark) && !ends.has(there)) {
       draft.remove("mark", mark.id);
-      becomes.push({ point: [mark.x, mark.y], words: `end "${mark.name}" is none any more` });
+      becomes.push({ point: [mark.x, mark.y], words: `end "${mark.name}" is none any more`, goes: true });
     }
     const isCrossing = layout.at.get(there)?.acute ?? false;
     if (mark.what === "slip" && (was.at.get(there)?.acute ?? false) && !isCrossing) draft.remove("mark", mark.id);

@@ -13,12 +13,17 @@ export const MOST_ROUTES = 200_000;
 /**
  * Every way between two different ends, each pair once for each distinct way: no turnout is passed twice, and none from leg
  * to leg. In the order of the ends, normal before reverse.
+ * @param mostTurnouts how many are passed in all before it gives up, on lines that go round and round; then what was found is
+ *   not all there is
+ * @returns whether all were found
  */
-export function* routesIn(line: Line): Generator<Route> {
+export function* routesIn(line: Line, mostTurnouts = Number.POSITIVE_INFINITY): Generator<Route, boolean> {
+  let passed = 0;
   const links = linkedTo(line);
   const order = new Map(line.ends.map((end, index) => [end, index]));
   const leads = leadingOn(line, links, order);
   for (const [index, from] of line.ends.entries()) yield* onwards(from, index);
+  return passed < mostTurnouts;
 
   function* onwards(from: string, index: number): Generator<Route> {
     const settings = new Map<string, Lie>();
@@ -34,7 +39,8 @@ export function* routesIn(line: Line): Generator<Route> {
         return;
       }
       const entered = turnoutPort(next);
-      if (!entered || settings.has(entered.id)) return;
+      if (!entered || settings.has(entered.id) || passed >= mostTurnouts) return;
+      passed++;
       for (const leg of waysOn(entered.leg)) {
         const lie = leg === "toe" ? (entered.leg as Lie) : (leg as Lie);
         settings.set(entered.id, lie);

@@ -85,10 +85,13 @@ export const LOCAL_KEYS: readonly { place: string; keys: readonly [written: stri
     keys: [
       ["arrows, Home, End, Page up, Page down", "move the cursor, slantwise with the last four"],
       ["Shift+arrows", "lay track; of chosen track, move it"],
-      ["Enter", "end what is laid; choose what is at the cursor"],
+      ["Enter", "end what is laid; choose what is at the cursor; with Gap, part the step that it last went over"],
       ["l, s, i", "lay track, choose, part rails"],
       ["3", "make three legs from one toe a three-way turnout"],
-      ["m, q, c, Delete", "mirror chosen track, turn it by a quarter, copy it, take it up"],
+      [
+        "m, q, c, Delete",
+        "mirror chosen track, turn it by a quarter, copy it, take it up; with none, the step last gone over",
+      ],
       ["+, -, 0, Ctrl+arrows", "larger, smaller, all of it, to the side"],
       ["Space or middle button, drag", "move the paper"],
     ],

@@ -7,11 +7,11 @@ import {
   lineLayout,
   linksOfRoute,
   nameOfPoint,
-  pointsAlong,
   type RailwayRecord,
   type Route,
   type Stretch,
   setHidden,
+  trackMetres,
   trayOf,
 } from "@alderman/core";
 import { X } from "lucide-react";
@@ -30,12 +30,14 @@ import { useEdit } from "../../session/useEdit.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose as chooseThing } from "../../store/view.ts";
 import { saveText } from "../../tools/saveFile.ts";
+import { gravest } from "./concerns.ts";
 import { FrogsTable } from "./FrogsTable.tsx";
 import type { Chosen } from "./LineDrawing.tsx";
-import { LineSheet, type LineTool } from "./LineSheet.tsx";
+import { LineSheet } from "./LineSheet.tsx";
 import { PlaceCard } from "./PlaceCard.tsx";
 import { RoutesSheet } from "./RoutesSheet.tsx";
 import { TraySheet } from "./TraySheet.tsx";
+import type { LineTool } from "./useLineHands.ts";
 
 const NOTHING: Chosen = { tracks: new Set(), place: null };
 
@@ -54,7 +56,7 @@ export function LineStage() {
   const [isLeft, setLeft] = useState(false);
   const [side, setSide] = useState<Side | null>(null);
   const [route, setRoute] = useState<Route | null>(null);
-  const wrong = useMemo(() => gravest(overview?.findings ?? []), [overview?.findings]);
+  const wrong = useMemo(() => gravest(record, overview?.findings ?? []), [record, overview?.findings]);
   if (!record) return null;
   const layout = lineLayout(record);
   // what was chosen in another stage is chosen here
@@ -171,16 +173,6 @@ function stretchesOf({ line, stretches }: LineLayout, route: Route): Stretch[] {
   );
 }
 
-/** The gravest finding that counts of each turnout. */
-function gravest(findings: readonly Finding[]): ReadonlyMap<string, "stop" | "look"> {
-  const found = new Map<string, "stop" | "look">();
-  for (const { severity, kept, turnoutIds } of findings) {
-    if (kept !== null || severity === "note" || turnoutIds.length > 3) continue;
-    for (const id of turnoutIds) if (severity === "stop" || !found.has(id)) found.set(id, severity);
-  }
-  return found;
-}
-
 type Edit = ReturnType<typeof useEdit>;
 
 /** What follows from the line, in figures. */
@@ -279,13 +271,7 @@ function TracksCard({
   close: () => void;
 }) {
   const tracks = record.tracks.filter(({ id }) => ids.includes(id));
-  const metres = tracks.reduce((sum, { points }) => {
-    const along = pointsAlong(points) ?? [];
-    return along.slice(1).reduce((total, [x, y], index) => {
-      const [px, py] = along[index] ?? [x, y];
-      return total + Math.hypot(x - px, y - py) * record.railway.stepMetres;
-    }, sum);
-  }, 0);
+  const metres = tracks.reduce((sum, { points }) => sum + trackMetres(record, points), 0);
   const allHidden = tracks.every(({ hidden }) => hidden);
   return (
     <Sheet

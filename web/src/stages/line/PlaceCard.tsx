@@ -22,6 +22,7 @@ import { TextField } from "../../kit/TextField.tsx";
 import type { useEdit } from "../../session/useEdit.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { throwTo } from "../../store/view.ts";
+import { isAbout } from "./concerns.ts";
 
 const KINDS: Record<LinePlace["kind"], string> = {
   plain: "Track",
@@ -49,10 +50,8 @@ export function PlaceCard({
 }) {
   const { kind, point, junctions, acute } = place;
   const overview = useOverview();
-  const ids = new Set(junctions.flatMap(({ turnout }) => (turnout ? [turnout.id, turnout.movesWith ?? ""] : [])));
-  const findings = (overview?.findings ?? []).filter(
-    ({ kept, severity, turnoutIds }) =>
-      kept === null && severity !== "note" && turnoutIds.length <= 3 && turnoutIds.some((id) => ids.has(id)),
+  const findings = (overview?.findings ?? []).filter((finding) =>
+    junctions.some(({ turnout }) => turnout !== null && isAbout(finding, turnout)),
   );
   const [x, y] = point;
   const title = junctions.map(({ turnout }) => turnout?.label ?? "?").join("/") || KINDS[kind];

@@ -1,10 +1,20 @@
 // @vitest-environment happy-dom
 // Pointing at the line, and how it is drawn: labels keep off the track, blades lie as they were asked.
-import { edit, emptyRecord, layTrack, lineLayout, nameEnd, type RailwayRecord } from "@alderman/core";
+import {
+  Derived,
+  edit,
+  emptyRecord,
+  type Finding,
+  layTrack,
+  lineLayout,
+  nameEnd,
+  type RailwayRecord,
+} from "@alderman/core";
 import { stroke } from "@alderman/core/testing/lines";
 import { render } from "@testing-library/react";
 import fc from "fast-check";
 import { expect, it } from "vitest";
+import { gravest, isAbout } from "./concerns.ts";
 import { pointMeant, stepsAt, trackNear, tracksIn } from "./hit.ts";
 import { LineDrawing } from "./LineDrawing.tsx";
 import { anchorOf, drawnAt, labelSide, latticeAt } from "./shapes.ts";
@@ -88,4 +98,21 @@ it("draws blades as they were asked, names, and rings around what is wrong", () 
   expect(normal.textContent).toContain("Quarry");
   expect(normal.querySelector('circle[stroke="var(--red)"]')).toBeNull();
   expect(draw({}, new Map([[id, "stop"]])).querySelector('circle[stroke="var(--red)"]')).not.toBeNull();
+});
+
+it("shows at a turnout what is about it, and not what is told of many for something that they share", () => {
+  const record = laid(MAIN, BRANCH);
+  const turnout = record.turnouts[0]!;
+  const [finding] = new Derived(record).findings.filter(({ turnoutIds }) => turnoutIds.includes(turnout.id));
+  const of = (more: Partial<Finding>): Finding => ({ ...finding!, kept: null, severity: "look", where: "", ...more });
+  const many = ["a", "b", "c", turnout.id];
+  expect(isAbout(of({ turnoutIds: [turnout.id] }), turnout)).toBe(true);
+  expect(isAbout(of({ turnoutIds: many }), turnout)).toBe(false);
+  expect(isAbout(of({ turnoutIds: many, where: turnout.label }), turnout)).toBe(true);
+  expect(isAbout(of({ turnoutIds: [turnout.id], kept: "as it is" }), turnout)).toBe(false);
+  expect(isAbout(of({ turnoutIds: [turnout.id], severity: "note" }), turnout)).toBe(false);
+  expect(isAbout(of({ turnoutIds: ["lead"] }), { ...turnout, movesWith: "lead" })).toBe(true);
+  const all = [of({ turnoutIds: [turnout.id] }), of({ turnoutIds: [turnout.id], severity: "stop" })];
+  expect(gravest(record, all)).toEqual(new Map([[turnout.id, "stop"]]));
+  expect(gravest(null, all).size).toBe(0);
 });

@@ -6,7 +6,7 @@ import { type RefObject, useCallback, useEffect, useRef, useState } from "react"
 export const STEP = 28;
 const SCALES: [number, number] = [0.15, 4];
 /** Room that is left around all of the line when it is fitted in, pixels. */
-const MARGIN = 56;
+const MARGIN = 72;
 
 /** What part of the plane is seen, and how large: pixels = scale x place + shift. */
 export interface Camera {
