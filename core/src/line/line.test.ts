@@ -1,7 +1,7 @@
 // What a line diagram means: places by the directions of their tracks, and the same from whatever order it was laid in.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { stroke } from "../../testing/lines.ts";
+import { BALLOON, stroke } from "../../testing/lines.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
 import { frogNeeds } from "./frogs.ts";
@@ -150,22 +150,12 @@ describe("where tracks meet", () => {
   });
 
   it("a balloon loop turns trains, and its stretch has its length", () => {
-    const loop: Point[] = [
-      [4, 0],
-      [6, -2],
-      [8, -2],
-      [9, -1],
-      [9, 0],
-      [8, 1],
-      [5, 1],
-      [4, 0],
-    ];
     const record = drawn([
       [
         [0, 0],
         [4, 0],
       ],
-      loop,
+      BALLOON,
     ]);
     // both legs bend away: a wye
     expect(placeAt(record, 4, 0)).toMatchObject({ kind: "turnout", junctions: [{ hand: "wye" }] });
