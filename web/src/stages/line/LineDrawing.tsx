@@ -60,6 +60,7 @@ export const LineDrawing = memo(function LineDrawing({
         <Place
           key={nameOfPoint(place.point)}
           place={place}
+          around={layout.around}
           asked={asked}
           wrong={wrong}
           isChosen={chosen.place === nameOfPoint(place.point)}
@@ -104,11 +105,13 @@ const RINGS = { stop: "var(--red)", look: "var(--amber)" } as const;
 
 function Place({
   place,
+  around,
   asked,
   wrong,
   isChosen,
 }: {
   place: LinePlace;
+  around: LineLayout["around"];
   asked: Readonly<Record<string, Position>>;
   wrong: ReadonlyMap<string, "stop" | "look">;
   isChosen: boolean;
@@ -116,7 +119,7 @@ function Place({
   const { kind, point, junctions } = place;
   const at = drawnAt(point);
   const grave = junctions.map(({ id }) => wrong.get(id)).sort((a, b) => (a === "stop" ? -1 : b === "stop" ? 1 : 0))[0];
-  const side = labelSide(place);
+  const side = labelSide(place, around);
   // outside what is drawn around the place
   const [lx, ly] = along(at, side, grave ? 25 : side % 2 === 0 ? 15 : 13);
   const label = junctions.map(({ turnout }) => turnout?.label ?? "?").join("/");

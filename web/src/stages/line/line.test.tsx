@@ -63,11 +63,27 @@ it("sets labels where no track goes, at any place of any line", () => {
   fc.assert(
     fc.property(fc.array(stroke, { maxLength: 6 }), (strokes) => {
       const tracks = strokes.map((points, index) => ({ id: `t${index}`, points, hidden: false }));
-      for (const place of lineLayout({ ...emptyRecord("Any"), tracks }).places)
-        if (place.directions.length < 8) expect(place.directions).not.toContain(labelSide(place));
+      const { places, around } = lineLayout({ ...emptyRecord("Any"), tracks });
+      for (const place of places)
+        if (place.directions.length < 8) expect(place.directions).not.toContain(labelSide(place, around));
     }),
     { numRuns: 100 },
   );
+  // above the turnout another track runs: its name goes elsewhere
+  const { at, around } = lineLayout(
+    laid(
+      MAIN,
+      [
+        [4, 0],
+        [6, 2],
+      ],
+      [
+        [0, -1],
+        [8, -1],
+      ],
+    ),
+  );
+  expect(labelSide(at.get("4,0")!, around)).not.toBe(2);
   expect([2, 0, 4].map((side) => anchorOf(side as 0 | 2 | 4))).toEqual(["middle", "start", "end"]);
 });
 

@@ -1,4 +1,10 @@
-import type { LatticeDirection as Direction, Junction, LinePlace } from "@alderman/core";
+import {
+  type LatticeDirection as Direction,
+  type Junction,
+  type LinePlace,
+  nameOfPoint,
+  stepFrom,
+} from "@alderman/core";
 import { STEP } from "./useCamera.ts";
 
 export type Spot = readonly [x: number, y: number];
@@ -37,15 +43,22 @@ function round(value: number): number {
 /** The order in which sides are tried for a label. */
 const SIDES: readonly Direction[] = [2, 6, 3, 1, 5, 7, 0, 4];
 
-/** The side of a place on which the least track lies, for its label. */
-export function labelSide({ directions }: Pick<LinePlace, "directions">): Direction {
-  const room = (side: Direction) =>
-    Math.min(
-      ...directions.map((each) => {
-        const turn = Math.abs(each - side) % 8;
-        return Math.min(turn, 8 - turn);
-      }),
-    );
+/** What track one step away on a side counts against it, in eighths of a turn. */
+const BESIDE = 1.5;
+
+/** The side of a place on which the least track lies, for its label. @param around points that have track */
+export function labelSide(
+  { point, directions }: Pick<LinePlace, "point" | "directions">,
+  around: ReadonlyMap<string, unknown>,
+): Direction {
+  const room = (side: Direction) => {
+    const turns = directions.map((each) => {
+      const turn = Math.abs(each - side) % 8;
+      return Math.min(turn, 8 - turn);
+    });
+    const nearest = Math.min(...turns);
+    return nearest > 0 && around.has(nameOfPoint(stepFrom(point, side))) ? Math.max(0.1, nearest - BESIDE) : nearest;
+  };
   return SIDES.reduce((best, side) => (room(side) > room(best) ? side : best));
 }
 
