@@ -193,7 +193,7 @@ describe("reversing sections", () => {
     ];
     // leg to leg twice keeps left and right
     expect(reversing({ turnouts: three.slice(0, 2), ends: ["w", "e"], links: passing } as unknown as Line)).toEqual({
-      ...{ conflict: false, cut: [], loop: [] },
+      ...{ conflict: false, isSmallest: true, cut: [], loop: [] },
     });
   });
 

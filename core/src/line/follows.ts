@@ -32,8 +32,8 @@ export interface Follows {
   hiddenMetres: number;
 }
 
-/** Routes that are looked for at most while one draws, and turnouts that are passed on the way. */
-const MOST = { routes: 2_000, turnouts: 100_000 };
+/** While one draws: routes that are looked for at most, turnouts passed on the way, links looked at for the fewest cuts. */
+const MOST = { routes: 2_000, turnouts: 100_000, lookedAt: 20_000_000 };
 
 /** What follows from the track alone, whatever its turnouts are called. */
 type OfTrack = Omit<Follows, "placed" | "crossovers">;
@@ -76,7 +76,8 @@ function trackFollows(record: RailwayRecord, layout: LineLayout): OfTrack {
   for (; !next.done && routes.length < MOST.routes; next = all.next()) routes.push(next.value);
   const more = next.done !== true || !next.value;
   return {
-    ...{ routes, more, turning: reversing(layout.line), shorted: reversing(withoutGapped(record, layout)) },
+    ...{ routes, more, turning: reversing(layout.line, MOST.lookedAt) },
+    shorted: reversing(withoutGapped(record, layout), MOST.lookedAt),
     metres: layout.stretches.reduce((total, { metres }) => total + metres, 0),
     hiddenMetres: layout.stretches.reduce((total, { hiddenMetres }) => total + hiddenMetres, 0),
   };

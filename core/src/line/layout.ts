@@ -132,10 +132,12 @@ function layoutOf(record: RailwayRecord): LineLayout {
   const stretches = stretchesOf(record, at, ends, through, hidden);
   const links = stretches.flatMap(({ from, to }): [Port, Port][] => (from !== null && to !== null ? [[from, to]] : []));
   const placed = new Set(junctions.flatMap(({ spot }) => spot ?? []));
+  const within = innerLinks(places);
   const line: Line = {
     turnouts: junctions.map(({ id }) => ({ id })),
     ends: ends.map(({ id }) => id),
-    links: [...links, ...innerLinks(places)],
+    links: [...links, ...within],
+    within,
     barred: barredAt(record, places),
   };
   return {

@@ -292,6 +292,34 @@ describe("whatever is laid", () => {
     );
   });
 
+  it("cuts no rail within a three-way turnout, whichever of its pairs of blades comes first", () => {
+    const stretches: Point[][] = [
+      [
+        [3, 1],
+        [1, 1],
+        [0, 0],
+      ],
+      [
+        [5, 0],
+        [0, 0],
+      ],
+      [
+        [3, 2],
+        [3, 1],
+        [4, 0],
+        [0, 4],
+        [1, 4],
+        [3, 2],
+      ],
+    ];
+    for (const flip of [1, -1]) {
+      const { line } = lineLayout(drawn(stretches.map((points) => points.map(([x, y]): Point => [x, flip * y]))));
+      const { cut } = reversing(line);
+      expect(cut).toHaveLength(2);
+      for (const link of cut) expect(line.within).not.toContainEqual(link);
+    }
+  });
+
   it("mirrored changes nothing but hands, and turned by quarters nothing at all", () => {
     fc.assert(
       fc.property(fc.array(stroke, { maxLength: 6 }), (stretches) => {
@@ -322,7 +350,7 @@ describe("whatever is laid", () => {
             .sort(),
         );
       }),
-      { numRuns: 100 },
+      { numRuns: 300 },
     );
   });
 });

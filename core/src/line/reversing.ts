@@ -5,6 +5,8 @@ export interface Reversing {
   conflict: boolean;
   /** A smallest set of links; empty without a conflict. */
   cut: [Port, Port][];
+  /** Whether no smaller set was left untried. */
+  isSmallest: boolean;
   /** A shortest way round on which each rail meets its opposite, link by link; empty without one. */
   loop: [Port, Port][];
 }
@@ -14,29 +16,44 @@ interface Edge {
   a: number;
   b: number;
   swaps: boolean;
+  /** Within one place, where there is no rail to cut. */
+  within: boolean;
   link: [Port, Port];
+}
+
+/** Links that may still be looked at before a search is given up. */
+interface Patience {
+  left: number;
 }
 
 /**
  * Looks for reversing sections. Going out by a leg and in by a toe, or out by a toe and in by a leg, keeps left and right; toe
  * to toe or leg to leg swaps them. A way round that swaps them an odd number of times joins each rail to the other, wherever
- * it has no gap. Links to ends never conflict.
+ * it has no gap. Links to ends never conflict; links within a place are not cut.
  *
  * The smallest set of links that meets all such ways is found by branching on the links of a shortest one, never below as many
  * as lie apart from each other: quick where few cuts are needed, as on railways. Source of the problem: edge bipartization,
  * as in Guo, Gramm, Hueffner, Niedermeier, Wernicke, "Compression-based fixed-parameter algorithms", 2006.
+ *
+ * @param most how often a link may be looked at before the search for a smaller set is given up
  */
-export function reversing({ turnouts, links }: Line): Reversing {
+export function reversing({ turnouts, links, within }: Line, most = Number.POSITIVE_INFINITY): Reversing {
   const at = new Map(turnouts.map(({ id }, index) => [id, index]));
+  const inPlace = new Set(within?.flat());
   const edges = links.flatMap(([from, to]): Edge[] => {
     const [a, b] = [turnoutPort(from), turnoutPort(to)];
     const [first, second] = [at.get(a?.id ?? ""), at.get(b?.id ?? "")];
     if (!a || !b || first === undefined || second === undefined) return [];
-    return [{ a: first, b: second, swaps: (a.leg === "toe") === (b.leg === "toe"), link: [from, to] }];
+    const swaps = (a.leg === "toe") === (b.leg === "toe");
+    return [{ a: first, b: second, swaps, within: inPlace.has(from), link: [from, to] }];
   });
-  const cut = partsOf(edges, turnouts.length).flatMap((part) => smallestCut(part, turnouts.length));
+  const patience = { left: most };
+  const cut = partsOf(edges, turnouts.length).flatMap((part) => smallestCut(part, turnouts.length, patience));
   const loop = cut.length > 0 ? (oddWay(edges, turnouts.length, new Set()) ?? []) : [];
-  return { conflict: cut.length > 0, cut: cut.map(({ link }) => link), loop: loop.map(({ link }) => link) };
+  return {
+    ...{ conflict: cut.length > 0, isSmallest: patience.left > 0 },
+    ...{ cut: cut.map(({ link }) => link), loop: loop.map(({ link }) => link) },
+  };
 }
 
 /** Links that hang together; what is cut in one part is nothing to the others. */
@@ -56,55 +73,66 @@ function partsOf(edges: readonly Edge[], size: number): Edge[][] {
   return [...parts.values()];
 }
 
-/** Whether left and right can be told all over: each turnout seen from one side, its neighbours follow. */
-function isSound(edges: readonly Edge[]): boolean {
-  const around = new Map<number, { to: number; swaps: boolean }[]>();
-  const join = (from: number, to: number, swaps: boolean) =>
-    around.set(from, [...(around.get(from) ?? []), { to, swaps }]);
-  for (const { a, b, swaps } of edges) {
-    join(a, b, swaps);
-    join(b, a, swaps);
+/** Links at which left and right can no longer be told alike, gone over one after the other; none when they can be told all over. */
+function unsound(edges: readonly Edge[], size: number): Edge[] {
+  const around: { edge: Edge; to: number }[][] = Array.from({ length: size }, () => []);
+  for (const edge of edges) {
+    around[edge.a]?.push({ edge, to: edge.b });
+    around[edge.b]?.push({ edge, to: edge.a });
   }
+  // what is within a place is gone over first, so that it is never among them
+  for (const ways of around) ways.sort((one, other) => Number(other.edge.within) - Number(one.edge.within));
   const side = new Map<number, boolean>();
-  for (const start of around.keys()) {
+  const found = new Set<Edge>();
+  for (let start = 0; start < size; start++) {
     if (side.has(start)) continue;
     side.set(start, false);
     const open = [start];
-    for (let node = open.pop(); node !== undefined; node = open.pop()) {
-      for (const { to, swaps } of around.get(node) ?? []) {
-        const seen = side.get(node) !== swaps;
-        const known = side.get(to);
-        if (known === undefined) {
+    for (let node = open.shift(); node !== undefined; node = open.shift()) {
+      for (const { edge, to } of around[node] ?? []) {
+        const seen = side.get(node) !== edge.swaps;
+        if (!side.has(to)) {
           side.set(to, seen);
-          open.push(to);
-        } else if (known !== seen) return false;
+          if (edge.within) open.unshift(to);
+          else open.push(to);
+        } else if (side.get(to) !== seen) found.add(edge);
       }
     }
   }
-  return true;
+  return [...found];
 }
 
-function smallestCut(edges: readonly Edge[], size: number): Edge[] {
-  if (isSound(edges)) return [];
-  for (let most = apart(edges, size); ; most++) {
-    const cut = cutWithin(edges, size, most, new Set());
+function smallestCut(edges: readonly Edge[], size: number, patience: Patience): Edge[] {
+  const some = unsound(edges, size);
+  if (some.length === 0) return [];
+  for (let most = apart(edges, size); most < some.length; most++) {
+    const cut = cutWithin(edges, size, most, new Set(), patience);
     if (cut) return cut;
+    if (patience.left <= 0) break;
   }
+  return some;
 }
 
-/** A cut of at most so many links, none of them one that has to stay; null when there is none. */
-function cutWithin(edges: readonly Edge[], size: number, most: number, stays: ReadonlySet<Edge>): Edge[] | null {
-  const way = oddWay(edges, size, stays);
+/** A cut of at most so many links, none of them one that has to stay; null when there is none, or patience is at its end. */
+function cutWithin(
+  edges: readonly Edge[],
+  size: number,
+  most: number,
+  stays: ReadonlySet<Edge>,
+  patience: Patience,
+): Edge[] | null {
+  const way = oddWay(edges, size, stays, patience);
   if (!way) return [];
-  if (apart(edges, size) > most) return null;
+  if (patience.left <= 0 || apart(edges, size, patience) > most) return null;
   const kept = new Set(stays);
   for (const edge of way) {
-    if (kept.has(edge)) continue;
+    if (edge.within || kept.has(edge)) continue;
     const rest = cutWithin(
       edges.filter((each) => each !== edge),
       size,
       most - 1,
       kept,
+      patience,
     );
     if (rest) return [edge, ...rest];
     // tried with all that it could do: a cut without it is looked for
@@ -113,13 +141,13 @@ function cutWithin(edges: readonly Edge[], size: number, most: number, stays: Re
   return null;
 }
 
-/** How many odd ways are found that share no link: so many cuts are needed at least. */
-function apart(edges: readonly Edge[], size: number): number {
+/** How many odd ways are found that share no link that can be cut: so many cuts are needed at least. */
+function apart(edges: readonly Edge[], size: number, patience?: Patience): number {
   let left = edges;
   for (let count = 0; ; count++) {
-    const way = oddWay(left, size, new Set());
+    const way = oddWay(left, size, new Set(), patience);
     if (!way) return count;
-    left = left.filter((edge) => !way.includes(edge));
+    left = left.filter((edge) => edge.within || !way.includes(edge));
   }
 }
 
@@ -127,7 +155,12 @@ function apart(edges: readonly Edge[], size: number): number {
  * A way round that swaps left and right an odd number of times, with the fewest links that may be cut; null when there is none.
  * Looked for as a way from a turnout to itself seen from its other side.
  */
-function oddWay(edges: readonly Edge[], size: number, stays: ReadonlySet<Edge>): Edge[] | null {
+function oddWay(
+  edges: readonly Edge[],
+  size: number,
+  stays: ReadonlySet<Edge>,
+  patience: Patience = { left: 0 },
+): Edge[] | null {
   const around: { edge: Edge; to: number }[][] = Array.from({ length: size }, () => []);
   for (const edge of edges) {
     around[edge.a]?.push({ edge, to: edge.b });
@@ -158,7 +191,8 @@ function oddWay(edges: readonly Edge[], size: number, stays: ReadonlySet<Edge>):
       const so = cost[at] as number;
       for (const { edge, to } of around[node] ?? []) {
         const next = to + size * (edge.swaps ? 1 - side : side);
-        const then = so + (stays.has(edge) ? 0 : 1);
+        patience.left--;
+        const then = so + (edge.within || stays.has(edge) ? 0 : 1);
         if (then >= (cost[next] as number) || then >= below) continue;
         cost[next] = then;
         by[next] = edge;

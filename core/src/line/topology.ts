@@ -14,6 +14,8 @@ export interface Line {
   ends: readonly string[];
   /** Track between two ports. A port has one link at most. */
   links: readonly (readonly [Port, Port])[];
+  /** Of the links those within a three-way turnout or slip: there is no rail between its two pairs of blades. */
+  within?: readonly (readonly [Port, Port])[];
   /** Pairs of turnouts that no train passes with both lying so: a single slip lacks one of its two curves. */
   barred?: readonly Barred[];
 }
