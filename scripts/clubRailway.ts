@@ -72,6 +72,7 @@ function onLine(record: RailwayRecord): RailwayRecord {
           y: at[1],
           second: false,
           turned: false,
+          powerRouting: false,
         });
         draft.put("turnout", { ...turnout, hand });
       };

@@ -149,8 +149,10 @@ export type { SupplyLoad } from "./hands/supplyLoads.ts";
 export { knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
+export { type Block, type Blocks, type Border, blocksOnLine, runTogether } from "./line/blocks.ts";
 export { type Crossover, couple, type Follows, followsFrom } from "./line/follows.ts";
 export { allFrogs, type FrogNeed } from "./line/frogs.ts";
+export { type InsulatedJoint, insulatedJoints, pointsOf } from "./line/insulatedJoints.ts";
 export {
   type Direction as LatticeDirection,
   directionTo,
@@ -194,7 +196,44 @@ export {
   trayOf,
   turnNormal,
 } from "./line/marking.ts";
+export {
+  changeMark,
+  isOnStep,
+  layOutline,
+  type MarkFields,
+  nextName,
+  OUTLINE_WORDS,
+  removeMark,
+  removeOutline,
+  type SetMark,
+  type StepMark,
+  setMark,
+  setStand,
+  stepOfMark,
+  turnMark,
+} from "./line/marks.ts";
+export { type FrogKind, fedFrogs, feederWords, frogKindOf, type MarkPlace, marksOn, portLabel } from "./line/rails.ts";
 export { linksOfRoute, type Route, routesConflict, routesIn } from "./line/routes.ts";
+export { runOf, runsOnLine } from "./line/runs.ts";
+export {
+  DETECTOR_FAILURES,
+  type LineState,
+  reachFrom,
+  type SignalCause,
+  type SignalShown,
+  signalsOn,
+} from "./line/signals.ts";
+export {
+  type Arrival,
+  type AutomaticThrow,
+  arrivalsAt,
+  automaticThrows,
+  metresPerSecond,
+  serves,
+  throwSeconds,
+} from "./line/timing.ts";
+export { type Section, sectionsOf } from "./line/turning.ts";
+export type { Heading } from "./line/walk.ts";
 export {
   type BrokenLine,
   frameOfLine,
@@ -276,6 +315,7 @@ export { type MeterReading, measure, type Range } from "./readings/meter.ts";
 export type { NodeVolts } from "./readings/nodeVolts.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export { type FrogReading, lampIn, stateFor, type ThreadReading } from "./readings/threadReading.ts";
+export type { Mark, MarkOf, Outline, Point } from "./record/line.ts";
 export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";
 export { type Net, terminalName, wayName } from "./schematic/nets.ts";
 export { asksBy, controlSides, sideMade, staysMade } from "./schematic/recipes/controlSides.ts";

@@ -3,6 +3,8 @@ import fc from "fast-check";
 import { edit } from "../src/catalogue/edit.ts";
 import { simplified, wayBetween } from "../src/line/lattice.ts";
 import { layTrack } from "../src/line/laying.ts";
+import { setGap } from "../src/line/marking.ts";
+import { setMark } from "../src/line/marks.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import type { Point } from "../src/record/line.ts";
 import { drafted, railway, typed } from "./build.ts";
@@ -48,7 +50,7 @@ export const LINE_MISTAKES: Record<string, () => RailwayRecord> = {
   "line-unclear": () =>
     drafted(one(), (draft) => {
       draft.put("track", { id: "t", points: MAIN, hidden: false });
-      draft.put("spot", { id: "s", turnoutId: "b1", x: 4, y: 0, second: false, turned: false });
+      draft.put("spot", { id: "s", turnoutId: "b1", x: 4, y: 0, second: false, turned: false, powerRouting: false });
     }),
   "hand-differs": () =>
     laid(
@@ -115,3 +117,35 @@ export const stroke: fc.Arbitrary<Point[]> = fc
     simplified(through.flatMap((to, index) => (index === 0 ? [to] : wayBetween(through[index - 1] ?? to, to)))),
   )
   .filter((points) => points.length > 1);
+
+/** Sets marks on steps of a line: gaps by the rails that they part, blocks and signals by their names, feeders. */
+export function marked(
+  record: RailwayRecord,
+  ...marks: (
+    | ["gap", from: Point, to: Point, rails: "both" | "left" | "right"]
+    | ["block" | "signal" | "sensor", from: Point, to: Point, name: string]
+    | ["feeder", from: Point, to: Point, leftGets: "J" | "K"]
+  )[]
+): RailwayRecord {
+  return marks.reduce((now, [what, from, to, word]) => {
+    if (what === "gap") return edit(now, setGap(now, from, to, word as "both" | "left" | "right")?.edits ?? []).record;
+    const fields = what === "feeder" ? { leftGets: word as "J" | "K" } : { name: word };
+    return edit(now, setMark(now, what, from, to, fields).group.edits).record;
+  }, record);
+}
+
+/** A straight line of blocks, four steps each, with a gap and a signal between one and the next, for trains to the right. */
+export function straightBlocks(record: RailwayRecord, names: readonly string[]): RailwayRecord {
+  const line = laid(record, [
+    [
+      [0, 0],
+      [4 * names.length, 0],
+    ],
+  ]);
+  return names.reduce((now, name, index) => {
+    const x = 4 * index;
+    const block = marked(now, ["block", [x + 1, 0], [x + 2, 0], name]);
+    if (index === names.length - 1) return block;
+    return marked(block, ["gap", [x + 4, 0], [x + 5, 0], "both"], ["signal", [x + 3, 0], [x + 4, 0], `at ${name}`]);
+  }, line);
+}

@@ -94,6 +94,7 @@ export const READERS: readonly DeviceType[] = [
       senseOhms: figure(0.1, "ohm", "in the feed of a zone", { origin: "from memory" }),
       outputOhms: figure(50, "ohm", "an output that is on", { origin: "from memory" }),
       outputAmps: figure(0.05, "A", "most through one output", { origin: "from memory" }),
+      detectSeconds: figure(0.1, "s", "until it tells a train", { origin: "from memory" }),
       releaseSeconds: figure(2, "s", "output stays on after the train has left"),
     },
     settings: [HOLD],

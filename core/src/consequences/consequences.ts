@@ -59,7 +59,8 @@ const SETTINGS: Record<keyof Railway, string> = {
   ...{ name: "Name", units: "Units", addressShift: "Shift of addresses", wireGauge: "All wires" },
   ...{ cableGauge: "All cables", stripWays: "Ways of a strip", cableCores: "Cores of a cable", currency: "Currency" },
   ...{ commons: "Commons of pulses", feeders: "Feeders of track and supplies", busGauge: "Trunks of a bus" },
-  stepMetres: "A step of the line diagram, m",
+  ...{ stepMetres: "A step of the line diagram, m", scale: "Scale, 1 to", trainKmh: "Speed of trains, km/h" },
+  trainMetres: "The longest train, m",
   ...{ spacingMetres: "From one turnout to the next, m", tailMetres: "From a control to its strip, m" },
   ...{ slackMetres: "Slack at each end, m", reelMetres: "Length of a reel, m", cableColours: "Colours of cores" },
   ...{ spareShare: "Share left spare", stripsAt: "Where new strips are put", reachMetres: "Reach of a strip, m" },
@@ -96,7 +97,8 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
     return `where ${find(next, "turnout", spot?.turnoutId ?? "")?.label ?? spot?.turnoutId} lies`;
   }
   if (kind === "track") return "track";
-  if (kind === "mark") return (find(next, kind, id) ?? find(record, kind, id))?.what ?? "mark";
+  if (kind === "outline") return (find(next, kind, id) ?? find(record, kind, id))?.what ?? "outline";
+  if (kind === "mark") return markName(next, id) ?? markName(record, id) ?? "mark";
   if (kind === "event") return `event ${(find(next, kind, id) ?? find(record, kind, id))?.label}`;
   if (kind === "producer" || kind === "consumer" || kind === "taught") {
     const link = find(next, kind, id) ?? find(record, kind, id);
@@ -114,6 +116,14 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
       : id;
   }
   return KINDS[kind as Kind]?.title ?? kind;
+}
+
+/** A mark of the line as its owner would call it, as "signal S3". */
+function markName(record: RailwayRecord, id: string): string | null {
+  const mark = find(record, "mark", id);
+  if (!mark) return null;
+  if ("name" in mark) return `${mark.what} ${mark.name}`;
+  return mark.what === "stand" ? `where ${find(record, "device", mark.deviceId)?.label} stands` : mark.what;
 }
 
 function describe(record: RailwayRecord, kind: string, id: string): string | null {
@@ -141,8 +151,8 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
     const setting = find(record, "setting", id);
     return setting ? `wanted ${setting.wanted ?? "as the factory set it"}, read ${setting.read ?? "never"}` : null;
   }
-  if (kind === "track") {
-    const points = find(record, "track", id)?.points;
+  if (kind === "track" || kind === "outline") {
+    const points = find(record, kind, id)?.points;
     return points ? `from ${points[0]?.join(", ")} to ${points.at(-1)?.join(", ")}` : null;
   }
   if (kind === "spot" || kind === "mark") {

@@ -3,12 +3,13 @@ import { addTurnoutTo } from "../equip/turnouts.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find, freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import type { Point, Spot, Track } from "../record/line.ts";
+import type { Mark, Point, Spot, Track } from "../record/line.ts";
 import { recordError } from "../record/problems.ts";
 import type { Turnout } from "../record/schemas.ts";
 import { count, list } from "../units/format.ts";
 import { directionTo, nameOfPoint, nameOfStep, pointsAlong, simplified, stepsOf, wayBetween } from "./lattice.ts";
 import { type Junction, type LinePlace, lineLayout } from "./layout.ts";
+import { isOnStep, stepOfMark, stepsIn } from "./marks.ts";
 import { shapeOf } from "./places.ts";
 
 /** What comes into being, or goes, at a point. */
@@ -184,7 +185,7 @@ function put(draft: Draft, { point: [x, y] }: LinePlace, { hand, second }: Junct
   if (turnout.hand === "unknown") draft.put("turnout", { ...turnout, hand });
   draft.put("spot", {
     id: freshId(draft.record, "spot", `at-${turnout.id}`),
-    ...{ turnoutId: turnout.id, x, y, second, turned: false },
+    ...{ turnoutId: turnout.id, x, y, second, turned: false, powerRouting: false },
   });
   return turnout;
 }
@@ -235,14 +236,15 @@ export function takeUpStep(record: RailwayRecord, a: Point, b: Point): EditGroup
 
 /** Marks that lie on no track any more go as well. */
 function withoutLoose(draft: Draft, before: RailwayRecord, words: string): EditGroup {
-  const gone = settle(draft, before);
-  const { at, stretches } = lineLayout(draft.record);
-  const points = new Set(stretches.flatMap((stretch) => stretch.points.map(nameOfPoint)));
+  const told = settle(draft, before).map(({ words: each }) => each);
+  const { around, stretches } = lineLayout(draft.record);
+  const steps = stepsIn(stretches.map(({ points }) => points));
   for (const mark of draft.record.marks) {
-    const there = nameOfPoint([mark.x, mark.y]);
-    if (!points.has(there) && !at.has(there)) draft.remove("mark", mark.id);
+    if (mark.what === "stand") continue;
+    if (isOnStep(mark) ? steps.has(stepOfMark(mark)) : around.has(nameOfPoint([mark.x, mark.y]))) continue;
+    draft.remove("mark", mark.id);
+    if ("name" in mark && mark.what !== "end") told.push(`${mark.what} "${mark.name}" is none any more`);
   }
-  const told = gone.map(({ words: each }) => each);
   return draft.group(told.length > 0 ? `${words}: ${list(told.slice(0, 3))}` : words);
 }
 
@@ -253,6 +255,20 @@ export interface Move {
   mirrored?: boolean;
   by?: Point;
 }
+
+/** A mark with its track moved; mirrored, what was the left rail is the right one. */
+function movedMark(mark: Mark, moved: (point: Point) => Point, mirrored: boolean): Mark {
+  const [x, y] = moved([mark.x, mark.y]);
+  if (!isOnStep(mark)) return { ...mark, x, y };
+  const [toX, toY] = moved([mark.toX, mark.toY]);
+  const there = { ...mark, x, y, toX, toY };
+  if (!mirrored) return there;
+  if (there.what === "feeder")
+    return { ...there, leftGets: there.leftGets === "J" ? "K" : "J", rails: OTHER_RAIL[there.rails] };
+  return there.what === "gap" ? { ...there, rails: OTHER_RAIL[there.rails] } : there;
+}
+
+const OTHER_RAIL = { both: "both", left: "right", right: "left" } as const;
 
 /**
  * Moves stretches with the turnouts and marks on them, or lays copies of the stretches.
@@ -283,6 +299,15 @@ export function moveTracks(
     ),
   );
   const goes = (x: number, y: number) => own.has(nameOfPoint([x, y])) && !others.has(nameOfPoint([x, y]));
+  const ownSteps = stepsIn(tracks.map(({ points }) => pointsAlong(points) ?? []));
+  const otherSteps = stepsIn(
+    record.tracks.flatMap(({ id, points }) => (trackIds.includes(id) ? [] : [pointsAlong(points) ?? []])),
+  );
+  const goesAlong = (mark: Mark) => {
+    if (mark.what === "stand") return false;
+    if (!isOnStep(mark)) return goes(mark.x, mark.y);
+    return ownSteps.has(stepOfMark(mark)) && !otherSteps.has(stepOfMark(mark));
+  };
   for (const track of tracks) {
     const id = copy ? freshId(draft.record, "track", "track-1") : track.id;
     draft.put("track", { ...track, id, points: track.points.map(moved) });
@@ -301,15 +326,7 @@ export function moveTracks(
       const [x, y] = moved([spot.x, spot.y]);
       draft.put("spot", { ...spot, x, y });
     }
-    for (const mark of record.marks.filter(({ x, y }) => goes(x, y))) {
-      const [x, y] = moved([mark.x, mark.y]);
-      if (mark.what !== "gap") draft.put("mark", { ...mark, x, y });
-      else {
-        const [toX, toY] = moved([mark.toX, mark.toY]);
-        const rails = mirrored && mark.rails !== "both" ? (mark.rails === "left" ? "right" : "left") : mark.rails;
-        draft.put("mark", { ...mark, x, y, toX, toY, rails });
-      }
-    }
+    for (const mark of record.marks.filter(goesAlong)) draft.put("mark", movedMark(mark, moved, mirrored));
   }
   const was = lineLayout(record);
   for (const place of lineLayout(draft.record).places)

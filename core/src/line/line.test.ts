@@ -185,7 +185,7 @@ describe("where tracks meet", () => {
           [0, 5],
         ],
       ]),
-      spots: [{ id: "p", turnoutId: "y1", x: 9, y: 9, second: false, turned: false }],
+      spots: [{ id: "p", turnoutId: "y1", x: 9, y: 9, second: false, turned: false, powerRouting: false }],
     };
     const layout = lineLayout(record);
     expect(layout.astray).toHaveLength(1);
@@ -259,7 +259,9 @@ describe("whatever is laid", () => {
     fc.assert(
       fc.property(fc.array(stroke, { minLength: 2, maxLength: 7 }), fc.boolean(), (stretches, turned) => {
         for (const junction of lineLayout(drawn(stretches)).junctions) {
-          const spot = turned ? { id: "s", turnoutId: "y", x: 0, y: 0, second: false, turned } : null;
+          const spot = turned
+            ? { id: "s", turnoutId: "y", x: 0, y: 0, second: false, turned, powerRouting: false }
+            : null;
           for (const { position, rail, edge } of frogNeeds({ ...junction, spot })) {
             const [taken, other] =
               (position === "N") !== turned ? [junction.normal, junction.reverse] : [junction.reverse, junction.normal];

@@ -33,7 +33,7 @@ export function placeTurnout(record: RailwayRecord, turnoutId: string, point: Po
   if (old) draft.remove("spot", old.id);
   if (junction.spot && junction.spot !== old) draft.remove("spot", junction.spot.id);
   const id = old?.id ?? freshId(draft.record, "spot", `at-${turnoutId}`);
-  draft.put("spot", { id, turnoutId, x: point[0], y: point[1], second, turned: false });
+  draft.put("spot", { id, turnoutId, x: point[0], y: point[1], second, turned: false, powerRouting: false });
   if (turnout.hand === "unknown") draft.put("turnout", { ...turnout, hand: junction.hand });
   return draft.group(`${turnout.label} lies at ${point[0]}, ${point[1]}`);
 }

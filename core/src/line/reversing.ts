@@ -75,31 +75,27 @@ function partsOf(edges: readonly Edge[], size: number): Edge[][] {
 
 /** Links at which left and right can no longer be told alike, gone over one after the other; none when they can be told all over. */
 function unsound(edges: readonly Edge[], size: number): Edge[] {
-  const around: { edge: Edge; to: number }[][] = Array.from({ length: size }, () => []);
-  for (const edge of edges) {
-    around[edge.a]?.push({ edge, to: edge.b });
-    around[edge.b]?.push({ edge, to: edge.a });
-  }
-  // what is within a place is gone over first, so that it is never among them
-  for (const ways of around) ways.sort((one, other) => Number(other.edge.within) - Number(one.edge.within));
-  const side = new Map<number, boolean>();
-  const found = new Set<Edge>();
-  for (let start = 0; start < size; start++) {
-    if (side.has(start)) continue;
-    side.set(start, false);
-    const open = [start];
-    for (let node = open.shift(); node !== undefined; node = open.shift()) {
-      for (const { edge, to } of around[node] ?? []) {
-        const seen = side.get(node) !== edge.swaps;
-        if (!side.has(to)) {
-          side.set(to, seen);
-          if (edge.within) open.unshift(to);
-          else open.push(to);
-        } else if (side.get(to) !== seen) found.add(edge);
-      }
+  const root = Int32Array.from({ length: size }, (_, index) => index);
+  /** Whether left and right of a turnout are those of the one that it hangs on. */
+  const swapped = new Uint8Array(size);
+  const topOf = (node: number): { top: number; swaps: number } => {
+    let [top, swaps] = [node, 0];
+    while (root[top] !== top) {
+      swaps ^= swapped[top] as number;
+      top = root[top] as number;
     }
-  }
-  return [...found];
+    return { top, swaps };
+  };
+  // what is within a place comes first, so that it is never among them
+  const inOrder = [...edges.filter(({ within }) => within), ...edges.filter(({ within }) => !within)];
+  return inOrder.filter(({ a, b, swaps }) => {
+    const [one, other] = [topOf(a), topOf(b)];
+    const turns = one.swaps ^ other.swaps ^ Number(swaps);
+    if (one.top === other.top) return turns === 1;
+    root[one.top] = other.top;
+    swapped[one.top] = turns;
+    return false;
+  });
 }
 
 function smallestCut(edges: readonly Edge[], size: number, patience: Patience): Edge[] {

@@ -1,3 +1,4 @@
+import { runsOnLine } from "../line/runs.ts";
 import { differenceOf } from "../record/difference.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Wire as Fact } from "../record/made.ts";
@@ -42,7 +43,10 @@ export interface Planned {
 /** The loom of a schematic; what the edit since an earlier one left as it was are the same objects. */
 export function loomAfter(record: RailwayRecord, schematic: Schematic, earlier: Planned | undefined): Loom {
   const isSame =
-    earlier && earlier.schematic === schematic && LOOKED_AT.every((list) => earlier.record[list] === record[list]);
+    earlier &&
+    earlier.schematic === schematic &&
+    LOOKED_AT.every((list) => earlier.record[list] === record[list]) &&
+    runsOnLine(earlier.record) === runsOnLine(record);
   if (!isSame) return weave(record, schematic, earlier);
   const known = weavings.get(earlier.record);
   if (known) weavings.set(record, known);
@@ -160,7 +164,10 @@ function movedBetween(old: RailwayRecord, record: RailwayRecord): Omit<Moved, "b
   const { gone, come } = differenceOf(old, record, "assignment");
   // a motor or frog stands at its turnout
   for (const { role, deviceId } of [...gone, ...come]) if (role === "motor" || role === "frog") devices.add(deviceId);
-  return { devices, turnouts: both("turnout") };
+  const turnouts = both("turnout");
+  const [were, are] = [runsOnLine(old), runsOnLine(record)];
+  for (const id of new Set([...were.keys(), ...are.keys()])) if (were.get(id) !== are.get(id)) turnouts.add(id);
+  return { devices, turnouts };
 }
 
 /** The strands of all nets with their links; where one has to pass from the panel to the layout, it gets what is free. */

@@ -259,6 +259,26 @@ describe("what is made", () => {
     );
   }, 60_000);
 
+  it("a net keeps its core in the cable when it gets one of a tail as well, whichever has the lower number", () => {
+    const lit = (labels: string[]) =>
+      railway(...labels.map((label) => [label, "", "stall-motor", "stall-decoder-8", "", "lamp-two-colour"]));
+    const start = completed(lit(["M1", "M2"]));
+    const loom = loomIn(start);
+    const ways = setLaying(start, loom, { coresBy: "role", motorTails: "one", tailCores: 3 });
+    const written = completed(edit(start, ways?.edits ?? []).record);
+    const tails = new Set(written.cables.filter(({ tail }) => tail).map(({ id }) => id));
+    expect(written.wires.some(({ cableId }) => cableId !== null && tails.has(cableId))).toBe(true);
+    const last = written.wires.length + 1;
+    // cores from the far end of the cable, which nobody would give out first
+    const cable = written.cables.find(({ tail }) => !tail);
+    const wires = written.wires.map((wire) => {
+      const core = wire.cableId === cable?.id && wire.core !== null ? 9 - wire.core : wire.core;
+      return { ...wire, number: last - wire.number, core };
+    });
+    const turned = { ...written, wires };
+    expect(complete(turned).edits).toEqual([]);
+  });
+
   it.each(Object.entries(EXHIBITS).filter(([, make]) => make().wires.length === 0))(
     "is as the plan has it, all of it made: %s",
     (_, make) => {

@@ -1,4 +1,5 @@
 import { Groups } from "../circuit/groups.ts";
+import { runOf } from "../line/runs.ts";
 import { assignmentsOfRole, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, isJunction, type Strip, standingOfWire } from "../record/made.ts";
@@ -64,7 +65,7 @@ export function strandOf(record: RailwayRecord, net: Net, bundles: Bundles, shel
     const device = deviceOf(record, end.deviceId);
     const turnoutId = siting.turnoutOf(device.id) ?? null;
     const turnout = turnoutId === null ? undefined : find(record, "turnout", turnoutId);
-    const metres = turnout ? (turnout.runMetres ?? record.railway.runMetres) : 0;
+    const metres = turnout ? runOf(record, turnout.id) : 0;
     return { end, device, at: terminalEnd(device, end), turnoutId, zoneId: turnout?.zoneId ?? null, metres };
   });
   const own = bundlesOf(ends, bundles);
@@ -73,7 +74,7 @@ export function strandOf(record: RailwayRecord, net: Net, bundles: Bundles, shel
   const taps = topology === "bus" || topology === "blocks" ? tapsOf(net, own, shelf) : new Map();
   const strand: Strand = { net, ends, bundles: own, firm, passage: null, lacks: null, topology, taps };
   if (!isAtBoth(strand)) return strand;
-  const core = coreOf(strand);
+  const core = coreOf(strand, shelf);
   const passes = isThrough(strand);
   if (core && (!passes || standingOfWire(core) !== "proposed")) strand.passage = passageBy(core, net, shelf);
   if (!passes && strand.passage === null) strand.lacks = screwsOf(strand, shelf);
@@ -166,11 +167,10 @@ function isThrough({ ends, firm }: Strand): boolean {
   return groupsAt("layout").some((group) => reached.has(group));
 }
 
-/** The core that a net goes through already, a made one before a proposed one. */
-function coreOf({ net, bundles, firm }: Strand): Fact | undefined {
-  const made = firm.find(({ cableId }) => cableId !== null);
-  if (made) return made;
-  return factsOf(net, bundles, ({ proposed }) => proposed.values()).find(({ cableId }) => cableId !== null);
+/** The core by which a net passes from the panel to the layout already, a made one before a proposed one; a tail's is none. */
+function coreOf({ net, bundles, firm }: Strand, shelf: Shelf): Fact | undefined {
+  const passes = (fact: Fact) => fact.cableId !== null && passageBy(fact, net, shelf) !== null;
+  return firm.find(passes) ?? factsOf(net, bundles, ({ proposed }) => proposed.values()).find(passes);
 }
 
 /** Screws that belong to a net already. */

@@ -1,5 +1,5 @@
 import type * as z from "zod/mini";
-import { Mark, Spot, Track } from "./line.ts";
+import { Mark, Outline, Spot, Track } from "./line.ts";
 import { Cable, Custom, Laying, Stock, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
 import { Answer, BusEvent, Consumer, DeviceSetting, Producer, Reserve, Taught } from "./numbers.ts";
@@ -78,7 +78,15 @@ export const KINDS = {
     most: 5_000,
     refs: { turnoutId: { to: "turnout", onRemove: "remove" } },
   }),
-  mark: kind({ list: "marks", title: "Marks on the line", schema: Mark, most: 20_000 }),
+  mark: kind({
+    list: "marks",
+    title: "Marks on the line",
+    schema: Mark,
+    most: 20_000,
+    // a signal or sensor that loses its device is still to be there; where a board stood nothing stands
+    refs: { deviceId: { to: "device", onRemove: (m) => (m.what === "stand" ? null : { ...m, deviceId: null }) } },
+  }),
+  outline: kind({ list: "outlines", title: "Outlines of the baseboard", schema: Outline, most: 500 }),
   type: kind({ list: "types", title: "Own types", schema: OwnType, most: 500 }),
   device: kind({ list: "devices", title: "Devices", schema: Device, most: 20_000, labelled: true }),
   assignment: kind({
@@ -296,6 +304,9 @@ export function emptyRecord(name: string): RailwayRecord {
     tailCores: 8,
     spacingMetres: 0.3,
     stepMetres: 0.1,
+    scale: 87.1,
+    trainKmh: 60,
+    trainMetres: 1.5,
     tailMetres: 0.6,
     slackMetres: 0.025,
     reelMetres: 25,

@@ -70,6 +70,12 @@ export const Railway = z.strictObject({
   spacingMetres: Metres,
   /** What a step of the line diagram is on the baseboard. */
   stepMetres: z.number().check(z.gte(0.005, "must be 0.005 to 5 m"), z.lte(5, "must be 0.005 to 5 m")),
+  /** How many times smaller than the original: 87.1 is H0. */
+  scale: z.number().check(z.gte(1, "must be 1 to 500"), z.lte(500, "must be 1 to 500")),
+  /** How fast trains run, as the original would, km/h. */
+  trainKmh: z.number().check(z.gte(1, "must be 1 to 500 km/h"), z.lte(500, "must be 1 to 500 km/h")),
+  /** The longest train, as it stands on the layout. */
+  trainMetres: z.number().check(z.gte(0.05, "must be 0.05 to 100 m"), z.lte(100, "must be 0.05 to 100 m")),
   /** Wire from a control or lamp to its panel strip, and at least from a strip among turnouts to one of them. */
   tailMetres: Metres,
   /** More to cut at each end than is laid. */

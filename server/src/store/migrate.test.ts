@@ -2,8 +2,8 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { Derived, edit, emptyRecord, nameEnd, type RailwayRecord, setGap } from "@alderman/core";
-import { laid } from "@alderman/core/testing/lines";
+import { Derived, edit, emptyRecord, layOutline, nameEnd, type RailwayRecord, setGap, setStand } from "@alderman/core";
+import { laid, marked } from "@alderman/core/testing/lines";
 import Database from "better-sqlite3";
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { openDatabase } from "./database.ts";
@@ -393,7 +393,7 @@ it("gives a railway of version 12 room for a line, and lets what was said of its
     .slice(1, 12))
     old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
   old.pragma("user_version = 12");
-  const { stepMetres: _, ...older } = emptyRecord("Older").railway;
+  const { stepMetres: _, scale: _s, trainKmh: _k, trainMetres: _t, ...older } = emptyRecord("Older").railway;
   const edits = (name: string) => JSON.stringify([{ op: "railway", value: { ...older, name } }]);
   old
     .prepare("INSERT INTO history VALUES ('r', 3, 'Renamed', 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z', 'stamp')")
@@ -431,6 +431,61 @@ it("gives a railway of version 12 room for a line, and lets what was said of its
     const named = edit(of, nameEnd(of, [9, 0], "road 1", true).edits).record;
     return edit(named, setGap(named, [6, 0], [7, 0], "left")?.edits ?? []).record;
   }
+});
+
+it("gives a line of version 13 room for blocks, signals and boards, with its marks and its undo as they were", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  old.pragma("foreign_keys = OFF");
+  for (const name of readdirSync(new URL("./migrations/", import.meta.url))
+    .sort()
+    .slice(1, 13))
+    old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
+  old.pragma("user_version = 13");
+  old.exec("INSERT INTO track VALUES ('r', 't', '[[0,0],[9,0]]', 0)");
+  old.exec("INSERT INTO track VALUES ('r', 'u', '[[4,0],[6,-2]]', 0)");
+  old.exec("INSERT INTO spot VALUES ('r', 's', 'a', 4, 0, 0, 0)");
+  old.exec("INSERT INTO mark VALUES ('r', 'e', 9, 0, 'end', 'road 1', 1, NULL, NULL, NULL, NULL, NULL)");
+  old.exec("INSERT INTO mark VALUES ('r', 'g', 6, 0, 'gap', NULL, NULL, 7, 0, 'left', NULL, NULL)");
+  const spot = { id: "s", turnoutId: "a", x: 4, y: 0, second: false, turned: true };
+  const put = JSON.stringify([{ op: "put", kind: "spot", value: spot }]);
+  old
+    .prepare("INSERT INTO history VALUES ('r', 3, 'Turned', 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z', 'stamp')")
+    .run(put, put);
+  old.exec("UPDATE railway SET revision = 3");
+  old.close();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const { record } = store.open("r");
+  expect(record.railway).toMatchObject({ scale: 87.1, trainKmh: 60, trainMetres: 1.5 });
+  expect(record.spots).toEqual([{ ...spot, turned: false, powerRouting: false }]);
+  expect(record.marks).toEqual([
+    { id: "e", what: "end", x: 9, y: 0, name: "road 1", buffer: true },
+    { id: "g", what: "gap", x: 6, y: 0, toX: 7, toY: 0, rails: "left" },
+  ]);
+  store.undo("r", { revision: 3 });
+  expect(store.open("r").record.spots).toEqual([{ ...spot, powerRouting: false }]);
+  // all that can be marked is kept as it was marked
+  const full = marked(
+    store.open("r").record,
+    ["block", [1, 0], [2, 0], "Road 1"],
+    ["signal", [2, 0], [3, 0], "S1"],
+    ["sensor", [3, 0], [2, 0], "P1"],
+    ["feeder", [1, 0], [2, 0], "K"],
+  );
+  const [device] = full.devices;
+  const stood = edit(full, setStand(full, device?.id ?? "", [3, 4]).edits).record;
+  const outlined = edit(
+    stood,
+    layOutline(stood, "trunk", [
+      [0, 3],
+      [9, 3],
+    ])?.edits ?? [],
+  ).record;
+  const id = store.create(outlined);
+  expect(store.open(id).record).toEqual(outlined);
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+  database.close();
 });
 
 it("goes back to the backup as it was", () => {

@@ -1,0 +1,482 @@
+// Rails, blocks, signals, times and wire runs of a line, each held against something worked out another way.
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { drafted, railway, typed } from "../../testing/build.ts";
+import { BALLOON, laid, marked, straightBlocks, stroke } from "../../testing/lines.ts";
+import { edit } from "../catalogue/edit.ts";
+import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
+import type { Point } from "../record/line.ts";
+import { signalsAlong } from "./aspects.ts";
+import { blocksOnLine, runTogether } from "./blocks.ts";
+import { insulatedJoints } from "./insulatedJoints.ts";
+import { lineLayout } from "./layout.ts";
+import { changeMark, layOutline, nextName, removeMark, setStand, turnMark } from "./marks.ts";
+import { railsOf } from "./rails.ts";
+import { reversing } from "./reversing.ts";
+import { runOf, runsOnLine } from "./runs.ts";
+import { type LineState, reachFrom, signalsOn } from "./signals.ts";
+import { automaticThrows, metresPerSecond, serves } from "./timing.ts";
+import { sectionsOf } from "./turning.ts";
+
+const empty = () => emptyRecord("Line");
+const drawn = (strokes: readonly Point[][]): RailwayRecord => ({
+  ...empty(),
+  tracks: strokes.map((points, index) => ({ id: `t${index}`, points, hidden: false })),
+});
+/** Gaps on some steps of a line, by their numbers among all of its steps. */
+function gapped(record: RailwayRecord, picks: readonly [number, "both" | "left" | "right"][]): RailwayRecord {
+  const steps = lineLayout(record).stretches.flatMap(({ points }) =>
+    points.slice(1).map((to, index): [Point, Point] => [points[index] as Point, to]),
+  );
+  if (steps.length === 0) return record;
+  return picks.reduce((now, [pick, rails]) => {
+    const [a, b] = steps[pick % steps.length] as [Point, Point];
+    return marked(now, ["gap", a, b, rails]);
+  }, record);
+}
+const gap = fc.tuple(fc.nat(200), fc.constantFrom("both" as const, "left" as const, "right" as const));
+const state = (more: Partial<LineState> = {}): LineState => {
+  return { occupied: new Set(), held: new Set(), lies: () => "normal", ...more };
+};
+
+describe("the rails", () => {
+  it("meet their opposites exactly where the line turns trains, and nowhere once its sections are parted", () => {
+    fc.assert(
+      fc.property(fc.array(stroke, { minLength: 1, maxLength: 6 }), (strokes) => {
+        const record = drawn(strokes);
+        const layout = lineLayout(record);
+        const { conflict, cut } = reversing(layout.line);
+        const meets = (of: RailwayRecord) => {
+          const rails = railsOf(of);
+          return lineLayout(of).stretches.some(
+            // track that leads nowhere, or round in a circle, is no part of the graph
+            (stretch) =>
+              stretch.from !== null &&
+              stretch.to !== null &&
+              rails.at(stretch, 0, "left") === rails.at(stretch, 0, "right"),
+          );
+        };
+        expect(meets(record)).toBe(conflict);
+        const parted = cut.reduce((now, [from, to]) => {
+          const stretch = layout.stretches.find((each) => each.from === from && each.to === to);
+          const [a, b] = stretch?.points ?? [];
+          return a && b ? marked(now, ["gap", a, b, "both"]) : now;
+        }, record);
+        const rails = railsOf(parted);
+        for (const stretch of lineLayout(parted).stretches)
+          if (stretch.from !== null && stretch.to !== null)
+            expect(rails.at(stretch, stretch.points.length, "left")).not.toBe(
+              rails.at(stretch, stretch.points.length, "right"),
+            );
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it("are as long as the track, twice, however they are parted", () => {
+    fc.assert(
+      fc.property(
+        fc.array(stroke, { minLength: 1, maxLength: 5 }),
+        fc.array(gap, { maxLength: 6 }),
+        (strokes, picks) => {
+          const record = gapped(drawn(strokes), picks);
+          const { pieces } = railsOf(record);
+          const track = lineLayout(record).stretches.reduce((sum, { metres }) => sum + metres, 0);
+          expect(pieces.reduce((sum, { metres }) => sum + metres, 0)).toBeCloseTo(2 * track, 6);
+          const { blocks } = blocksOnLine(record);
+          expect(blocks.reduce((sum, { metres }) => sum + metres, 0)).toBeCloseTo(track, 6);
+        },
+      ),
+      { numRuns: 100 },
+    );
+  });
+
+  it("are parted on one side only by a gap in one rail, whichever way the mark was set", () => {
+    for (const [from, to, rails] of [
+      [[4, 0], [5, 0], "left"],
+      [[5, 0], [4, 0], "right"],
+    ] as [Point, Point, "left" | "right"][]) {
+      const record = marked(
+        laid(empty(), [
+          [
+            [0, 0],
+            [9, 0],
+          ],
+        ]),
+        ["gap", from, to, rails],
+      );
+      const [stretch] = lineLayout(record).stretches;
+      const found = railsOf(record);
+      if (!stretch) throw new Error("no stretch");
+      const isEast = stretch.points[0]?.[0] === 0;
+      const [north, south] = isEast ? (["left", "right"] as const) : (["right", "left"] as const);
+      expect(found.at(stretch, 0, north)).not.toBe(found.at(stretch, 8, north));
+      expect(found.at(stretch, 0, south)).toBe(found.at(stretch, 8, south));
+    }
+  });
+
+  it("behind a live frog are the frog's as far as the next gap, and a joint is wanted where other track comes in", () => {
+    const plain = railway(["Y1", "", "stall-motor", "stall-decoder-8"], ["Y2", "", "stall-motor", "D1-2"]);
+    const two = typed(typed(plain, "y1", "frog", "S1"), "y2", "frog", "S1");
+    // a passing loop: frog faces frog on both tracks
+    const loop = laid(
+      two,
+      [
+        [
+          [0, 0],
+          [14, 0],
+        ],
+      ],
+      [
+        [
+          [3, 0],
+          [5, -2],
+          [9, -2],
+          [11, 0],
+        ],
+        "y1",
+        "y2",
+      ],
+    );
+    const wanting = insulatedJoints(loop).filter(({ made }) => !made);
+    expect(wanting.map(({ where }) => where).sort()).toEqual([
+      "Y1 normal, behind the frog",
+      "Y1 reverse, behind the frog",
+      "Y2 normal, behind the frog",
+      "Y2 reverse, behind the frog",
+    ]);
+    const cured = wanting.reduce((now, { stretch, step, rails }) => {
+      const [a, b] = [stretch.points[step], stretch.points[step + 1]] as [Point, Point];
+      return marked(now, ["gap", a, b, rails]);
+    }, loop);
+    expect(insulatedJoints(cured).every(({ made }) => made)).toBe(true);
+    // a siding that ends at a buffer is fed through the frog
+    const siding = laid(
+      two,
+      [
+        [
+          [0, 0],
+          [9, 0],
+        ],
+      ],
+      [
+        [
+          [3, 0],
+          [5, -2],
+          [9, -2],
+        ],
+        "y1",
+      ],
+    );
+    expect(insulatedJoints(siding)).toEqual([]);
+  });
+});
+
+describe("blocks", () => {
+  it("go as far as the next gaps, and take the first of their names", () => {
+    const record = straightBlocks(empty(), ["A", "B", "C"]);
+    const { blocks, named } = blocksOnLine(record);
+    expect(blocks.map(({ name }) => name).sort()).toEqual(["A", "B", "C"]);
+    expect(named(" b ")?.borders).toHaveLength(2);
+    expect(runTogether(blocksOnLine(record))).toEqual([]);
+    const gaps = record.marks.filter(({ what }) => what === "gap");
+    const joined = edit(record, [{ op: "remove", kind: "mark", id: gaps[0]?.id ?? "" }]).record;
+    expect(runTogether(blocksOnLine(joined)).map(({ marks }) => marks.map(({ name }) => name).sort())).toEqual([
+      ["A", "B"],
+    ]);
+  });
+
+  it("are watched by the detectors that name them, and go on being when they are called otherwise", () => {
+    const watched = drafted(straightBlocks(railway(["Y1", ""]), ["A", "B"]), (draft) => {
+      draft.put("device", { id: "bd", typeId: "current-detector-4", label: "BD1", place: "layout", note: "" });
+      draft.assign("block", { deviceId: "bd", way: 2, block: "b", rail: "J" });
+    });
+    expect(blocksOnLine(watched).named("B")?.zones).toMatchObject([{ way: 2 }]);
+    const mark = watched.marks.find((each) => each.what === "block" && each.name === "B");
+    const renamed = edit(watched, changeMark(watched, mark?.id ?? "", { name: "Bay" }).edits).record;
+    expect(blocksOnLine(renamed).named("Bay")?.zones).toMatchObject([{ way: 2, block: "Bay" }]);
+  });
+
+  it("marks get the next free name, are turned, and go", () => {
+    const record = straightBlocks(empty(), ["A1", "A2"]);
+    expect([nextName(record, "block"), nextName(record, "sensor")]).toEqual(["A3", "P1"]);
+    const signal = record.marks.find(({ what }) => what === "signal");
+    const turned = edit(record, turnMark(record, signal?.id ?? "")?.edits ?? []).record;
+    expect(turned.marks.find(({ what }) => what === "signal")).toMatchObject({ x: 4, toX: 3 });
+    expect(edit(record, removeMark(record, signal?.id ?? "")?.edits ?? []).record.marks).toHaveLength(3);
+    expect(() => marked(record, ["block", [0, 5], [1, 5], "Z"])).toThrow("There is no track there to mark.");
+  });
+});
+
+describe("signals", () => {
+  it("along a straight line show what the calculator for such lines says, whatever is occupied and held", () => {
+    const names = ["A", "B", "C", "D", "E"];
+    const record = straightBlocks(empty(), names);
+    const open = edit(record, [
+      { op: "put", kind: "mark", value: { id: "end", what: "end", x: 20, y: 0, name: "on", buffer: false } },
+    ]).record;
+    const { named } = blocksOnLine(open);
+    fc.assert(
+      fc.property(
+        fc.array(fc.boolean(), { minLength: 5, maxLength: 5 }),
+        fc.array(fc.boolean(), { minLength: 5, maxLength: 5 }),
+        (busy, holds) => {
+          const idOf = (name: string) => named(name)?.id ?? "";
+          const signalOf = (name: string) =>
+            open.marks.find((each) => each.what === "signal" && each.name === `at ${name}`)?.id ?? "";
+          const shown = signalsOn(
+            open,
+            state({
+              occupied: new Set(names.filter((_, index) => busy[index]).map(idOf)),
+              held: new Set(
+                names
+                  .slice(0, 4)
+                  .filter((_, index) => holds[index])
+                  .map(signalOf),
+              ),
+            }),
+          );
+          const told = signalsAlong(
+            names.map((id, index) => ({
+              id,
+              occupied: busy[index] ?? false,
+              held: index < 4 && (holds[index] ?? false),
+            })),
+            false,
+            "clear",
+          );
+          for (const { mark, aspect } of shown) expect(aspect).toBe(told.get(mark.name.slice(3))?.aspect);
+          expect(shown).toHaveLength(4);
+        },
+      ),
+    );
+  });
+
+  it("are red where blades lie against the way, and yellow before a buffer; each red has its cause", () => {
+    const one = railway(["Y1", ""]);
+    const line = laid(
+      one,
+      [
+        [
+          [0, 0],
+          [9, 0],
+        ],
+      ],
+      [
+        [
+          [2, -2],
+          [4, -2],
+          [6, 0],
+        ],
+        "y1",
+      ],
+    );
+    const record = marked(line, ["gap", [3, 0], [4, 0], "both"], ["signal", [2, 0], [3, 0], "S1"]);
+    const lying = (lie: "normal" | "reverse") => signalsOn(record, state({ lies: () => lie }))[0];
+    expect(lying("normal")).toMatchObject({ aspect: "yellow", cause: null, ends: "buffer" });
+    expect(lying("reverse")).toMatchObject({ aspect: "red", cause: { why: "blades", id: "y1" } });
+    expect(signalsOn(record, state({ held: new Set([lying("normal")?.mark.id ?? ""]) }))[0]?.cause).toEqual({
+      why: "held",
+    });
+  });
+
+  it("never become less restrictive by a train more, on random lines", () => {
+    const rank = { green: 0, yellow: 1, red: 2 };
+    fc.assert(
+      fc.property(
+        fc.array(stroke, { minLength: 1, maxLength: 5 }),
+        fc.array(gap, { maxLength: 5 }),
+        fc.nat(100),
+        fc.nat(100),
+        (strokes, picks, at, busy) => {
+          const plain = gapped(drawn(strokes), picks);
+          const steps = lineLayout(plain).stretches.flatMap(({ points }) =>
+            points.slice(1).map((to, index): [Point, Point] => [points[index] as Point, to]),
+          );
+          if (steps.length === 0) return;
+          const [a, b] = steps[at % steps.length] as [Point, Point];
+          const [c, d] = steps[(at * 7 + 3) % steps.length] as [Point, Point];
+          const record = marked(plain, ["signal", a, b, "S1"], ["signal", d, c, "S2"]);
+          const { blocks } = blocksOnLine(record);
+          const block = blocks[busy % blocks.length];
+          const before = signalsOn(record, state());
+          const after = signalsOn(record, state({ occupied: new Set([block?.id ?? ""]) }));
+          for (const [index, { aspect, blocks: guarded }] of after.entries()) {
+            expect(rank[aspect]).toBeGreaterThanOrEqual(rank[before[index]?.aspect ?? "green"]);
+            if (block && guarded.includes(block)) expect(aspect).toBe("red");
+            if (aspect === "red") expect(after[index]?.cause).not.toBeNull();
+          }
+        },
+      ),
+      { numRuns: 100 },
+    );
+  });
+
+  it("a train comes to every end that a way leads to without turning back", () => {
+    const line = laid(
+      railway(["Y1", ""]),
+      [
+        [
+          [0, 0],
+          [9, 0],
+        ],
+      ],
+      [
+        [
+          [3, 0],
+          [5, -2],
+          [9, -2],
+        ],
+        "y1",
+      ],
+    );
+    const layout = lineLayout(line);
+    const from = layout.stretches.find(({ points }) => points.some(([x]) => x === 0));
+    if (!from) throw new Error("no stretch");
+    const along = from.points[0]?.[0] === 0;
+    const ends = reachFrom(layout, { stretch: from, step: along ? 0 : from.points.length - 2, along });
+    expect([...ends.values()].map((metres) => Math.round(metres * 10))).toHaveLength(2);
+    const back = reachFrom(layout, { stretch: from, step: 0, along: !along });
+    expect(back.size).toBe(1);
+  });
+});
+
+describe("times", () => {
+  // worked values of common practice: 3 s at 40 mph in 1:87 is 0.62 m, a coil's 0.05 s is 10 mm, 6 s at 30 mph 0.92 m
+  it.each([
+    [40, 3, 0.62],
+    [40, 0.05, 0.01],
+    [30, 6, 0.92],
+  ])("at %d scale mph a train goes in %d s %d m", (mph, seconds, metres) => {
+    expect(metresPerSecond({ scale: 87.1, trainKmh: mph * 1.609344 }) * seconds).toBeCloseTo(metres, 2);
+  });
+
+  it("of a turnout that a train throws: by which leg the train comes in, and whether the blades lie in time", () => {
+    const loop = drafted(railway(["B1", "", "stall-motor", "input-decoder-4"]), (draft) => {
+      draft.put("device", { id: "bd", typeId: "current-detector-4", label: "BD1", place: "layout", note: "" });
+      draft.assign("block", { deviceId: "bd", way: 1, block: "In", rail: "J" });
+      for (const to of ["N", "R"] as const)
+        draft.assign("control", {
+          deviceId: "bd",
+          turnoutId: "b1",
+          way: to === "N" ? 1 : 2,
+          to,
+          inverse: false,
+          follows: false,
+        });
+    });
+    const line = laid(
+      loop,
+      [
+        [
+          [-6, 0],
+          [4, 0],
+        ],
+      ],
+      [BALLOON, "b1"],
+    );
+    // the train comes back to B1 over the lower side of the loop
+    const record = marked(line, ["gap", [8, 1], [7, 1], "both"], ["block", [6, 1], [5, 1], "In"]);
+    const [thrown] = automaticThrows(record);
+    expect(thrown).toMatchObject({ to: "N", seconds: 3.1 });
+    const legs = thrown?.arrivals.map(({ leg }) => leg);
+    expect(legs).toHaveLength(1);
+    const geometry = lineLayout(record).junctions[0];
+    expect(legs?.[0]).toBe(geometry?.normal === 7 ? "normal" : "reverse");
+    expect(thrown && serves(thrown, thrown.arrivals[0] ?? { leg: "toe" })).toBe(legs?.[0] === "normal");
+  });
+});
+
+describe("sections that turn trains", () => {
+  it("are explained by following one rail until it meets the other", () => {
+    const record = laid(
+      railway(["B1", ""]),
+      [
+        [
+          [0, 0],
+          [4, 0],
+        ],
+      ],
+      [BALLOON, "b1"],
+    );
+    const [section] = sectionsOf(record);
+    expect(section?.walk.at(-1)).toMatch(
+      /^It comes in at B1 (normal|reverse) on the left\. .* its right rail, and it left as the left one/,
+    );
+    expect(section).toMatchObject({ gaps: [], block: null });
+    const parted = marked(record, ["gap", [6, -2], [7, -2], "both"], ["gap", [6, 1], [7, 1], "both"]);
+    const [now] = sectionsOf(parted);
+    expect(now?.gaps).toHaveLength(2);
+    expect(now?.metres).toBeLessThan(section?.metres ?? 0);
+    expect(now?.block?.borders).toHaveLength(2);
+  });
+
+  it("the sides told differ, on every random line that turns trains", () => {
+    fc.assert(
+      fc.property(fc.array(stroke, { minLength: 2, maxLength: 6 }), (strokes) => {
+        for (const { walk } of sectionsOf(drawn(strokes))) {
+          const [, comes, left] =
+            /its (left|right) rail, and it left as the (left|right) one/.exec(walk.at(-1) ?? "") ?? [];
+          expect([comes, left].sort()).toEqual(["left", "right"]);
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
+
+describe("wire runs", () => {
+  it("follow from where the board stands, along the trunk where there is one; a typed run wins", () => {
+    const record = drafted(
+      laid(
+        railway(["Y1", "", "stall-motor", "stall-decoder-8"]),
+        [
+          [
+            [0, 0],
+            [9, 0],
+          ],
+        ],
+        [
+          [
+            [4, 0],
+            [6, -2],
+          ],
+          "y1",
+        ],
+      ),
+      (draft) =>
+        draft.take(setStand(draft.record, draft.record.devices.find(({ label }) => label === "D1")?.id ?? "", [10, 5])),
+    );
+    expect(runOf(record, "y1")).toBeCloseTo(1.1);
+    const trunked = edit(
+      record,
+      layOutline(record, "trunk", [
+        [0, 3],
+        [12, 3],
+      ])?.edits ?? [],
+    ).record;
+    expect(runOf(trunked, "y1")).toBeCloseTo(0.3 + 0.6 + 0.2);
+    const bent = edit(
+      record,
+      layOutline(record, "trunk", [
+        [4, 0],
+        [4, 20],
+        [10, 20],
+        [10, 5],
+      ])?.edits ?? [],
+    ).record;
+    expect(runOf(bent, "y1")).toBeCloseTo(2 + 0.6 + 1.5);
+    expect(runsOnLine(edit(bent, []).record)).toBe(runsOnLine(bent));
+    const typedRun = edit(
+      record,
+      record.turnouts.map((value) => ({ op: "put", kind: "turnout", value: { ...value, runMetres: 2.2 } })),
+    ).record;
+    expect(runOf(typedRun, "y1")).toBe(2.2);
+    const [board] = record.marks.filter(({ what }) => what === "stand");
+    const measured = edit(
+      record,
+      changeMark(record, board?.id ?? "", { alongMetres: 3, acrossMetres: 0.5 }).edits,
+    ).record;
+    expect(runOf(measured, "y1")).toBeCloseTo(3.1);
+  });
+});

@@ -1,0 +1,153 @@
+import { assignmentsOfRole } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { MarkOf } from "../record/line.ts";
+import type { AssignmentOf } from "../record/schemas.ts";
+import { Joined } from "./joined.ts";
+import { type Junction, type LineEnd, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
+import { isBlock } from "./marks.ts";
+import { type Rails, railsOf } from "./rails.ts";
+import { turnoutPort } from "./topology.ts";
+import { metresOfStep } from "./walk.ts";
+
+/** All track around a place as far as the next gaps, whichever rail they part. */
+export interface Block {
+  /** The first mark's identifier; of a section without a mark made of a place of it. */
+  id: string;
+  name: string | null;
+  marks: MarkOf<"block">[];
+  /** Zones of detectors that watch it, by its name. */
+  zones: AssignmentOf<"block">[];
+  parts: { stretch: Stretch; from: number; to: number }[];
+  metres: number;
+  hiddenMetres: number;
+  junctions: Junction[];
+  ends: LineEnd[];
+  borders: Border[];
+}
+
+/** Where two blocks meet, at a gap. */
+export interface Border {
+  stretch: Stretch;
+  /** The step of the stretch that the gap is on. */
+  step: number;
+  rails: "both" | "left" | "right";
+  /** The block on the side of the stretch's first point, and the other. */
+  before: Block;
+  after: Block;
+}
+
+export interface Blocks {
+  blocks: readonly Block[];
+  borders: readonly Border[];
+  /** The block that a step of a stretch lies in; a gap's own step lies in the one beyond it. */
+  at: (stretch: Stretch, step: number) => Block;
+  named: (name: string) => Block | undefined;
+  rails: Rails;
+}
+
+const known = new WeakMap<LineLayout, { looked: readonly unknown[]; blocks: Blocks }>();
+
+/** The blocks of a record's line; worked out anew only when something of it is another. */
+export function blocksOnLine(record: RailwayRecord): Blocks {
+  const layout = lineLayout(record);
+  const looked = [record.marks, ...assignmentsOfRole(record, "block"), ...assignmentsOfRole(record, "frog")];
+  const before = known.get(layout);
+  const isSame = before?.looked.length === looked.length && looked.every((each, n) => each === before.looked[n]);
+  if (before && isSame) return before.blocks;
+  const blocks = blocksIn(record, layout);
+  known.set(layout, { looked, blocks });
+  return blocks;
+}
+
+function blocksIn(record: RailwayRecord, layout: LineLayout): Blocks {
+  const rails = railsOf(record, layout);
+  const joined = new Joined();
+  const firstOf = new Map<Stretch, { first: number; cuts: number[] }>();
+  for (const stretch of layout.stretches) {
+    const cuts = [...rails.gaps(stretch).keys()].sort((a, b) => a - b);
+    firstOf.set(stretch, { first: joined.add(cuts.length + 1), cuts });
+  }
+  const nodeAt = (stretch: Stretch, step: number): number => {
+    const found = firstOf.get(stretch);
+    return found ? found.first + found.cuts.filter((cut) => cut <= step).length : 0;
+  };
+  const atPort = new Map<string, number[]>();
+  const touch = (port: string | null, node: number) => {
+    const id = port === null ? null : turnoutPort(port)?.id;
+    if (id != null) atPort.set(id, [...(atPort.get(id) ?? []), node]);
+  };
+  for (const stretch of layout.stretches) {
+    touch(stretch.from, nodeAt(stretch, -1));
+    touch(stretch.to, nodeAt(stretch, stretch.points.length));
+    // a circle with nothing in it but gaps comes back to where it began
+    if (stretch.from === null && String(stretch.points[0]) === String(stretch.points.at(-1)))
+      joined.join(nodeAt(stretch, -1), nodeAt(stretch, stretch.points.length));
+  }
+  for (const nodes of atPort.values()) for (const node of nodes) joined.join(nodes[0] ?? null, node);
+  for (const [a, b] of layout.line.within ?? []) {
+    const [one, other] = [a, b].map((port) => atPort.get(turnoutPort(port)?.id ?? "")?.[0] ?? null);
+    joined.join(one ?? null, other ?? null);
+  }
+
+  const zones = assignmentsOfRole(record, "block");
+  const blocks = new Map<number, Block>();
+  const blockOf = (node: number): Block => {
+    const root = joined.rootOf(node);
+    const made: Block = blocks.get(root) ?? {
+      ...{ id: `section-${root}`, name: null, marks: [], zones: [], parts: [], metres: 0, hiddenMetres: 0 },
+      ...{ junctions: [], ends: [], borders: [] },
+    };
+    blocks.set(root, made);
+    return made;
+  };
+  const at = (stretch: Stretch, step: number) => blockOf(nodeAt(stretch, step));
+  const endOf = new Map(layout.ends.map((end) => [end.id, end]));
+  for (const stretch of layout.stretches) {
+    const last = stretch.points.length - 1;
+    const { cuts = [] } = firstOf.get(stretch) ?? {};
+    for (const [index, from] of [0, ...cuts].entries()) {
+      const to = cuts[index] ?? last;
+      const block = blockOf((firstOf.get(stretch)?.first ?? 0) + index);
+      block.parts.push({ stretch, from, to });
+      block.metres += (to - from) * metresOfStep(stretch);
+      block.hiddenMetres += ((to - from) / Math.max(1, last)) * stretch.hiddenMetres;
+    }
+    for (const [port, step] of [
+      [stretch.from, -1],
+      [stretch.to, last + 1],
+    ] as const) {
+      const end = port === null ? undefined : endOf.get(port);
+      if (end) at(stretch, step).ends.push(end);
+    }
+  }
+  for (const junction of layout.junctions) {
+    const [node] = atPort.get(junction.id) ?? [];
+    if (node !== undefined) blockOf(node).junctions.push(junction);
+  }
+  for (const { mark, stretch, step } of rails.marks) {
+    if (mark.what !== "block") continue;
+    const block = at(stretch, step);
+    if (block.marks.length === 0) Object.assign(block, { id: mark.id, name: mark.name });
+    block.marks.push(mark);
+    block.zones.push(...zones.filter(({ block: name }) => isBlock(name, mark.name)));
+  }
+  const borders: Border[] = [];
+  for (const stretch of layout.stretches)
+    for (const [step, gapped] of rails.gaps(stretch)) {
+      const border: Border = { stretch, step, rails: gapped, before: at(stretch, step - 1), after: at(stretch, step) };
+      borders.push(border);
+      border.before.borders.push(border);
+      if (border.after !== border.before) border.after.borders.push(border);
+    }
+  const byName = new Map([...blocks.values()].flatMap((block) => block.marks.map(({ name }) => [key(name), block])));
+  return { blocks: [...blocks.values()], borders, at, named: (name) => byName.get(key(name)), rails };
+}
+
+function key(name: string): string {
+  return name.trim().toLowerCase();
+}
+
+/** Blocks with a name whose track runs on into that of another: what ends them is not drawn. */
+export function runTogether({ blocks }: Blocks): Block[] {
+  return blocks.filter(({ marks }) => new Set(marks.map(({ name }) => key(name))).size > 1);
+}

@@ -1,0 +1,131 @@
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Point } from "../record/line.ts";
+import { type Border, blocksOnLine } from "./blocks.ts";
+import { followsFrom } from "./follows.ts";
+import { type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
+import { fedFrogs, frogKindOf, leftLeg, otherSide, portLabel, type RailPiece, type Rails, type Side } from "./rails.ts";
+import { type Lie, type Port, portOf, turnoutPort } from "./topology.ts";
+
+/** Insulated joints that belong at a place, made or wanting. */
+export interface InsulatedJoint {
+  why: "frog" | "turns" | "block";
+  /** As "Y3 reverse, behind the frog". */
+  where: string;
+  /** The step of the line that they are on, or where they fit best. */
+  stretch: Stretch;
+  step: number;
+  /** Left and right as one goes along the stretch from its first point. */
+  rails: "both" | Side;
+  made: boolean;
+  /** Of a frog's joint: whose. */
+  junction: Junction | null;
+}
+
+/**
+ * The insulated joints of a line: behind each frog that is fed by a contact or by the blades, in the inner rail of each leg that
+ * something else feeds; at both ends of each section that turns trains, in both rails; and at the edges of blocks. An insulated frog
+ * needs none. Common practice.
+ */
+export function insulatedJoints(record: RailwayRecord): InsulatedJoint[] {
+  const layout = lineLayout(record);
+  const { borders, rails } = blocksOnLine(record);
+  const found: InsulatedJoint[] = [];
+  const used = new Set<string>();
+  const nameOf = (stretch: Stretch, step: number) => `${layout.stretches.indexOf(stretch)} ${step}`;
+  for (const junction of layout.junctions)
+    for (const wanted of frogJoints(record, layout, junction)) {
+      if (wanted.made) used.add(nameOf(wanted.stretch, wanted.step));
+      found.push(wanted);
+    }
+  for (const link of followsFrom(record).turning.cut) {
+    const stretch = layout.stretches.find(({ from, to }) => from === link[0] && to === link[1]);
+    if (!stretch) continue;
+    const both = [...rails.gaps(stretch)].flatMap(([step, gapped]) => (gapped === "both" ? [step] : []));
+    const where = `${portLabel(record, link[0])} to ${portLabel(record, link[1])}`;
+    for (const step of both) {
+      used.add(nameOf(stretch, step));
+      found.push({ why: "turns", where, stretch, step, rails: "both", made: true, junction: null });
+    }
+    for (const step of endsOf(stretch).slice(0, Math.max(0, 2 - both.length)))
+      found.push({ why: "turns", where, stretch, step, rails: "both", made: false, junction: null });
+  }
+  const rest = borders.filter(({ stretch, step }) => !used.has(nameOf(stretch, step)));
+  for (const { stretch, step, rails: gapped, before, after } of rest)
+    found.push({
+      ...{ why: "block", where: borderWords({ before, after }), stretch, step, rails: gapped, made: true },
+      junction: null,
+    });
+  return found;
+}
+
+function borderWords({ before, after }: Pick<Border, "before" | "after">): string {
+  const names = [before, after].map(({ name }) => name ?? "track without a block");
+  return before === after ? `within ${names[0]}` : `${names[0]} to ${names[1]}`;
+}
+
+/** Steps a little way from both ends of a stretch: as much as there is stays between them. */
+function endsOf({ points }: Stretch): number[] {
+  return points.length < 5 ? [0, points.length - 2] : [1, points.length - 3];
+}
+
+/** Joints that a turnout's kind of frog wants in the inner rails of its legs. */
+export function frogJoints(record: RailwayRecord, layout: LineLayout, junction: Junction): InsulatedJoint[] {
+  if (frogKindOf(fedFrogs(record), junction) === "insulated") return [];
+  const { rails } = blocksOnLine(record);
+  return (["normal", "reverse"] as const).flatMap((leg): InsulatedJoint[] => {
+    const port = portOf(junction.id, leg);
+    const stretch = layout.stretches.find(({ from, to }) => from === port || to === port);
+    if (!stretch) return [];
+    const isFrom = stretch.from === port;
+    const out = innerSide(junction, leg);
+    const side: Side = isFrom ? out : out === "left" ? "right" : "left";
+    const steps = [...rails.gaps(stretch)].filter(([, gapped]) => gapped === "both" || gapped === side);
+    steps.sort(([a], [b]) => (isFrom ? a - b : b - a));
+    const where = `${portLabel(record, port)}, behind the frog`;
+    const [gap] = steps;
+    if (gap) return [{ why: "frog", where, stretch, step: gap[0], rails: side, made: true, junction }];
+    if (!isFedOtherwise(layout, rails.gaps, rails.beside(port, out), junction, leg)) return [];
+    const last = stretch.points.length - 2;
+    const step = isFrom ? Math.min(1, last) : Math.max(0, last - 1);
+    return [{ why: "frog", where, stretch, step, rails: side, made: false, junction }];
+  });
+}
+
+/** The side of a leg's inner rail, as one goes out by the leg. */
+export function innerSide(junction: Junction, leg: Lie): Side {
+  return leg === leftLeg(junction) ? "right" : "left";
+}
+
+/** Whether something other than the frog gives a piece of rail its side of the bus, whatever the blades do. */
+function isFedOtherwise(
+  layout: LineLayout,
+  gaps: Rails["gaps"],
+  piece: RailPiece | null,
+  junction: Junction,
+  leg: Lie,
+): boolean {
+  if (!piece) return false;
+  if (piece.gets.size > 0 || piece.frogs.some(({ id }) => id !== junction.id)) return true;
+  return comesTogether(layout, gaps, portOf(junction.id, leg), innerSide(junction, leg), new Set());
+}
+
+/** Whether a rail that one goes out along by a port comes together with other track: there is another way for current to come. */
+function comesTogether(layout: LineLayout, gaps: Rails["gaps"], port: Port, side: Side, seen: Set<Port>): boolean {
+  if (seen.has(port)) return false;
+  seen.add(port);
+  const stretch = layout.stretches.find(({ from, to }) => from === port || to === port);
+  const own = stretch?.from === port ? side : otherSide(side);
+  if (stretch && [...gaps(stretch).values()].some((gapped) => gapped === "both" || gapped === own)) return false;
+  const link = layout.line.links.find((each) => each.includes(port));
+  const entered = link ? turnoutPort(link[0] === port ? link[1] : link[0]) : null;
+  if (!entered) return false;
+  if (entered.leg !== "toe") return true;
+  return (["normal", "reverse"] as const).some((leg) =>
+    comesTogether(layout, gaps, portOf(entered.id, leg), side, seen),
+  );
+}
+
+/** Points between which a joint lies. */
+export function pointsOf({ stretch, step }: Pick<InsulatedJoint, "stretch" | "step">): [Point, Point] {
+  return [stretch.points[step] as Point, stretch.points[step + 1] as Point];
+}

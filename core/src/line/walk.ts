@@ -1,0 +1,98 @@
+import type { LineLayout, Stretch } from "./layout.ts";
+import { type Leg, type Lie, linkedTo, type Port, portOf, turnoutPort, waysOn } from "./topology.ts";
+
+/** Where something is on the line and which way it looks: between two points of a stretch, by the first one's number. */
+export interface Heading {
+  stretch: Stretch;
+  step: number;
+  /** From the stretch's first point to its last. */
+  along: boolean;
+}
+
+/** What comes after the last step of a stretch. */
+export type Beyond =
+  | { what: "track"; at: Heading; passed: readonly { id: string; entered: Leg; left: Leg }[] }
+  /** Blades that lie for the other leg. */
+  | { what: "blades"; id: string }
+  | { what: "end"; id: string }
+  | { what: "nothing" };
+
+/** Ways over a line, from step to step. */
+export class Ways {
+  private readonly links: ReadonlyMap<Port, Port>;
+  private readonly byPort = new Map<Port, { stretch: Stretch; isFrom: boolean }>();
+  private readonly ends: ReadonlySet<string>;
+
+  constructor({ line, stretches }: Pick<LineLayout, "line" | "stretches">) {
+    this.links = linkedTo({ links: line.within ?? [] });
+    this.ends = new Set(line.ends);
+    for (const stretch of stretches) {
+      if (stretch.from !== null) this.byPort.set(stretch.from, { stretch, isFrom: true });
+      if (stretch.to !== null) this.byPort.set(stretch.to, { stretch, isFrom: false });
+    }
+  }
+
+  /** The first step of the track that one leaves a port by; null where there is none. */
+  leaving(port: Port): Heading | null {
+    const found = this.byPort.get(port);
+    if (!found) return null;
+    const { stretch, isFrom } = found;
+    return { stretch, step: isFrom ? 0 : stretch.points.length - 2, along: isFrom };
+  }
+
+  /** The port that a heading leads to at the end of its stretch. */
+  portAhead({ stretch, along }: Heading): Port | null {
+    return along ? stretch.to : stretch.from;
+  }
+
+  /**
+   * What comes next: another step, or what follows the stretch.
+   * @param lies how blades lie, by their identifiers; null for all ways that there are
+   */
+  next(heading: Heading, lies: ((id: string) => Lie) | null): Beyond[] {
+    const { stretch, step, along } = heading;
+    const on = step + (along ? 1 : -1);
+    if (on >= 0 && on < stretch.points.length - 1)
+      return [{ what: "track", at: { stretch, step: on, along }, passed: [] }];
+    const port = this.portAhead(heading);
+    if (port !== null) return this.through(port, lies, []);
+    const [first, last] = [stretch.points[0], stretch.points.at(-1)];
+    const isCircle = stretch.from === null && stretch.to === null && String(first) === String(last);
+    if (!isCircle) return [{ what: "nothing" }];
+    return [{ what: "track", at: { stretch, step: along ? 0 : stretch.points.length - 2, along }, passed: [] }];
+  }
+
+  /** Through blades that are entered by a port, and through those that follow in the same place. */
+  private through(
+    port: Port,
+    lies: ((id: string) => Lie) | null,
+    passed: readonly { id: string; entered: Leg; left: Leg }[],
+  ): Beyond[] {
+    if (this.ends.has(port)) return [{ what: "end", id: port }];
+    const entered = turnoutPort(port);
+    if (!entered) return [{ what: "nothing" }];
+    const { id, leg } = entered;
+    const lie = lies?.(id);
+    if (lie !== undefined && leg !== "toe" && leg !== lie) return [{ what: "blades", id }];
+    const out = lie === undefined ? waysOn(leg) : leg === "toe" ? [lie] : (["toe"] as const);
+    return out.flatMap((left): Beyond[] => {
+      const now = [...passed, { id, entered: leg, left }];
+      const by = portOf(id, left);
+      const within = this.links.get(by);
+      // blades of one place: a train that goes round in them would have been there before
+      if (within !== undefined) return passed.length > 2 ? [] : this.through(within, lies, now);
+      const at = this.leaving(by);
+      return at ? [{ what: "track", at, passed: now }] : [{ what: "nothing" }];
+    });
+  }
+}
+
+/** A name for a heading, by which it is known again. */
+export function nameOfHeading({ stretch, step, along }: Heading, numbers: ReadonlyMap<Stretch, number>): number {
+  return ((numbers.get(stretch) ?? 0) * 20_000 + step) * 2 + (along ? 1 : 0);
+}
+
+/** Metres of one step of a stretch, on the average. */
+export function metresOfStep({ metres, points }: Stretch): number {
+  return metres / Math.max(1, points.length - 1);
+}
