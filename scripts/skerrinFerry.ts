@@ -163,7 +163,7 @@ function planted(record: RailwayRecord): EditGroup {
     (a): a is Extract<Assignment, { role: "motor" }> => a.role === "motor" && a.turnoutId === "m2",
   );
   if (motor) draft.put("assignment", { ...motor, opposite: true });
-  for (const [way, block] of ["Loop, west", "Loop, east"].entries())
+  for (const [way, block] of ["Loop, west", "Loop, east", "Linkspan"].entries())
     draft.assign("block", { deviceId: called("BD1"), way: way + 1, block, rail: "J" });
   return draft.group("Planted");
 }

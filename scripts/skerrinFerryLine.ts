@@ -1,5 +1,19 @@
 // The line of the demo railway, laid as its owner would.
-import { Draft, type EditGroup, edit, layTrack, nameEnd, type RailwayRecord, setGap, setHidden } from "@alderman/core";
+import {
+  changeMark,
+  Draft,
+  type EditGroup,
+  edit,
+  layOutline,
+  layTrack,
+  nameEnd,
+  type Point,
+  type RailwayRecord,
+  setGap,
+  setHidden,
+  setMark,
+  setStand,
+} from "@alderman/core";
 
 /** What is laid, stroke by stroke, with the turnouts of the list that come into being. */
 const STROKES: readonly [points: [number, number][], ...turnouts: string[]][] = [
@@ -131,6 +145,73 @@ const ENDS: readonly [x: number, y: number, name: string, buffer: boolean][] = [
   [8, 9, "coal", true],
 ];
 
+/** Where rails are parted: the loop at both ends and in the middle, the crossover, frog against frog, edges of blocks. */
+const GAPS: readonly [from: Point, to: Point, rails: "both" | "left" | "right"][] = [
+  [[5, 6], [5, 7], "both"],
+  [[3, 4], [4, 4], "both"],
+  // between the loop's detectors one rail is enough: that in which they sit
+  [[3, 8], [4, 8], "left"],
+  [[10, 4], [11, 4], "right"],
+  [[11, 5], [10, 6], "both"],
+  [[11, 6], [12, 6], "both"],
+  [[15, 6], [16, 6], "both"],
+  [[17, 4], [18, 4], "both"],
+  [[18, 6], [19, 6], "both"],
+];
+
+const MARKS: readonly ["block" | "signal" | "sensor", from: Point, to: Point, name: string][] = [
+  ["block", [2, 6], [2, 5], "Loop, west"],
+  ["block", [4, 8], [5, 7], "Loop, east"],
+  ["block", [8, 4], [9, 4], "Main"],
+  ["block", [23, 4], [24, 4], "Yard"],
+  ["block", [24, 6], [25, 6], "Linkspan"],
+  ["signal", [16, 4], [17, 4], "YS"],
+  ["signal", [8, 4], [7, 4], "LP"],
+  ["signal", [4, 8], [5, 7], "LX"],
+  ["signal", [17, 6], [18, 6], "LS"],
+  ["sensor", [28, 6], [29, 6], "P1"],
+];
+
+/** Where feeders come up; the rear rail is K throughout, and each parted piece has its own. */
+const FEEDERS: readonly [from: Point, to: Point, leftGets: "J" | "K"][] = [
+  [[7, 4], [8, 4], "K"],
+  [[2, 6], [2, 7], "J"],
+  [[5, 7], [4, 8], "K"],
+  [[8, 6], [9, 6], "K"],
+  [[14, 4], [15, 4], "K"],
+  [[14, 6], [15, 6], "K"],
+  [[17, 6], [18, 6], "K"],
+  [[19, 6], [20, 6], "K"],
+  [[18, 4], [19, 4], "K"],
+];
+
+const STANDS: readonly [label: string, at: Point][] = [
+  ["D1", [18, 12]],
+  ["CD1", [23, 12]],
+  ["SB1", [13, 12]],
+  ["BD1", [4, 12]],
+];
+
+/** The wing that is let down, and the line along which the cables run. */
+const OUTLINES: readonly ["lift-out" | "trunk", Point[]][] = [
+  [
+    "lift-out",
+    [
+      [7, 10],
+      [7, 5],
+      [9, 5],
+      [9, 10],
+    ],
+  ],
+  [
+    "trunk",
+    [
+      [3, 11],
+      [28, 11],
+    ],
+  ],
+];
+
 /** The line as its owner laid it; L3 was entered as a right-hand turnout, and lies as a left-hand one. */
 export function lineLaid(given: RailwayRecord): RailwayRecord {
   const draft = new Draft(given);
@@ -139,8 +220,20 @@ export function lineLaid(given: RailwayRecord): RailwayRecord {
   for (const [x, y, name, buffer] of ENDS) apply(nameEnd(draft.record, [x, y], name, buffer));
   const behind = draft.record.tracks.find(({ points }) => points.length === 8);
   if (behind) apply(setHidden(draft.record, [behind.id], true));
-  apply(setGap(draft.record, [5, 6], [5, 7], "both"));
-  apply(setGap(draft.record, [3, 4], [4, 4], "both"));
+  for (const [from, to, rails] of GAPS) apply(setGap(draft.record, from, to, rails));
+  for (const [what, from, to, name] of MARKS) {
+    const lamp =
+      name === "LS" ? draft.record.devices.find(({ typeId }) => typeId === "semaphore-servo")?.id : undefined;
+    const { id, group } = setMark(draft.record, what, from, to, { name });
+    apply(group);
+    if (lamp) apply(changeMark(draft.record, id, { deviceId: lamp }));
+  }
+  for (const [from, to, leftGets] of FEEDERS) apply(setMark(draft.record, "feeder", from, to, { leftGets }).group);
+  for (const [label, at] of STANDS) {
+    const board = draft.record.devices.find((device) => device.label === label);
+    if (board) apply(setStand(draft.record, board.id, at));
+  }
+  for (const [what, points] of OUTLINES) apply(layOutline(draft.record, what, points));
   const { record } = edit(given, draft.edits);
-  return edit(record, [{ op: "railway", value: { ...record.railway, stepMetres: 0.16 } }]).record;
+  return edit(record, [{ op: "railway", value: { ...record.railway, stepMetres: 0.16, trainMetres: 1.2 } }]).record;
 }

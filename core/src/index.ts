@@ -4,7 +4,7 @@
 
 export { Edit, type Edited, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
 export { Id, Label, NAME_LENGTH } from "./record/fields.ts";
-export { feederOf, find, freshId, turnoutsInOrder } from "./record/find.ts";
+export { assignmentsOfRole, deviceOf, feederOf, find, freshId, turnoutsInOrder } from "./record/find.ts";
 export {
   emptyRecord,
   KINDS,
@@ -152,7 +152,7 @@ export type { LampSituations, Shows, Situation } from "./indicators/situations.t
 export { type Block, type Blocks, type Border, blocksOnLine, runTogether } from "./line/blocks.ts";
 export { type Crossover, couple, type Follows, followsFrom } from "./line/follows.ts";
 export { allFrogs, type FrogNeed } from "./line/frogs.ts";
-export { type InsulatedJoint, insulatedJoints, pointsOf } from "./line/insulatedJoints.ts";
+export { countJoints, type InsulatedJoint, insulatedJoints, pointsOf } from "./line/insulatedJoints.ts";
 export {
   type Direction as LatticeDirection,
   directionTo,
@@ -232,7 +232,7 @@ export {
   serves,
   throwSeconds,
 } from "./line/timing.ts";
-export { type Section, sectionsOf } from "./line/turning.ts";
+export { explainTurning, type Section, turningOf } from "./line/turning.ts";
 export type { Heading } from "./line/walk.ts";
 export {
   type BrokenLine,

@@ -1,6 +1,7 @@
 // Railways with a line: laid stroke by stroke as an owner would.
 import fc from "fast-check";
 import { edit } from "../src/catalogue/edit.ts";
+import { addBoard } from "../src/equip/devices.ts";
 import { simplified, wayBetween } from "../src/line/lattice.ts";
 import { layTrack } from "../src/line/laying.ts";
 import { setGap } from "../src/line/marking.ts";
@@ -34,6 +35,71 @@ const MAIN: Point[] = [
   [0, 0],
   [8, 0],
 ];
+
+/** The railway with a detector, the zones of which watch blocks by their names. */
+function watched(record: RailwayRecord, ...names: string[]): RailwayRecord {
+  const board = edit(record, addBoard(record, "current-detector-4").edits).record;
+  const deviceId = board.devices.find(({ typeId }) => typeId === "current-detector-4")?.id ?? "";
+  return drafted(board, (draft) => {
+    for (const [index, block] of names.entries()) draft.assign("block", { deviceId, way: index + 1, block, rail: "J" });
+  });
+}
+
+/** A balloon loop with a detector on the way back to its turnout, which throws it. */
+function loopThrown(change: Partial<RailwayRecord["railway"]>, to: "N" | "R"): RailwayRecord {
+  const seen = watched(railway(["B1", "", "stall-motor", "input-decoder-4"]), "Lower", "Upper");
+  const line = laid(
+    typed(seen, "b1", "control", `BD1-1 to ${to} + BD1-2 to N`),
+    [
+      [
+        [0, 0],
+        [4, 0],
+      ],
+    ],
+    [BALLOON, "b1"],
+  );
+  const run = edit(line, [{ op: "railway", value: { ...line.railway, trainMetres: 0.3, ...change } }]).record;
+  return marked(
+    run,
+    ["gap", [9, 0], [9, -1], "both"],
+    ["gap", [4, 0], [5, 1], "both"],
+    ["gap", [4, 0], [5, -1], "both"],
+    ["block", [7, 1], [6, 1], "Lower"],
+    ["block", [7, -2], [6, -2], "Upper"],
+  );
+}
+
+/** Two wyes, tail to tail, with one gap in both rails on each of their sides: two of their turnouts have to be turned. */
+function twoWyes(): RailwayRecord {
+  const wye = (y: number, up: 1 | -1): Point[][] => [
+    [
+      [0, y],
+      [8, y],
+    ],
+    [
+      [2, y],
+      [4, y - 2 * up],
+      [4, y - 4 * up],
+    ],
+    [
+      [6, y],
+      [4, y - 2 * up],
+    ],
+  ];
+  const line = laid(one(), ...[...wye(0, 1), ...wye(-8, -1)].map((points): [Point[]] => [points]));
+  return marked(
+    line,
+    ...([0, -8] as const).flatMap((y): Marking[] => {
+      const up = y === 0 ? -1 : 1;
+      return [
+        ["gap", [4, y], [5, y], "both"],
+        ["gap", [3, y + up], [4, y + 2 * up], "both"],
+        ["gap", [5, y + up], [4, y + 2 * up], "both"],
+      ];
+    }),
+    ["gap", [4, -4], [4, -5], "both"],
+  );
+}
 
 export const LINE_MISTAKES: Record<string, () => RailwayRecord> = {
   "reversing-ungapped": () =>
@@ -106,6 +172,59 @@ export const LINE_MISTAKES: Record<string, () => RailwayRecord> = {
         "b1",
       ],
     ),
+  "frog-joint-missing": () => {
+    const two = railway(["Y1", "", "stall-motor", "stall-decoder-8"], ["Y2", "", "stall-motor", "D1-2"]);
+    const fed = typed(typed(two, "y1", "frog", "S1"), "y2", "frog", "S1");
+    const passing: Point[] = [
+      [3, 0],
+      [5, -2],
+      [9, -2],
+      [11, 0],
+    ];
+    return laid(
+      fed,
+      [
+        [
+          [0, 0],
+          [14, 0],
+        ],
+      ],
+      [passing, "y1", "y2"],
+    );
+  },
+  "blocks-run-together": () =>
+    marked(laid(one(), [MAIN]), ["block", [0, 0], [1, 0], "A"], ["block", [6, 0], [7, 0], "B"]),
+  "feeders-against": () =>
+    marked(laid(one(), [MAIN]), ["feeder", [0, 0], [1, 0], "J"], ["feeder", [6, 0], [7, 0], "K"]),
+  "rail-unfed": () => marked(laid(one(), [MAIN]), ["gap", [4, 0], [5, 0], "both"], ["feeder", [0, 0], [1, 0], "J"]),
+  "detector-rail-uncut": () =>
+    marked(
+      watched(laid(one(), [MAIN]), "A", "B"),
+      ...(["A", "B"].map((name, index) => ["block", [5 * index, 0], [5 * index + 1, 0], name]) as Marking[]),
+      ["gap", [3, 0], [4, 0], "right"],
+      ["feeder", [0, 0], [1, 0], "J"],
+      ["feeder", [6, 0], [7, 0], "J"],
+    ),
+  "block-unwatched": () => watched(straightBlocks(one(), ["A", "B"]), "A", "C"),
+  "signal-guards-nothing": () => marked(laid(one(), [MAIN]), ["signal", [3, 0], [4, 0], "S1"]),
+  "section-too-short": () =>
+    marked(
+      laid(
+        one(),
+        [
+          [
+            [0, 0],
+            [4, 0],
+          ],
+        ],
+        [BALLOON, "b1"],
+      ),
+      ["gap", [6, -2], [7, -2], "both"],
+      ["gap", [8, 1], [7, 1], "both"],
+    ),
+  "sections-touch": twoWyes,
+  "throw-too-late": () => loopThrown({ trainKmh: 120 }, "R"),
+  "throw-wrong-leg": () => loopThrown({}, "N"),
 };
 
 const point: fc.Arbitrary<Point> = fc.tuple(fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 6 }));
@@ -118,15 +237,13 @@ export const stroke: fc.Arbitrary<Point[]> = fc
   )
   .filter((points) => points.length > 1);
 
+type Marking =
+  | ["gap", from: Point, to: Point, rails: "both" | "left" | "right"]
+  | ["block" | "signal" | "sensor", from: Point, to: Point, name: string]
+  | ["feeder", from: Point, to: Point, leftGets: "J" | "K"];
+
 /** Sets marks on steps of a line: gaps by the rails that they part, blocks and signals by their names, feeders. */
-export function marked(
-  record: RailwayRecord,
-  ...marks: (
-    | ["gap", from: Point, to: Point, rails: "both" | "left" | "right"]
-    | ["block" | "signal" | "sensor", from: Point, to: Point, name: string]
-    | ["feeder", from: Point, to: Point, leftGets: "J" | "K"]
-  )[]
-): RailwayRecord {
+export function marked(record: RailwayRecord, ...marks: Marking[]): RailwayRecord {
   return marks.reduce((now, [what, from, to, word]) => {
     if (what === "gap") return edit(now, setGap(now, from, to, word as "both" | "left" | "right")?.edits ?? []).record;
     const fields = what === "feeder" ? { leftGets: word as "J" | "K" } : { name: word };

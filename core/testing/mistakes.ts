@@ -11,7 +11,7 @@ import { PLAIN_TYPE } from "../src/record/schemas.ts";
 import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.ts";
 import { BUS_MISTAKES } from "./busMistakes.ts";
 import { LINE_MISTAKES } from "./lines.ts";
-import { DRIVING, detectorAsButton, lampOnNode, onReversingToggle, readBy } from "./recipes.ts";
+import { DRIVING, detectorAsButton, lampOnNode, onReversingToggle, readBy, sensorAtThrowBar } from "./recipes.ts";
 
 const stall = (lamp = "", frog = "") => railway(["A", "", "stall-motor", "stall-decoder-8", "", lamp, frog]);
 const coil = (driver = "cdu", control = "toggle-centre-off", frog = "") =>
@@ -273,6 +273,7 @@ function twoBuses(): RailwayRecord {
 export const MISTAKES: Record<string, () => RailwayRecord> = {
   ...BUS_MISTAKES,
   ...LINE_MISTAKES,
+  "sensor-delays-red": () => sensorAtThrowBar("N"),
   "short-by-hands": twoReversingToggles,
   "coil-held-on": () => coil("cdu", "toggle-latching"),
   "wrong-kind-for-output": () => railway(["A", "", "stall-motor", "cdu", "toggle-centre-off"]),

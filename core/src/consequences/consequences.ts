@@ -3,6 +3,7 @@ import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { ACTION_WORDS } from "../events/edits.ts";
 import type { Finding } from "../findings/rule.ts";
+import { feederWords } from "../line/rails.ts";
 import { CABLE_COLOUR_WORDS } from "../loom/colours.ts";
 import { endNames } from "../loom/endNames.ts";
 import { placeWords } from "../loom/places.ts";
@@ -126,6 +127,30 @@ function markName(record: RailwayRecord, id: string): string | null {
   return mark.what === "stand" ? `where ${find(record, "device", mark.deviceId)?.label} stands` : mark.what;
 }
 
+/** What a mark of the line says. */
+function markWords(record: RailwayRecord, id: string): string | null {
+  const mark = find(record, "mark", id);
+  if (!mark) return null;
+  const at = `at ${mark.x}, ${mark.y}`;
+  switch (mark.what) {
+    case "gap":
+      return `${at}, in ${mark.rails === "both" ? "both rails" : `the ${mark.rails} rail`}`;
+    case "feeder":
+      return `${at}, ${feederWords(mark)}`;
+    case "signal":
+    case "sensor":
+      return `${at}, towards ${mark.toX}, ${mark.toY}${mark.deviceId ? `, ${find(record, "device", mark.deviceId)?.label}` : ""}`;
+    case "slip":
+      return `${at}, ${mark.slip}${mark.other ? ", its other curve" : ""}`;
+    case "end":
+      return `${at}, ${mark.buffer ? "at a buffer" : "leading on"}`;
+    case "stand":
+      return `${at}${mark.alongMetres === null ? "" : `, ${mark.alongMetres} m along`}${mark.acrossMetres === null ? "" : `, ${mark.acrossMetres} m across`}`;
+    default:
+      return at;
+  }
+}
+
 function describe(record: RailwayRecord, kind: string, id: string): string | null {
   if (kind === "device") {
     const device = find(record, "device", id);
@@ -155,10 +180,12 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
     const points = find(record, kind, id)?.points;
     return points ? `from ${points[0]?.join(", ")} to ${points.at(-1)?.join(", ")}` : null;
   }
-  if (kind === "spot" || kind === "mark") {
-    const thing = find(record, kind, id);
-    return thing ? `at ${thing.x}, ${thing.y}` : null;
+  if (kind === "spot") {
+    const spot = find(record, "spot", id);
+    const more = [spot?.turned ? "its other leg normal" : "", spot?.powerRouting ? "its blades feed its frog" : ""];
+    return spot ? [`at ${spot.x}, ${spot.y}`, ...more.filter(Boolean)].join(", ") : null;
   }
+  if (kind === "mark") return markWords(record, id);
   if (kind === "answer") {
     const answer = find(record, "answer", id);
     return answer ? `${answer.address}, ${answer.how}` : null;
@@ -265,7 +292,7 @@ function assignmentWords(record: RailwayRecord, a: Assignment): string {
     case "driver":
       return `drives ${label(a.motorId)} from ${label(a.deviceId)}${way}`;
     case "control":
-      return `commands ${find(record, "turnout", a.turnoutId)?.label ?? ""}${a.inverse ? ", labelled for the other line" : ""}${a.follows ? ", which follows it" : ""}`;
+      return `commands ${find(record, "turnout", a.turnoutId)?.label ?? ""}${a.to ? ` to ${a.to}` : ""}${a.inverse ? ", labelled for the other line" : ""}${a.follows ? ", which follows it" : ""}`;
     case "lamp":
       return `lit by ${label(a.fromId)}${way}${a.coveredAt ? `, covered at ${a.coveredAt}` : ""}${a.crossed ? ", leads exchanged" : ""}`;
     case "frog":

@@ -1,6 +1,8 @@
 import { Draft } from "../equip/draft.ts";
+import { nameOfPoint } from "../line/lattice.ts";
 import { type LineLayout, lineLayout } from "../line/layout.ts";
 import { liftTurnout } from "../line/marking.ts";
+import { isOnStep, removeMark, stepOfMark, stepsIn } from "../line/marks.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
@@ -37,7 +39,8 @@ export const lineUnclear = rule<Unclear>({
   remedies: ({ remedies }, { record }) => remedies(record),
 });
 
-function unclearIn(record: RailwayRecord, { places, astray, lost }: LineLayout): Omit<Unclear, "threads">[] {
+function unclearIn(record: RailwayRecord, layout: LineLayout): Omit<Unclear, "threads">[] {
+  const { places, astray, lost } = layout;
   const meeting = places.flatMap(({ kind, point: [x, y] }): Omit<Unclear, "threads">[] => {
     if (kind !== "unclear" && kind !== "bend") return [];
     const why =
@@ -68,7 +71,22 @@ function unclearIn(record: RailwayRecord, { places, astray, lost }: LineLayout):
       remedies: (now) => [{ label: `Put ${label} back into the tray`, group: liftTurnout(now, turnoutId) }],
     };
   });
-  return [...meeting, ...off, ...loose];
+  const steps = stepsIn(layout.stretches.map(({ points }) => points));
+  const adrift = record.marks.flatMap((mark): Omit<Unclear, "threads">[] => {
+    const isThere = isOnStep(mark)
+      ? steps.has(stepOfMark(mark))
+      : mark.what === "stand" || layout.around.has(nameOfPoint([mark.x, mark.y]));
+    if (isThere) return [];
+    const name = "name" in mark ? `${mark.what} ${mark.name}` : mark.what;
+    return [
+      {
+        ...{ name: `mark-${mark.id}`, where: `${mark.x}, ${mark.y}`, turnoutIds: [] },
+        why: `The ${name} is marked at ${mark.x}, ${mark.y}, where there is no track.`,
+        remedies: (now) => [{ label: `Take the ${name} away`, group: removeMark(now, mark.id) }],
+      },
+    ];
+  });
+  return [...meeting, ...off, ...loose, ...adrift];
 }
 
 function takeUpRemedy(record: RailwayRecord, trackId: string): Remedy {

@@ -3,6 +3,8 @@ import { addressImpossible } from "./addressImpossible.ts";
 import { addressNotInRow } from "./addressNotInRow.ts";
 import { answersOtherwise } from "./answersOtherwise.ts";
 import { backFeed } from "./backFeed.ts";
+import { blocksRunTogether } from "./blocksRunTogether.ts";
+import { blockUnwatched } from "./blockUnwatched.ts";
 import { boardOverTotal } from "./boardOverTotal.ts";
 import { boardUnreached } from "./boardUnreached.ts";
 import { coilHeldOn } from "./coilHeldOn.ts";
@@ -15,10 +17,13 @@ import { crowdedTerminal } from "./crowdedTerminal.ts";
 import { deadWithoutComputer } from "./deadWithoutComputer.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
 import { detectorRails } from "./detectorRails.ts";
+import { detectorRailUncut } from "./detectorRailUncut.ts";
 import { eventLoop } from "./eventLoop.ts";
 import { eventUnheard } from "./eventUnheard.ts";
 import { eventUnproduced } from "./eventUnproduced.ts";
 import { feedbackShared } from "./feedbackShared.ts";
+import { feedersAgainst } from "./feedersAgainst.ts";
+import { frogJointMissing } from "./frogJointMissing.ts";
 import { frogLampsOnDc } from "./frogLampsOnDc.ts";
 import { frogWrongRail } from "./frogWrongRail.ts";
 import { goesAstray } from "./goesAstray.ts";
@@ -48,6 +53,7 @@ import { pairThrownAgainst } from "./pairThrownAgainst.ts";
 import { plugOverCurrent } from "./plugOverCurrent.ts";
 import { powerOnUnsafe } from "./powerOnUnsafe.ts";
 import { pulseLostInWire } from "./pulseLostInWire.ts";
+import { railUnfed } from "./railUnfed.ts";
 import { relayAtStart } from "./relayAtStart.ts";
 import { relaysBeyondController } from "./relaysBeyondController.ts";
 import { restsOnHearsay } from "./restsOnHearsay.ts";
@@ -56,15 +62,21 @@ import { reversingUngapped } from "./reversingUngapped.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
 import { sameColourInCable } from "./sameColourInCable.ts";
 import { sameColoursBeside } from "./sameColoursBeside.ts";
+import { sectionsTouch } from "./sectionsTouch.ts";
+import { sectionTooShort } from "./sectionTooShort.ts";
+import { sensorDelaysRed } from "./sensorDelaysRed.ts";
 import { settingDiffers } from "./settingDiffers.ts";
 import { shortByHands } from "./shortByHands.ts";
 import { shortEventShared } from "./shortEventShared.ts";
 import { shortWouldNotTrip } from "./shortWouldNotTrip.ts";
+import { signalGuardsNothing } from "./signalGuardsNothing.ts";
 import { startRestoresNothing } from "./startRestoresNothing.ts";
 import { stripOutOfReach } from "./stripOutOfReach.ts";
 import { supplyOutOfRange } from "./supplyOutOfRange.ts";
 import { supplyOverRating } from "./supplyOverRating.ts";
 import { taughtOtherwise } from "./taughtOtherwise.ts";
+import { throwTooLate } from "./throwTooLate.ts";
+import { throwWrongLeg } from "./throwWrongLeg.ts";
 import { trainKeepsAsking } from "./trainKeepsAsking.ts";
 import { turnoutIncomplete } from "./turnoutIncomplete.ts";
 import { unitTooWeak } from "./unitTooWeak.ts";
@@ -146,6 +158,18 @@ export const RULES: readonly Rule[] = [
   lineUnclear,
   handDiffers,
   crossoverZones,
+  frogJointMissing,
+  blocksRunTogether,
+  feedersAgainst,
+  railUnfed,
+  detectorRailUncut,
+  blockUnwatched,
+  signalGuardsNothing,
+  sectionTooShort,
+  sectionsTouch,
+  throwTooLate,
+  throwWrongLeg,
+  sensorDelaysRed,
   notPlaced,
   legNowhere,
 ];

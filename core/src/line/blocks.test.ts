@@ -8,6 +8,7 @@ import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
 import { signalsAlong } from "./aspects.ts";
 import { blocksOnLine, runTogether } from "./blocks.ts";
+import { followsFrom } from "./follows.ts";
 import { insulatedJoints } from "./insulatedJoints.ts";
 import { lineLayout } from "./layout.ts";
 import { changeMark, layOutline, nextName, removeMark, setStand, turnMark } from "./marks.ts";
@@ -16,7 +17,7 @@ import { reversing } from "./reversing.ts";
 import { runOf, runsOnLine } from "./runs.ts";
 import { type LineState, reachFrom, signalsOn } from "./signals.ts";
 import { automaticThrows, metresPerSecond, serves } from "./timing.ts";
-import { sectionsOf } from "./turning.ts";
+import { explainTurning, turningOf } from "./turning.ts";
 
 const empty = () => emptyRecord("Line");
 const drawn = (strokes: readonly Point[][]): RailwayRecord => ({
@@ -388,8 +389,8 @@ describe("times", () => {
 });
 
 describe("sections that turn trains", () => {
-  it("are explained by following one rail until it meets the other", () => {
-    const record = laid(
+  const loop = () =>
+    laid(
       railway(["B1", ""]),
       [
         [
@@ -399,28 +400,79 @@ describe("sections that turn trains", () => {
       ],
       [BALLOON, "b1"],
     );
-    const [section] = sectionsOf(record);
-    expect(section?.walk.at(-1)).toMatch(
+
+  it("are explained by following one rail until it meets the other", () => {
+    const [told] = explainTurning(loop());
+    expect(told?.walk.at(-1)).toMatch(
       /^It comes in at B1 (normal|reverse) on the left\. .* its right rail, and it left as the left one/,
     );
-    expect(section).toMatchObject({ gaps: [], block: null });
-    const parted = marked(record, ["gap", [6, -2], [7, -2], "both"], ["gap", [6, 1], [7, 1], "both"]);
-    const [now] = sectionsOf(parted);
-    expect(now?.gaps).toHaveLength(2);
-    expect(now?.metres).toBeLessThan(section?.metres ?? 0);
-    expect(now?.block?.borders).toHaveLength(2);
+    expect(turningOf(loop())).toEqual({ sections: [], single: [] });
+    const once = marked(loop(), ["gap", [6, -2], [7, -2], "both"]);
+    expect(turningOf(once)).toMatchObject({ sections: [], single: [{}] });
+    const parted = marked(once, ["gap", [6, 1], [7, 1], "both"], ["block", [9, -1], [9, 0], "Loop"]);
+    const [section] = turningOf(parted).sections;
+    expect(section?.gaps).toHaveLength(2);
+    expect(section?.blocks.map(({ name }) => name)).toEqual(["Loop"]);
+    // from the middle of one gap's step to the middle of the other's
+    expect(section?.metres).toBeCloseTo(0.1 * (0.5 + 1 + 1.41 + 1 + 1.41 + 1 + 0.5), 1);
+    // one rail parted once more makes a block, and no section
+    const watched = marked(parted, ["gap", [9, 0], [9, -1], "left"]);
+    expect(turningOf(watched).sections).toHaveLength(1);
+  });
+
+  it("are found where their gaps lie on other stretches than the one that would be cut", () => {
+    // a siding within the loop: the section goes from before its first turnout to behind its second
+    const hidden = laid(loop(), [
+      [
+        [5, 1],
+        [6, 2],
+        [7, 2],
+        [8, 1],
+      ],
+    ]);
+    const parted = marked(hidden, ["gap", [6, -2], [7, -2], "both"], ["gap", [4, 0], [5, 1], "both"]);
+    const { sections, single } = turningOf(parted);
+    expect([sections.length, single.length]).toEqual([1, 0]);
+    expect(sections[0]?.gaps).toHaveLength(2);
   });
 
   it("the sides told differ, on every random line that turns trains", () => {
     fc.assert(
       fc.property(fc.array(stroke, { minLength: 2, maxLength: 6 }), (strokes) => {
-        for (const { walk } of sectionsOf(drawn(strokes))) {
+        for (const { walk } of explainTurning(drawn(strokes))) {
           const [, comes, left] =
             /its (left|right) rail, and it left as the (left|right) one/.exec(walk.at(-1) ?? "") ?? [];
           expect([comes, left].sort()).toEqual(["left", "right"]);
         }
       }),
       { numRuns: 150 },
+    );
+  });
+
+  it("without those that are found no way round turns trains, and with gaps that suffice no rail meets its opposite", () => {
+    fc.assert(
+      fc.property(
+        fc.array(stroke, { minLength: 2, maxLength: 5 }),
+        fc.array(fc.nat(200), { maxLength: 5 }),
+        (strokes, picks) => {
+          const record = gapped(
+            drawn(strokes),
+            picks.map((pick) => [pick, "both"]),
+          );
+          const { shorted } = followsFrom(record);
+          if (shorted.conflict) return;
+          const { sections, single } = turningOf(record);
+          // what is turned is left out: the links of its stretches, and those that are parted once
+          const gone = new Set(
+            [...sections.flatMap(({ gaps }) => gaps), ...single].map(({ stretch }) => `${stretch.from} ${stretch.to}`),
+          );
+          const { line } = lineLayout(record);
+          const left = { ...line, links: line.links.filter(([a, b]) => !gone.has(`${a} ${b}`)) };
+          expect(reversing(left).conflict).toBe(false);
+          expect(sections.length + single.length > 0).toBe(followsFrom(record).turning.conflict);
+        },
+      ),
+      { numRuns: 200 },
     );
   });
 });

@@ -5,11 +5,11 @@ import type { AssignmentOf } from "../record/schemas.ts";
 import { Joined } from "./joined.ts";
 import { type Junction, type LineEnd, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import { isBlock } from "./marks.ts";
-import { type Rails, railsOf } from "./rails.ts";
+import { fedFrogs, frogKindOf, innerRail, type Rails, railsOf } from "./rails.ts";
 import { turnoutPort } from "./topology.ts";
 import { metresOfStep } from "./walk.ts";
 
-/** All track around a place as far as the next gaps, whichever rail they part. */
+/** All track around a place as far as the next gaps, whichever rail they part; a joint behind a frog in one rail is no edge. */
 export interface Block {
   /** The first mark's identifier; of a section without a mark made of a place of it. */
   id: string;
@@ -42,6 +42,8 @@ export interface Blocks {
   /** The block that a step of a stretch lies in; a gap's own step lies in the one beyond it. */
   at: (stretch: Stretch, step: number) => Block;
   named: (name: string) => Block | undefined;
+  /** Gaps of a stretch that are edges of blocks, by their steps. */
+  edges: Rails["gaps"];
   rails: Rails;
 }
 
@@ -61,10 +63,11 @@ export function blocksOnLine(record: RailwayRecord): Blocks {
 
 function blocksIn(record: RailwayRecord, layout: LineLayout): Blocks {
   const rails = railsOf(record, layout);
+  const edges = edgesOf(record, layout, rails);
   const joined = new Joined();
   const firstOf = new Map<Stretch, { first: number; cuts: number[] }>();
   for (const stretch of layout.stretches) {
-    const cuts = [...rails.gaps(stretch).keys()].sort((a, b) => a - b);
+    const cuts = [...edges(stretch).keys()].sort((a, b) => a - b);
     firstOf.set(stretch, { first: joined.add(cuts.length + 1), cuts });
   }
   const nodeAt = (stretch: Stretch, step: number): number => {
@@ -133,14 +136,37 @@ function blocksIn(record: RailwayRecord, layout: LineLayout): Blocks {
   }
   const borders: Border[] = [];
   for (const stretch of layout.stretches)
-    for (const [step, gapped] of rails.gaps(stretch)) {
+    for (const [step, gapped] of edges(stretch)) {
       const border: Border = { stretch, step, rails: gapped, before: at(stretch, step - 1), after: at(stretch, step) };
       borders.push(border);
       border.before.borders.push(border);
       if (border.after !== border.before) border.after.borders.push(border);
     }
   const byName = new Map([...blocks.values()].flatMap((block) => block.marks.map(({ name }) => [key(name), block])));
-  return { blocks: [...blocks.values()], borders, at, named: (name) => byName.get(key(name)), rails };
+  return { blocks: [...blocks.values()], borders, at, named: (name) => byName.get(key(name)), edges, rails };
+}
+
+/** All gaps but those in one rail that only part it from a frog that is fed. */
+function edgesOf(record: RailwayRecord, layout: LineLayout, rails: Rails): Rails["gaps"] {
+  const fed = fedFrogs(record);
+  const behindFrogs = new Map<Stretch, Set<number>>();
+  for (const junction of layout.junctions) {
+    if (frogKindOf(fed, junction) === "insulated") continue;
+    for (const leg of ["normal", "reverse"] as const) {
+      const found = innerRail(layout, rails.gaps, junction, leg);
+      if (!found || found.gap === null || rails.gaps(found.stretch).get(found.gap) === "both") continue;
+      behindFrogs.set(found.stretch, (behindFrogs.get(found.stretch) ?? new Set()).add(found.gap));
+    }
+  }
+  const known = new Map<Stretch, ReturnType<Rails["gaps"]>>();
+  return (stretch) => {
+    const gaps = rails.gaps(stretch);
+    const own = behindFrogs.get(stretch);
+    if (!own) return gaps;
+    const edges = known.get(stretch) ?? new Map([...gaps].filter(([step]) => !own.has(step)));
+    known.set(stretch, edges);
+    return edges;
+  };
 }
 
 function key(name: string): string {

@@ -3,8 +3,19 @@ import type { Point } from "../record/line.ts";
 import { type Border, blocksOnLine } from "./blocks.ts";
 import { followsFrom } from "./follows.ts";
 import { type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
-import { fedFrogs, frogKindOf, leftLeg, otherSide, portLabel, type RailPiece, type Rails, type Side } from "./rails.ts";
+import {
+  fedFrogs,
+  frogKindOf,
+  innerRail,
+  innerSide,
+  otherSide,
+  portLabel,
+  type RailPiece,
+  type Rails,
+  type Side,
+} from "./rails.ts";
 import { type Lie, type Port, portOf, turnoutPort } from "./topology.ts";
+import { turningOf } from "./turning.ts";
 
 /** Insulated joints that belong at a place, made or wanting. */
 export interface InsulatedJoint {
@@ -28,7 +39,7 @@ export interface InsulatedJoint {
  */
 export function insulatedJoints(record: RailwayRecord): InsulatedJoint[] {
   const layout = lineLayout(record);
-  const { borders, rails } = blocksOnLine(record);
+  const { borders } = blocksOnLine(record);
   const found: InsulatedJoint[] = [];
   const used = new Set<string>();
   const nameOf = (stretch: Stretch, step: number) => `${layout.stretches.indexOf(stretch)} ${step}`;
@@ -37,17 +48,21 @@ export function insulatedJoints(record: RailwayRecord): InsulatedJoint[] {
       if (wanted.made) used.add(nameOf(wanted.stretch, wanted.step));
       found.push(wanted);
     }
-  for (const link of followsFrom(record).turning.cut) {
+  const { sections, single } = turningOf(record);
+  const turns = (stretch: Stretch, step: number, made: boolean) => {
+    const where = [stretch.from, stretch.to].map((port) => portLabel(record, port ?? "")).join(" to ");
+    if (made && used.has(`turns ${nameOf(stretch, step)}`)) return;
+    if (made) used.add(nameOf(stretch, step)).add(`turns ${nameOf(stretch, step)}`);
+    found.push({ why: "turns", where, stretch, step, rails: "both", made, junction: null });
+  };
+  for (const { stretch, step } of [...sections.flatMap(({ gaps }) => gaps), ...single]) turns(stretch, step, true);
+  for (const { stretch, step } of single) {
+    const [near, far] = endsOf(stretch) as [number, number];
+    turns(stretch, Math.abs(near - step) > Math.abs(far - step) ? near : far, false);
+  }
+  for (const link of followsFrom(record).shorted.cut) {
     const stretch = layout.stretches.find(({ from, to }) => from === link[0] && to === link[1]);
-    if (!stretch) continue;
-    const both = [...rails.gaps(stretch)].flatMap(([step, gapped]) => (gapped === "both" ? [step] : []));
-    const where = `${portLabel(record, link[0])} to ${portLabel(record, link[1])}`;
-    for (const step of both) {
-      used.add(nameOf(stretch, step));
-      found.push({ why: "turns", where, stretch, step, rails: "both", made: true, junction: null });
-    }
-    for (const step of endsOf(stretch).slice(0, Math.max(0, 2 - both.length)))
-      found.push({ why: "turns", where, stretch, step, rails: "both", made: false, junction: null });
+    if (stretch) for (const step of endsOf(stretch)) turns(stretch, step, false);
   }
   const rest = borders.filter(({ stretch, step }) => !used.has(nameOf(stretch, step)));
   for (const { stretch, step, rails: gapped, before, after } of rest)
@@ -64,7 +79,7 @@ function borderWords({ before, after }: Pick<Border, "before" | "after">): strin
 }
 
 /** Steps a little way from both ends of a stretch: as much as there is stays between them. */
-function endsOf({ points }: Stretch): number[] {
+export function endsOf({ points }: Stretch): number[] {
   return points.length < 5 ? [0, points.length - 2] : [1, points.length - 3];
 }
 
@@ -73,27 +88,17 @@ export function frogJoints(record: RailwayRecord, layout: LineLayout, junction: 
   if (frogKindOf(fedFrogs(record), junction) === "insulated") return [];
   const { rails } = blocksOnLine(record);
   return (["normal", "reverse"] as const).flatMap((leg): InsulatedJoint[] => {
+    const found = innerRail(layout, rails.gaps, junction, leg);
+    if (!found) return [];
+    const { stretch, side, isFrom, gap } = found;
     const port = portOf(junction.id, leg);
-    const stretch = layout.stretches.find(({ from, to }) => from === port || to === port);
-    if (!stretch) return [];
-    const isFrom = stretch.from === port;
-    const out = innerSide(junction, leg);
-    const side: Side = isFrom ? out : out === "left" ? "right" : "left";
-    const steps = [...rails.gaps(stretch)].filter(([, gapped]) => gapped === "both" || gapped === side);
-    steps.sort(([a], [b]) => (isFrom ? a - b : b - a));
     const where = `${portLabel(record, port)}, behind the frog`;
-    const [gap] = steps;
-    if (gap) return [{ why: "frog", where, stretch, step: gap[0], rails: side, made: true, junction }];
-    if (!isFedOtherwise(layout, rails.gaps, rails.beside(port, out), junction, leg)) return [];
+    if (gap !== null) return [{ why: "frog", where, stretch, step: gap, rails: side, made: true, junction }];
+    if (!isFedOtherwise(layout, rails.gaps, rails.beside(port, innerSide(junction, leg)), junction, leg)) return [];
     const last = stretch.points.length - 2;
     const step = isFrom ? Math.min(1, last) : Math.max(0, last - 1);
     return [{ why: "frog", where, stretch, step, rails: side, made: false, junction }];
   });
-}
-
-/** The side of a leg's inner rail, as one goes out by the leg. */
-export function innerSide(junction: Junction, leg: Lie): Side {
-  return leg === leftLeg(junction) ? "right" : "left";
 }
 
 /** Whether something other than the frog gives a piece of rail its side of the bus, whatever the blades do. */
@@ -123,6 +128,15 @@ function comesTogether(layout: LineLayout, gaps: Rails["gaps"], port: Port, side
   return (["normal", "reverse"] as const).some((leg) =>
     comesTogether(layout, gaps, portOf(entered.id, leg), side, seen),
   );
+}
+
+/** Joints of single rails: a gap in both counts as two, one that serves two purposes once. */
+export function countJoints(joints: readonly InsulatedJoint[]): number {
+  const stretches = [...new Set(joints.map(({ stretch }) => stretch))];
+  const sides = joints.flatMap(({ stretch, step, rails }) =>
+    (rails === "both" ? ["left", "right"] : [rails]).map((side) => `${stretches.indexOf(stretch)} ${step} ${side}`),
+  );
+  return new Set(sides).size;
 }
 
 /** Points between which a joint lies. */

@@ -129,9 +129,13 @@ export function setStand(record: RailwayRecord, deviceId: string, [x, y]: Point)
 /** Draws the edge of the baseboard, a section that is lifted out, or the line along which cables run. */
 export function layOutline(record: RailwayRecord, what: Outline["what"], points: readonly Point[]): EditGroup | null {
   const kept = simplified(points);
-  if (kept.length < 2) return null;
+  const [first] = kept;
+  if (!first || kept.length < 2) return null;
   const draft = new Draft(record);
-  draft.put("outline", { id: freshId(record, "outline", `${what}-1`), what, points: kept });
+  // one that ends where this begins goes on
+  const before = record.outlines.find((each) => each.what === what && String(each.points.at(-1)) === String(first));
+  const id = before?.id ?? freshId(record, "outline", `${what}-1`);
+  draft.put("outline", { id, what, points: simplified([...(before?.points ?? []), ...kept]) });
   return draft.group(OUTLINE_WORDS[what]);
 }
 

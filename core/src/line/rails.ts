@@ -5,7 +5,7 @@ import { Joined } from "./joined.ts";
 import { nameOfStep } from "./lattice.ts";
 import { type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import { isOnStep, type StepMark, stepOfMark } from "./marks.ts";
-import { type Leg, type Port, turnoutPort } from "./topology.ts";
+import { type Leg, type Lie, type Port, portOf, turnoutPort } from "./topology.ts";
 
 export type Side = "left" | "right";
 
@@ -73,6 +73,27 @@ export function leftLeg({ hand, spot }: Pick<Junction, "hand" | "spot">): Leg {
   return hand === "wye" ? (spot?.turned ? "reverse" : "normal") : isNormalLeft ? "normal" : "reverse";
 }
 
+/** The side of a leg's inner rail, as one goes out by the leg. */
+export function innerSide(junction: Pick<Junction, "hand" | "spot">, leg: Leg): Side {
+  return leg === leftLeg(junction) ? "right" : "left";
+}
+
+/** The inner rail of a leg: on which stretch, on which side as one goes along it, and the step of the first gap in it. */
+export function innerRail(
+  { stretches }: Pick<LineLayout, "stretches">,
+  gaps: Rails["gaps"],
+  junction: Junction,
+  leg: Lie,
+): { stretch: Stretch; side: Side; isFrom: boolean; gap: number | null } | null {
+  const port = portOf(junction.id, leg);
+  const stretch = stretches.find(({ from, to }) => from === port || to === port);
+  if (!stretch) return null;
+  const isFrom = stretch.from === port;
+  const side = isFrom ? innerSide(junction, leg) : OTHER[innerSide(junction, leg)];
+  const steps = [...gaps(stretch)].flatMap(([step, rails]) => (rails === "both" || rails === side ? [step] : []));
+  return { stretch, side, isFrom, gap: steps.sort((a, b) => (isFrom ? a - b : b - a))[0] ?? null };
+}
+
 /** Marks of a record by the stretches that they lie on; those that lie on no track are left out. */
 export function marksOn(record: RailwayRecord, { stretches }: LineLayout): MarkPlace[] {
   const marks = record.marks.filter(isOnStep);
@@ -93,12 +114,14 @@ export function marksOn(record: RailwayRecord, { stretches }: LineLayout): MarkP
  * Parts the rails of a line at its gaps and joins them through its turnouts: the stock rails go through; the inner rails, between
  * the frog and a leg, belong to the frog where that is fed by a contact or by the blades, and are fed through where the frog is
  * insulated. What a piece gets follows from its feeders. Rails are left and right as one goes along.
+ * @param outlined only gaps in both rails count, and all frogs as insulated: what is left are the sections of the line, two
+ *   pieces each
  */
-export function railsOf(record: RailwayRecord, layout = lineLayout(record)): Rails {
+export function railsOf(record: RailwayRecord, layout = lineLayout(record), outlined = false): Rails {
   const marks = marksOn(record, layout);
   const gapsOf = new Map<Stretch, Map<number, "both" | Side>>();
   for (const { mark, stretch, step, along } of marks) {
-    if (mark.what !== "gap") continue;
+    if (mark.what !== "gap" || (outlined && mark.rails !== "both")) continue;
     const rails = mark.rails === "both" || along ? mark.rails : OTHER[mark.rails];
     gapsOf.set(stretch, new Map([...(gapsOf.get(stretch) ?? []), [step, rails]]));
   }
@@ -154,7 +177,7 @@ export function railsOf(record: RailwayRecord, layout = lineLayout(record)): Rai
     joined.join(stockLeft, rail(left, "left"));
     joined.join(stockRight, rail(right, "right"));
     const [innerOfLeft, innerOfRight] = [rail(left, "right"), rail(right, "left")];
-    if (frogKindOf(fed, junction) === "insulated") {
+    if (outlined || frogKindOf(fed, junction) === "insulated") {
       joined.join(stockRight, innerOfLeft);
       joined.join(stockLeft, innerOfRight);
     } else {

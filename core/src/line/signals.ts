@@ -128,7 +128,7 @@ function aheadOf(
     if (seen.has(name)) return done({ what: signal === mark && guarded.length > 0 ? "signal" : "nothing" }, mark);
     seen.add(name);
     way.push(at);
-    if (blocks.rails.gaps(at.stretch).has(at.step)) {
+    if (blocks.edges(at.stretch).has(at.step)) {
       const block = blocks.at(at.stretch, at.along ? at.step : at.step - 1);
       if (!guarded.includes(block)) guarded.push(block);
     } else if (guarded.length === 0) metresToBlock += metresOfStep(at.stretch);

@@ -59,31 +59,51 @@ export function automaticThrows(record: RailwayRecord): AutomaticThrow[] {
   const blocks = blocksOnLine(record);
   const watched = assignmentsOfRole(record, "block");
   const delayOf = (deviceId: string) => typeOf(record, deviceOf(record, deviceId)).figures.detectSeconds?.value ?? 0;
-  return assignmentsOfRole(record, "control").flatMap((control): AutomaticThrow[] => {
-    const { deviceId, way, turnoutId, to, inverse, follows } = control;
+  const controls = assignmentsOfRole(record, "control");
+  const blockOf = ({ deviceId, way }: AssignmentOf<"control">) => {
     const zone = watched.find((each) => each.deviceId === deviceId && each.way === way);
-    const block = zone ? blocks.named(zone.block) : undefined;
+    return zone ? blocks.named(zone.block) : undefined;
+  };
+  return controls.flatMap((control): AutomaticThrow[] => {
+    const { deviceId, turnoutId, to, inverse, follows } = control;
+    const block = blockOf(control);
     if (!block || to === null || follows) return [];
     const moves = throwSeconds(record, turnoutId);
+    // what goes on into a block that throws it too is that block's matter
+    const others = controls.flatMap((other) => {
+      const own = other === control || other.turnoutId !== turnoutId ? undefined : blockOf(other);
+      return own && own !== block ? [own] : [];
+    });
     return [
       {
         ...{ control, block, turnoutId, to: inverse ? (to === "N" ? "R" : "N") : to },
-        arrivals: arrivalsAt(record, layout, block, turnoutId),
+        arrivals: arrivalsAt(record, layout, block, turnoutId, others),
         seconds: moves === null ? null : delayOf(deviceId) + moves,
       },
     ];
   });
 }
 
-/** How trains that enter a block over one of its gaps come to a turnout, by the shortest way each. */
-export function arrivalsAt(record: RailwayRecord, layout: LineLayout, block: Block, turnoutId: string): Arrival[] {
+/**
+ * How trains that enter a block over one of its gaps come to a turnout, by the shortest way each.
+ * @param others blocks beyond which one does not look
+ */
+export function arrivalsAt(
+  record: RailwayRecord,
+  layout: LineLayout,
+  block: Block,
+  turnoutId: string,
+  others: readonly Block[] = [],
+): Arrival[] {
   const ways = new Ways(layout);
+  const { at: blockAt } = blocksOnLine(record);
+  const isBeyond = ({ stretch, step, along }: Heading) => others.includes(blockAt(stretch, along ? step : step - 1));
   const speed = metresPerSecond(record.railway);
   return block.borders.flatMap((border): Arrival[] => {
     const found = ([true, false] as const).flatMap((along): Arrival[] => {
       const into = along ? border.after : border.before;
       if (into !== block) return [];
-      const way = wayTo(ways, layout, { stretch: border.stretch, step: border.step, along }, turnoutId);
+      const way = wayTo(ways, layout, { stretch: border.stretch, step: border.step, along }, turnoutId, isBeyond);
       return way ? [{ border, ...way, seconds: way.metres / speed }] : [];
     });
     return found.sort((a, b) => a.metres - b.metres).slice(0, 1);
@@ -91,7 +111,13 @@ export function arrivalsAt(record: RailwayRecord, layout: LineLayout, block: Blo
 }
 
 /** The shortest way on from a gap to blades: by which leg it comes in, and metres from the middle of the gap's step. */
-function wayTo(ways: Ways, layout: LineLayout, from: Heading, turnoutId: string): { leg: Leg; metres: number } | null {
+function wayTo(
+  ways: Ways,
+  layout: LineLayout,
+  from: Heading,
+  turnoutId: string,
+  isBeyond: (at: Heading) => boolean,
+): { leg: Leg; metres: number } | null {
   const numbers = new Map(layout.stretches.map((each, index) => [each, index]));
   const seen = new Set<number>();
   let open = [{ at: from, metres: metresOfStep(from.stretch) / 2 }];
@@ -106,6 +132,7 @@ function wayTo(ways: Ways, layout: LineLayout, from: Heading, turnoutId: string)
       if (next.what !== "track") continue;
       const passed = next.passed.find(({ id }) => id === turnoutId);
       if (passed) return { leg: passed.entered, metres: nearest.metres };
+      if (isBeyond(next.at)) continue;
       open.push({ at: next.at, metres: nearest.metres + metresOfStep(next.at.stretch) });
     }
   }

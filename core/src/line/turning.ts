@@ -1,67 +1,192 @@
 import type { RailwayRecord } from "../record/kinds.ts";
-import { type Block, type Border, blocksOnLine } from "./blocks.ts";
+import { type Block, blocksOnLine } from "./blocks.ts";
 import { followsFrom } from "./follows.ts";
 import { type LineLayout, lineLayout, type Stretch } from "./layout.ts";
-import { portLabel } from "./rails.ts";
+import { portLabel, type RailPiece, railsOf } from "./rails.ts";
 import { type Port, turnoutPort } from "./topology.ts";
+import { metresOfStep } from "./walk.ts";
 
-/** A section that is turned round while a train is in it. */
-export interface Section {
-  /** The link that has to be parted. */
-  link: readonly [Port, Port];
+/** A gap in both rails. */
+export interface BothGap {
   stretch: Stretch;
-  /** Steps of the stretch on which both rails are parted. */
-  gaps: number[];
-  /** What lies between the gaps; the whole stretch as long as there are not two. */
+  step: number;
+}
+
+/** Track between gaps in both rails, the rails of which change sides while a train is in it. */
+export interface Section {
+  /** Made of its first gap, the same from one derivation to the next. */
+  id: string;
+  /** The blocks in it that have names. */
+  blocks: Block[];
+  gaps: BothGap[];
   metres: number;
-  /** The block between the gaps, once there are two. */
-  block: Block | null;
-  /** Other sections that it meets with nothing between. */
+  /** Sections of its kind that it meets at a gap. */
   touches: Section[];
-  /** The way round, in words, each rail followed from where it starts. */
-  walk: string[];
+}
+
+/** What of a line turns trains, and how it is parted. */
+export interface Turning {
+  /** Sections whose rails have to be turned: as few as can be, of these the shortest. */
+  sections: Section[];
+  /** Loops with one gap: the rails are apart, but no section is between two. */
+  single: BothGap[];
+}
+
+/** Both rails of a stretch as far as the next gaps in both, with what hangs together with it. */
+interface Region {
+  number: number;
+  /** The rail that is taken for its first one. */
+  first: RailPiece;
+  parts: { stretch: Stretch; from: number; to: number }[];
+  metres: number;
+  borders: { gap: BothGap; other: Region; swaps: boolean }[];
 }
 
 /**
- * The sections that turn trains, with what each is long, what it touches, and how the rails come to meet their opposites. Where
- * there are more than two gaps, the section is the longest piece between two that follow each other.
+ * The sections that turn trains as they are parted now. At each gap in both rails left and right go on as they were, or change
+ * places as far as the sections on its two sides are told alike; where a way round changes them an odd number of times, one of
+ * the sections on it has to be turned. Found by trying few before many, the shortest first.
  */
-export function sectionsOf(record: RailwayRecord): Section[] {
+export function turningOf(record: RailwayRecord): Turning {
   const layout = lineLayout(record);
-  const blocks = blocksOnLine(record);
-  const { turning } = followsFrom(record);
-  const sections = turning.cut.flatMap((link): Section[] => {
-    const stretch = layout.stretches.find(({ from, to }) => from === link[0] && to === link[1]);
-    if (!stretch) return [];
-    const gaps = [...blocks.rails.gaps(stretch)].flatMap(([step, rails]) => (rails === "both" ? [step] : []));
-    gaps.sort((a, b) => a - b);
-    const perStep = stretch.metres / Math.max(1, stretch.points.length - 1);
-    const pairs = gaps.slice(1).map((to, index) => [gaps[index] as number, to] as const);
-    const longest = pairs.sort((a, b) => b[1] - b[0] - (a[1] - a[0]))[0];
-    return [
-      {
-        ...{ link, stretch, gaps, touches: [] },
-        metres: longest ? (longest[1] - longest[0]) * perStep : stretch.metres,
-        block: longest ? blocks.at(stretch, longest[0]) : null,
-        walk: walkRound(
-          record,
-          layout,
-          link,
-          turning.cut.filter((other) => other !== link),
-        ),
-      },
-    ];
-  });
-  for (const section of sections)
-    section.touches = sections.filter(
-      (other) => other !== section && section.block !== null && meets(section.block, other.block),
+  const regions = regionsOf(record, layout);
+  const single = new Map<string, BothGap>();
+  for (const { borders } of regions)
+    for (const { gap, other, swaps } of borders)
+      if (swaps && other === regions.find(({ borders: own }) => own === borders))
+        single.set(`${layout.stretches.indexOf(gap.stretch)} ${gap.step}`, gap);
+  const turned = fewestTurned(regions);
+  const { blocks } = blocksOnLine(record);
+  const sections = turned.map((region): Section => {
+    const gaps = region.borders.map(({ gap }) => gap);
+    const [first] = gaps;
+    const inside = blocks.filter(({ name, parts }) =>
+      name === null
+        ? false
+        : parts.some((part) =>
+            region.parts.some(
+              (own) =>
+                own.stretch === part.stretch && own.from <= part.from && part.to <= own.to && part.from < part.to,
+            ),
+          ),
     );
-  return sections;
+    const id = first
+      ? `section-${(first.stretch.points[first.step] ?? []).join("-")}`.replaceAll("--", "-m")
+      : "section";
+    return { id, blocks: inside, gaps, metres: region.metres, touches: [] };
+  });
+  for (const [index, region] of turned.entries())
+    for (const { other } of region.borders) {
+      const touched = sections[turned.indexOf(other)];
+      const own = sections[index];
+      if (own && touched && touched !== own && !own.touches.includes(touched)) own.touches.push(touched);
+    }
+  return { sections, single: [...single.values()] };
 }
 
-/** Whether two blocks meet at a gap, with no other track between. */
-function meets(one: Block, other: Block | null): boolean {
-  return other !== null && one.borders.some(({ before, after }: Border) => before === other || after === other);
+/** Regions between gaps in both rails that are sound in themselves. */
+function regionsOf(record: RailwayRecord, layout: LineLayout): Region[] {
+  const rails = railsOf(record, layout, true);
+  const byPiece = new Map<RailPiece, Region>();
+  const regions: Region[] = [];
+  const regionAt = (stretch: Stretch, step: number): { region: Region; isFirst: boolean } => {
+    const [left, right] = [rails.at(stretch, step, "left"), rails.at(stretch, step, "right")];
+    let region = byPiece.get(left) ?? byPiece.get(right);
+    if (!region) {
+      region = { number: regions.length, first: left, parts: [], metres: 0, borders: [] };
+      regions.push(region);
+    }
+    byPiece.set(left, region);
+    byPiece.set(right, region);
+    return { region, isFirst: region.first === left };
+  };
+  for (const stretch of layout.stretches) {
+    // track that leads nowhere is no part of what turns
+    if (stretch.from === null || stretch.to === null) continue;
+    const last = stretch.points.length - 1;
+    const cuts = [...rails.gaps(stretch).keys()].sort((a, b) => a - b);
+    for (const [index, from] of [0, ...cuts].entries()) {
+      const to = cuts[index] ?? last;
+      const { region } = regionAt(stretch, index === 0 ? -1 : from);
+      region.parts.push({ stretch, from, to });
+      region.metres += (to - from) * metresOfStep(stretch);
+    }
+    for (const step of cuts) {
+      const [before, after] = [regionAt(stretch, step - 1), regionAt(stretch, step)];
+      const swaps = before.isFirst !== after.isFirst;
+      before.region.borders.push({ gap: { stretch, step }, other: after.region, swaps });
+      if (after.region !== before.region)
+        after.region.borders.push({ gap: { stretch, step }, other: before.region, swaps });
+    }
+  }
+  return regions;
+}
+
+/** Regions that are looked at at most, two together. */
+const MOST_TRIED = 400;
+
+/** The fewest regions without which left and right can be told all over; of as many, those with the least track. */
+function fewestTurned(regions: readonly Region[]): Region[] {
+  const odd = oddRegions(regions, new Set());
+  if (odd.length === 0) return [];
+  const tried = [...odd].sort((a, b) => a.metres - b.metres).slice(0, MOST_TRIED);
+  const one = tried.find((region) => oddRegions(regions, new Set([region])).length === 0);
+  if (one) return [one];
+  // one after the other: that which leaves the least undone, the shortest of them
+  const left = tried.map((region) => ({ region, undone: oddRegions(regions, new Set([region])).length }));
+  const least = Math.min(...left.map(({ undone }) => undone));
+  const best = left.find(({ undone }) => undone === least)?.region;
+  if (!best) return [];
+  return [best, ...fewestTurned(regions.filter((each) => each !== best).map(without(best)))].map(
+    (region) => regions.find(({ number }) => number === region.number) ?? region,
+  );
+}
+
+/** A region that knows nothing of another. */
+function without(gone: Region): (region: Region) => Region {
+  return (region) => ({ ...region, borders: region.borders.filter(({ other }) => other.number !== gone.number) });
+}
+
+/** Regions of those that hang together and in which left and right cannot be told alike; gaps back into the same one do not count. */
+function oddRegions(regions: readonly Region[], ignored: ReadonlySet<Region>): Region[] {
+  const ignoredNumbers = new Set([...ignored].map(({ number }) => number));
+  const byNumber = new Map(regions.map((region) => [region.number, region]));
+  const side = new Map<number, boolean>();
+  const odd: Region[] = [];
+  for (const start of regions) {
+    if (side.has(start.number) || ignoredNumbers.has(start.number)) continue;
+    side.set(start.number, false);
+    const group = [start];
+    let isOdd = false;
+    for (let index = 0; index < group.length; index++) {
+      const at = group[index] as Region;
+      for (const { other, swaps } of at.borders) {
+        if (other.number === at.number || ignoredNumbers.has(other.number)) continue;
+        const seen = side.get(at.number) !== swaps;
+        const known = side.get(other.number);
+        if (known === undefined) {
+          side.set(other.number, seen);
+          const next = byNumber.get(other.number);
+          if (next) group.push(next);
+        } else if (known !== seen) isOdd = true;
+      }
+    }
+    if (isOdd) odd.push(...group);
+  }
+  return odd;
+}
+
+/** Why a link turns trains, step by step, whatever gaps there are. */
+export function explainTurning(
+  record: RailwayRecord,
+): { link: readonly [Port, Port]; stretch: Stretch; walk: string[] }[] {
+  const layout = lineLayout(record);
+  const { turning } = followsFrom(record);
+  return turning.cut.flatMap((link) => {
+    const stretch = layout.stretches.find(({ from, to }) => from === link[0] && to === link[1]);
+    const others = turning.cut.filter((other) => other !== link);
+    return stretch ? [{ link, stretch, walk: walkRound(record, layout, link, others) }] : [];
+  });
 }
 
 /**

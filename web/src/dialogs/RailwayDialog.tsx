@@ -124,6 +124,23 @@ export function RailwayDialog({ close }: { close: () => void }) {
           set={(reelMetres) => set(`A reel holds ${reelMetres} m`, { reelMetres })}
         />
       </FieldGroup>
+      <FieldGroup title="Trains">
+        <NumbersField
+          label="Scale, 1 to"
+          value={railway.scale}
+          set={(scale) => set(`The scale is 1 to ${scale}`, { scale })}
+        />
+        <NumbersField
+          label={railway.units === "imperial" ? "Speed of trains, mph" : "Speed of trains, km/h"}
+          value={Math.round((railway.trainKmh / kmPer(railway)) * 10) / 10}
+          set={(speed) => set(`Trains run at ${speed}`, { trainKmh: speed * kmPer(railway) })}
+        />
+        <MetresField
+          label="The longest train, m"
+          value={railway.trainMetres}
+          set={(trainMetres) => set(`The longest train is ${trainMetres} m`, { trainMetres })}
+        />
+      </FieldGroup>
       <FieldGroup title="How it is laid">
         <ChoiceField
           label="Commons of pulses"
@@ -229,12 +246,26 @@ export function RailwayDialog({ close }: { close: () => void }) {
   );
 }
 
+/** Kilometres in a unit of speed. */
+function kmPer({ units }: RailwayRecord["railway"]): number {
+  return units === "imperial" ? KM_PER_MILE : 1;
+}
+
+const KM_PER_MILE = 1.609344;
+
 /** A length that may not be left out. */
-function MetresField({
+function MetresField(props: Omit<Parameters<typeof NumbersField>[0], "what">) {
+  return <NumbersField {...props} what="metres" />;
+}
+
+/** A number that may not be left out. */
+function NumbersField({
   label,
   value,
   set,
+  what = "a number",
 }: {
+  what?: string;
   label: string;
   value: number;
   set: (metres: number) => ReturnType<ReturnType<typeof useTryEdit>>;
@@ -242,7 +273,7 @@ function MetresField({
   return (
     <Field label={label}>
       {(ids) => (
-        <NumberField ids={ids} value={value} save={(metres) => (metres === null ? "Type metres." : set(metres))} />
+        <NumberField ids={ids} value={value} save={(metres) => (metres === null ? `Type ${what}.` : set(metres))} />
       )}
     </Field>
   );

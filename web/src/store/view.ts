@@ -16,6 +16,10 @@ export interface ViewState {
   asked: Record<string, Position>;
   /** The turnout that was thrown last, until it is known which others went along. */
   thrown: string | null;
+  /** Blocks of the line, by their marks, in which a train stands for this look. */
+  occupied: string[];
+  /** Signals of the line, by their marks, that are held at danger. */
+  held: string[];
   /** Control by which a turnout with several is thrown: its assignment, by the leader; the first one when none is named. */
   by: Record<string, string>;
   /** Which lamp of a turnout with several is drawn: its device, by the leader; the first one when none is named. */
@@ -39,6 +43,8 @@ const initialState = (): ViewState => ({
   chosen: null,
   along: null,
   asked: {},
+  occupied: [],
+  held: [],
   thrown: null,
   by: {},
   lampOf: {},
@@ -76,6 +82,14 @@ export const view = createSlice({
     throwTo: (state, { payload }: PayloadAction<{ turnoutId: string; position: Position }>) => {
       state.asked[payload.turnoutId] = payload.position;
       state.thrown = payload.turnoutId;
+    },
+    /** Puts a train into a block of the line, or takes it out. */
+    occupy: (state, { payload: { id, on } }: PayloadAction<{ id: string; on: boolean }>) => {
+      state.occupied = [...state.occupied.filter((each) => each !== id), ...(on ? [id] : [])];
+    },
+    /** Holds a signal at danger, or lets go of it. */
+    hold: (state, { payload: { id, on } }: PayloadAction<{ id: string; on: boolean }>) => {
+      state.held = [...state.held.filter((each) => each !== id), ...(on ? [id] : [])];
     },
     throwBy: (state, { payload }: PayloadAction<{ turnoutId: string; controlId: string }>) => {
       state.by[payload.turnoutId] = payload.controlId;
@@ -122,6 +136,8 @@ export const {
   lookAt,
   leftRailway,
   throwTo,
+  occupy,
+  hold,
   throwBy,
   setMoment,
   setRange,

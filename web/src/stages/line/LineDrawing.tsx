@@ -18,6 +18,8 @@ export interface Chosen {
   tracks: ReadonlySet<string>;
   /** Name of the point of a place. */
   place: string | null;
+  /** A mark or an outline. */
+  mark?: string | null;
   /** Stretches of a route, by their points. */
   way?: readonly Stretch[];
 }

@@ -1,15 +1,19 @@
 import { lineLayout, nameOfPoint, type RailwayRecord } from "@alderman/core";
 import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { Button } from "../../kit/Button.tsx";
+import { Choice } from "../../kit/Choice.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useAppSelector } from "../../store/store.ts";
 import { LineDrawing, Preview } from "./LineDrawing.tsx";
+import { LineGround, LineMarks } from "./LineMarks.tsx";
 import { Box, Empty, Lattice, Ruler } from "./LinePaper.tsx";
 import { MiniMap } from "./MiniMap.tsx";
+import { boardsOf, MARK_KINDS, type MarkKind } from "./marking.ts";
 import { drawnAt, textOf } from "./shapes.ts";
 import { type Extent, STEP, useCamera } from "./useCamera.ts";
 import { type AtHand, type LineTool, useLineHands } from "./useLineHands.ts";
+import type { useLineState } from "./useLineState.ts";
 
 const TOOLS: { value: LineTool; text: ReactNode }[] = [
   {
@@ -36,6 +40,14 @@ const TOOLS: { value: LineTool; text: ReactNode }[] = [
       </>
     ),
   },
+  {
+    value: "mark",
+    text: (
+      <>
+        Mark <kbd className="font-mono font-normal">k</kbd>
+      </>
+    ),
+  },
 ];
 
 /** Turnouts above which a small picture of all of it is shown. */
@@ -43,18 +55,35 @@ const MANY = 100;
 
 interface LineSheetProps extends Pick<AtHand, "record" | "chosen" | "choose" | "tray" | "edit" | "tool" | "setTool"> {
   wrong: ReadonlyMap<string, "stop" | "look">;
+  /** How the line stands, and what its signals show. */
+  state: ReturnType<typeof useLineState>;
   actions?: ReactNode;
 }
 
 /** The sheet on which the line is laid. */
-export function LineSheet({ record, wrong, chosen, choose, tray, edit, tool, setTool, actions }: LineSheetProps) {
+export function LineSheet({
+  record,
+  wrong,
+  state,
+  chosen,
+  choose,
+  tray,
+  edit,
+  tool,
+  setTool,
+  actions,
+}: LineSheetProps) {
+  const [kind, setKind] = useState<MarkKind>("block");
+  const [boardId, setBoardId] = useState<string | null>(null);
   const layout = lineLayout(record);
+  const boards = tool === "mark" && kind === "stand" ? boardsOf(record) : [];
   const asked = useAppSelector((state) => state.view.asked);
   const svg = useRef<SVGSVGElement>(null);
   const extent = useMemo(() => extentOf(record.tracks), [record.tracks]);
   const { camera, zoomBy, panBy, fit } = useCamera(svg, extent);
-  const { cursor, way, preview, shift, box, said, isRefused, handlers } = useLineHands({
+  const { cursor, way, preview, shift, box, outline, said, isRefused, handlers } = useLineHands({
     ...{ record, chosen, choose, tray, edit, tool, setTool },
+    marking: { kind, boardId },
     ...{ svg, camera, zoomBy, panBy, fit },
   });
   const [isFocused, setFocused] = useState(false);
@@ -67,6 +96,22 @@ export function LineSheet({ record, wrong, chosen, choose, tray, edit, tool, set
       about={`1 step = ${Math.round(record.railway.stepMetres * 1000)} mm`}
       actions={
         <>
+          {tool === "mark" && (
+            <Choice label="What to mark" size="small" value={kind} options={MARK_KINDS} onChange={setKind} />
+          )}
+          {tool === "mark" && kind === "stand" && boards.length > 0 && (
+            <Choice
+              label="Which board"
+              size="small"
+              value={boards.find(({ id }) => id === boardId)?.id ?? boards[0]?.id ?? ""}
+              options={boards.map(({ id, label, stands }) => ({
+                value: id,
+                text: label,
+                hint: stands ? "stands" : "",
+              }))}
+              onChange={setBoardId}
+            />
+          )}
           <Button size="small" aria-label="Smaller" onClick={() => zoomBy(0.8)}>
             −
           </Button>
@@ -97,7 +142,14 @@ export function LineSheet({ record, wrong, chosen, choose, tray, edit, tool, set
           <title>Line diagram</title>
           <Lattice camera={camera} />
           <g transform={`translate(${camera.x} ${camera.y}) scale(${camera.scale})`}>
+            <LineGround record={record} occupied={state.occupied} chosen={chosen.mark ?? null} />
             <LineDrawing record={record} layout={layout} asked={asked} wrong={wrong} chosen={chosen} />
+            <LineMarks
+              {...{ record, layout }}
+              signals={state.signals}
+              occupied={state.occupied}
+              chosen={chosen.mark ?? null}
+            />
             {shift && (
               <g transform={`translate(${shift[0] * STEP} ${shift[1] * STEP})`} opacity="0.6">
                 {record.tracks.map(
@@ -123,6 +175,14 @@ export function LineSheet({ record, wrong, chosen, choose, tray, edit, tool, set
                 right={rightEdge(svg.current, camera)}
               />
             )}
+            {outline && (
+              <polyline
+                points={textOf(outline.map(drawnAt))}
+                stroke="var(--copper)"
+                strokeWidth="2"
+                strokeDasharray="5 4"
+              />
+            )}
             {box && <Box a={box.from} b={box.to} />}
             {isFocused && (
               <circle
@@ -144,7 +204,7 @@ export function LineSheet({ record, wrong, chosen, choose, tray, edit, tool, set
           role="status"
           className={`absolute top-2 left-3 max-w-[80%] bg-sheet px-1 ${isRefused ? "text-red" : "text-ink-2"}`}
         >
-          {said}
+          {said === "" && tool === "mark" ? MARK_KINDS.find(({ value }) => value === kind)?.how : said}
         </p>
         <p id="line-keys" className="sr-only">
           Arrows move the cursor; Home, End, Page up and Page down go slantwise. With Shift track is laid; Enter ends

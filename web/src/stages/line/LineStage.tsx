@@ -2,6 +2,7 @@ import {
   count,
   couple,
   type Finding,
+  find,
   followsFrom,
   type LineLayout,
   lineLayout,
@@ -30,26 +31,37 @@ import { useEdit } from "../../session/useEdit.ts";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
 import { choose as chooseThing } from "../../store/view.ts";
 import { saveText } from "../../tools/saveFile.ts";
+import { BlocksSheet } from "./BlocksSheet.tsx";
 import { gravest } from "./concerns.ts";
-import { FrogsTable } from "./FrogsTable.tsx";
 import type { Chosen } from "./LineDrawing.tsx";
 import { LineSheet } from "./LineSheet.tsx";
+import { MarkCard } from "./MarkCard.tsx";
 import { PlaceCard } from "./PlaceCard.tsx";
+import { RailsSheet } from "./RailsSheet.tsx";
 import { RoutesSheet } from "./RoutesSheet.tsx";
+import { SignalsSheet } from "./SignalsSheet.tsx";
+import { TrainsSheet } from "./TrainsSheet.tsx";
 import { TraySheet } from "./TraySheet.tsx";
 import type { LineTool } from "./useLineHands.ts";
+import { useLineState } from "./useLineState.ts";
 
 const NOTHING: Chosen = { tracks: new Set(), place: null };
 
 /** The line diagram, what follows from it, and what is chosen of it. */
 export function LineStage() {
   const record = useRecord();
+  return record && <StageOf record={record} />;
+}
+
+function StageOf({ record }: { record: RailwayRecord }) {
+  const state = useLineState(record);
   const overview = useOverview();
   const edit = useEdit();
   const dispatch = useAppDispatch();
   const thing = useAppSelector((state) => state.view.chosen);
   const [tracks, setTracks] = useState<ReadonlySet<string>>(NOTHING.tracks);
   const [place, setPlace] = useState<string | null>(null);
+  const [mark, setMark] = useState<string | null>(null);
   const [tool, setTool] = useState<LineTool>("track");
   const [picked, setPicked] = useState<string | null>(null);
   /** What another stage chose was let go of here. */
@@ -57,18 +69,20 @@ export function LineStage() {
   const [side, setSide] = useState<Side | null>(null);
   const [route, setRoute] = useState<Route | null>(null);
   const wrong = useMemo(() => gravest(record, overview?.findings ?? []), [record, overview?.findings]);
-  if (!record) return null;
   const layout = lineLayout(record);
   // what was chosen in another stage is chosen here
   const own = thing?.kind === "turnout" ? record.spots.find(({ turnoutId }) => turnoutId === thing.id) : undefined;
+  const markHere = mark && (find(record, "mark", mark) || find(record, "outline", mark)) ? mark : null;
   const chosen: Chosen = {
     tracks: new Set([...tracks].filter((id) => record.tracks.some((track) => track.id === id))),
-    place: tracks.size > 0 || isLeft ? null : (place ?? (own ? nameOfPoint([own.x, own.y]) : null)),
+    mark: markHere,
+    place: tracks.size > 0 || isLeft || markHere ? null : (place ?? (own ? nameOfPoint([own.x, own.y]) : null)),
     way: route ? stretchesOf(layout, route) : [],
   };
   const choose = (next: Chosen) => {
     setTracks(next.tracks);
     setPlace(next.place);
+    setMark(next.mark ?? null);
     setLeft(next.place === null);
     const turnout =
       next.place === null ? undefined : layout.at.get(next.place)?.junctions.find((each) => each.turnout)?.turnout;
@@ -84,6 +98,7 @@ export function LineStage() {
         <LineSheet
           record={record}
           wrong={wrong}
+          state={state}
           chosen={chosen}
           choose={choose}
           tray={pickedHere === null ? [] : [pickedHere]}
@@ -98,7 +113,9 @@ export function LineStage() {
         />
         <Sheets columns="minmax(0,1fr) minmax(0,1fr)">
           <FollowsSheet record={record} edit={edit} />
-          {at ? (
+          {markHere ? (
+            <MarkCard id={markHere} record={record} state={state} edit={edit} close={() => choose(NOTHING)} />
+          ) : at ? (
             <PlaceCard key={chosen.place} record={record} place={at} edit={edit} close={() => choose(NOTHING)} />
           ) : chosen.tracks.size > 0 ? (
             <TracksCard record={record} ids={[...chosen.tracks]} edit={edit} close={() => choose(NOTHING)} />
@@ -108,7 +125,10 @@ export function LineStage() {
               setSide={setSide}
               findings={findings}
               routes={<RoutesSheet record={record} chosen={route} choose={setRoute} />}
-              frogs={<FrogsTable record={record} />}
+              rails={<RailsSheet record={record} edit={edit} />}
+              blocks={<BlocksSheet {...{ record, state }} choose={(id) => choose({ ...NOTHING, mark: id })} />}
+              signals={<SignalsSheet {...{ record, state }} choose={(id) => choose({ ...NOTHING, mark: id })} />}
+              trains={<TrainsSheet record={record} />}
               tray={<TraySheet record={record} tray={tray} picked={pickedHere} pick={setPicked} />}
               waiting={tray.length}
             />
@@ -119,40 +139,34 @@ export function LineStage() {
   );
 }
 
-type Side = "findings" | "routes" | "frogs" | "tray";
+type Side = "findings" | "routes" | "rails" | "blocks" | "signals" | "trains" | "tray";
 
 /** What is beside the figures while nothing is chosen: what is wrong, the routes, the turnouts that wait. */
 function SideSheet({
   side,
   setSide,
   findings,
-  routes,
-  frogs,
-  tray,
   waiting,
+  ...sheets
 }: {
   side: Side;
   setSide: (side: Side) => void;
   findings: readonly Finding[];
-  routes: ReactNode;
-  frogs: ReactNode;
-  tray: ReactNode;
   waiting: number;
-}) {
+} & Record<Exclude<Side, "findings">, ReactNode>) {
   const segments = [
     { value: "findings" as const, text: `Findings ${findings.length}` },
     { value: "routes" as const, text: "Routes" },
-    { value: "frogs" as const, text: "Frogs" },
+    { value: "rails" as const, text: "Rails" },
+    { value: "blocks" as const, text: "Blocks" },
+    { value: "signals" as const, text: "Signals" },
+    { value: "trains" as const, text: "Trains" },
     { value: "tray" as const, text: `Tray ${waiting}` },
   ];
   return (
     <Sheet title={<Segmented size="small" label="Beside" value={side} segments={segments} onChange={setSide} />}>
-      {side === "routes" ? (
-        routes
-      ) : side === "frogs" ? (
-        frogs
-      ) : side === "tray" ? (
-        tray
+      {side !== "findings" ? (
+        sheets[side]
       ) : (
         <SheetBody label="Findings on the line">
           {findings.length === 0 && <p className="p-3 text-ink-2">Nothing is wrong with the line.</p>}

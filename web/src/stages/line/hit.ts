@@ -5,13 +5,14 @@ import { STEP } from "./useCamera.ts";
 /** How near one has to point at track, steps. */
 const NEAR = 0.4;
 
-/** The stretch nearest to where one points, in steps, with the step of it that is meant; null when none is near. */
+/** The stretch nearest to where one points, in steps, with the step of it that is meant; null when none is within so many steps. */
 export function trackNear(
   { tracks }: Pick<RailwayRecord, "tracks">,
   [px, py]: Spot,
+  within = NEAR,
 ): { trackId: string; step: [[number, number], [number, number]] } | null {
   let best: ReturnType<typeof trackNear> = null;
-  let least = NEAR;
+  let least = within;
   for (const { id, points } of tracks) {
     const along = pointsAlong(points) ?? [];
     for (let index = 1; index < along.length; index++) {

@@ -2,6 +2,7 @@ import {
   ASKS_THREE_WAY,
   type Becoming,
   becomesAlong,
+  layOutline,
   layTrack,
   lineLayout,
   moveTracks,
@@ -9,6 +10,8 @@ import {
   nameOfStep,
   type RailwayRecord,
   RecordError,
+  removeMark,
+  removeOutline,
   setGap,
   simplified,
   takeUp,
@@ -19,14 +22,15 @@ import { type KeyboardEvent, type PointerEvent, type RefObject, useMemo, useRef,
 import type { Making } from "../../session/useEdit.ts";
 import { pointMeant, stepsAt, trackNear, tracksIn } from "./hit.ts";
 import type { Chosen } from "./LineDrawing.tsx";
+import { isOutline, type MarkKind, markAt, standAt } from "./marking.ts";
 import { drawnAt, latticeAt, type Spot } from "./shapes.ts";
 import { type Camera, STEP } from "./useCamera.ts";
 
-export type LineTool = "track" | "choose" | "gap";
+export type LineTool = "track" | "choose" | "gap" | "mark";
 
 type Point = [number, number];
 /** What a pointer is doing, in steps. */
-type Drag = { doing: "lay" | "box" | "move"; from: Spot; to: Spot };
+type Drag = { doing: "lay" | "box" | "move" | "outline"; from: Spot; to: Spot };
 
 /** Keys that move the cursor: arrows, and the corners of the block of numbers for the slants. */
 const MOVES: Record<string, Point> = {
@@ -44,6 +48,8 @@ export interface AtHand {
   edit: (making: Making) => boolean;
   tool: LineTool;
   setTool: (tool: LineTool) => void;
+  /** What the tool for marks sets, and which board where it is one. */
+  marking: { kind: MarkKind; boardId: string | null };
   svg: RefObject<SVGSVGElement | null>;
   camera: Camera;
   zoomBy: (factor: number) => void;
@@ -60,6 +66,7 @@ export function useLineHands({
   edit,
   tool,
   setTool,
+  marking,
   svg,
   camera,
   zoomBy,
@@ -78,6 +85,8 @@ export function useLineHands({
   const [said, setSaid] = useState("");
   /** The place whose label the pointer went down on. */
   const labelled = useRef<string | null>(null);
+  /** The mark that it went down on. */
+  const marked = useRef<string | null>(null);
   const way = useMemo((): Point[] | null => {
     if (trail) return trail;
     if (drag?.doing !== "lay") return null;
@@ -116,6 +125,28 @@ export function useLineHands({
     else tracks.add(near.trackId);
     choose({ tracks, place: null });
   };
+  const told = (make: () => void) => {
+    try {
+      make();
+    } catch (error) {
+      if (!(error instanceof RecordError)) throw error;
+      setSaid(error.message);
+    }
+  };
+  /** Sets what the tool for marks sets, on the step that is meant or at a point. */
+  const mark = (step: [Point, Point] | null, place: Spot) =>
+    told(() => {
+      const { kind, boardId } = marking;
+      if (isOutline(kind)) return;
+      if (kind === "stand") {
+        edit(standAt(record, boardId, rounded(place)));
+        return setSaid("");
+      }
+      if (!step) return setSaid("Click on track, or near it.");
+      const { id, group } = markAt(record, kind, step, place);
+      if (edit(group)) choose({ ...NOTHING, mark: id });
+      setSaid("");
+    });
   const partAt = (place: Spot) => {
     const near = trackNear(record, stepsAt(place));
     if (near) edit(() => nextGap(record, ...near.step));
@@ -132,9 +163,14 @@ export function useLineHands({
         : null;
     setCursor(rounded(at));
     if (tool === "gap") return partAt(place);
+    marked.current =
+      event.target instanceof Element ? (event.target.closest("[data-mark]")?.getAttribute("data-mark") ?? null) : null;
+    if (tool === "mark" && marked.current === null && !isOutline(marking.kind))
+      return mark(trackNear(record, at, FAR)?.step ?? null, at);
     svg.current?.setPointerCapture(event.pointerId);
     const near = tool === "choose" ? trackNear(record, at) : null;
-    const doing = tool === "track" ? "lay" : near && chosen.tracks.has(near.trackId) ? "move" : "box";
+    const doing =
+      tool === "track" ? "lay" : tool === "mark" ? "outline" : near && chosen.tracks.has(near.trackId) ? "move" : "box";
     setDrag({ doing, from: at, to: at });
   };
   const onPointerMove = (event: PointerEvent) => {
@@ -150,11 +186,17 @@ export function useLineHands({
     setDrag(null);
     const isClick = Math.hypot(to[0] - from[0], to[1] - from[1]) < 0.3;
     const named = isClick && labelled.current !== null ? layout.at.get(labelled.current) : undefined;
+    if (isClick && marked.current !== null) return choose({ ...NOTHING, mark: marked.current });
     if (named) {
       setCursor([...named.point]);
       return choose({ tracks: new Set(), place: nameOfPoint(named.point) });
     }
     if (isClick) return chooseAt(place, event.shiftKey);
+    const { kind } = marking;
+    if (doing === "outline") {
+      if (isOutline(kind)) edit(() => layOutline(record, kind, [rounded(from), rounded(to)]));
+      return;
+    }
     if (doing === "lay") lay(wayOn(record, rounded(from), rounded(to)));
     else if (doing === "box") choose({ tracks: new Set(tracksIn(record, from, to)), place: null });
     else moveBy([Math.round(to[0] - from[0]), Math.round(to[1] - from[1])]);
@@ -193,7 +235,12 @@ export function useLineHands({
           lay(trail);
           setTrail(null);
         } else if (tool === "gap") edit(() => nextGap(record, before, cursor));
-        else chooseAt(drawnAt(cursor), false);
+        else if (tool === "mark") {
+          const step: [Point, Point] = [before, cursor];
+          // to the right of one who came along
+          const right: Spot = [-(cursor[1] - before[1]), cursor[0] - before[0]];
+          mark(step, marking.kind === "stand" ? cursor : [before[0] + right[0], before[1] + right[1]]);
+        } else chooseAt(drawnAt(cursor), false);
         return true;
       case "Escape":
         if (trail || drag) {
@@ -209,7 +256,11 @@ export function useLineHands({
         return true;
       case "Delete":
       case "Backspace":
-        if (chosen.tracks.size > 0) {
+        if (chosen.mark) {
+          const id = chosen.mark;
+          edit(() => removeMark(record, id) ?? removeOutline(record, id));
+          choose(NOTHING);
+        } else if (chosen.tracks.size > 0) {
           edit(() => takeUp(record, [...chosen.tracks]));
           choose(NOTHING);
         } else edit(() => takeUpStep(record, before, cursor));
@@ -239,6 +290,9 @@ export function useLineHands({
       case "i":
         setTool("gap");
         return true;
+      case "k":
+        setTool("mark");
+        return true;
       default:
         return false;
     }
@@ -259,6 +313,7 @@ export function useLineHands({
     /** How far the chosen track is being moved. */
     shift,
     box: drag?.doing === "box" ? drag : null,
+    outline: drag?.doing === "outline" ? [rounded(drag.from), rounded(drag.to)] : null,
     said: preview?.problem ?? said,
     isRefused: (preview?.problem ?? null) !== null || threeWay !== null,
     handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: () => setDrag(null), onKeyDown },
@@ -266,6 +321,9 @@ export function useLineHands({
 }
 
 const NOTHING: Chosen = { tracks: new Set(), place: null };
+
+/** How far beside track one may click to set a mark on it, steps: a signal stands beside. */
+const FAR = 0.9;
 
 function rounded([x, y]: Spot): Point {
   return latticeAt([x * STEP, y * STEP]);

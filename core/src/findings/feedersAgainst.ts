@@ -1,0 +1,52 @@
+import { edit } from "../catalogue/edit.ts";
+import { blocksOnLine } from "../line/blocks.ts";
+import { followsFrom } from "../line/follows.ts";
+import { turnMark } from "../line/marks.ts";
+import { feederWords, type RailPiece } from "../line/rails.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { MarkOf } from "../record/line.ts";
+import { rule } from "./rule.ts";
+
+interface Against {
+  feeders: MarkOf<"feeder">[];
+}
+
+export const feedersAgainst = rule<Against>({
+  id: "feeders-against",
+  stage: "line",
+  column: null,
+  severity: "stop",
+  title: "Feeders give one rail both sides of the bus",
+  about:
+    "All feeders of a rail have to come from one side of the bus; where one is exchanged, the two sides meet in the rail: a dead short, whatever stands on the track. Follow one rail from feeder to feeder and look that it always is the same wire.",
+  look: ({ record }) => {
+    // where each rail meets its opposite anyway, that is what has to be mended
+    if (followsFrom(record).shorted.conflict) return [];
+    const told = new Map(against(record).map(({ feeders }) => [names(feeders), { feeders }]));
+    return [...told.values()];
+  },
+  subject: ({ feeders }) => names(feeders).slice(0, 80),
+  where: ({ feeders: [first] }) => (first ? `${first.x}, ${first.y}` : ""),
+  turnouts: () => [],
+  why: ({ feeders }) =>
+    `${feeders.map((each) => `At ${each.x}, ${each.y} a feeder gives ${feederWords(each)}`).join("; ")}, as seen from there: along one rail both sides of the bus meet.`,
+  remedies: ({ feeders }, { record }) => {
+    const now = against(record).length;
+    return feeders.flatMap(({ id, x, y }) => {
+      const group = turnMark(record, id);
+      if (!group || against(edit(record, group.edits).record).length >= now) return [];
+      return [{ label: `Exchange the wires of the feeder at ${x}, ${y}`, group }];
+    });
+  },
+});
+
+function against(record: RailwayRecord): RailPiece[] {
+  return blocksOnLine(record).rails.pieces.filter(({ gets }) => gets.size > 1);
+}
+
+function names(feeders: readonly MarkOf<"feeder">[]): string {
+  return feeders
+    .map(({ id }) => id)
+    .sort()
+    .join("-");
+}

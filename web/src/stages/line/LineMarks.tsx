@@ -1,0 +1,309 @@
+import {
+  blocksOnLine,
+  find,
+  isOnStep,
+  type LineLayout,
+  type MarkOf,
+  nameOfPoint,
+  type RailwayRecord,
+  type SignalShown,
+  type StepMark,
+} from "@alderman/core";
+import { drawnAt, type Spot, textOf } from "./shapes.ts";
+import { STEP } from "./useCamera.ts";
+
+interface Seen {
+  record: RailwayRecord;
+  layout: LineLayout;
+  signals: readonly SignalShown[];
+  occupied: ReadonlySet<string>;
+  chosen: string | null;
+}
+
+/** What lies under the track: the baseboard's edges, and blocks in which a train stands or that are chosen. */
+export function LineGround({ record, occupied, chosen }: Pick<Seen, "record" | "occupied" | "chosen">) {
+  const hasBlocks = record.marks.some(({ what }) => what === "block");
+  const { blocks } = hasBlocks ? blocksOnLine(record) : { blocks: [] };
+  return (
+    <g fill="none" strokeLinejoin="round">
+      {record.outlines.map(({ id, what, points }) => (
+        <polyline
+          key={id}
+          points={textOf(points.map(drawnAt))}
+          stroke={chosen === id ? "var(--copper)" : "var(--rule-2)"}
+          strokeWidth={what === "trunk" ? 4 : 1.4}
+          strokeDasharray={OUTLINE_DASHES[what]}
+          data-mark={id}
+        />
+      ))}
+      {blocks.map((block) => {
+        const isChosen = block.marks.some(({ id }) => id === chosen);
+        if (!isChosen && !occupied.has(block.id)) return null;
+        return block.parts.map(({ stretch, from, to }) => (
+          <polyline
+            key={`${block.id} ${stretch.from} ${stretch.to} ${from}`}
+            points={textOf(partOf(stretch.points.map(drawnAt), from, to))}
+            stroke={isChosen ? "var(--copper-wash)" : "var(--ink-2)"}
+            strokeWidth={isChosen ? 13 : 9}
+            // a standing train: like sleepers across the track
+            strokeDasharray={occupied.has(block.id) ? "3 4" : undefined}
+            {...(occupied.has(block.id) ? { "data-occupied": block.name ?? "" } : {})}
+          />
+        ));
+      })}
+    </g>
+  );
+}
+
+const OUTLINE_DASHES = { baseboard: undefined, "lift-out": "10 6", trunk: "1.5 5" } as const;
+
+/** A stretch from the middle of one gap's step to the middle of the next, or from end to end. */
+function partOf(points: readonly Spot[], from: number, to: number): Spot[] {
+  const last = points.length - 1;
+  const middle = (step: number): Spot => {
+    const [a, b] = [points[step] as Spot, points[step + 1] as Spot];
+    return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+  };
+  const start = from === 0 ? [] : [middle(from)];
+  const end = to === last ? [] : [middle(to)];
+  return [...start, ...points.slice(from === 0 ? 0 : from + 1, to + 1), ...end];
+}
+
+/** Marks on the track: names of blocks, signals with what they show, sensors, feeders, and where boards stand. */
+export function LineMarks({ record, layout, signals, occupied, chosen }: Seen) {
+  const shown = new Map(signals.map((signal) => [signal.mark.id, signal]));
+  const hasBlocks = record.marks.some(({ what }) => what === "block");
+  const blockOf = new Map(
+    (hasBlocks ? blocksOnLine(record).blocks : []).flatMap(({ id, marks }) => marks.map((mark) => [mark.id, id])),
+  );
+  return record.marks.map((mark) => {
+    const isChosen = chosen === mark.id;
+    if (mark.what === "stand") return <Stand key={mark.id} record={record} mark={mark} isChosen={isChosen} />;
+    if (!isOnStep(mark)) return null;
+    const at = placeOn(mark, layout);
+    switch (mark.what) {
+      case "block":
+        return (
+          <BlockPlate key={mark.id} {...{ mark, at, isChosen }} isOccupied={occupied.has(blockOf.get(mark.id) ?? "")} />
+        );
+      case "signal":
+        return <Signal key={mark.id} {...{ mark, at, isChosen }} shown={shown.get(mark.id) ?? null} />;
+      case "sensor":
+        return <Sensor key={mark.id} {...{ mark, at, isChosen }} />;
+      case "feeder":
+        return <Feeder key={mark.id} {...{ mark, at, isChosen }} />;
+      default:
+        return null;
+    }
+  });
+}
+
+/** The middle of a mark's step, the way along it, and the side on which there is less track. */
+interface At {
+  middle: Spot;
+  along: Spot;
+  /** To the right of one who goes along. */
+  right: Spot;
+  /** Away from other track. */
+  free: Spot;
+}
+
+function placeOn(mark: StepMark, { around }: LineLayout): At {
+  const [a, b] = [drawnAt([mark.x, mark.y]), drawnAt([mark.toX, mark.toY])];
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+  const along: Spot = [(b[0] - a[0]) / length, (b[1] - a[1]) / length];
+  const right: Spot = [-along[1], along[0]];
+  const [rx, ry] = [Math.round(right[0]), Math.round(right[1])];
+  const isTaken = (side: number) =>
+    around.has(nameOfPoint([mark.x + side * rx, mark.y + side * ry])) ||
+    around.has(nameOfPoint([mark.toX + side * rx, mark.toY + side * ry]));
+  // above before below, where both are as free
+  const up = right[1] > 0 ? -1 : 1;
+  const side = isTaken(up) && !isTaken(-up) ? -up : up;
+  return {
+    ...{ middle: [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2], along, right },
+    free: [right[0] * side, right[1] * side],
+  };
+}
+
+function off([x, y]: Spot, [dx, dy]: Spot, far: number): Spot {
+  return [x + dx * far, y + dy * far];
+}
+
+const TEXT = "font-mono text-[11px] font-semibold [paint-order:stroke]";
+
+function BlockPlate({
+  mark,
+  at,
+  isChosen,
+  isOccupied,
+}: {
+  mark: MarkOf<"block">;
+  at: At;
+  isChosen: boolean;
+  isOccupied: boolean;
+}) {
+  const [x, y] = off(at.middle, at.free, 15);
+  const width = mark.name.length * 6.7 + 10;
+  return (
+    <g data-mark={mark.id}>
+      <rect
+        x={x - width / 2}
+        y={y - 8}
+        width={width}
+        height="16"
+        rx="1.5"
+        fill={isOccupied ? "var(--ink)" : isChosen ? "var(--copper-wash)" : "var(--sheet)"}
+        stroke={isChosen ? "var(--copper)" : "var(--ink-2)"}
+      />
+      <text x={x} y={y + 4} textAnchor="middle" className={TEXT} fill={isOccupied ? "var(--sheet)" : "var(--ink)"}>
+        {mark.name}
+      </text>
+    </g>
+  );
+}
+
+const LAMPS = { red: "var(--red)", yellow: "var(--amber)", green: "var(--good)" } as const;
+
+/** A post to the right of the track, with an arm that lies level at danger, slantwise at caution and upright at clear. */
+function Signal({
+  mark,
+  at: { middle, along, right },
+  isChosen,
+  shown,
+}: {
+  mark: MarkOf<"signal">;
+  at: At;
+  isChosen: boolean;
+  shown: SignalShown | null;
+}) {
+  const foot = off(middle, right, 5);
+  const [x, y] = off(middle, right, 17);
+  const [tx, ty] = off([x, y], right, 16);
+  const aspect = shown?.aspect ?? "red";
+  // an arm as one sees it who comes along: across the post, half up, up
+  const arm: Spot =
+    aspect === "red"
+      ? right
+      : aspect === "green"
+        ? along
+        : [(right[0] + along[0]) * 0.71, (right[1] + along[1]) * 0.71];
+  return (
+    <g data-mark={mark.id} data-aspect={aspect}>
+      <path d={`M${foot[0]} ${foot[1]}L${x} ${y}`} stroke="var(--ink)" strokeWidth="1.6" />
+      <path
+        d={`M${textOf([off(foot, along, -3)])}L${textOf([off(foot, along, 6)])}`}
+        stroke="var(--ink)"
+        strokeWidth="1.6"
+      />
+      <circle
+        cx={x}
+        cy={y}
+        r="7"
+        fill={LAMPS[aspect]}
+        stroke={isChosen ? "var(--copper)" : "var(--ink)"}
+        strokeWidth={isChosen ? 3 : 1.4}
+      />
+      <path
+        d={`M${textOf([off([x, y], arm, -4.5)])}L${textOf([off([x, y], arm, 4.5)])}`}
+        stroke="var(--sheet)"
+        strokeWidth="2.4"
+        strokeLinecap="butt"
+      />
+      <text
+        x={tx}
+        y={ty + 4}
+        textAnchor={Math.abs(right[0]) < 0.3 ? "middle" : right[0] > 0 ? "start" : "end"}
+        className={TEXT}
+        fill="var(--ink)"
+        stroke="var(--sheet)"
+        strokeWidth="3"
+      >
+        {mark.name}
+      </text>
+    </g>
+  );
+}
+
+function Sensor({ mark, at: { middle, free }, isChosen }: { mark: MarkOf<"sensor">; at: At; isChosen: boolean }) {
+  const [x, y] = middle;
+  const [tx, ty] = off(middle, free, 14);
+  return (
+    <g data-mark={mark.id}>
+      <polygon
+        points={textOf([
+          [x - 6, y],
+          [x, y - 6],
+          [x + 6, y],
+          [x, y + 6],
+        ])}
+        fill={isChosen ? "var(--copper)" : "var(--sheet)"}
+        stroke="var(--ink)"
+        strokeWidth="1.5"
+      />
+      <circle cx={x} cy={y} r="1.6" fill="var(--ink)" />
+      <text
+        x={tx}
+        y={ty + 4}
+        textAnchor="middle"
+        className={TEXT}
+        fill="var(--ink)"
+        stroke="var(--sheet)"
+        strokeWidth="3"
+      >
+        {mark.name}
+      </text>
+    </g>
+  );
+}
+
+function Feeder({ mark, at: { middle, right }, isChosen }: { mark: MarkOf<"feeder">; at: At; isChosen: boolean }) {
+  const left: Spot = [-right[0], -right[1]];
+  const sides: [Spot, string][] = [
+    ...(mark.rails === "right" ? [] : ([[left, mark.leftGets]] as [Spot, string][])),
+    ...(mark.rails === "left" ? [] : ([[right, mark.leftGets === "J" ? "K" : "J"]] as [Spot, string][])),
+  ];
+  return (
+    <g data-mark={mark.id}>
+      {sides.map(([side, wire]) => {
+        const [near, far] = [off(middle, side, 3), off(middle, side, 9)];
+        const [tx, ty] = off(middle, side, 15);
+        return (
+          <g key={wire}>
+            <path
+              d={`M${near[0]} ${near[1]}L${far[0]} ${far[1]}`}
+              stroke={isChosen ? "var(--copper)" : "var(--ink)"}
+              strokeWidth="2.2"
+            />
+            <text x={tx} y={ty + 3.5} textAnchor="middle" className="font-mono text-[10px]" fill="var(--ink)">
+              {wire}
+            </text>
+          </g>
+        );
+      })}
+      <circle cx={middle[0]} cy={middle[1]} r="9" fill="transparent" />
+    </g>
+  );
+}
+
+function Stand({ record, mark, isChosen }: { record: RailwayRecord; mark: MarkOf<"stand">; isChosen: boolean }) {
+  const [x, y] = drawnAt([mark.x, mark.y]);
+  const half = STEP * 0.28;
+  return (
+    <g data-mark={mark.id}>
+      <rect
+        x={x - half * 1.3}
+        y={y - half}
+        width={half * 2.6}
+        height={half * 2}
+        fill={isChosen ? "var(--copper-wash)" : "var(--sheet-2)"}
+        stroke={isChosen ? "var(--copper)" : "var(--ink)"}
+        strokeWidth="1.4"
+      />
+      <path d={`M${x - half} ${y + half}v4M${x} ${y + half}v4M${x + half} ${y + half}v4`} stroke="var(--ink)" />
+      <text x={x + half * 1.3 + 5} y={y + 4} className={TEXT} fill="var(--ink)" stroke="var(--sheet)" strokeWidth="3">
+        {find(record, "device", mark.deviceId)?.label ?? "?"}
+      </text>
+    </g>
+  );
+}
