@@ -34,10 +34,10 @@ const STROKES: readonly [points: [number, number][], ...turnouts: string[]][] = 
     [
       [6, 4],
       [5, 5],
-      [5, 7],
-      [4, 8],
-      [3, 8],
-      [2, 7],
+      [5, 8],
+      [4, 9],
+      [3, 9],
+      [2, 8],
       [2, 5],
       [3, 4],
     ],
@@ -147,10 +147,10 @@ const ENDS: readonly [x: number, y: number, name: string, buffer: boolean][] = [
 
 /** Where rails are parted: the loop at both ends and in the middle, the crossover, frog against frog, edges of blocks. */
 const GAPS: readonly [from: Point, to: Point, rails: "both" | "left" | "right"][] = [
-  [[5, 6], [5, 7], "both"],
+  [[5, 5], [5, 6], "both"],
   [[3, 4], [4, 4], "both"],
   // between the loop's detectors one rail is enough: that in which they sit
-  [[3, 8], [4, 8], "left"],
+  [[3, 9], [4, 9], "left"],
   [[10, 4], [11, 4], "right"],
   [[11, 5], [10, 6], "both"],
   [[11, 6], [12, 6], "both"],
@@ -160,23 +160,23 @@ const GAPS: readonly [from: Point, to: Point, rails: "both" | "left" | "right"][
 ];
 
 const MARKS: readonly ["block" | "signal" | "sensor", from: Point, to: Point, name: string][] = [
-  ["block", [2, 6], [2, 5], "Loop, west"],
-  ["block", [4, 8], [5, 7], "Loop, east"],
-  ["block", [8, 4], [9, 4], "Main"],
+  ["block", [2, 5], [2, 6], "Loop, west"],
+  ["block", [5, 8], [5, 7], "Loop, east"],
+  ["block", [9, 4], [10, 4], "Main"],
   ["block", [23, 4], [24, 4], "Yard"],
   ["block", [24, 6], [25, 6], "Linkspan"],
   ["signal", [16, 4], [17, 4], "YS"],
   ["signal", [8, 4], [7, 4], "LP"],
-  ["signal", [4, 8], [5, 7], "LX"],
-  ["signal", [17, 6], [18, 6], "LS"],
+  ["signal", [5, 6], [5, 5], "LX"],
+  ["signal", [18, 6], [19, 6], "LS"],
   ["sensor", [28, 6], [29, 6], "P1"],
 ];
 
 /** Where feeders come up; the rear rail is K throughout, and each parted piece has its own. */
 const FEEDERS: readonly [from: Point, to: Point, leftGets: "J" | "K"][] = [
   [[7, 4], [8, 4], "K"],
-  [[2, 6], [2, 7], "J"],
-  [[5, 7], [4, 8], "K"],
+  [[2, 7], [2, 8], "J"],
+  [[5, 8], [4, 9], "K"],
   [[8, 6], [9, 6], "K"],
   [[14, 4], [15, 4], "K"],
   [[14, 6], [15, 6], "K"],
@@ -186,10 +186,10 @@ const FEEDERS: readonly [from: Point, to: Point, leftGets: "J" | "K"][] = [
 ];
 
 const STANDS: readonly [label: string, at: Point][] = [
-  ["D1", [18, 12]],
-  ["CD1", [23, 12]],
-  ["SB1", [13, 12]],
-  ["BD1", [4, 12]],
+  ["D1", [18, 11]],
+  ["CD1", [23, 11]],
+  ["SB1", [13, 11]],
+  ["BD1", [4, 11]],
 ];
 
 /** The wing that is let down, and the line along which the cables run. */
@@ -206,8 +206,8 @@ const OUTLINES: readonly ["lift-out" | "trunk", Point[]][] = [
   [
     "trunk",
     [
-      [3, 11],
-      [28, 11],
+      [3, 10],
+      [28, 10],
     ],
   ],
 ];
@@ -235,5 +235,5 @@ export function lineLaid(given: RailwayRecord): RailwayRecord {
   }
   for (const [what, points] of OUTLINES) apply(layOutline(draft.record, what, points));
   const { record } = edit(given, draft.edits);
-  return edit(record, [{ op: "railway", value: { ...record.railway, stepMetres: 0.16, trainMetres: 1.2 } }]).record;
+  return edit(record, [{ op: "railway", value: { ...record.railway, stepMetres: 0.16 } }]).record;
 }

@@ -234,6 +234,7 @@ export {
 } from "./line/timing.ts";
 export { explainTurning, type Section, turningOf } from "./line/turning.ts";
 export type { Heading } from "./line/walk.ts";
+export { type FoundWay, type Wanted, waysBetween } from "./line/wayfinding.ts";
 export {
   type BrokenLine,
   frameOfLine,

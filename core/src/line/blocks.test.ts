@@ -14,10 +14,12 @@ import { lineLayout } from "./layout.ts";
 import { changeMark, layOutline, nextName, removeMark, setStand, turnMark } from "./marks.ts";
 import { railsOf } from "./rails.ts";
 import { reversing } from "./reversing.ts";
+import { type Route, routesIn } from "./routes.ts";
 import { runOf, runsOnLine } from "./runs.ts";
 import { type LineState, reachFrom, signalsOn } from "./signals.ts";
 import { automaticThrows, metresPerSecond, serves } from "./timing.ts";
 import { explainTurning, turningOf } from "./turning.ts";
+import { waysBetween } from "./wayfinding.ts";
 
 const empty = () => emptyRecord("Line");
 const drawn = (strokes: readonly Point[][]): RailwayRecord => ({
@@ -339,6 +341,76 @@ describe("signals", () => {
     expect([...ends.values()].map((metres) => Math.round(metres * 10))).toHaveLength(2);
     const back = reachFrom(layout, { stretch: from, step: 0, along: !along });
     expect(back.size).toBe(1);
+  });
+});
+
+describe("ways between two places", () => {
+  it("between ends are the routes of the line, the shortest first, on random lines", () => {
+    fc.assert(
+      fc.property(fc.array(stroke, { minLength: 1, maxLength: 6 }), (strokes) => {
+        const record = drawn(strokes);
+        const { line, stretches } = lineLayout(record);
+        const all = [...routesIn(line)].slice(0, 60);
+        for (const { from, to } of all.slice(0, 8)) {
+          const ways = [...waysBetween(record, { from, to })];
+          const metres = ways.map((way) => way.metres);
+          expect(metres).toEqual([...metres].sort((a, b) => a - b));
+          const named = (settings: Route["settings"]) => JSON.stringify(Object.entries(settings).sort());
+          const wanted = [...routesIn(line)].filter((route) => route.from === from && route.to === to);
+          expect(ways.map(({ settings }) => named(settings)).sort()).toEqual(
+            wanted.map(({ settings }) => named(settings)).sort(),
+          );
+          for (const way of ways)
+            expect(way.metres).toBeCloseTo(
+              way.stretches.reduce((sum, each) => sum + (stretches[each]?.metres ?? 0), 0),
+            );
+        }
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  it("go from block to block, over what they are to go over, and give up when asked to", () => {
+    const line = laid(
+      railway(["Y1", ""], ["Y2", ""]),
+      [
+        [
+          [0, 0],
+          [14, 0],
+        ],
+      ],
+      [
+        [
+          [3, 0],
+          [5, -2],
+          [9, -2],
+          [11, 0],
+        ],
+        "y1",
+        "y2",
+      ],
+    );
+    const record = marked(
+      line,
+      ["gap", [1, 0], [2, 0], "both"],
+      ["gap", [12, 0], [13, 0], "both"],
+      ["gap", [6, -2], [7, -2], "both"],
+      ["block", [0, 0], [1, 0], "West"],
+      ["block", [13, 0], [14, 0], "East"],
+    );
+    const idOf = (name: string) => blocksOnLine(record).named(name)?.id ?? "";
+    const wanted = { from: idOf("West"), to: idOf("East") };
+    const ways = [...waysBetween(record, wanted)];
+    expect(ways.map(({ settings }) => settings)).toEqual([
+      { y1: "normal", y2: "normal" },
+      { y1: "reverse", y2: "reverse" },
+    ]);
+    expect([...waysBetween(record, { ...wanted, via: ["y1"] })]).toHaveLength(2);
+    expect([...waysBetween(record, { ...wanted, via: ["nowhere"] })]).toEqual([]);
+    const cut = waysBetween(record, wanted, 1);
+    let step = cut.next();
+    while (!step.done) step = cut.next();
+    expect(step.value).toBe(false);
   });
 });
 

@@ -79,7 +79,10 @@ export function LineSheet({
   const boards = tool === "mark" && kind === "stand" ? boardsOf(record) : [];
   const asked = useAppSelector((state) => state.view.asked);
   const svg = useRef<SVGSVGElement>(null);
-  const extent = useMemo(() => extentOf(record.tracks), [record.tracks]);
+  const extent = useMemo(
+    () => extentOf(record.tracks, record.outlines, record.marks),
+    [record.tracks, record.outlines, record.marks],
+  );
   const { camera, zoomBy, panBy, fit } = useCamera(svg, extent);
   const { cursor, way, preview, shift, box, outline, said, isRefused, handlers } = useLineHands({
     ...{ record, chosen, choose, tray, edit, tool, setTool },
@@ -220,8 +223,13 @@ function rightEdge(svg: SVGSVGElement | null, { scale, x }: { scale: number; x: 
   return ((svg?.clientWidth ?? 936) - x) / scale;
 }
 
-function extentOf(tracks: RailwayRecord["tracks"]): Extent {
-  const all = tracks.flatMap(({ points }) => points);
+function extentOf(
+  tracks: RailwayRecord["tracks"],
+  outlines: RailwayRecord["outlines"],
+  marks: RailwayRecord["marks"],
+): Extent {
+  const all = [...tracks, ...outlines].flatMap(({ points }) => points);
+  for (const { what, x, y } of marks) if (what === "stand") all.push([x, y]);
   if (all.length === 0) return { left: 0, top: 0, right: 24, bottom: 12 };
   const [xs, ys] = [all.map(([x]) => x), all.map(([, y]) => y)];
   const least = (of: number[]) => of.reduce((a, b) => Math.min(a, b));

@@ -1,9 +1,12 @@
 import {
+  blocksOnLine,
   count,
+  countJoints,
   couple,
   type Finding,
   find,
   followsFrom,
+  insulatedJoints,
   type LineLayout,
   lineLayout,
   linksOfRoute,
@@ -194,7 +197,11 @@ function FollowsSheet({ record, edit }: { record: RailwayRecord; edit: Edit }) {
   const layout = lineLayout(record);
   const { routes, more, turning, shorted, crossovers, metres, hiddenMetres, placed } = followsFrom(record);
   const open = crossovers.filter(({ isCoupled }) => !isCoupled);
-  const named = layout.ends.filter(({ mark }) => mark).length;
+  const ends = layout.ends.filter(({ mark }) => mark).length;
+  const joints = useMemo(() => insulatedJoints(record), [record]);
+  const wanting = joints.filter(({ made }) => !made);
+  const named = blocksOnLine(record).blocks.filter(({ name }) => name !== null);
+  const unseen = named.filter(({ zones }) => zones.length === 0).length;
   const lost = record.turnouts.length - placed;
   const gaps = record.marks.filter(({ what }) => what === "gap").length;
   return (
@@ -212,7 +219,7 @@ function FollowsSheet({ record, edit }: { record: RailwayRecord; edit: Edit }) {
         <Row
           figure={`${routes.length}${more ? "+" : ""}`}
           words="routes between ends"
-          more={named < layout.ends.length ? `${layout.ends.length - named} ends without a name` : "all ends named"}
+          more={ends < layout.ends.length ? `${layout.ends.length - ends} ends without a name` : "all ends named"}
         />
         <Row
           figure={`${turning.cut.length}`}
@@ -225,6 +232,21 @@ function FollowsSheet({ record, edit }: { record: RailwayRecord; edit: Edit }) {
           words="m of track"
           more={hiddenMetres > 0 ? `${hiddenMetres.toFixed(2)} m out of sight` : gaps > 0 ? count(gaps, "gap") : ""}
         />
+        {joints.length > 0 && (
+          <Row
+            figure={`${countJoints(joints)}`}
+            words={countJoints(joints) === 1 ? "insulated joint" : "insulated joints"}
+            more={wanting.length > 0 ? `${countJoints(wanting)} still to make` : "all made"}
+            good={wanting.length === 0}
+          />
+        )}
+        {named.length > 0 && (
+          <Row
+            figure={`${named.length}`}
+            words={named.length === 1 ? "block" : "blocks"}
+            more={unseen > 0 ? `${unseen} without a detector` : "each watched by a detector"}
+          />
+        )}
         {open.map((crossover) => (
           <div key={crossover.pair[0].id} className="flex items-center gap-2 border-b border-rule px-3 py-1.25">
             <span className="flex-1">
