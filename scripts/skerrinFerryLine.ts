@@ -36,9 +36,10 @@ const STROKES: readonly [points: [number, number][], ...turnouts: string[]][] = 
       [5, 5],
       [5, 8],
       [4, 9],
-      [3, 9],
-      [2, 8],
-      [2, 5],
+      [2, 9],
+      [1, 8],
+      [1, 5],
+      [2, 4],
       [3, 4],
     ],
     "b1",
@@ -160,8 +161,8 @@ const GAPS: readonly [from: Point, to: Point, rails: "both" | "left" | "right"][
 ];
 
 const MARKS: readonly ["block" | "signal" | "sensor", from: Point, to: Point, name: string][] = [
-  ["block", [2, 5], [2, 6], "Loop, west"],
-  ["block", [5, 8], [5, 7], "Loop, east"],
+  ["block", [1, 6], [1, 5], "Loop, west"],
+  ["block", [5, 7], [5, 8], "Loop, east"],
   ["block", [9, 4], [10, 4], "Main"],
   ["block", [23, 4], [24, 4], "Yard"],
   ["block", [24, 6], [25, 6], "Linkspan"],
@@ -175,7 +176,7 @@ const MARKS: readonly ["block" | "signal" | "sensor", from: Point, to: Point, na
 /** Where feeders come up; the rear rail is K throughout, and each parted piece has its own. */
 const FEEDERS: readonly [from: Point, to: Point, leftGets: "J" | "K"][] = [
   [[7, 4], [8, 4], "K"],
-  [[2, 7], [2, 8], "J"],
+  [[1, 7], [1, 8], "J"],
   [[5, 8], [4, 9], "K"],
   [[8, 6], [9, 6], "K"],
   [[14, 4], [15, 4], "K"],
@@ -218,7 +219,7 @@ export function lineLaid(given: RailwayRecord): RailwayRecord {
   const apply = (group: EditGroup | null) => draft.take(group);
   for (const [points, ...tray] of STROKES) apply(layTrack(draft.record, points, { tray }).group);
   for (const [x, y, name, buffer] of ENDS) apply(nameEnd(draft.record, [x, y], name, buffer));
-  const behind = draft.record.tracks.find(({ points }) => points.length === 8);
+  const behind = draft.record.tracks.find(({ points }) => points.length === 9);
   if (behind) apply(setHidden(draft.record, [behind.id], true));
   for (const [from, to, rails] of GAPS) apply(setGap(draft.record, from, to, rails));
   for (const [what, from, to, name] of MARKS) {

@@ -192,6 +192,7 @@ export {
   placeTurnout,
   setGap,
   setHidden,
+  setPowerRouting,
   setSlip,
   trayOf,
   turnNormal,

@@ -56,6 +56,18 @@ export function turnNormal(record: RailwayRecord, turnoutId: string): EditGroup 
   return draft.group(`${find(record, "turnout", turnoutId)?.label ?? turnoutId}: the other leg is normal`);
 }
 
+/** The blades of a turnout feed its frog and the inner rails behind it, or do not. */
+export function setPowerRouting(record: RailwayRecord, turnoutId: string, powerRouting: boolean): EditGroup | null {
+  const spot = record.spots.find((each) => each.turnoutId === turnoutId);
+  if (!spot || spot.powerRouting === powerRouting) return null;
+  const draft = new Draft(record);
+  draft.put("spot", { ...spot, powerRouting });
+  const label = find(record, "turnout", turnoutId)?.label ?? turnoutId;
+  return draft.group(
+    powerRouting ? `The blades of ${label} feed its frog` : `The blades of ${label} do not feed its frog`,
+  );
+}
+
 /** Names an end of track, and says whether it has a buffer. @throws {RecordError} where no track ends */
 export function nameEnd(record: RailwayRecord, point: Point, name: string, buffer: boolean): EditGroup {
   const end = lineLayout(record).ends.find((each) => nameOfPoint(each.point) === nameOfPoint(point));

@@ -51,6 +51,8 @@ export interface Arrival {
   leg: Leg;
   metres: number;
   seconds: number;
+  /** The steps from the gap to the blades. */
+  way: Heading[];
 }
 
 /** Turnouts that detectors throw, where the block is on the line. A zone that the turnout only follows is none of them. */
@@ -117,13 +119,18 @@ function wayTo(
   from: Heading,
   turnoutId: string,
   isBeyond: (at: Heading) => boolean,
-): { leg: Leg; metres: number } | null {
+): { leg: Leg; metres: number; way: Heading[] } | null {
   const numbers = new Map(layout.stretches.map((each, index) => [each, index]));
   const seen = new Set<number>();
-  let open = [{ at: from, metres: metresOfStep(from.stretch) / 2 }];
+  interface Reached {
+    at: Heading;
+    metres: number;
+    before: Reached | null;
+  }
+  let open: Reached[] = [{ at: from, metres: metresOfStep(from.stretch) / 2, before: null }];
   while (open.length > 0) {
     open.sort((a, b) => a.metres - b.metres);
-    const [nearest, ...rest] = open as [{ at: Heading; metres: number }];
+    const [nearest, ...rest] = open as [Reached];
     open = rest;
     const name = nameOfHeading(nearest.at, numbers);
     if (seen.has(name)) continue;
@@ -131,9 +138,13 @@ function wayTo(
     for (const next of ways.next(nearest.at, null)) {
       if (next.what !== "track") continue;
       const passed = next.passed.find(({ id }) => id === turnoutId);
-      if (passed) return { leg: passed.entered, metres: nearest.metres };
+      if (passed) {
+        const way: Heading[] = [];
+        for (let at: Reached | null = nearest; at; at = at.before) way.unshift(at.at);
+        return { leg: passed.entered, metres: nearest.metres, way };
+      }
       if (isBeyond(next.at)) continue;
-      open.push({ at: next.at, metres: nearest.metres + metresOfStep(next.at.stretch) });
+      open.push({ at: next.at, metres: nearest.metres + metresOfStep(next.at.stretch), before: nearest });
     }
   }
   return null;

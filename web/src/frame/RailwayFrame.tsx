@@ -15,6 +15,7 @@ import { Spine } from "./Spine.tsx";
 import { useCommandContext } from "./useCommandContext.ts";
 
 const Panels = part(async () => (await import("../dialogs/Panels.tsx")).Panels);
+const ThreadSlide = part(async () => (await import("./ThreadSlide.tsx")).ThreadSlide);
 const WayOut = part(async () => (await import("./WayOut.tsx")).WayOut);
 
 /** The frame around the stages of one railway: spine, sheets, meter. */
@@ -50,7 +51,8 @@ export function RailwayFrame() {
       <CommandKeys context={context} />
       <Suspense>
         {stuck && <WayOut />}
-        {panel && <Panels panel={panel} close={close} context={context} />}
+        {panel === "thread" && <ThreadSlide close={close} />}
+        {panel && panel !== "thread" && <Panels panel={panel} close={close} context={context} />}
       </Suspense>
     </div>
   );

@@ -6,7 +6,15 @@ import { STAGES } from "./stages.ts";
 
 const HOUSE = new URL("../../../", import.meta.url);
 const context = (): CommandContext => ({
-  ...{ goTo: vi.fn(), goOut: vi.fn(), open: vi.fn(), undo: vi.fn(), redo: vi.fn(), throwTo: vi.fn() },
+  ...{
+    goTo: vi.fn(),
+    goOut: vi.fn(),
+    open: vi.fn(),
+    showThread: vi.fn(),
+    undo: vi.fn(),
+    redo: vi.fn(),
+    throwTo: vi.fn(),
+  },
   changeTheme: vi.fn(),
 });
 

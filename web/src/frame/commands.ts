@@ -1,7 +1,7 @@
 import { STAGES } from "./stages.ts";
 
 /** The dialogs that can be opened from anywhere in a railway. */
-export type Panel = "history" | "keys" | "railway" | "papers" | "commands";
+export type Panel = "history" | "keys" | "railway" | "papers" | "commands" | "thread";
 
 /** What a command can do. */
 export interface CommandContext {
@@ -10,6 +10,8 @@ export interface CommandContext {
   /** Goes to a page that belongs to no railway. */
   goOut: (path: string) => void;
   open: (panel: Panel) => void;
+  /** Lets the thread of the chosen turnout slide up over the stage; in Equip it has its own place. */
+  showThread: () => void;
   undo: () => void;
   redo: () => void;
   throwTo: (position: "N" | "R") => void;
@@ -41,7 +43,7 @@ export const COMMANDS: readonly Command[] = [
   ),
   { words: "Go to the railways", keys: "g>r", written: "g r", run: ({ goOut }) => goOut("/railways") },
   { words: "Go to Quick sums", keys: "g>q", written: "g q", run: ({ goOut }) => goOut("/quick-sums") },
-  { words: "Show the thread", keys: "t", written: "t", run: ({ goTo }) => goTo("equip?view=thread") },
+  { words: "Show the thread", keys: "t", written: "t", run: ({ showThread }) => showThread() },
   { words: "Show the turnouts as a list", also: "grid table", run: ({ goTo }) => goTo("equip?view=list") },
   { words: "Throw the chosen turnout normal", keys: "n", written: "n", run: ({ throwTo }) => throwTo("N") },
   { words: "Throw the chosen turnout reverse", keys: "v", written: "v", run: ({ throwTo }) => throwTo("R") },

@@ -16,6 +16,11 @@ export function useCommandContext(railwayId: string, open: (panel: Panel) => voi
       goTo: (path) => void navigate(`/r/${railwayId}/${path}`),
       goOut: (path) => void navigate(path),
       open,
+      showThread: () => {
+        const isInEquip = window.location.pathname.endsWith("/equip");
+        if (isInEquip || !leaderOf(store.getState())) void navigate(`/r/${railwayId}/equip?view=thread`);
+        else open("thread");
+      },
       undo: () => void dispatch(turnBack("undo")),
       redo: () => void dispatch(turnBack("redo")),
       throwTo: (position) => {

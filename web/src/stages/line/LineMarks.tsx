@@ -1,9 +1,11 @@
 import {
+  automaticThrows,
   blocksOnLine,
   find,
   isOnStep,
   type LineLayout,
   type MarkOf,
+  metresPerSecond,
   nameOfPoint,
   type RailwayRecord,
   type SignalShown,
@@ -39,19 +41,74 @@ export function LineGround({ record, occupied, chosen }: Pick<Seen, "record" | "
       {blocks.map((block) => {
         const isChosen = block.marks.some(({ id }) => id === chosen);
         if (!isChosen && !occupied.has(block.id)) return null;
-        return block.parts.map(({ stretch, from, to }) => (
-          <polyline
-            key={`${block.id} ${stretch.from} ${stretch.to} ${from}`}
-            points={textOf(partOf(stretch.points.map(drawnAt), from, to))}
-            stroke={isChosen ? "var(--copper-wash)" : "var(--ink-2)"}
-            strokeWidth={isChosen ? 13 : 9}
-            // a standing train: like sleepers across the track
-            strokeDasharray={occupied.has(block.id) ? "3 4" : undefined}
-            {...(occupied.has(block.id) ? { "data-occupied": block.name ?? "" } : {})}
-          />
-        ));
+        return block.parts.map(({ stretch, from, to }) => {
+          const points = textOf(partOf(stretch.points.map(drawnAt), from, to));
+          return (
+            <g key={`${block.id} ${stretch.from} ${stretch.to} ${from}`}>
+              {isChosen && <polyline points={points} stroke="var(--copper-wash)" strokeWidth="14" />}
+              {occupied.has(block.id) && (
+                // a standing train: like sleepers across the track
+                <polyline
+                  points={points}
+                  stroke="var(--ink-2)"
+                  strokeWidth="9"
+                  strokeDasharray="3 4"
+                  data-occupied={block.name ?? ""}
+                />
+              )}
+            </g>
+          );
+        });
       })}
     </g>
+  );
+}
+
+/** How a train in the chosen block comes to blades that it throws, and how far before them they lie. */
+export function LineTimes({ record, chosen }: Pick<Seen, "record" | "chosen">) {
+  const isBlock = chosen !== null && find(record, "mark", chosen)?.what === "block";
+  if (!isBlock) return null;
+  const speed = metresPerSecond(record.railway);
+  return automaticThrows(record).flatMap((thrown) =>
+    thrown.block.marks.some(({ id }) => id === chosen)
+      ? thrown.arrivals.map((arrival) => {
+          const points = arrival.way.map(({ stretch, step }): Spot => {
+            const [a, b] = [stretch.points[step], stretch.points[step + 1]].map((point) => drawnAt(point ?? [0, 0]));
+            return a && b ? [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2] : [0, 0];
+          });
+          // where the train is when the blades lie
+          const share = (speed * (thrown.seconds ?? 0)) / arrival.metres;
+          const there = points[Math.min(points.length - 1, Math.round(share * (points.length - 1)))];
+          const [x, y] = points[0] ?? [0, 0];
+          const label = find(record, "turnout", thrown.turnoutId)?.label ?? "it";
+          return (
+            <g key={`${thrown.control.id} ${arrival.leg} ${arrival.metres}`} data-times>
+              <polyline
+                points={textOf(points)}
+                fill="none"
+                stroke="var(--copper)"
+                strokeWidth="2"
+                strokeDasharray="1 4"
+              />
+              {there && share <= 1 && (
+                <circle cx={there[0]} cy={there[1]} r="5" fill="var(--sheet)" stroke="var(--copper)" strokeWidth="2" />
+              )}
+              <Told at={[x, y + 18]}>{`${arrival.metres.toFixed(2)} m, ${arrival.seconds.toFixed(1)} s`}</Told>
+              {there && share <= 1 && (
+                <Told at={[there[0] + 36, there[1] + 4]}>{`${label} ${(thrown.seconds ?? 0).toFixed(1)} s`}</Told>
+              )}
+            </g>
+          );
+        })
+      : [],
+  );
+}
+
+function Told({ at: [x, y], children }: { at: Spot; children: string }) {
+  return (
+    <text x={x} y={y} textAnchor="middle" className={TEXT} fill="var(--copper)" stroke="var(--sheet)" strokeWidth="4">
+      {children}
+    </text>
   );
 }
 
@@ -143,8 +200,9 @@ function BlockPlate({
   isChosen: boolean;
   isOccupied: boolean;
 }) {
-  const [x, y] = off(at.middle, at.free, 15);
   const width = mark.name.length * 6.7 + 10;
+  // beside upright track there is the plate's width to clear
+  const [x, y] = off(at.middle, at.free, Math.max(15, Math.abs(at.free[0]) * (width / 2 + 7)));
   return (
     <g data-mark={mark.id}>
       <rect

@@ -6,7 +6,7 @@ import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useAppSelector } from "../../store/store.ts";
 import { LineDrawing, Preview } from "./LineDrawing.tsx";
-import { LineGround, LineMarks } from "./LineMarks.tsx";
+import { LineGround, LineMarks, LineTimes } from "./LineMarks.tsx";
 import { Box, Empty, Lattice, Ruler } from "./LinePaper.tsx";
 import { MiniMap } from "./MiniMap.tsx";
 import { boardsOf, MARK_KINDS, type MarkKind } from "./marking.ts";
@@ -153,6 +153,7 @@ export function LineSheet({
               occupied={state.occupied}
               chosen={chosen.mark ?? null}
             />
+            <LineTimes record={record} chosen={chosen.mark ?? null} />
             {shift && (
               <g transform={`translate(${shift[0] * STEP} ${shift[1] * STEP})`} opacity="0.6">
                 {record.tracks.map(

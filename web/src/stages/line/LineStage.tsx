@@ -7,13 +7,9 @@ import {
   find,
   followsFrom,
   insulatedJoints,
-  type LineLayout,
   lineLayout,
-  linksOfRoute,
   nameOfPoint,
   type RailwayRecord,
-  type Route,
-  type Stretch,
   setHidden,
   trackMetres,
   trayOf,
@@ -41,7 +37,7 @@ import { LineSheet } from "./LineSheet.tsx";
 import { MarkCard } from "./MarkCard.tsx";
 import { PlaceCard } from "./PlaceCard.tsx";
 import { RailsSheet } from "./RailsSheet.tsx";
-import { RoutesSheet } from "./RoutesSheet.tsx";
+import { RoutesSheet, type ShownWay } from "./RoutesSheet.tsx";
 import { SignalsSheet } from "./SignalsSheet.tsx";
 import { TrainsSheet } from "./TrainsSheet.tsx";
 import { TraySheet } from "./TraySheet.tsx";
@@ -70,9 +66,12 @@ function StageOf({ record }: { record: RailwayRecord }) {
   /** What another stage chose was let go of here. */
   const [isLeft, setLeft] = useState(false);
   const [side, setSide] = useState<Side | null>(null);
-  const [route, setRoute] = useState<Route | null>(null);
+  const [shownWay, setShownWay] = useState<{ way: ShownWay; line: object } | null>(null);
   const wrong = useMemo(() => gravest(record, overview?.findings ?? []), [record, overview?.findings]);
   const layout = lineLayout(record);
+  // stretches have other numbers once the track is another
+  const route = shownWay?.line === layout.line ? shownWay.way : null;
+  const setRoute = (way: ShownWay | null) => setShownWay(way && { way, line: layout.line });
   // what was chosen in another stage is chosen here
   const own = thing?.kind === "turnout" ? record.spots.find(({ turnoutId }) => turnoutId === thing.id) : undefined;
   const markHere = mark && (find(record, "mark", mark) || find(record, "outline", mark)) ? mark : null;
@@ -80,7 +79,7 @@ function StageOf({ record }: { record: RailwayRecord }) {
     tracks: new Set([...tracks].filter((id) => record.tracks.some((track) => track.id === id))),
     mark: markHere,
     place: tracks.size > 0 || isLeft || markHere ? null : (place ?? (own ? nameOfPoint([own.x, own.y]) : null)),
-    way: route ? stretchesOf(layout, route) : [],
+    way: route ? route.stretches.flatMap((index) => layout.stretches[index] ?? []) : [],
   };
   const choose = (next: Chosen) => {
     setTracks(next.tracks);
@@ -179,14 +178,6 @@ function SideSheet({
         </SheetBody>
       )}
     </Sheet>
-  );
-}
-
-/** The stretches that a route goes over. */
-function stretchesOf({ line, stretches }: LineLayout, route: Route): Stretch[] {
-  const links = linksOfRoute(line, route);
-  return stretches.filter(({ from, to }) =>
-    links.some(([a, b]) => (a === from && b === to) || (a === to && b === from)),
   );
 }
 

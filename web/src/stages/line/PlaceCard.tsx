@@ -1,10 +1,13 @@
 import {
+  fedFrogs,
+  frogKindOf,
   type LinePlace,
   liftTurnout,
   nameEnd,
   placeTurnout,
   type RailwayRecord,
   RecordError,
+  setPowerRouting,
   setSlip,
   trayOf,
   turnNormal,
@@ -104,6 +107,12 @@ export function PlaceCard({
   );
 }
 
+const FROGS = {
+  insulated: "Insulated frog: its rails are fed through.",
+  live: "Live frog, fed by a contact.",
+  "power-routing": "Power-routing: blades, frog and inner rails are one.",
+} as const;
+
 const SLIPS = [
   { value: "none", text: "no blades" },
   { value: "single", text: "single slip" },
@@ -178,6 +187,15 @@ function JunctionPart({
         <Button size="small" onClick={() => edit(() => liftTurnout(record, turnout.id))}>
           Back to the tray
         </Button>
+      </div>
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="text-ink-2">{FROGS[frogKindOf(fedFrogs(record), junction)]}</span>
+        <Checkbox
+          checked={spot?.powerRouting ?? false}
+          onChange={(on) => edit(() => setPowerRouting(record, turnout.id, on))}
+        >
+          its blades feed the frog
+        </Checkbox>
       </div>
     </div>
   );
