@@ -157,7 +157,7 @@ test("the demo's line shows blades, what is wrong at its place, and leads to it"
   await expect(page.getByRole("row", { name: /road 4.* set$/ }).first()).toBeVisible();
   await page.getByRole("button", { name: "Let go", exact: true }).click();
   // which rail each frog carries, told as the line lies
-  await page.getByRole("radio", { name: "Frogs" }).click();
+  await page.getByRole("radio", { name: "Rails", exact: true }).click();
   await expect(
     page.getByRole("row", { name: /M1 the left rail, the front one the right rail, the rear one/ }),
   ).toBeVisible();

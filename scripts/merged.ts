@@ -20,7 +20,7 @@ export interface Exhibit {
 
 /** How far below the first the line of an exhibit lies, steps. */
 function below(index: number): number {
-  return index * 8;
+  return index * 16;
 }
 
 /** One railway of many, each with its own devices; turnouts are numbered in the order given, 1 and 1b for two of one exhibit. */
@@ -62,6 +62,20 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
       ...record.spots.map((spot) =>
         putEdit("spot", { ...spot, id: id(spot.id), turnoutId: id(spot.turnoutId), y: spot.y + below(index) }),
       ),
+      ...record.marks.map((mark) => {
+        const moved = { ...mark, id: id(mark.id), y: mark.y + below(index) };
+        if ("toY" in moved) moved.toY += below(index);
+        if ("deviceId" in moved && moved.deviceId) moved.deviceId = id(moved.deviceId);
+        if (moved.what === "block") moved.name = `${moved.name} ${number}`;
+        return putEdit("mark", moved);
+      }),
+      ...record.outlines.map((outline) =>
+        putEdit("outline", {
+          ...outline,
+          id: id(outline.id),
+          points: outline.points.map(([x, y]) => [x, y + below(index)]),
+        }),
+      ),
       ...record.zones.map((zone) => putEdit("zone", { ...zone, id: id(zone.id), label: `${zone.label}${number}` })),
       ...record.turnouts.map((turnout) =>
         putEdit("turnout", {
@@ -89,7 +103,12 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
         putEdit("custom", { ...custom, id: id(custom.id), deviceId: custom.deviceId && id(custom.deviceId) }),
       ),
       ...madeOf(record, id, next, () => ++wires),
-      ...record.assignments.map((assignment) => putEdit("assignment", pointing(assignment))),
+      ...record.assignments.map((assignment) => {
+        const now = pointing(assignment);
+        // a block of the line has another name in each exhibit
+        const isDrawn = now.role === "block" && record.marks.some(({ what }) => what === "block");
+        return putEdit("assignment", isDrawn ? { ...now, block: `${now.block} ${number}` } : now);
+      }),
       ...record.settings.map((setting) =>
         putEdit("setting", { ...setting, id: id(setting.id), deviceId: id(setting.deviceId) }),
       ),

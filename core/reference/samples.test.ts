@@ -30,6 +30,7 @@ it("has five mistakes planted on the demo, a wire on another screw, an output an
     "event-unheard Lights of the quay",
     "hand-differs L3",
     "train-keeps-asking B1",
+    "block-unwatched Main and 1 more",
   ]);
   expect(found(false)).toEqual(["wire-not-protected PS2", "wire-not-protected TB1"]);
   expect(complete).toHaveLength(schematic.threads.length);
@@ -47,12 +48,21 @@ it("has nothing wrong on the shelf of four turnouts, and each goes where it is a
 
 /** About the railway as a whole: what one exhibit lacks another has. */
 const WHOLE = new Set(["no-spare-core"]);
+/** About track and its rails, of which no turnout is part. */
+const TRACK = new Set([
+  ...["blocks-run-together", "feeders-against", "rail-unfed", "detector-rail-uncut", "block-unwatched"],
+  "signal-guards-nothing",
+]);
 
 it("finds on the sample of mistakes what each of them is about, at the turnout that shows it", () => {
   const derived = new Derived(sample("mistakes"));
   for (const [index, { id, title }] of RULES.entries()) {
     if (WHOLE.has(id)) continue;
     const shown = derived.findings.filter(({ ruleId }) => ruleId === id);
+    if (TRACK.has(id)) {
+      expect(shown, title).not.toEqual([]);
+      continue;
+    }
     const at = shown.flatMap(({ turnoutIds }) => turnoutIds);
     expect(
       at.some((turnoutId) => turnoutId.startsWith(`x${index + 1}-`)),

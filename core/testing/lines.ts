@@ -45,8 +45,8 @@ function watched(record: RailwayRecord, ...names: string[]): RailwayRecord {
   });
 }
 
-/** A balloon loop with a detector on the way back to its turnout, which throws it. */
-function loopThrown(change: Partial<RailwayRecord["railway"]>, to: "N" | "R"): RailwayRecord {
+/** A balloon loop with a detector on each way back to its turnout, which throws it; the lower one begins at a gap. */
+function loopThrown(gap: [Point, Point], to: "N" | "R"): RailwayRecord {
   const seen = watched(railway(["B1", "", "stall-motor", "input-decoder-4"]), "Lower", "Upper");
   const line = laid(
     typed(seen, "b1", "control", `BD1-1 to ${to} + BD1-2 to N`),
@@ -58,13 +58,13 @@ function loopThrown(change: Partial<RailwayRecord["railway"]>, to: "N" | "R"): R
     ],
     [BALLOON, "b1"],
   );
-  const run = edit(line, [{ op: "railway", value: { ...line.railway, trainMetres: 0.3, ...change } }]).record;
+  const run = edit(line, [{ op: "railway", value: { ...line.railway, trainMetres: 0.3 } }]).record;
   return marked(
     run,
-    ["gap", [9, 0], [9, -1], "both"],
+    ["gap", ...gap, "both"],
     ["gap", [4, 0], [5, 1], "both"],
     ["gap", [4, 0], [5, -1], "both"],
-    ["block", [7, 1], [6, 1], "Lower"],
+    ["block", [6, 1], [5, 1], "Lower"],
     ["block", [7, -2], [6, -2], "Upper"],
   );
 }
@@ -223,8 +223,22 @@ export const LINE_MISTAKES: Record<string, () => RailwayRecord> = {
       ["gap", [8, 1], [7, 1], "both"],
     ),
   "sections-touch": twoWyes,
-  "throw-too-late": () => loopThrown({ trainKmh: 120 }, "R"),
-  "throw-wrong-leg": () => loopThrown({}, "N"),
+  "throw-too-late": () =>
+    loopThrown(
+      [
+        [8, 1],
+        [7, 1],
+      ],
+      "R",
+    ),
+  "throw-wrong-leg": () =>
+    loopThrown(
+      [
+        [9, 0],
+        [9, -1],
+      ],
+      "N",
+    ),
 };
 
 const point: fc.Arbitrary<Point> = fc.tuple(fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 6 }));

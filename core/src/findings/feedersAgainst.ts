@@ -1,6 +1,6 @@
 import { edit } from "../catalogue/edit.ts";
 import { blocksOnLine } from "../line/blocks.ts";
-import { followsFrom } from "../line/follows.ts";
+import { lineLayout } from "../line/layout.ts";
 import { turnMark } from "../line/marks.ts";
 import { feederWords, type RailPiece } from "../line/rails.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -20,8 +20,6 @@ export const feedersAgainst = rule<Against>({
   about:
     "All feeders of a rail have to come from one side of the bus; where one is exchanged, the two sides meet in the rail: a dead short, whatever stands on the track. Follow one rail from feeder to feeder and look that it always is the same wire.",
   look: ({ record }) => {
-    // where each rail meets its opposite anyway, that is what has to be mended
-    if (followsFrom(record).shorted.conflict) return [];
     const told = new Map(against(record).map(({ feeders }) => [names(feeders), { feeders }]));
     return [...told.values()];
   },
@@ -40,8 +38,20 @@ export const feedersAgainst = rule<Against>({
   },
 });
 
+/** Pieces that get both; not where a rail meets its opposite anyway, which has to be mended first. */
 function against(record: RailwayRecord): RailPiece[] {
-  return blocksOnLine(record).rails.pieces.filter(({ gets }) => gets.size > 1);
+  const { rails } = blocksOnLine(record);
+  const both = rails.pieces.filter(({ gets }) => gets.size > 1);
+  if (both.length === 0) return [];
+  const meeting = new Set(
+    lineLayout(record).stretches.flatMap((stretch) =>
+      [-1, ...rails.gaps(stretch).keys()].flatMap((step) => {
+        const left = rails.at(stretch, step, "left");
+        return left === rails.at(stretch, step, "right") ? [left] : [];
+      }),
+    ),
+  );
+  return both.filter((piece) => !meeting.has(piece));
 }
 
 function names(feeders: readonly MarkOf<"feeder">[]): string {

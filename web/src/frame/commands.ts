@@ -87,8 +87,11 @@ export const LOCAL_KEYS: readonly { place: string; keys: readonly [written: stri
     keys: [
       ["arrows, Home, End, Page up, Page down", "move the cursor, slantwise with the last four"],
       ["Shift+arrows", "lay track; of chosen track, move it"],
-      ["Enter", "end what is laid; choose what is at the cursor; with Gap, part the step that it last went over"],
-      ["l, s, i", "lay track, choose, part rails"],
+      [
+        "Enter",
+        "end what is laid; choose what is at the cursor; with Gap or Mark, part or mark the step that it last went over",
+      ],
+      ["l, s, i, k", "lay track, choose, part rails, mark blocks, signals, feeders and boards"],
       ["3", "make three legs from one toe a three-way turnout"],
       [
         "m, q, c, Delete",
