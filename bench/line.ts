@@ -1,7 +1,9 @@
 // The line: what it means and what follows, from an edit to its findings, and dragged and panned in Chromium.
 import {
+  blocksOnLine,
   completed,
   Derived,
+  Draft,
   edit,
   emptyRecord,
   followsFrom,
@@ -9,7 +11,10 @@ import {
   lineLayout,
   moveTracks,
   type RailwayRecord,
+  removeMark,
   routesIn,
+  signalsOn,
+  waysBetween,
 } from "@alderman/core";
 import type { Page } from "@playwright/test";
 import { inBrowser, reportFrames, watchFrames } from "./browser.ts";
@@ -76,7 +81,59 @@ export async function benchLine(club: RailwayRecord): Promise<void> {
     "400 turnouts, a stretch of the line moved: the edit to all findings",
     `${times.sort((a, b) => a - b)[6]?.toFixed(0)} ms`,
   );
+  benchBlocks(club);
   await inBrowser(inPage);
+}
+
+/** The club's line with a block and a signal for every twelve steps of its long stretches. */
+function withBlocks(club: RailwayRecord): RailwayRecord {
+  const draft = new Draft(club);
+  for (const { points } of club.tracks) {
+    const [[x, y] = [0, 0], [right, down] = [0, 0]] = points;
+    if (y !== down) continue;
+    for (let at = x + 5; at + 2 < right; at += 12) {
+      const step = { x: at, y, toX: at + 1, toY: y };
+      const id = (what: string) => `${what}-${at}-${y}`.replaceAll("--", "-m");
+      draft.put("mark", { id: id("gap"), what: "gap", ...step, rails: "both" });
+      draft.put("mark", { id: id("block"), what: "block", ...step, x: at + 1, toX: at + 2, name: `${at}/${y}` });
+      draft.put("mark", { id: id("signal"), what: "signal", ...step, name: `S${at}/${y}`, deviceId: null });
+    }
+  }
+  return draft.record;
+}
+
+function benchBlocks(club: RailwayRecord): void {
+  const drawn = withBlocks(club);
+  const count = (what: string) => drawn.marks.filter((mark) => mark.what === what).length;
+  const anew = () => ({ ...drawn, tracks: [...drawn.tracks] });
+  const state = { occupied: new Set<string>(), held: new Set<string>(), lies: () => "normal" as const };
+  const blocks = measure(9, () => void blocksOnLine(anew()));
+  line(`The same line with ${count("block")} blocks, its rails and blocks from nothing`, `${blocks.toFixed(1)} ms`);
+  const signals = measure(9, () => void signalsOn(drawn, state));
+  line(`What its ${count("signal")} signals show`, `${signals.toFixed(1)} ms`);
+  const { ends } = lineLayout(drawn);
+  const [first, last] = [ends[0]?.id ?? "", ends[1]?.id ?? ""];
+  const ways = measure(9, () => {
+    let found = 0;
+    for (const _ of waysBetween(drawn, { from: first, to: last })) if (++found === 20) break;
+  });
+  line("The 20 shortest ways between two of its ends", `${ways.toFixed(1)} ms`);
+  let derived = new Derived(completed(drawn));
+  void derived.findings;
+  const times: number[] = [];
+  for (let round = 0; round < 12; round++) {
+    const { record } = derived;
+    const gap = record.marks.find(({ what }) => what === "gap");
+    const changed = edit(record, (gap && removeMark(record, gap.id)?.edits) ?? []).record;
+    const began = performance.now();
+    derived = new Derived(changed, derived);
+    void derived.findings;
+    times.push(performance.now() - began);
+  }
+  line(
+    "400 turnouts with blocks and signals, a gap taken away: the edit to all findings",
+    `${times.sort((a, b) => a - b)[6]?.toFixed(0)} ms`,
+  );
 }
 
 async function inPage(page: Page, address: string): Promise<void> {

@@ -24,7 +24,7 @@ test("a train in a block turns the signal before it red, and each red has its ca
   await expect(row("YS")).toContainText("yellow: the track ends at a buffer");
   await side(page, "Blocks");
   await page.getByRole("checkbox", { name: "A train is in Linkspan" }).click();
-  await expect(sheet(page).locator('[data-occupied="Linkspan"]').first()).toBeVisible();
+  await expect(sheet(page).locator('[data-occupied="Linkspan"]').first()).toBeAttached();
   await expect(mark(page, "LS")).toHaveAttribute("data-aspect", "red");
   await side(page, "Signals");
   await expect(row("LS")).toContainText("red: Linkspan is occupied");

@@ -30,11 +30,14 @@ export const railUnfed = rule<Unfed>({
     });
   },
   subject: ({ place: { stretch, from, side } }) =>
-    `${stretch.points[from]?.join("-")}-${stretch.points[from + 1]?.join("-")}-${side}`.replaceAll("--", "-m"),
+    `${stretch.points[Math.floor(from)]?.join("-")}-${stretch.points[Math.floor(from) + 1]?.join("-")}-${side}`.replaceAll(
+      "--",
+      "-m",
+    ),
   where: ({ place: { stretch, from, to } }) => (stretch.points[Math.floor((from + to) / 2)] ?? []).join(", "),
   turnouts: () => [],
   why: ({ piece, place: { stretch, from, to, side } }) => {
-    const [start, end] = [stretch.points[from], stretch.points[Math.min(to, stretch.points.length - 1)]];
+    const [start, end] = [stretch.points[Math.ceil(from)], stretch.points[Math.floor(to)]];
     return `The ${side} rail from ${start?.join(", ")} to ${end?.join(", ")}, as one goes along, is parted from all feeders: ${piece.metres.toFixed(2)} m are dead.`;
   },
   remedies: ({ place }, { record }) => feed(record, place),
@@ -44,9 +47,12 @@ export const railUnfed = rule<Unfed>({
 function feed(record: RailwayRecord, { stretch, from, to, side }: Unfed["place"]): Remedy[] {
   const { rails } = blocksOnLine(record);
   const only = (piece: ReturnType<Rails["at"]> | null) => (piece?.gets.size === 1 ? [...piece.gets][0] : undefined);
-  const beside = [from > 0 ? rails.at(stretch, from - 1, side) : null, rails.at(stretch, to, side)];
-  const middle = Math.floor((from + Math.min(to, stretch.points.length - 1)) / 2);
-  const step = Math.min(Math.max(middle, from), stretch.points.length - 2);
+  // beyond the gap at its first end, and at its other
+  const beside = [
+    from > 0 ? rails.at(stretch, Math.floor(from) - 1, side) : null,
+    rails.at(stretch, Math.ceil(to), side),
+  ];
+  const step = Math.min(Math.floor((from + to) / 2), stretch.points.length - 2);
   const across = only(rails.at(stretch, step, otherSide(side)));
   const wire = only(beside[0] ?? null) ?? only(beside[1] ?? null) ?? (across && (across === "J" ? "K" : "J"));
   if (!wire) return [];

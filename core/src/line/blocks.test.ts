@@ -405,6 +405,8 @@ describe("ways between two places", () => {
       { y1: "normal", y2: "normal" },
       { y1: "reverse", y2: "reverse" },
     ]);
+    // from the middle of the one to the edge of the other
+    expect(ways[0]?.metres).toBeCloseTo(0.1 * (1.5 / 2 + 11));
     expect([...waysBetween(record, { ...wanted, via: ["y1"] })]).toHaveLength(2);
     expect([...waysBetween(record, { ...wanted, via: ["nowhere"] })]).toEqual([]);
     const cut = waysBetween(record, wanted, 1);

@@ -7,7 +7,7 @@ import { type Junction, type LineEnd, type LineLayout, lineLayout, type Stretch 
 import { isBlock } from "./marks.ts";
 import { fedFrogs, frogKindOf, innerRail, type Rails, railsOf } from "./rails.ts";
 import { turnoutPort } from "./topology.ts";
-import { metresOfStep } from "./walk.ts";
+import { metresOfStep, partsBetween } from "./walk.ts";
 
 /** All track around a place as far as the next gaps, whichever rail they part; a joint behind a frog in one rail is no edge. */
 export interface Block {
@@ -17,6 +17,7 @@ export interface Block {
   marks: MarkOf<"block">[];
   /** Zones of detectors that watch it, by its name. */
   zones: AssignmentOf<"block">[];
+  /** Where it lies on stretches, in steps from their first points; a gap is in the middle of its step. */
   parts: { stretch: Stretch; from: number; to: number }[];
   metres: number;
   hiddenMetres: number;
@@ -108,8 +109,7 @@ function blocksIn(record: RailwayRecord, layout: LineLayout): Blocks {
   for (const stretch of layout.stretches) {
     const last = stretch.points.length - 1;
     const { cuts = [] } = firstOf.get(stretch) ?? {};
-    for (const [index, from] of [0, ...cuts].entries()) {
-      const to = cuts[index] ?? last;
+    for (const [index, [from, to]] of partsBetween(cuts, last).entries()) {
       const block = blockOf((firstOf.get(stretch)?.first ?? 0) + index);
       block.parts.push({ stretch, from, to });
       block.metres += (to - from) * metresOfStep(stretch);

@@ -4,7 +4,8 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
 import type { Turnout } from "../record/schemas.ts";
 import { nameOfStep, opposite } from "./lattice.ts";
-import { type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
+import { type Junction, type LineLayout, lineLayout } from "./layout.ts";
+import { stepOfMark } from "./marks.ts";
 import { type Reversing, reversing } from "./reversing.ts";
 import { type Route, routesIn } from "./routes.ts";
 import { type Line, type Port, turnoutPort } from "./topology.ts";
@@ -35,26 +36,23 @@ export interface Follows {
 /** While one draws: routes that are looked for at most, turnouts passed on the way, links looked at for the fewest cuts. */
 const MOST = { routes: 2_000, turnouts: 100_000, lookedAt: 20_000_000 };
 
-/** What follows from the track alone, whatever its turnouts are called. */
-type OfTrack = Omit<Follows, "placed" | "crossovers">;
+/** What follows from the track alone, whatever its turnouts are called and its rails are parted. */
+type OfTrack = Omit<Follows, "placed" | "crossovers" | "shorted">;
 
-const known = new WeakMap<Line, { marks: RailwayRecord["marks"]; ofTrack: OfTrack }>();
-
-/** How many gaps in both rails a stretch has. */
-export function gapsIn({ marks }: RailwayRecord, { points }: Stretch): number {
-  const gaps = new Set(
-    marks.flatMap((mark) =>
-      mark.what === "gap" && mark.rails === "both" ? [nameOfStep([mark.x, mark.y], [mark.toX, mark.toY])] : [],
-    ),
-  );
-  if (gaps.size === 0) return 0;
-  return points.filter((point, index) => index > 0 && gaps.has(nameOfStep(points[index - 1] as Point, point))).length;
-}
+const known = new WeakMap<Line, { marks: RailwayRecord["marks"]; ofTrack: OfTrack; shorted: Reversing }>();
 
 /** The line without the links whose rails are parted. */
-function withoutGapped(record: RailwayRecord, { line, stretches }: LineLayout): Line {
+function withoutGapped({ marks }: RailwayRecord, { line, stretches }: LineLayout): Line {
+  const gaps = new Set(
+    marks.flatMap((mark) => (mark.what === "gap" && mark.rails === "both" ? [stepOfMark(mark)] : [])),
+  );
+  if (gaps.size === 0) return line;
   const parted = new Set(
-    stretches.flatMap((stretch) => (gapsIn(record, stretch) > 0 ? [`${stretch.from} ${stretch.to}`] : [])),
+    stretches.flatMap(({ points, from, to }) =>
+      points.some((point, index) => index > 0 && gaps.has(nameOfStep(points[index - 1] as Point, point)))
+        ? [`${from} ${to}`]
+        : [],
+    ),
   );
   return { ...line, links: line.links.filter(([a, b]) => !parted.has(`${a} ${b}`)) };
 }
@@ -63,13 +61,19 @@ function withoutGapped(record: RailwayRecord, { line, stretches }: LineLayout): 
 export function followsFrom(record: RailwayRecord): Follows {
   const layout = lineLayout(record);
   const before = known.get(layout.line);
-  const ofTrack = before?.marks === record.marks ? before.ofTrack : trackFollows(record, layout);
-  known.set(layout.line, { marks: record.marks, ofTrack });
+  const ofTrack = before?.ofTrack ?? trackFollows(layout);
+  const shorted =
+    before?.marks === record.marks
+      ? before.shorted
+      : ofTrack.turning.conflict
+        ? reversing(withoutGapped(record, layout), MOST.lookedAt)
+        : ofTrack.turning;
+  known.set(layout.line, { marks: record.marks, ofTrack, shorted });
   const placed = layout.junctions.filter(({ turnout }) => turnout).length;
-  return { ...ofTrack, placed, crossovers: crossoversIn(layout) };
+  return { ...ofTrack, shorted, placed, crossovers: crossoversIn(layout) };
 }
 
-function trackFollows(record: RailwayRecord, layout: LineLayout): OfTrack {
+function trackFollows(layout: LineLayout): OfTrack {
   const routes: Route[] = [];
   const all = routesIn(layout.line, MOST.turnouts);
   let next = all.next();
@@ -77,7 +81,6 @@ function trackFollows(record: RailwayRecord, layout: LineLayout): OfTrack {
   const more = next.done !== true || !next.value;
   return {
     ...{ routes, more, turning: reversing(layout.line, MOST.lookedAt) },
-    shorted: reversing(withoutGapped(record, layout), MOST.lookedAt),
     metres: layout.stretches.reduce((total, { metres }) => total + metres, 0),
     hiddenMetres: layout.stretches.reduce((total, { hiddenMetres }) => total + hiddenMetres, 0),
   };

@@ -1,6 +1,6 @@
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
-import { type Border, blocksOnLine } from "./blocks.ts";
+import { type Blocks, type Border, blocksOnLine } from "./blocks.ts";
 import { followsFrom } from "./follows.ts";
 import { type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import {
@@ -37,12 +37,22 @@ export interface InsulatedJoint {
  * something else feeds; at both ends of each section that turns trains, in both rails; and at the edges of blocks. An insulated frog
  * needs none. Common practice.
  */
-export function insulatedJoints(record: RailwayRecord): InsulatedJoint[] {
-  const layout = lineLayout(record);
-  const { borders } = blocksOnLine(record);
+export function insulatedJoints(record: RailwayRecord): readonly InsulatedJoint[] {
+  const blocks = blocksOnLine(record);
+  const before = known.get(blocks);
+  if (before) return before;
+  const joints = jointsIn(record, lineLayout(record), blocks);
+  known.set(blocks, joints);
+  return joints;
+}
+
+/** What was worked out once for the blocks of a line. */
+const known = new WeakMap<Blocks, readonly InsulatedJoint[]>();
+
+function jointsIn(record: RailwayRecord, layout: LineLayout, { borders }: Blocks): InsulatedJoint[] {
   const found: InsulatedJoint[] = [];
   const used = new Set<string>();
-  const nameOf = (stretch: Stretch, step: number) => `${layout.stretches.indexOf(stretch)} ${step}`;
+  const nameOf = ({ index }: Stretch, step: number) => `${index} ${step}`;
   for (const junction of layout.junctions)
     for (const wanted of frogJoints(record, layout, junction)) {
       if (wanted.made) used.add(nameOf(wanted.stretch, wanted.step));
@@ -61,7 +71,7 @@ export function insulatedJoints(record: RailwayRecord): InsulatedJoint[] {
     turns(stretch, Math.abs(near - step) > Math.abs(far - step) ? near : far, false);
   }
   for (const link of followsFrom(record).shorted.cut) {
-    const stretch = layout.stretches.find(({ from, to }) => from === link[0] && to === link[1]);
+    const stretch = layout.byPort.get(link[0])?.stretch;
     if (stretch) for (const step of endsOf(stretch)) turns(stretch, step, false);
   }
   const rest = borders.filter(({ stretch, step }) => !used.has(nameOf(stretch, step)));
@@ -118,11 +128,11 @@ function isFedOtherwise(
 function comesTogether(layout: LineLayout, gaps: Rails["gaps"], port: Port, side: Side, seen: Set<Port>): boolean {
   if (seen.has(port)) return false;
   seen.add(port);
-  const stretch = layout.stretches.find(({ from, to }) => from === port || to === port);
-  const own = stretch?.from === port ? side : otherSide(side);
-  if (stretch && [...gaps(stretch).values()].some((gapped) => gapped === "both" || gapped === own)) return false;
-  const link = layout.line.links.find((each) => each.includes(port));
-  const entered = link ? turnoutPort(link[0] === port ? link[1] : link[0]) : null;
+  const own = layout.byPort.get(port);
+  const rail = own?.isFrom ? side : otherSide(side);
+  if (own && [...gaps(own.stretch).values()].some((gapped) => gapped === "both" || gapped === rail)) return false;
+  const other = own ? (own.isFrom ? own.stretch.to : own.stretch.from) : linkedWithin(layout, port);
+  const entered = other === null ? null : turnoutPort(other);
   if (!entered) return false;
   if (entered.leg !== "toe") return true;
   return (["normal", "reverse"] as const).some((leg) =>
@@ -132,11 +142,16 @@ function comesTogether(layout: LineLayout, gaps: Rails["gaps"], port: Port, side
 
 /** Joints of single rails: a gap in both counts as two, one that serves two purposes once. */
 export function countJoints(joints: readonly InsulatedJoint[]): number {
-  const stretches = [...new Set(joints.map(({ stretch }) => stretch))];
   const sides = joints.flatMap(({ stretch, step, rails }) =>
-    (rails === "both" ? ["left", "right"] : [rails]).map((side) => `${stretches.indexOf(stretch)} ${step} ${side}`),
+    (rails === "both" ? ["left", "right"] : [rails]).map((side) => `${stretch.index} ${step} ${side}`),
   );
   return new Set(sides).size;
+}
+
+/** The port that one comes to within a place. */
+function linkedWithin({ line }: LineLayout, port: Port): Port | null {
+  const link = line.within?.find((each) => each.includes(port));
+  return link ? (link[0] === port ? link[1] : link[0]) : null;
 }
 
 /** Points between which a joint lies. */

@@ -1,6 +1,6 @@
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import type { MarkOf, Point, Spot, Track } from "../record/line.ts";
+import type { Mark, MarkOf, Point, Spot, Track } from "../record/line.ts";
 import type { Turnout } from "../record/schemas.ts";
 import { type Direction, lengthOf, nameOfPoint, numberOfStep, opposite, stepFrom, stepsOf } from "./lattice.ts";
 import { type Blades, legTowards, type PlaceKind, shapeOf } from "./places.ts";
@@ -38,6 +38,8 @@ export interface LineEnd {
 
 /** Track between two ports, or what runs in a circle or into a place that leads nowhere. */
 export interface Stretch {
+  /** Its place in the list of stretches. */
+  index: number;
   from: Port | null;
   to: Port | null;
   points: Point[];
@@ -56,6 +58,8 @@ export interface LineLayout {
   junctions: Junction[];
   ends: LineEnd[];
   stretches: Stretch[];
+  /** The stretch that one leaves a port by, and whether it is its first port. */
+  byPort: ReadonlyMap<Port, { stretch: Stretch; isFrom: boolean }>;
   /** The same as turnouts, ends and links. */
   line: Line;
   /** Stretches that leave the lattice; they are drawn and mean nothing. */
@@ -67,7 +71,16 @@ export interface LineLayout {
 const known = new WeakMap<readonly Track[], { record: RailwayRecord; layout: LineLayout }>();
 
 /** What the geometry of a line follows from; what its turnouts are called and how they are wired is nothing to it. */
-const LOOKED_AT = ["tracks", "spots", "marks"] as const;
+const LOOKED_AT = ["tracks", "spots"] as const;
+
+/** Marks that say what a place is; gaps, blocks and signals lie on it and do not change it. */
+const shaping = ({ what }: Mark) => what === "end" || what === "slip";
+
+function isShapedAlike(before: readonly Mark[], now: readonly Mark[]): boolean {
+  if (before === now) return true;
+  const [were, are] = [before.filter(shaping), now.filter(shaping)];
+  return were.length === are.length && were.every((mark, index) => mark === are[index]);
+}
 
 /** What the line diagram of a record means; worked out anew only when something of it is another. */
 export function lineLayout(record: RailwayRecord): LineLayout {
@@ -75,6 +88,7 @@ export function lineLayout(record: RailwayRecord): LineLayout {
   const isSame =
     before &&
     LOOKED_AT.every((list) => before.record[list] === record[list]) &&
+    isShapedAlike(before.record.marks, record.marks) &&
     before.record.railway.stepMetres === record.railway.stepMetres;
   if (isSame && before.record.turnouts === record.turnouts) return before.layout;
   const layout = isSame ? withTurnouts(before.layout, record) : layoutOf(record);
@@ -141,9 +155,18 @@ function layoutOf(record: RailwayRecord): LineLayout {
     barred: barredAt(record, places),
   };
   return {
-    ...{ places, at, around, junctions, ends, stretches, line, astray },
+    ...{ places, at, around, junctions, ends, stretches, byPort: byPortOf(stretches), line, astray },
     lost: record.spots.filter((spot) => !placed.has(spot)),
   };
+}
+
+function byPortOf(stretches: readonly Stretch[]): LineLayout["byPort"] {
+  const found = new Map<Port, { stretch: Stretch; isFrom: boolean }>();
+  for (const stretch of stretches) {
+    if (stretch.from !== null) found.set(stretch.from, { stretch, isFrom: true });
+    if (stretch.to !== null) found.set(stretch.to, { stretch, isFrom: false });
+  }
+  return found;
 }
 
 /** Straight track each way, of which most of a line is made; made once for each direction. */
@@ -220,7 +243,8 @@ function stretchesOf(
     return endAt.get(name) ?? portAt(at.get(name), direction);
   };
   const stretch = (from: Port | null, to: Port | null, points: Point[], length: number, hidden: number): Stretch => {
-    return { from, to, points, metres: length * railway.stepMetres, hiddenMetres: hidden * railway.stepMetres };
+    const metres = { metres: length * railway.stepMetres, hiddenMetres: hidden * railway.stepMetres };
+    return { index: stretches.length, from, to, points, ...metres };
   };
   /** Walks on from a point until a port or a place that leads nowhere is reached. */
   const walk = (start: Point, first: Direction, from: Port | null) => {

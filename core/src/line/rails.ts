@@ -6,6 +6,7 @@ import { nameOfStep } from "./lattice.ts";
 import { type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import { isOnStep, type StepMark, stepOfMark } from "./marks.ts";
 import { type Leg, type Lie, type Port, portOf, turnoutPort } from "./topology.ts";
+import { partsBetween } from "./walk.ts";
 
 export type Side = "left" | "right";
 
@@ -30,7 +31,7 @@ export interface RailPiece {
   /** Frogs that it takes its rail from, where nothing else feeds it: behind them without a gap. */
   frogs: Junction[];
   metres: number;
-  /** The longest part of it that lies on one stretch, from its first step there. */
+  /** The longest part of it that lies on one stretch, in steps from the stretch's first point. */
   place: { stretch: Stretch; from: number; to: number; side: Side } | null;
 }
 
@@ -80,15 +81,14 @@ export function innerSide(junction: Pick<Junction, "hand" | "spot">, leg: Leg): 
 
 /** The inner rail of a leg: on which stretch, on which side as one goes along it, and the step of the first gap in it. */
 export function innerRail(
-  { stretches }: Pick<LineLayout, "stretches">,
+  { byPort }: Pick<LineLayout, "byPort">,
   gaps: Rails["gaps"],
   junction: Junction,
   leg: Lie,
 ): { stretch: Stretch; side: Side; isFrom: boolean; gap: number | null } | null {
-  const port = portOf(junction.id, leg);
-  const stretch = stretches.find(({ from, to }) => from === port || to === port);
-  if (!stretch) return null;
-  const isFrom = stretch.from === port;
+  const found = byPort.get(portOf(junction.id, leg));
+  if (!found) return null;
+  const { stretch, isFrom } = found;
   const side = isFrom ? innerSide(junction, leg) : OTHER[innerSide(junction, leg)];
   const steps = [...gaps(stretch)].flatMap(([step, rails]) => (rails === "both" || rails === side ? [step] : []));
   return { stretch, side, isFrom, gap: steps.sort((a, b) => (isFrom ? a - b : b - a))[0] ?? null };
@@ -143,11 +143,6 @@ export function railsOf(record: RailwayRecord, layout = lineLayout(record), outl
     const cuts = cutsOf.get(stretch)?.[side] ?? [];
     return (firstOf.get(stretch)?.[side] ?? 0) + cuts.filter((cut) => cut <= step).length;
   };
-  const byPort = new Map<Port, { stretch: Stretch; isFrom: boolean }>();
-  for (const stretch of layout.stretches) {
-    if (stretch.from !== null) byPort.set(stretch.from, { stretch, isFrom: true });
-    if (stretch.to !== null) byPort.set(stretch.to, { stretch, isFrom: false });
-  }
   // between the pairs of blades of one place there is no stretch: two rails that nothing cuts
   const inner = new Map<Port, Record<Side, number>>();
   for (const [a, b] of layout.line.within ?? []) {
@@ -159,7 +154,7 @@ export function railsOf(record: RailwayRecord, layout = lineLayout(record), outl
   const nodeBeside = (port: Port, side: Side): number | null => {
     const within = inner.get(port);
     if (within) return within[side];
-    const found = byPort.get(port);
+    const found = layout.byPort.get(port);
     if (!found) return null;
     const { stretch, isFrom } = found;
     if (isFrom) return firstOf.get(stretch)?.[side] ?? null;
@@ -199,8 +194,7 @@ export function railsOf(record: RailwayRecord, layout = lineLayout(record), outl
     for (const side of ["left", "right"] as const) {
       const cuts = cutsOf.get(stretch)?.[side] ?? [];
       const perStep = stretch.metres / Math.max(1, stretch.points.length - 1);
-      for (const [index, from] of [0, ...cuts].entries()) {
-        const to = cuts[index] ?? stretch.points.length - 1;
+      for (const [index, [from, to]] of partsBetween(cuts, stretch.points.length - 1).entries()) {
         const piece = pieceOf((firstOf.get(stretch)?.[side] ?? 0) + index);
         piece.metres += (to - from) * perStep;
         if (!piece.place || to - from > piece.place.to - piece.place.from) piece.place = { stretch, from, to, side };

@@ -2,7 +2,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { MarkOf } from "../record/line.ts";
 import type { Aspect } from "./aspects.ts";
 import { type Block, type Blocks, blocksOnLine } from "./blocks.ts";
-import { type LineLayout, lineLayout, type Stretch } from "./layout.ts";
+import { type LineEnd, type LineLayout, lineLayout } from "./layout.ts";
 import type { MarkPlace } from "./rails.ts";
 import type { Lie } from "./topology.ts";
 import { type Heading, metresOfStep, nameOfHeading, Ways } from "./walk.ts";
@@ -54,9 +54,13 @@ export function signalsOn(record: RailwayRecord, state: LineState): SignalShown[
   const signals = blocks.rails.marks.filter(
     (place): place is MarkPlace & { mark: MarkOf<"signal"> } => place.mark.what === "signal",
   );
-  const ahead = new Map(
-    signals.map((place) => [place.mark.id, aheadOf(place, signals, layout, blocks, state.lies)] as const),
-  );
+  const seen: Sight = {
+    ways: new Ways(layout),
+    signalAt: new Map(signals.map((each) => [nameOfHeading(each), each.mark])),
+    ends: new Map(layout.ends.map((end) => [end.id, end])),
+    ...{ blocks, lies: state.lies },
+  };
+  const ahead = new Map(signals.map((place) => [place.mark.id, aheadOf(place, seen)] as const));
   const causes = new Map(
     signals.map(({ mark }) => {
       const { blocks: guarded = [], stop } = ahead.get(mark.id) ?? {};
@@ -101,17 +105,19 @@ function causeOf(
   return stop?.what === "nothing" ? { why: "no way" } : null;
 }
 
+/** What is looked at on the way ahead of a signal. */
+interface Sight {
+  ways: Ways;
+  signalAt: ReadonlyMap<number, MarkOf<"signal">>;
+  ends: ReadonlyMap<string, LineEnd>;
+  blocks: Blocks;
+  lies: LineState["lies"];
+}
+
 function aheadOf(
   { stretch, step, along, mark }: MarkPlace & { mark: MarkOf<"signal"> },
-  signals: readonly (MarkPlace & { mark: MarkOf<"signal"> })[],
-  layout: LineLayout,
-  blocks: Blocks,
-  lies: LineState["lies"],
+  { ways, signalAt, ends, blocks, lies }: Sight,
 ): Ahead {
-  const ways = new Ways(layout);
-  const numbers = new Map(layout.stretches.map((each, index) => [each, index]));
-  const signalAt = new Map(signals.map((each) => [nameOfHeading(each, numbers), each.mark]));
-  const ends = new Map(layout.ends.map((end) => [end.id, end]));
   const guarded: Block[] = [];
   const way: Heading[] = [];
   const seen = new Set<number>();
@@ -121,7 +127,7 @@ function aheadOf(
   };
   let at: Heading = { stretch, step, along };
   for (;;) {
-    const name = nameOfHeading(at, numbers);
+    const name = nameOfHeading(at);
     const signal = signalAt.get(name);
     if (signal && signal !== mark) return done({ what: "signal" }, signal);
     // round to the signal itself: it guards all there is
@@ -155,7 +161,6 @@ export function reachFrom(
   through?: (at: Heading, metres: number) => void,
 ): ReadonlyMap<string, number> {
   const ways = new Ways(layout);
-  const numbers = new Map<Stretch, number>(layout.stretches.map((each, index) => [each, index]));
   const ends = new Map<string, number>();
   const seen = new Map<number, number>();
   const open: { at: Heading; metres: number }[] = [{ at: from, metres: 0 }];
@@ -165,7 +170,7 @@ export function reachFrom(
     for (let index = 1; index < open.length; index++)
       if ((open[index] as { metres: number }).metres < (open[best] as { metres: number }).metres) best = index;
     const [{ at, metres } = { at: from, metres: 0 }] = open.splice(best, 1);
-    const name = nameOfHeading(at, numbers);
+    const name = nameOfHeading(at);
     if (seen.has(name)) continue;
     seen.set(name, metres);
     through?.(at, metres);

@@ -105,7 +105,7 @@ export function arrivalsAt(
     const found = ([true, false] as const).flatMap((along): Arrival[] => {
       const into = along ? border.after : border.before;
       if (into !== block) return [];
-      const way = wayTo(ways, layout, { stretch: border.stretch, step: border.step, along }, turnoutId, isBeyond);
+      const way = wayTo(ways, { stretch: border.stretch, step: border.step, along }, turnoutId, isBeyond);
       return way ? [{ border, ...way, seconds: way.metres / speed }] : [];
     });
     return found.sort((a, b) => a.metres - b.metres).slice(0, 1);
@@ -115,12 +115,10 @@ export function arrivalsAt(
 /** The shortest way on from a gap to blades: by which leg it comes in, and metres from the middle of the gap's step. */
 function wayTo(
   ways: Ways,
-  layout: LineLayout,
   from: Heading,
   turnoutId: string,
   isBeyond: (at: Heading) => boolean,
 ): { leg: Leg; metres: number; way: Heading[] } | null {
-  const numbers = new Map(layout.stretches.map((each, index) => [each, index]));
   const seen = new Set<number>();
   interface Reached {
     at: Heading;
@@ -132,7 +130,7 @@ function wayTo(
     open.sort((a, b) => a.metres - b.metres);
     const [nearest, ...rest] = open as [Reached];
     open = rest;
-    const name = nameOfHeading(nearest.at, numbers);
+    const name = nameOfHeading(nearest.at);
     if (seen.has(name)) continue;
     seen.add(name);
     for (const next of ways.next(nearest.at, null)) {

@@ -1,10 +1,10 @@
 import type { RailwayRecord } from "../record/kinds.ts";
-import { type Block, blocksOnLine } from "./blocks.ts";
+import { type Block, type Blocks, blocksOnLine } from "./blocks.ts";
 import { followsFrom } from "./follows.ts";
 import { type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import { portLabel, type RailPiece, railsOf } from "./rails.ts";
 import { type Port, turnoutPort } from "./topology.ts";
-import { metresOfStep } from "./walk.ts";
+import { metresOfStep, partsBetween } from "./walk.ts";
 
 /** A gap in both rails. */
 export interface BothGap {
@@ -48,15 +48,25 @@ interface Region {
  * the sections on it has to be turned. Found by trying few before many, the shortest first.
  */
 export function turningOf(record: RailwayRecord): Turning {
-  const layout = lineLayout(record);
+  const blocks = blocksOnLine(record);
+  const before = known.get(blocks);
+  if (before) return before;
+  const turns = followsFrom(record).turning.conflict;
+  const turning = turns ? turningIn(record, lineLayout(record), blocks) : { sections: [], single: [] };
+  known.set(blocks, turning);
+  return turning;
+}
+
+/** What was worked out once for the blocks of a line. */
+const known = new WeakMap<Blocks, Turning>();
+
+function turningIn(record: RailwayRecord, layout: LineLayout, { blocks }: Blocks): Turning {
   const regions = regionsOf(record, layout);
   const single = new Map<string, BothGap>();
-  for (const { borders } of regions)
-    for (const { gap, other, swaps } of borders)
-      if (swaps && other === regions.find(({ borders: own }) => own === borders))
-        single.set(`${layout.stretches.indexOf(gap.stretch)} ${gap.step}`, gap);
+  for (const region of regions)
+    for (const { gap, other, swaps } of region.borders)
+      if (swaps && other === region) single.set(`${gap.stretch.index} ${gap.step}`, gap);
   const turned = fewestTurned(regions);
-  const { blocks } = blocksOnLine(record);
   const sections = turned.map((region): Section => {
     const gaps = region.borders.map(({ gap }) => gap);
     const [first] = gaps;
@@ -105,9 +115,8 @@ function regionsOf(record: RailwayRecord, layout: LineLayout): Region[] {
     if (stretch.from === null || stretch.to === null) continue;
     const last = stretch.points.length - 1;
     const cuts = [...rails.gaps(stretch).keys()].sort((a, b) => a - b);
-    for (const [index, from] of [0, ...cuts].entries()) {
-      const to = cuts[index] ?? last;
-      const { region } = regionAt(stretch, index === 0 ? -1 : from);
+    for (const [index, [from, to]] of partsBetween(cuts, last).entries()) {
+      const { region } = regionAt(stretch, index === 0 ? -1 : Math.floor(from));
       region.parts.push({ stretch, from, to });
       region.metres += (to - from) * metresOfStep(stretch);
     }
@@ -183,7 +192,7 @@ export function explainTurning(
   const layout = lineLayout(record);
   const { turning } = followsFrom(record);
   return turning.cut.flatMap((link) => {
-    const stretch = layout.stretches.find(({ from, to }) => from === link[0] && to === link[1]);
+    const stretch = layout.byPort.get(link[0])?.stretch;
     const others = turning.cut.filter((other) => other !== link);
     return stretch ? [{ link, stretch, walk: walkRound(record, layout, link, others) }] : [];
   });

@@ -20,16 +20,13 @@ export type Beyond =
 /** Ways over a line, from step to step. */
 export class Ways {
   private readonly links: ReadonlyMap<Port, Port>;
-  private readonly byPort = new Map<Port, { stretch: Stretch; isFrom: boolean }>();
+  private readonly byPort: LineLayout["byPort"];
   private readonly ends: ReadonlySet<string>;
 
-  constructor({ line, stretches }: Pick<LineLayout, "line" | "stretches">) {
+  constructor({ line, byPort }: Pick<LineLayout, "line" | "byPort">) {
     this.links = linkedTo({ links: line.within ?? [] });
     this.ends = new Set(line.ends);
-    for (const stretch of stretches) {
-      if (stretch.from !== null) this.byPort.set(stretch.from, { stretch, isFrom: true });
-      if (stretch.to !== null) this.byPort.set(stretch.to, { stretch, isFrom: false });
-    }
+    this.byPort = byPort;
   }
 
   /** The first step of the track that one leaves a port by; null where there is none. */
@@ -87,9 +84,18 @@ export class Ways {
   }
 }
 
-/** A name for a heading, by which it is known again. */
-export function nameOfHeading({ stretch, step, along }: Heading, numbers: ReadonlyMap<Stretch, number>): number {
-  return ((numbers.get(stretch) ?? 0) * 20_000 + step) * 2 + (along ? 1 : 0);
+/** More steps than a stretch can have. */
+const MOST_STEPS_EACH = 2 ** 20;
+
+/** A number by which a heading is known again. */
+export function nameOfHeading({ stretch, step, along }: Heading): number {
+  return (stretch.index * MOST_STEPS_EACH + step) * 2 + (along ? 1 : 0);
+}
+
+/** The parts of a stretch between gaps, in steps from its first point; a gap is in the middle of its step. */
+export function partsBetween(cuts: readonly number[], last: number): [from: number, to: number][] {
+  const at = cuts.map((cut) => cut + 0.5);
+  return [0, ...at].map((from, index) => [from, at[index] ?? last]);
 }
 
 /** Metres of one step of a stretch, on the average. */

@@ -1,9 +1,9 @@
 import type { RailwayRecord } from "../record/kinds.ts";
-import { type Block, blocksOnLine } from "./blocks.ts";
+import { blocksOnLine } from "./blocks.ts";
 import { type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import type { Route } from "./routes.ts";
 import type { Leg, Lie } from "./topology.ts";
-import { Ways } from "./walk.ts";
+import { metresOfStep, Ways } from "./walk.ts";
 
 /** From where to where: ends or blocks, by their identifiers; over turnouts or blocks, whatever their order. */
 export interface Wanted {
@@ -24,7 +24,8 @@ interface Run {
   stretch: number;
   along: boolean;
   metres: number;
-  blocks: ReadonlySet<string>;
+  /** Blocks on it, with the metres from where one comes in to their near and far edges. */
+  blocks: Map<string, { near: number; far: number }>;
   /** Ways on: the next run, and the blades on the way to it. */
   next: { run: Run; passed: readonly { id: string; lie: Lie }[] }[];
   /** Ends that it leads to. */
@@ -37,6 +38,8 @@ interface Path {
   /** Blades that were passed to come to this run. */
   passed: readonly { id: string; lie: Lie }[];
   metres: number;
+  /** The train sets out on this run, and the block that it wants lies behind it. */
+  isBehind: boolean;
 }
 
 /** Paths that are tried before it gives up. */
@@ -60,18 +63,26 @@ export function* waysBetween(
   const layout = lineLayout(record);
   const runs = runsOf(record, layout);
   const isThere = (run: Run) => run.ends.includes(to) || run.blocks.has(to);
-  const left = distancesTo(runs, isThere);
-  const starts = runs.filter((run) => (startsAt(run, layout, from) || run.blocks.has(from)) && !run.blocks.has(to));
+  /** Metres of a run as far as one goes on it. */
+  const lengthOf = (run: Run) => (run.ends.includes(to) ? run.metres : (run.blocks.get(to)?.near ?? run.metres));
+  const left = distancesTo(runs, isThere, lengthOf);
   const open = new Heap<Path>();
   const put = (path: Path) => {
     const rest = left.get(path.run);
     if (rest !== undefined) open.put(path, path.metres + rest);
   };
-  for (const run of starts) put({ run, before: null, passed: [], metres: run.metres });
+  for (const run of runs) {
+    const own = run.blocks.get(from);
+    const start = startsAt(run, layout, from) ? 0 : own ? (own.near + own.far) / 2 : null;
+    if (start === null) continue;
+    // a block behind the train on its own stretch is not come to by going on
+    const isBehind = (run.blocks.get(to)?.near ?? Number.POSITIVE_INFINITY) < start;
+    put({ run, before: null, passed: [], metres: (isBehind ? run.metres : lengthOf(run)) - start, isBehind });
+  }
   let tried = 0;
   for (let path = open.take(); path; path = open.take()) {
     if (++tried > mostTried) return false;
-    const way = isThere(path.run) ? wayOf(path, from, to) : null;
+    const way = isThere(path.run) && !path.isBehind ? wayOf(path, from, to) : null;
     if (way && via.every((each) => each in way.settings || goesOver(path, each)) && !isBarred(layout, way)) yield way;
     if (way) continue;
     const been = new Set<string>();
@@ -79,7 +90,7 @@ export function* waysBetween(
     for (const { run, passed } of path.run.next) {
       // back in the block from which it set out it would only have begun later
       if (run.blocks.has(from) || passed.some(({ id }) => been.has(id))) continue;
-      put({ run, before: path, passed, metres: path.metres + run.metres });
+      put({ run, before: path, passed, metres: path.metres + lengthOf(run), isBehind: false });
     }
   }
   return true;
@@ -114,20 +125,20 @@ function startsAt({ stretch, along }: Run, { stretches }: LineLayout, end: strin
 function runsOf(record: RailwayRecord, layout: LineLayout): Run[] {
   const ways = new Ways(layout);
   const { blocks } = blocksOnLine(record);
-  const own = new Map<Stretch, Set<string>>();
-  const note = (block: Block) => {
-    for (const { stretch, from, to } of block.parts)
-      if (to > from) own.set(stretch, (own.get(stretch) ?? new Set()).add(block.id));
-  };
-  for (const block of blocks) if (block.name !== null) note(block);
-  const none = new Set<string>();
-  const numbers = new Map(layout.stretches.map((stretch, index) => [stretch, index]));
   const runs = layout.stretches.flatMap((stretch, index) =>
     [true, false].map((along): Run => {
-      return { stretch: index, along, metres: stretch.metres, blocks: own.get(stretch) ?? none, next: [], ends: [] };
+      return { stretch: index, along, metres: stretch.metres, blocks: new Map(), next: [], ends: [] };
     }),
   );
-  const runAt = (stretch: Stretch, along: boolean) => runs[(numbers.get(stretch) ?? 0) * 2 + (along ? 0 : 1)];
+  for (const { id, name, parts } of blocks) {
+    if (name === null) continue;
+    for (const { stretch, from, to } of parts) {
+      const [near, far] = [from * metresOfStep(stretch), to * metresOfStep(stretch)];
+      runs[stretch.index * 2]?.blocks.set(id, { near, far });
+      runs[stretch.index * 2 + 1]?.blocks.set(id, { near: stretch.metres - far, far: stretch.metres - near });
+    }
+  }
+  const runAt = ({ index }: Stretch, along: boolean) => runs[index * 2 + (along ? 0 : 1)];
   for (const run of runs) {
     const stretch = layout.stretches[run.stretch] as Stretch;
     const last = { stretch, step: run.along ? stretch.points.length - 2 : 0, along: run.along };
@@ -148,7 +159,11 @@ function lieOf(entered: Leg, left: Leg): Lie {
 }
 
 /** Metres that are left at least from the end of each run, where one comes there at all. */
-function distancesTo(runs: readonly Run[], isThere: (run: Run) => boolean): ReadonlyMap<Run, number> {
+function distancesTo(
+  runs: readonly Run[],
+  isThere: (run: Run) => boolean,
+  lengthOf: (run: Run) => number,
+): ReadonlyMap<Run, number> {
   const before = new Map<Run, Run[]>();
   for (const run of runs) for (const { run: next } of run.next) before.set(next, [...(before.get(next) ?? []), run]);
   const left = new Map<Run, number>();
@@ -157,7 +172,7 @@ function distancesTo(runs: readonly Run[], isThere: (run: Run) => boolean): Read
   for (let at = open.take(); at; at = open.take()) {
     if (left.has(at.run)) continue;
     left.set(at.run, at.metres);
-    const metres = at.metres + at.run.metres;
+    const metres = at.metres + lengthOf(at.run);
     for (const run of before.get(at.run) ?? []) if (!left.has(run)) open.put({ run, metres }, metres);
   }
   return left;

@@ -1,6 +1,6 @@
 import { type Block, blocksOnLine, type RailwayRecord } from "@alderman/core";
-import { Checkbox } from "../../kit/Checkbox.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
+import { Tick } from "../../kit/Tick.tsx";
 import { useAppDispatch } from "../../store/store.ts";
 import { occupy } from "../../store/view.ts";
 import type { useLineState } from "./useLineState.ts";
@@ -35,7 +35,7 @@ export function BlocksSheet({
           {
             ...{ id: "train", title: "Train", width: 64 },
             cell: ({ id, name }) => (
-              <Checkbox
+              <Tick
                 label={`A train is in ${name}`}
                 checked={state.occupied.has(id)}
                 onChange={(on) => dispatch(occupy({ id, on }))}

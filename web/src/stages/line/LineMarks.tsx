@@ -114,16 +114,14 @@ function Told({ at: [x, y], children }: { at: Spot; children: string }) {
 
 const OUTLINE_DASHES = { baseboard: undefined, "lift-out": "10 6", trunk: "1.5 5" } as const;
 
-/** A stretch from the middle of one gap's step to the middle of the next, or from end to end. */
+/** Part of a stretch, in steps from its first point. */
 function partOf(points: readonly Spot[], from: number, to: number): Spot[] {
-  const last = points.length - 1;
-  const middle = (step: number): Spot => {
-    const [a, b] = [points[step] as Spot, points[step + 1] as Spot];
-    return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+  const at = (steps: number): Spot => {
+    const [a, b] = [points[Math.floor(steps)] as Spot, points[Math.ceil(steps)] as Spot];
+    const share = steps - Math.floor(steps);
+    return [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share];
   };
-  const start = from === 0 ? [] : [middle(from)];
-  const end = to === last ? [] : [middle(to)];
-  return [...start, ...points.slice(from === 0 ? 0 : from + 1, to + 1), ...end];
+  return [at(from), ...points.slice(Math.floor(from) + 1, Math.ceil(to)), at(to)];
 }
 
 /** Marks on the track: names of blocks, signals with what they show, sensors, feeders, and where boards stand. */

@@ -3,7 +3,6 @@ import {
   countJoints,
   type InsulatedJoint,
   insulatedJoints,
-  lineLayout,
   nameOfPoint,
   pointsOf,
   type RailwayRecord,
@@ -56,9 +55,7 @@ function JointsTable({
   joints: readonly InsulatedJoint[];
   edit: ReturnType<typeof useEdit>;
 }) {
-  const layout = lineLayout(record);
-  const idOf = (joint: InsulatedJoint) =>
-    `${joint.why} ${joint.where} ${layout.stretches.indexOf(joint.stretch)} ${joint.step}`;
+  const idOf = (joint: InsulatedJoint) => `${joint.why} ${joint.where} ${joint.stretch.index} ${joint.step}`;
   return (
     <div className="grid min-h-0 flex-1">
       <DataTable<InsulatedJoint>

@@ -176,16 +176,10 @@ function placesOf(record: RailwayRecord): { value: string; text: string; isBlock
 
 /** All routes between ends as far as they were counted, the shortest first. */
 function routesByLength(record: RailwayRecord): ShownWay[] {
-  const { line, stretches } = lineLayout(record);
-  const numbers = new Map(
-    stretches.flatMap(({ from, to }, index) => [
-      [`${from} ${to}`, index],
-      [`${to} ${from}`, index],
-    ]),
-  );
+  const { line, stretches, byPort } = lineLayout(record);
   return followsFrom(record)
     .routes.map((route): ShownWay => {
-      const own = linksOfRoute(line, route).flatMap(([a, b]) => numbers.get(`${a} ${b}`) ?? []);
+      const own = linksOfRoute(line, route).flatMap(([a]) => byPort.get(a)?.stretch.index ?? []);
       return { ...route, stretches: own, metres: own.reduce((sum, index) => sum + (stretches[index]?.metres ?? 0), 0) };
     })
     .sort((a, b) => a.metres - b.metres);
