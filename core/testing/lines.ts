@@ -172,6 +172,20 @@ export const LINE_MISTAKES: Record<string, () => RailwayRecord> = {
         "b1",
       ],
     ),
+  "hidden-unseen": () => {
+    const drawn = laid(
+      one(),
+      [MAIN],
+      [
+        [
+          [4, 0],
+          [6, -2],
+        ],
+        "b1",
+      ],
+    );
+    return { ...drawn, tracks: drawn.tracks.map((track) => ({ ...track, hidden: true })) };
+  },
   "frog-joint-missing": () => {
     const two = railway(["Y1", "", "stall-motor", "stall-decoder-8"], ["Y2", "", "stall-motor", "D1-2"]);
     const fed = typed(typed(two, "y1", "frog", "S1"), "y2", "frog", "S1");

@@ -28,6 +28,7 @@ import { frogLampsOnDc } from "./frogLampsOnDc.ts";
 import { frogWrongRail } from "./frogWrongRail.ts";
 import { goesAstray } from "./goesAstray.ts";
 import { handDiffers } from "./handDiffers.ts";
+import { hiddenUnseen } from "./hiddenUnseen.ts";
 import { jointBetterAtBench } from "./jointBetterAtBench.ts";
 import { lampCommon } from "./lampCommon.ts";
 import { lampCurrent } from "./lampCurrent.ts";
@@ -170,6 +171,7 @@ export const RULES: readonly Rule[] = [
   throwTooLate,
   throwWrongLeg,
   sensorDelaysRed,
+  hiddenUnseen,
   notPlaced,
   legNowhere,
 ];

@@ -5,8 +5,8 @@ import type { AssignmentOf } from "../record/schemas.ts";
 import { Joined } from "./joined.ts";
 import { type Junction, type LineEnd, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import { isBlock } from "./marks.ts";
-import { fedFrogs, frogKindOf, innerRail, type Rails, railsOf } from "./rails.ts";
-import { turnoutPort } from "./topology.ts";
+import { fedFrogs, frogKindOf, innerRail, otherSide, type Rails, railsOf, type Side } from "./rails.ts";
+import { portOf, turnoutPort } from "./topology.ts";
 import { metresOfStep, partsBetween } from "./walk.ts";
 
 /** All track around a place as far as the next gaps, whichever rail they part; a joint behind a frog in one rail is no edge. */
@@ -171,6 +171,13 @@ function edgesOf(record: RailwayRecord, layout: LineLayout, rails: Rails): Rails
 
 function key(name: string): string {
   return name.trim().toLowerCase();
+}
+
+/** The side of the bus that a rail at a turnout's toe has, as one faces the points; null where no feeder tells. */
+export function busSideOf(record: RailwayRecord, { id }: Pick<Junction, "id">, rail: Side): "J" | "K" | null {
+  const piece = blocksOnLine(record).rails.beside(portOf(id, "toe"), otherSide(rail));
+  const [wire, other] = [...(piece?.gets ?? [])];
+  return wire && !other ? wire : null;
 }
 
 /** Blocks with a name whose track runs on into that of another: what ends them is not drawn. */

@@ -1,4 +1,4 @@
-import { allFrogs, type FrogNeed, lineLayout, type RailwayRecord } from "@alderman/core";
+import { allFrogs, busSideOf, type FrogNeed, type Junction, lineLayout, type RailwayRecord } from "@alderman/core";
 import { DataTable } from "../../kit/DataTable.tsx";
 
 /** Which rail each frog has to carry, as the line lies. */
@@ -16,8 +16,16 @@ export function FrogsTable({ record }: { record: RailwayRecord }) {
           idOf={({ junction }) => junction.id}
           columns={[
             { id: "turnout", title: "Turnout", width: 90, value: ({ junction }) => junction.turnout?.label ?? "?" },
-            { id: "n", title: "At N it carries", cell: ({ needs: [normal] }) => words(normal) },
-            { id: "r", title: "At R it carries", cell: ({ needs: [, reverse] }) => words(reverse) },
+            {
+              id: "n",
+              title: "At N it carries",
+              cell: ({ junction, needs: [normal] }) => words(record, junction, normal),
+            },
+            {
+              id: "r",
+              title: "At R it carries",
+              cell: ({ junction, needs: [, reverse] }) => words(record, junction, reverse),
+            },
           ]}
         />
       </div>
@@ -25,6 +33,8 @@ export function FrogsTable({ record }: { record: RailwayRecord }) {
   );
 }
 
-function words({ rail, edge }: FrogNeed): string {
-  return `the ${rail} rail, ${edge === "front" || edge === "rear" ? `the ${edge} one` : `${edge} on the sheet`}`;
+function words(record: RailwayRecord, junction: Junction, { rail, edge }: FrogNeed): string {
+  const wire = busSideOf(record, junction, rail);
+  const where = edge === "front" || edge === "rear" ? `the ${edge} one` : `${edge} on the sheet`;
+  return `the ${rail} rail, ${where}${wire ? `: ${wire}` : ""}`;
 }

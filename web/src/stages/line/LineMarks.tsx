@@ -1,6 +1,7 @@
 import {
   automaticThrows,
   blocksOnLine,
+  type Finding,
   find,
   isOnStep,
   type LineLayout,
@@ -13,6 +14,27 @@ import {
 } from "@alderman/core";
 import { drawnAt, type Spot, textOf } from "./shapes.ts";
 import { STEP } from "./useCamera.ts";
+
+/** Rings around points of the line at which something is wrong that is no turnout's. */
+export function LineWrong({ findings }: { findings: readonly Finding[] }) {
+  return findings.flatMap(({ key, where, kept, severity }) => {
+    const [, x, y] = /^(-?\d+), (-?\d+)$/.exec(where) ?? [];
+    if (kept !== null || severity === "note" || x === undefined || y === undefined) return [];
+    const [cx, cy] = drawnAt([Number(x), Number(y)]);
+    return (
+      <circle
+        key={key}
+        {...{ cx, cy }}
+        r="17"
+        fill="none"
+        stroke={severity === "stop" ? "var(--red)" : "var(--amber)"}
+        strokeWidth="1.6"
+        strokeDasharray="4 4"
+        data-wrong={where}
+      />
+    );
+  });
+}
 
 interface Seen {
   record: RailwayRecord;

@@ -1,4 +1,4 @@
-import { lineLayout, nameOfPoint, type RailwayRecord } from "@alderman/core";
+import { type Finding, lineLayout, nameOfPoint, type RailwayRecord } from "@alderman/core";
 import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { Button } from "../../kit/Button.tsx";
 import { Choice } from "../../kit/Choice.tsx";
@@ -6,7 +6,7 @@ import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
 import { useAppSelector } from "../../store/store.ts";
 import { LineDrawing, Preview } from "./LineDrawing.tsx";
-import { LineGround, LineMarks, LineTimes } from "./LineMarks.tsx";
+import { LineGround, LineMarks, LineTimes, LineWrong } from "./LineMarks.tsx";
 import { Box, Empty, Lattice, Ruler } from "./LinePaper.tsx";
 import { MiniMap } from "./MiniMap.tsx";
 import { boardsOf, MARK_KINDS, type MarkKind } from "./marking.ts";
@@ -57,6 +57,8 @@ interface LineSheetProps extends Pick<AtHand, "record" | "chosen" | "choose" | "
   wrong: ReadonlyMap<string, "stop" | "look">;
   /** How the line stands, and what its signals show. */
   state: ReturnType<typeof useLineState>;
+  /** Findings that are put right on the line. */
+  findings: readonly Finding[];
   actions?: ReactNode;
 }
 
@@ -64,6 +66,7 @@ interface LineSheetProps extends Pick<AtHand, "record" | "chosen" | "choose" | "
 export function LineSheet({
   record,
   wrong,
+  findings,
   state,
   chosen,
   choose,
@@ -153,6 +156,7 @@ export function LineSheet({
               occupied={state.occupied}
               chosen={chosen.mark ?? null}
             />
+            <LineWrong findings={findings} />
             <LineTimes record={record} chosen={chosen.mark ?? null} />
             {shift && (
               <g transform={`translate(${shift[0] * STEP} ${shift[1] * STEP})`} opacity="0.6">

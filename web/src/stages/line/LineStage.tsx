@@ -100,6 +100,7 @@ function StageOf({ record }: { record: RailwayRecord }) {
         <LineSheet
           record={record}
           wrong={wrong}
+          findings={findings}
           state={state}
           chosen={chosen}
           choose={choose}

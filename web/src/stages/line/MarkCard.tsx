@@ -11,6 +11,7 @@ import {
   type MarkFields,
   type MarkOf,
   OUTLINE_WORDS,
+  type Outline,
   type RailwayRecord,
   RecordError,
   reachFrom,
@@ -20,6 +21,7 @@ import {
   signalsOn,
   traitsOf,
   turnMark,
+  turnoutsInside,
   typeOf,
 } from "@alderman/core";
 import { X } from "lucide-react";
@@ -72,11 +74,10 @@ export function MarkCard({ id, close, ...props }: CardProps & { id: string; clos
   if (outline)
     return (
       <Sheet title={OUTLINE_WORDS[outline.what]} about={`${outline.points.length} points`} actions={actions}>
-        <p className="p-3 text-ink-2">
-          {outline.what === "trunk"
-            ? "Wire runs from boards to turnouts go along it. Drag from its end to lengthen it."
-            : "Drag from its end to lengthen it."}
-        </p>
+        <div className="grid gap-2 p-3">
+          <OutlineWords record={record} outline={outline} />
+          <p className="text-ink-2">Drag from its end to lengthen it.</p>
+        </div>
       </Sheet>
     );
   if (!mark || !(mark.what in TITLES)) return null;
@@ -87,6 +88,32 @@ export function MarkCard({ id, close, ...props }: CardProps & { id: string; clos
         <Body key={id} {...props} mark={mark} />
       </SheetBody>
     </Sheet>
+  );
+}
+
+/** What follows from an outline. */
+function OutlineWords({ record, outline }: { record: RailwayRecord; outline: Outline }) {
+  if (outline.what === "trunk") return <p>Wire runs from boards to turnouts go along it.</p>;
+  const inside = turnoutsInside(record, outline);
+  const labels = inside.map(({ label }) => label).join(", ");
+  if (outline.what === "lift-out")
+    return (
+      <p>
+        {inside.length === 0
+          ? "No turnout lies on it; only its rails and feeders pass its edge."
+          : `On it ${inside.length === 1 ? "lies" : "lie"} ${labels}: all their wires pass its edge, and need a plug there.`}
+      </p>
+    );
+  const placed = new Set(inside.map(({ id }) => id));
+  const outside = record.spots.flatMap(({ turnoutId }) =>
+    placed.has(turnoutId) ? [] : (find(record, "turnout", turnoutId)?.label ?? []),
+  );
+  return (
+    <p>
+      {outside.length === 0
+        ? "All turnouts lie on it."
+        : `${outside.join(", ")} ${outside.length === 1 ? "lies" : "lie"} outside it.`}
+    </p>
   );
 }
 
