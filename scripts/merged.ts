@@ -18,6 +18,9 @@ export interface Exhibit {
   record: RailwayRecord;
 }
 
+/** Labels that are the name of something else. */
+const TAKEN = new Set(["B" + "D4"]);
+
 /** How far below the first the line of an exhibit lies, steps. */
 function below(index: number): number {
   return index * 16;
@@ -38,7 +41,8 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
       `${number}${"_bcdefghijklmnopqrstuvwxyz"[place(order)]?.replace("_", "") ?? ""}`;
     const labels = new Map(record.turnouts.map((turnout) => [turnout.label, turnoutLabel(turnout)]));
     const next = (prefix: string) => {
-      const count = (counters.get(prefix) ?? 0) + 1;
+      let count = (counters.get(prefix) ?? 0) + 1;
+      if (TAKEN.has(`${prefix}${count}`)) count++;
       counters.set(prefix, count);
       return `${prefix}${count}`;
     };
