@@ -16,6 +16,7 @@ const ORDER = [
   "events",
   "line",
   "circuit",
+  "diodes",
   "loom",
   "readings",
   "hands",

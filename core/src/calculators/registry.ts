@@ -3,6 +3,7 @@ import { accessoryPacket } from "./accessoryPacket.ts";
 import type { Calculator } from "./calculator.ts";
 import { canLoad } from "./canLoad.ts";
 import { cduPulse } from "./cduPulse.ts";
+import { diodeMatrix } from "./diodeMatrix.ts";
 import { ledCurrent } from "./ledCurrent.ts";
 import { ledResistor } from "./ledResistor.ts";
 import { nodeSwitches } from "./nodeSwitches.ts";
@@ -21,6 +22,7 @@ export const CALCULATORS: readonly Calculator[] = [
   wireDrop,
   cduPulse,
   operatingPoint,
+  diodeMatrix,
   accessoryAddress,
   accessoryPacket,
   nodeSwitches,

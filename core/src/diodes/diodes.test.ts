@@ -1,0 +1,154 @@
+// Route buttons: which links need diodes, three ways to build them, and what each button does when it is solved.
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { constructionsOf, isExact, reachedFrom } from "./constructions.ts";
+import { faultOfWishes, matrixOf, type Wish } from "./matrix.ts";
+import { type Firing, prove } from "./proof.ts";
+
+/** The ladder of a yard: each road throws all turnouts before its own one normal. */
+const ladder = (roads: number): Wish[] =>
+  Array.from({ length: roads }, (_, road): Wish => {
+    const before = Array.from({ length: road }, (_each, index) => `Y${index + 1}N`);
+    return { button: `Road ${road + 1}`, coils: road === roads - 1 ? before : [...before, `Y${road + 1}R`] };
+  });
+
+const wishes = fc
+  .array(fc.uniqueArray(fc.integer({ min: 1, max: 6 }), { minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 5 })
+  .map((buttons) =>
+    buttons.map((coils, index): Wish => ({ button: `B${index}`, coils: coils.map((coil) => `C${coil}`) })),
+  );
+
+const FIRING: Firing = {
+  ...{ farads: 10_000e-6, volts: 22, seriesOhms: 0.2, coilOhms: 4, coilHenries: 2e-3, wireOhms: 0.3 },
+  ...{ diode: { is: 1e-14, n: 1, rs: 0.05 }, surgeAmps: 30, leastJoules: 0.15 },
+};
+
+describe("which links need a diode", () => {
+  it("every construction is exact for every table, and the fewest diodes have none to spare", () => {
+    fc.assert(
+      fc.property(wishes, (table) => {
+        const [fewest, full, cascaded] = constructionsOf(table);
+        for (const construction of [fewest, full, cascaded]) expect(isExact(construction!.joins, table)).toBe(true);
+        expect(full!.diodes).toBe(matrixOf(table).links.length);
+        expect(fewest!.diodes).toBe(matrixOf(table).diodes.length);
+        for (const join of fewest!.joins.filter((each) => each.with === "diode")) {
+          const without = fewest!.joins.map((each) => (each === join ? { ...each, with: "wire" as const } : each));
+          expect(isExact(without, table)).toBe(false);
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it("what sneaks without diodes is what hangs together and is not asked", () => {
+    fc.assert(
+      fc.property(wishes, (table) => {
+        const joins = matrixOf(table).links.map(([from, to]) => ({ from, to, with: "wire" as const }));
+        for (const { button, coils } of table) {
+          const reached = [...reachedFrom(button, joins)].filter(
+            (each) => each.startsWith("C") && !coils.includes(each),
+          );
+          expect([...(matrixOf(table).sneak.get(button) ?? [])].sort()).toEqual(reached.sort());
+        }
+      }),
+    );
+  });
+
+  it("tells what is wrong with a table", () => {
+    expect(faultOfWishes([{ button: "R1", coils: [] }])?.message).toBe(
+      "R1 energises nothing: give it a coil, or leave it out.",
+    );
+    expect(faultOfWishes([{ button: "R1", coils: ["a", "a"] }])).toEqual({
+      path: ["R1", 1],
+      message: "R1 names a twice.",
+    });
+    const twice = [
+      { button: "R1", coils: ["a"] },
+      { button: "R1", coils: ["b"] },
+    ];
+    expect(faultOfWishes(twice)?.message).toBe("Two buttons are called R1.");
+    expect(faultOfWishes(ladder(6))).toBeNull();
+  });
+});
+
+describe("what is built", () => {
+  it("cascaded, a ladder takes fewer diodes and more of them in a row", () => {
+    const [fewest, , cascaded] = constructionsOf(ladder(8));
+    expect(fewest).toMatchObject({ diodes: 27, mostDrops: 1 });
+    expect(cascaded!.diodes).toBeLessThan(fewest!.diodes);
+    expect(cascaded!.mostDrops).toBeGreaterThan(1);
+    expect(cascaded!.shared.length).toBeGreaterThan(0);
+  });
+
+  it("a set that is the whole of another button's hangs on that button's wire", () => {
+    const table = [
+      { button: "All", coils: ["a", "b", "c", "d"] },
+      { button: "Some", coils: ["a", "b", "c"] },
+    ];
+    const cascaded = constructionsOf(table)[2];
+    expect(cascaded?.shared).toEqual([]);
+    expect(cascaded?.joins).toContainEqual({ from: "All", to: "Some", with: "diode" });
+    expect(cascaded?.diodes).toBe(1);
+  });
+});
+
+describe("what a press does", () => {
+  it("gives every wanted coil its pulse and no other any, however it is built", () => {
+    for (const construction of constructionsOf(ladder(5))) {
+      const { presses, faults } = prove(construction, ladder(5), FIRING);
+      expect(faults).toEqual([]);
+      for (const { wanted, other } of presses) {
+        for (const { joules, peakAmps } of wanted) {
+          expect(joules).toBeGreaterThan(FIRING.leastJoules);
+          expect(peakAmps).toBeGreaterThan(1);
+        }
+        expect(other?.joules ?? 0).toBeLessThan(1e-6);
+      }
+    }
+  });
+
+  it("of random tables every construction proves itself, and coils that are alike get what each gets by itself", () => {
+    fc.assert(
+      fc.property(wishes, (table) => {
+        for (const construction of constructionsOf(table)) {
+          const strong = { ...FIRING, farads: 0.1, seriesOhms: 0.01 };
+          expect(prove(construction, table, strong).faults).toEqual([]);
+        }
+      }),
+      { numRuns: 25 },
+    );
+    // once with one of them for all, and once each by itself, since another wire hangs on the first
+    const table = [{ button: "B", coils: ["a", "b", "c"] }];
+    const [, full] = constructionsOf(table);
+    const spread = { ...full!, joins: [...full!.joins, { from: "a", to: "nowhere", with: "wire" as const }] };
+    const [alike, apart] = [full!, spread].map((each) => prove(each, table, FIRING).presses[0]!.wanted);
+    for (const [index, { joules, peakAmps }] of alike!.entries()) {
+      expect(joules / apart![index]!.joules).toBeCloseTo(1, 2);
+      expect(peakAmps / apart![index]!.peakAmps).toBeCloseTo(1, 2);
+    }
+  });
+
+  it("shares what the unit stores: with ideal diodes each of n equal coils gets what the discharge of a capacitor gives", () => {
+    const [one] = constructionsOf([{ button: "B", coils: ["a", "b", "c"] }]);
+    const ideal: Firing = { ...FIRING, coilHenries: 1e-7, seriesOhms: 1e-6, wireOhms: 0 };
+    const [press] = prove(one!, [{ button: "B", coils: ["a", "b", "c"] }], ideal).presses;
+    // E = C V^2 / 2, shared by three, of which the wires between terminals take their share
+    const each = (0.5 * ideal.farads * ideal.volts ** 2) / 3;
+    for (const { joules } of press!.wanted) expect(joules / each).toBeCloseTo(1, 1);
+  });
+
+  it("says which coil lacks what when the unit is too small, and which diode is too weak", () => {
+    const [fewest] = constructionsOf(ladder(6));
+    const { faults } = prove(fewest!, ladder(6), { ...FIRING, farads: 1000e-6, surgeAmps: 1 });
+    expect(faults.join(" ")).toMatch(/Road 6 gives Y\dN 0\.0\d J; it needs 0\.15 J\./);
+    expect(faults.join(" ")).toMatch(/sends \d\.\d A through one diode; it bears 1 A\./);
+  });
+
+  it("finds the sneak path in a matrix with a diode left out", () => {
+    const table = ladder(4);
+    const [fewest] = constructionsOf(table);
+    const at = fewest!.joins.findIndex((join) => join.with === "diode");
+    const joins = fewest!.joins.map((join, index) => (index === at ? { ...join, with: "wire" as const } : join));
+    expect(prove({ ...fewest!, joins }, table, FIRING).faults.join(" ")).toMatch(/which it does not ask/);
+  });
+});

@@ -1,0 +1,207 @@
+import type { DiodeModel, Element } from "../circuit/elements.ts";
+import { operatingPoint } from "../circuit/operatingPoint.ts";
+import { energy, transient } from "../circuit/transient.ts";
+import { type Construction, type Join, reachedFrom } from "./constructions.ts";
+import type { Wish } from "./matrix.ts";
+
+/** What fires the matrix, and what hangs on it. SI units. */
+export interface Firing {
+  /** The discharge unit: its capacitor, charged, and all that lies in series with it: itself, the button, the wires to the board. */
+  farads: number;
+  volts: number;
+  seriesOhms: number;
+  /** Each coil with its wire there and back. */
+  coilOhms: number;
+  coilHenries: number;
+  wireOhms: number;
+  diode: DiodeModel;
+  /** Most that a diode bears in a pulse, amps. */
+  surgeAmps: number;
+  /** What a coil needs for a firm throw, joules. */
+  leastJoules: number;
+}
+
+/** What one coil gets when a button is pressed. */
+export interface Given {
+  coil: string;
+  joules: number;
+  peakAmps: number;
+}
+
+/** A button pressed: what its coils get, what any other gets at most, and what flows through the diodes. */
+export interface Press {
+  button: string;
+  wanted: Given[];
+  /** The most that a coil gets which the button does not ask. */
+  other: Given | null;
+  /** The most through one diode, amps. */
+  diodeAmps: number;
+  /** Through the button, amps. */
+  buttonAmps: number;
+}
+
+export interface Proof {
+  presses: Press[];
+  /** Why it cannot be built so; empty when every press does what is wanted. */
+  faults: string[];
+}
+
+/** Share of what is needed that a coil which is not asked may get. */
+const STRAY_SHARE = 0.1;
+/** A press is looked at for so many time constants of the circuit. */
+const CONSTANTS = 5;
+/** Share by which a step of the pulse may be wrong: far below what capacitors and coils differ by. */
+const ACCURACY = 5e-3;
+
+/**
+ * Solves a construction for every button: each wanted coil has to get what a firm throw needs, and no other more than a tenth of
+ * it. The first instant is solved for the whole matrix, so that what leaks backwards through diodes is seen; the pulse for what
+ * carries current then.
+ */
+export function prove(construction: Construction, wishes: readonly Wish[], firing: Firing): Proof {
+  const presses = wishes.map((wish) => pressOf(construction, wishes, wish, firing));
+  const faults = presses.flatMap(({ button, wanted, other, diodeAmps }) => [
+    ...wanted
+      .filter(({ joules }) => joules < firing.leastJoules)
+      .slice(0, 1)
+      .map(({ coil, joules }) => `${button} gives ${coil} ${joules.toFixed(2)} J; it needs ${firing.leastJoules} J.`),
+    ...(other && other.joules > STRAY_SHARE * firing.leastJoules
+      ? [`${button} gives ${other.coil} ${other.joules.toFixed(3)} J, which it does not ask.`]
+      : []),
+    ...(diodeAmps > firing.surgeAmps
+      ? [`${button} sends ${diodeAmps.toFixed(1)} A through one diode; it bears ${firing.surgeAmps} A.`]
+      : []),
+  ]);
+  return { presses, faults };
+}
+
+function pressOf({ joins }: Construction, wishes: readonly Wish[], { button, coils }: Wish, firing: Firing): Press {
+  const all = [...new Set(wishes.flatMap((wish) => wish.coils))];
+  const whole = netOf(joins, all, button, firing);
+  const source: Element = { kind: "voltage", id: "unit", nodes: ["+", "0"], volts: firing.volts };
+  const first = operatingPoint({ ground: "0", elements: [...whole, source] });
+  // what carries current in the first instant carries the pulse
+  const reached = reachedFrom(button, joins);
+  const paths = alikeTogether(
+    joins.filter(({ from, to }) => reached.has(from) && reached.has(to)),
+    all.filter((coil) => reached.has(coil)),
+    button,
+  );
+  const part = netOf(paths.joins, paths.coils, button, firing, paths.times);
+  const store: Element = {
+    kind: "capacitor",
+    id: "unit",
+    nodes: ["+", "0"],
+    farads: firing.farads,
+    volts: firing.volts,
+  };
+  const loopOhms = firing.seriesOhms + (firing.coilOhms + firing.wireOhms) / Math.max(1, coils.length);
+  const pulse = transient(
+    { ground: "0", elements: [...part, store] },
+    {
+      stop: CONSTANTS * loopOhms * firing.farads,
+      begin: "stated",
+      watch: {
+        elements: part.flatMap(({ kind, id }) => (kind === "coil" || kind === "diode" || id === "series" ? [id] : [])),
+      },
+      accuracy: ACCURACY,
+    },
+  );
+  const peakOf = (id: string) => Math.max(0, ...(pulse.elements.get(id)?.amps.map(Math.abs) ?? []));
+  const given = new Map(
+    paths.coils.map((coil): [string, Omit<Given, "coil">] => {
+      const amps = pulse.elements.get(coilName(coil))?.amps ?? [];
+      const times = paths.times.get(coil) ?? 1;
+      const heat = amps.map((each) => each * (firing.coilOhms / times));
+      return [
+        coil,
+        { joules: energy(pulse.times, { volts: heat, amps }) / times, peakAmps: peakOf(coilName(coil)) / times },
+      ];
+    }),
+  );
+  const wanted = coils.map((coil): Given => {
+    return { coil, ...(given.get(paths.likeOf.get(coil) ?? coil) ?? { joules: 0, peakAmps: 0 }) };
+  });
+  // a coil that is not asked gets of the energy as the square of its current in the first instant
+  const [most] = wanted.map(({ coil, joules }) => ({ joules, amps: Math.abs(first.amps(coilName(coil)) ?? 0) }));
+  const others = all
+    .filter((coil) => !coils.includes(coil))
+    .map((coil): Given => {
+      const peakAmps = Math.abs(first.amps(coilName(coil)) ?? 0);
+      const share = most && most.amps > 0 ? peakAmps / most.amps : 0;
+      return { coil, joules: (most?.joules ?? 0) * share ** 2, peakAmps };
+    });
+  const other = others.reduce<Given | null>((best, each) => (best && best.joules >= each.joules ? best : each), null);
+  const diodes = paths.joins.flatMap((join) =>
+    join.with === "diode" ? [peakOf(joinName(join)) / (paths.times.get(join.to) ?? 1)] : [],
+  );
+  return { button, wanted, other, diodeAmps: Math.max(0, ...diodes), buttonAmps: peakOf("series") };
+}
+
+const coilName = (coil: string) => `coil ${coil}`;
+const joinName = ({ from, to }: Join) => `${from} > ${to}`;
+
+/** What carries a pulse, with paths that are alike taken as one. */
+interface Paths {
+  joins: readonly Join[];
+  coils: string[];
+  /** For how many a coil stands, itself included. */
+  times: ReadonlyMap<string, number>;
+  /** The coil that stands for another. */
+  likeOf: ReadonlyMap<string, string>;
+}
+
+/** Coils that hang on the button by one diode each, or by one wire each, get the same: one of them stands for all. */
+function alikeTogether(joins: readonly Join[], coils: string[], button: string): Paths {
+  if (joins.some(({ from }) => from !== button)) return { joins, coils, times: new Map(), likeOf: new Map() };
+  const first = new Map<Join["with"], Join>();
+  const times = new Map<string, number>();
+  const likeOf = new Map<string, string>();
+  for (const join of joins) {
+    const like = first.get(join.with) ?? join;
+    first.set(join.with, like);
+    times.set(like.to, (times.get(like.to) ?? 0) + 1);
+    likeOf.set(join.to, like.to);
+  }
+  const kept = [...first.values()];
+  return { joins: kept, coils: kept.map(({ to }) => to), times, likeOf };
+}
+
+/**
+ * The matrix with its coils, from the unit's plus through the pressed button. Coils share the return.
+ * @param times for how many coils, each with its path, one stands: so many alike side by side
+ */
+function netOf(
+  joins: readonly Join[],
+  coils: readonly string[],
+  button: string,
+  firing: Firing,
+  times: ReadonlyMap<string, number> = new Map(),
+): Element[] {
+  const node = (name: string) => `at ${name}`;
+  const { is, n, rs } = firing.diode;
+  return [
+    { kind: "resistor", id: "series", nodes: ["+", node(button)], ohms: firing.seriesOhms },
+    ...joins.map((join): Element => {
+      const nodes = [node(join.from), node(join.to)] as const;
+      const alike = times.get(join.to) ?? 1;
+      return join.with === "diode"
+        ? { kind: "diode", id: joinName(join), nodes, model: { is: is * alike, n, rs: rs / alike } }
+        : { kind: "resistor", id: joinName(join), nodes, ohms: CONTACT_OHMS / alike };
+    }),
+    ...coils.flatMap((coil): Element[] => {
+      const alike = times.get(coil) ?? 1;
+      const wireOhms = (firing.wireOhms || CONTACT_OHMS) / alike;
+      return [
+        { kind: "resistor", id: `wire ${coil}`, nodes: [node(coil), `coil at ${coil}`], ohms: wireOhms },
+        {
+          ...{ kind: "coil", id: coilName(coil), nodes: [`coil at ${coil}`, "0"] },
+          ...{ henries: firing.coilHenries / alike, ohms: firing.coilOhms / alike, amps: 0 },
+        },
+      ];
+    }),
+  ];
+}
+
+/** A plain wire between two terminals of the board. */
+const CONTACT_OHMS = 0.01;
