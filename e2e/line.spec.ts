@@ -159,7 +159,7 @@ test("the demo's line shows blades, what is wrong at its place, and leads to it"
   // which rail each frog carries, told as the line lies
   await page.getByRole("radio", { name: "Rails", exact: true }).click();
   await expect(
-    page.getByRole("row", { name: /M1 the left rail, the front one the right rail, the rear one/ }),
+    page.getByRole("row", { name: /M1 the left rail, the front one: J the right rail, the rear one: K/ }),
   ).toBeVisible();
   await sheet(page).focus();
   await page.keyboard.press("s");

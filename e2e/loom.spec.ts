@@ -135,7 +135,7 @@ test("two motors get a tail that is drawn core by core, and a turnout's wires ar
   await expect(sheet.getByRole("row", { name: /TL1\.\d/ })).toHaveCount(3);
   const drawn = sheet.getByRole("group", { name: "Wires of L3, drawn" });
   await expect(drawn.getByRole("button", { name: "Terminal L3+" })).toBeVisible();
-  await expect(drawn).toContainText("W94 to L3F-F");
+  await expect(drawn).toContainText("W95 to L3F-F");
   const cut = sheet.getByRole("checkbox", { name: / cut$/ }).first();
   await cut.click();
   await expect(cut).toBeChecked();

@@ -113,10 +113,10 @@ test("a way, a core and a strip are changed by hand, and what cannot be is said"
   await page.keyboard.press("Escape");
   // the wire's flag opens its card
   await page
-    .getByRole("button", { name: /^W105, its card$/ })
+    .getByRole("button", { name: /^W106, its card$/ })
     .first()
     .click();
-  const wire = page.getByRole("dialog", { name: /^W105, T1-N to P1-12/ });
+  const wire = page.getByRole("dialog", { name: /^W106, T1-N to P1-12/ });
   await wire.getByRole("combobox", { name: "Colour" }).click();
   await page.getByRole("option", { name: /^VT/ }).click();
   await expect(wire.getByRole("checkbox", { name: /Kept as it is/ })).toBeChecked();

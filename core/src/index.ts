@@ -108,6 +108,15 @@ export { PLACES } from "./sense/places.ts";
 
 export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
 export { Derived } from "./derive.ts";
+export {
+  type Construction,
+  type ConstructionKind,
+  constructionsOf,
+  type Join,
+  reachedFrom,
+} from "./diodes/constructions.ts";
+export { faultOfWishes, matrixOf, type SneakStep, sneakWay, type Wish } from "./diodes/matrix.ts";
+export { type Firing, type Press, prove } from "./diodes/proof.ts";
 export { type PlainSource, plainSources, setPlainInput } from "./equip/plainInputs.ts";
 export { type BusStart, busStart } from "./events/busStart.ts";
 export {

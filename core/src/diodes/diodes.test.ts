@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { constructionsOf, isExact, reachedFrom } from "./constructions.ts";
-import { faultOfWishes, matrixOf, type Wish } from "./matrix.ts";
+import { faultOfWishes, matrixOf, sneakWay, type Wish } from "./matrix.ts";
 import { type Firing, prove } from "./proof.ts";
 
 /** The ladder of a yard: each road throws all turnouts before its own one normal. */
@@ -19,8 +19,8 @@ const wishes = fc
   );
 
 const FIRING: Firing = {
-  ...{ farads: 10_000e-6, volts: 22, seriesOhms: 0.2, coilOhms: 4, coilHenries: 2e-3, wireOhms: 0.3 },
-  ...{ diode: { is: 1e-14, n: 1, rs: 0.05 }, surgeAmps: 30, leastJoules: 0.15 },
+  ...{ farads: 10_000e-6, volts: 22, seriesOhms: 0.2, diode: { is: 1e-14, n: 1, rs: 0.05 }, surgeAmps: 30 },
+  coil: { ohms: 4, henries: 2e-3, wireOhms: 0.3, leastJoules: 0.15 },
 };
 
 describe("which links need a diode", () => {
@@ -49,6 +49,12 @@ describe("which links need a diode", () => {
             (each) => each.startsWith("C") && !coils.includes(each),
           );
           expect([...(matrixOf(table).sneak.get(button) ?? [])].sort()).toEqual(reached.sort());
+          // told step by step, it is the same
+          expect(
+            sneakWay(table, button)
+              .flatMap(({ besides }) => besides)
+              .sort(),
+          ).toEqual(reached);
         }
       }),
     );
@@ -99,7 +105,7 @@ describe("what a press does", () => {
       expect(faults).toEqual([]);
       for (const { wanted, other } of presses) {
         for (const { joules, peakAmps } of wanted) {
-          expect(joules).toBeGreaterThan(FIRING.leastJoules);
+          expect(joules).toBeGreaterThan(FIRING.coil.leastJoules);
           expect(peakAmps).toBeGreaterThan(1);
         }
         expect(other?.joules ?? 0).toBeLessThan(1e-6);
@@ -130,7 +136,11 @@ describe("what a press does", () => {
 
   it("shares what the unit stores: with ideal diodes each of n equal coils gets what the discharge of a capacitor gives", () => {
     const [one] = constructionsOf([{ button: "B", coils: ["a", "b", "c"] }]);
-    const ideal: Firing = { ...FIRING, coilHenries: 1e-7, seriesOhms: 1e-6, wireOhms: 0 };
+    const ideal: Firing = {
+      ...FIRING,
+      seriesOhms: 1e-6,
+      coil: { ...FIRING.coil, henries: 1e-7, wireOhms: 0 },
+    };
     const [press] = prove(one!, [{ button: "B", coils: ["a", "b", "c"] }], ideal).presses;
     // E = C V^2 / 2, shared by three, of which the wires between terminals take their share
     const each = (0.5 * ideal.farads * ideal.volts ** 2) / 3;
@@ -142,6 +152,14 @@ describe("what a press does", () => {
     const { faults } = prove(fewest!, ladder(6), { ...FIRING, farads: 1000e-6, surgeAmps: 1 });
     expect(faults.join(" ")).toMatch(/Road 6 gives Y\dN 0\.0\d J; it needs 0\.15 J\./);
     expect(faults.join(" ")).toMatch(/sends \d\.\d A through one diode; it bears 1 A\./);
+  });
+
+  it("looks at each coil by its own figures: one that is wired with a long thin wire gets less", () => {
+    const table = [{ button: "B", coils: ["near", "far"] }];
+    const [fewest] = constructionsOf(table);
+    const coils = new Map([["far", { ...FIRING.coil, wireOhms: 4 }]]);
+    const [near, far] = prove(fewest!, table, { ...FIRING, coils }).presses[0]!.wanted;
+    expect(far!.joules).toBeLessThan(near!.joules / 2);
   });
 
   it("finds the sneak path in a matrix with a diode left out", () => {

@@ -78,6 +78,39 @@ function usersOf(wishes: readonly Wish[]): Map<string, string[]> {
   return users;
 }
 
+/** One step of a sneak path: back up from coils into the wires of other buttons, and on to what hangs on these. */
+export interface SneakStep {
+  /** Coils that the current has come to. */
+  coils: string[];
+  /** Buttons into whose wires it goes back up from there. */
+  buttons: string[];
+  /** What hangs on these besides. */
+  besides: string[];
+}
+
+/** How a button's current goes astray where every link is a plain wire, step by step; none where nothing is astray. */
+export function sneakWay(wishes: readonly Wish[], button: string): SneakStep[] {
+  const wanted = new Map(wishes.map((wish) => [wish.button, wish.coils]));
+  const users = usersOf(wishes);
+  const seen = new Set<string>([button]);
+  const reached = new Set<string>(wanted.get(button));
+  const steps: SneakStep[] = [];
+  for (let coils = [...reached]; coils.length > 0; ) {
+    const buttons = [...new Set(coils.flatMap((coil) => users.get(coil) ?? []))].filter((each) => !seen.has(each));
+    for (const each of buttons) seen.add(each);
+    const besides = [...new Set(buttons.flatMap((each) => wanted.get(each) ?? []))].filter(
+      (each) => !reached.has(each),
+    );
+    for (const each of besides) reached.add(each);
+    if (buttons.length > 0 && besides.length > 0) {
+      const by = coils.filter((coil) => (users.get(coil) ?? []).some((each) => buttons.includes(each)));
+      steps.push({ coils: by, buttons, besides });
+    }
+    coils = besides;
+  }
+  return steps;
+}
+
 /** Coils that hang together with a button, were every link a plain wire. */
 function reachedBy(
   button: string,

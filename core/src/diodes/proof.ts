@@ -10,15 +10,24 @@ export interface Firing {
   farads: number;
   volts: number;
   seriesOhms: number;
-  /** Each coil with its wire there and back. */
-  coilOhms: number;
-  coilHenries: number;
-  wireOhms: number;
+  /** Each coil, by its name; the usual one where none is named. */
+  coil: CoilFigures;
+  coils?: ReadonlyMap<string, CoilFigures>;
   diode: DiodeModel;
   /** Most that a diode bears in a pulse, amps. */
   surgeAmps: number;
-  /** What a coil needs for a firm throw, joules. */
+}
+
+/** A coil with its wire there and back, and what it needs for a firm throw. */
+export interface CoilFigures {
+  ohms: number;
+  henries: number;
+  wireOhms: number;
   leastJoules: number;
+}
+
+function figuresOf({ coil, coils }: Firing, name: string): CoilFigures {
+  return coils?.get(name) ?? coil;
 }
 
 /** What one coil gets when a button is pressed. */
@@ -62,10 +71,13 @@ export function prove(construction: Construction, wishes: readonly Wish[], firin
   const presses = wishes.map((wish) => pressOf(construction, wishes, wish, firing));
   const faults = presses.flatMap(({ button, wanted, other, diodeAmps }) => [
     ...wanted
-      .filter(({ joules }) => joules < firing.leastJoules)
+      .filter(({ coil, joules }) => joules < figuresOf(firing, coil).leastJoules)
       .slice(0, 1)
-      .map(({ coil, joules }) => `${button} gives ${coil} ${joules.toFixed(2)} J; it needs ${firing.leastJoules} J.`),
-    ...(other && other.joules > STRAY_SHARE * firing.leastJoules
+      .map(
+        ({ coil, joules }) =>
+          `${button} gives ${coil} ${joules.toFixed(2)} J; it needs ${figuresOf(firing, coil).leastJoules} J.`,
+      ),
+    ...(other && other.joules > STRAY_SHARE * figuresOf(firing, other.coil).leastJoules
       ? [`${button} gives ${other.coil} ${other.joules.toFixed(3)} J, which it does not ask.`]
       : []),
     ...(diodeAmps > firing.surgeAmps
@@ -86,6 +98,7 @@ function pressOf({ joins }: Construction, wishes: readonly Wish[], { button, coi
     joins.filter(({ from, to }) => reached.has(from) && reached.has(to)),
     all.filter((coil) => reached.has(coil)),
     button,
+    firing,
   );
   const part = netOf(paths.joins, paths.coils, button, firing, paths.times);
   const store: Element = {
@@ -95,7 +108,8 @@ function pressOf({ joins }: Construction, wishes: readonly Wish[], { button, coi
     farads: firing.farads,
     volts: firing.volts,
   };
-  const loopOhms = firing.seriesOhms + (firing.coilOhms + firing.wireOhms) / Math.max(1, coils.length);
+  // the slowest coil by itself ends last
+  const loopOhms = firing.seriesOhms + 1 / coils.reduce((sum, coil) => sum + 1 / ohmsOf(figuresOf(firing, coil)), 0);
   const pulse = transient(
     { ground: "0", elements: [...part, store] },
     {
@@ -112,7 +126,7 @@ function pressOf({ joins }: Construction, wishes: readonly Wish[], { button, coi
     paths.coils.map((coil): [string, Omit<Given, "coil">] => {
       const amps = pulse.elements.get(coilName(coil))?.amps ?? [];
       const times = paths.times.get(coil) ?? 1;
-      const heat = amps.map((each) => each * (firing.coilOhms / times));
+      const heat = amps.map((each) => each * (figuresOf(firing, coil).ohms / times));
       return [
         coil,
         { joules: energy(pulse.times, { volts: heat, amps }) / times, peakAmps: peakOf(coilName(coil)) / times },
@@ -138,6 +152,7 @@ function pressOf({ joins }: Construction, wishes: readonly Wish[], { button, coi
   return { button, wanted, other, diodeAmps: Math.max(0, ...diodes), buttonAmps: peakOf("series") };
 }
 
+const ohmsOf = ({ ohms, wireOhms }: CoilFigures) => ohms + wireOhms;
 const coilName = (coil: string) => `coil ${coil}`;
 const joinName = ({ from, to }: Join) => `${from} > ${to}`;
 
@@ -151,15 +166,16 @@ interface Paths {
   likeOf: ReadonlyMap<string, string>;
 }
 
-/** Coils that hang on the button by one diode each, or by one wire each, get the same: one of them stands for all. */
-function alikeTogether(joins: readonly Join[], coils: string[], button: string): Paths {
+/** Equal coils that hang on the button by one diode each, or by one wire each, get the same: one of them stands for all. */
+function alikeTogether(joins: readonly Join[], coils: string[], button: string, firing: Firing): Paths {
   if (joins.some(({ from }) => from !== button)) return { joins, coils, times: new Map(), likeOf: new Map() };
-  const first = new Map<Join["with"], Join>();
+  const first = new Map<string, Join>();
   const times = new Map<string, number>();
   const likeOf = new Map<string, string>();
   for (const join of joins) {
-    const like = first.get(join.with) ?? join;
-    first.set(join.with, like);
+    const kind = `${join.with} ${Object.values(figuresOf(firing, join.to)).join(" ")}`;
+    const like = first.get(kind) ?? join;
+    first.set(kind, like);
     times.set(like.to, (times.get(like.to) ?? 0) + 1);
     likeOf.set(join.to, like.to);
   }
@@ -191,12 +207,17 @@ function netOf(
     }),
     ...coils.flatMap((coil): Element[] => {
       const alike = times.get(coil) ?? 1;
-      const wireOhms = (firing.wireOhms || CONTACT_OHMS) / alike;
+      const { ohms, henries, wireOhms } = figuresOf(firing, coil);
       return [
-        { kind: "resistor", id: `wire ${coil}`, nodes: [node(coil), `coil at ${coil}`], ohms: wireOhms },
+        {
+          kind: "resistor",
+          id: `wire ${coil}`,
+          nodes: [node(coil), `coil at ${coil}`],
+          ohms: (wireOhms || CONTACT_OHMS) / alike,
+        },
         {
           ...{ kind: "coil", id: coilName(coil), nodes: [`coil at ${coil}`, "0"] },
-          ...{ henries: firing.coilHenries / alike, ohms: firing.coilOhms / alike, amps: 0 },
+          ...{ henries: henries / alike, ohms: ohms / alike, amps: 0 },
         },
       ];
     }),

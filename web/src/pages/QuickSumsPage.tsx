@@ -1,4 +1,5 @@
 import { CALCULATORS, type Calculator, type Problem, RecordError, type Result, readNumber } from "@alderman/core";
+import { type ComponentType, useMemo } from "react";
 import { Controller, useForm } from "react-hook-form";
 import { Link, useParams } from "react-router";
 import { PlainFrame } from "../frame/PlainFrame.tsx";
@@ -6,6 +7,7 @@ import { Choice } from "../kit/Choice.tsx";
 import { DataTable } from "../kit/DataTable.tsx";
 import { Field } from "../kit/Field.tsx";
 import { Input, inputClass } from "../kit/Input.tsx";
+import { Optional, part } from "../kit/part.tsx";
 import { Sheet, SheetBody } from "../kit/Sheet.tsx";
 import { Sheets } from "../kit/Sheets.tsx";
 
@@ -43,7 +45,11 @@ function CalculatorSheet({ calculator }: { calculator: Calculator }) {
   const { register, control, watch } = useForm<Record<string, string>>({
     defaultValues: Object.fromEntries(calculator.fields.map(({ name, example }) => [name, String(example)])),
   });
-  const { output, problems } = calculated(calculator, watch());
+  const texts = watch();
+  const written = JSON.stringify(texts);
+  // the same as long as nothing is typed, so that a picture is worked out once
+  const { output, input, problems } = useMemo(() => calculated(calculator, JSON.parse(written)), [calculator, written]);
+  const Picture = PICTURES[calculator.name];
   return (
     <Sheet title={calculator.title} about={calculator.about}>
       <SheetBody>
@@ -94,10 +100,20 @@ function CalculatorSheet({ calculator }: { calculator: Calculator }) {
               ))}
           </div>
         </div>
+        {Picture && output && input && (
+          <Optional>
+            <Picture input={input} />
+          </Optional>
+        )}
       </SheetBody>
     </Sheet>
   );
 }
+
+/** Sums that have a picture below their results. */
+const PICTURES: Record<string, ComponentType<{ input: Record<string, unknown> }>> = {
+  "diode-matrix": part(async () => (await import("./MatrixPicture.tsx")).MatrixPicture),
+};
 
 function Answer({
   result: { name, title, unit, digits },
@@ -134,7 +150,13 @@ function Answer({
             {
               ...{ id: "value", title: unit || "Value", figures: true },
               cell: ([, each]) =>
-                each === null ? "open" : typeof each === "string" ? each : `${write(Number(each), digits)} ${unit}`,
+                each === null
+                  ? "open"
+                  : Array.isArray(each)
+                    ? each.join(", ") || "none"
+                    : typeof each === "string"
+                      ? each
+                      : `${write(Number(each), digits)} ${unit}`,
             },
           ]}
         />
@@ -173,7 +195,7 @@ function write(value: number, digits: number): string {
 function calculated(
   calculator: Calculator,
   texts: Readonly<Record<string, string>>,
-): { output: Record<string, unknown> | null; problems: Problem[] } {
+): { output: Record<string, unknown> | null; input: Record<string, unknown> | null; problems: Problem[] } {
   const input: Record<string, unknown> = {};
   for (const { name, choices, lines } of calculator.fields) {
     const text = texts[name] ?? "";
@@ -182,13 +204,14 @@ function calculated(
       continue;
     }
     const read = readNumber(text);
-    if ("problem" in read) return { output: null, problems: [{ path: [name], message: read.problem }] };
+    if ("problem" in read) return { output: null, input: null, problems: [{ path: [name], message: read.problem }] };
     input[name] = read.number;
   }
   try {
-    return { output: calculator.run(calculator.fromForm?.(input) ?? input), problems: [] };
+    const given = (calculator.fromForm?.(input) ?? input) as Record<string, unknown>;
+    return { output: calculator.run(given), input: given, problems: [] };
   } catch (error) {
     if (!(error instanceof RecordError)) throw error;
-    return { output: null, problems: error.problems };
+    return { output: null, input: null, problems: error.problems };
   }
 }

@@ -81,7 +81,7 @@ export function MarkCard({ id, close, ...props }: CardProps & { id: string; clos
       </Sheet>
     );
   if (!mark || !(mark.what in TITLES)) return null;
-  const name = "name" in mark ? mark.name : "";
+  const name = "name" in mark ? mark.name : mark.what === "stand" ? find(record, "device", mark.deviceId)?.label : "";
   return (
     <Sheet title={`${TITLES[mark.what as keyof typeof TITLES]} ${name}`} actions={actions}>
       <SheetBody label="Chosen mark" className="grid content-start gap-2.5 p-3">
@@ -376,7 +376,7 @@ function StandBody({ mark, ...props }: CardProps & { mark: MarkOf<"stand"> }) {
             />
           )}
         </Field>
-        <span className="text-ink-2">{find(record, "device", mark.deviceId)?.label}, measured where it matters</span>
+        <span className="text-ink-2">measured, where it matters</span>
       </div>
       {turnouts.length > 0 && (
         <p>

@@ -1,0 +1,165 @@
+import type { Construction, Join, Wish } from "@alderman/core";
+import { RadioGroup } from "radix-ui";
+
+/** Height of a button's row and width of a coil's column, pixels. */
+const ROW = 34;
+const COLUMN = 30;
+/** Room for the names of the coils, below. */
+const FOOT = 74;
+
+/** What a press does to a wire of the matrix. */
+export type Live = "wanted" | "astray" | undefined;
+
+/**
+ * A diode matrix: buttons down, coils across, and at each crossing a wire, a diode or nothing. What several buttons want together
+ * has a row and a column of its own.
+ */
+export function MatrixDrawing({
+  wishes,
+  construction: { joins, shared },
+  pressed,
+  live,
+  press,
+}: {
+  wishes: readonly Wish[];
+  construction: Construction;
+  pressed: string | null;
+  /** By the name of a button, a coil or a shared wire. */
+  live: ReadonlyMap<string, Live>;
+  press: (button: string) => void;
+}) {
+  const buttons = wishes.map(({ button }) => button);
+  const coils = [...new Set(wishes.flatMap((wish) => wish.coils))];
+  const rows = [...buttons, ...shared];
+  // a wire that others feed has a column that leads down to its row
+  const fed = rows.filter((row) => joins.some(({ to }) => to === row));
+  const columns = [...coils, ...fed];
+  const xOf = (name: string) => (columns.indexOf(name) + 0.5) * COLUMN;
+  const yOf = (name: string) => (rows.indexOf(name) + 0.5) * ROW;
+  const [width, height] = [columns.length * COLUMN + 8, rows.length * ROW];
+  return (
+    <div className="flex overflow-x-auto">
+      <RadioGroup.Root
+        aria-label="Press a button"
+        orientation="vertical"
+        value={pressed ?? ""}
+        onValueChange={press}
+        className="flex-none"
+      >
+        {rows.map((row) => (
+          <div key={row} className="flex items-center gap-2 pr-2" style={{ height: ROW }}>
+            {buttons.includes(row) ? (
+              <RadioGroup.Item
+                value={row}
+                className="flex min-h-6 items-center gap-2 font-head font-semibold focus-visible:outline-offset-2"
+              >
+                <span className="grid size-6 flex-none place-items-center rounded-full border border-ink bg-sheet">
+                  <span className={`size-3.5 rounded-full border border-ink ${pressed === row ? "bg-copper" : ""}`} />
+                </span>
+                {row}
+              </RadioGroup.Item>
+            ) : (
+              <span className="pl-8 font-mono text-small text-ink-2">{row}</span>
+            )}
+          </div>
+        ))}
+      </RadioGroup.Root>
+      <svg width={width} height={height + FOOT} role="img" aria-label="Matrix" className="flex-none">
+        <title>Diode matrix</title>
+        {rows.map((row) => (
+          <line key={row} x1="0" x2={width} y1={yOf(row)} y2={yOf(row)} {...strokeOf(live.get(row))} />
+        ))}
+        {columns.map((column) => (
+          <line
+            key={column}
+            x1={xOf(column)}
+            x2={xOf(column)}
+            y1={firstOf(column, joins, yOf)}
+            y2={coils.includes(column) ? height : yOf(column)}
+            {...strokeOf(live.get(column))}
+          />
+        ))}
+        {fed.map((row) => (
+          <circle key={row} cx={xOf(row)} cy={yOf(row)} r="3" fill="var(--ink)" />
+        ))}
+        {joins.map((join) => (
+          <Crossing
+            key={`${join.from} ${join.to}`}
+            join={join}
+            x={xOf(join.to)}
+            y={yOf(join.from)}
+            isLive={live.get(join.from) !== undefined && live.get(join.to) !== undefined}
+          />
+        ))}
+        {coils.map((coil) => (
+          <Coil key={coil} name={coil} x={xOf(coil)} y={height} live={live.get(coil)} />
+        ))}
+      </svg>
+    </div>
+  );
+}
+
+const STROKES = {
+  wanted: { stroke: "var(--copper)", strokeWidth: 2.6 },
+  astray: { stroke: "var(--red)", strokeWidth: 2.2, strokeDasharray: "5 3" },
+} as const;
+
+function strokeOf(live: Live) {
+  return live ? STROKES[live] : { stroke: "var(--rule-2)", strokeWidth: 1 };
+}
+
+/** Where a column begins: at the first row that is joined to it. */
+function firstOf(column: string, joins: readonly Join[], yOf: (row: string) => number): number {
+  return Math.min(...joins.flatMap(({ from, to }) => (to === column ? [yOf(from)] : [])));
+}
+
+/** A wire or a diode from a row to a column, slantwise; the diode's bar is on the side of the coil. */
+function Crossing({ join, x, y, isLive }: { join: Join; x: number; y: number; isLive: boolean }) {
+  const [left, down] = [x - 11, y + 11];
+  const colour = isLive ? "var(--copper)" : "var(--ink)";
+  return (
+    <g stroke={colour} fill={colour} data-join={join.with}>
+      <line x1={left} y1={y} x2={x} y2={down} strokeWidth={isLive ? 2.2 : 1.5} />
+      <circle cx={left} cy={y} r="2" />
+      <circle cx={x} cy={down} r="2" />
+      {join.with === "diode" && (
+        <g transform={`translate(${(left + x) / 2} ${(y + down) / 2}) rotate(45)`}>
+          <polygon points="-4,-4.5 -4,4.5 4,0" stroke="none" />
+          <line x1="4.4" x2="4.4" y1="-5" y2="5" strokeWidth="1.8" />
+        </g>
+      )}
+    </g>
+  );
+}
+
+function Coil({ name, x, y, live }: { name: string; x: number; y: number; live: Live }) {
+  const colour = live === "astray" ? "var(--red)" : live ? "var(--copper)" : "var(--ink)";
+  return (
+    <g data-coil={name} data-live={live ?? "none"}>
+      <rect
+        x={x - 8}
+        y={y + 2}
+        width="16"
+        height="24"
+        fill={live ? "var(--copper-wash)" : "var(--sheet)"}
+        stroke={colour}
+      />
+      <path
+        d={`M${x} ${y + 4}c7 1 7 5 0 5c7 1 7 5 0 5c7 1 7 5 0 5c7 1 7 5 0 5`}
+        fill="none"
+        stroke={colour}
+        strokeWidth="1.2"
+      />
+      {live === "astray" && (
+        <path d={`M${x - 5} ${y + 8}l10 12m0 -12l-10 12`} stroke="var(--red)" strokeWidth="2" fill="none" />
+      )}
+      <text
+        transform={`translate(${x + 4} ${y + 32}) rotate(90)`}
+        className="font-mono text-[11px] font-semibold"
+        fill={colour}
+      >
+        {name.slice(0, 7)}
+      </text>
+    </g>
+  );
+}
