@@ -33,3 +33,16 @@ test("a table of route buttons is drawn, pressed, and shows where current would 
   await expect(page.getByText("All names a twice.")).toBeVisible();
   await expect(matrix).toHaveCount(0);
 });
+
+test("the pulse of a discharge unit has its curve, which follows what is typed", async ({ page, server }) => {
+  await page.addInitScript({ path: AXE });
+  await page.goto(`${server.address}/quick-sums/cdu-pulse`);
+  const pulse = page.getByRole("region", { name: "The pulse" });
+  const chart = pulse.getByRole("img");
+  // 4700 uF into two coils of 4 ohm with 1.01 ohm of wire each: 22 V / 5.01 ohm, and 11.8 ms x ln 2
+  await expect(chart).toHaveAccessibleName("Volts and amps fall from 22 V and 4.39 A; after 8.2 ms half is left.");
+  await expect(pulse.locator(".recharts-line-curve")).toHaveCount(2);
+  await page.getByLabel("Coils fired together").fill("1");
+  await expect(chart).toHaveAccessibleName(/after 16\.3 ms half is left/);
+  expect(await violations(page)).toEqual([]);
+});

@@ -112,6 +112,7 @@ function CalculatorSheet({ calculator }: { calculator: Calculator }) {
 
 /** Sums that have a picture below their results. */
 const PICTURES: Record<string, ComponentType<{ input: Record<string, unknown> }>> = {
+  "cdu-pulse": part(async () => (await import("./PulsePicture.tsx")).PulsePicture),
   "diode-matrix": part(async () => (await import("./MatrixPicture.tsx")).MatrixPicture),
 };
 
@@ -138,6 +139,7 @@ function Answer({
     );
   }
   if (typeof value === "object" && value !== null) {
+    const isOfLists = Object.values(value).some(Array.isArray);
     return (
       <div className="mt-1" data-result={name}>
         <DataTable<[string, unknown]>
@@ -148,7 +150,11 @@ function Answer({
           columns={[
             { id: "name", title: "Name", mono: true, value: ([key]) => key },
             {
-              ...{ id: "value", title: unit || "Value", figures: true },
+              ...{
+                id: "value",
+                title: unit || "Value",
+                ...(isOfLists ? { wraps: true, mono: true } : { figures: true }),
+              },
               cell: ([, each]) =>
                 each === null
                   ? "open"

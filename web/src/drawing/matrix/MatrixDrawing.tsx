@@ -74,8 +74,7 @@ export function MatrixDrawing({
             key={column}
             x1={xOf(column)}
             x2={xOf(column)}
-            y1={firstOf(column, joins, yOf)}
-            y2={coils.includes(column) ? height : yOf(column)}
+            {...spanOf(column, joins, yOf, coils.includes(column) ? height : yOf(column))}
             {...strokeOf(live.get(column))}
           />
         ))}
@@ -108,14 +107,18 @@ function strokeOf(live: Live) {
   return live ? STROKES[live] : { stroke: "var(--rule-2)", strokeWidth: 1 };
 }
 
-/** Where a column begins: at the first row that is joined to it. */
-function firstOf(column: string, joins: readonly Join[], yOf: (row: string) => number): number {
-  return Math.min(...joins.flatMap(({ from, to }) => (to === column ? [yOf(from)] : [])));
+/** From where to where a column goes: from the first row that is joined to it to what it leads to, or to the last one below that. */
+function spanOf(column: string, joins: readonly Join[], yOf: (row: string) => number, end: number) {
+  const ys = joins.flatMap(({ from, to }) => (to === column ? [yOf(from), yOf(from) + SLANT] : []));
+  return { y1: Math.min(...ys, end), y2: Math.max(...ys, end) };
 }
+
+/** How far a wire or diode goes aside and down at a crossing. */
+const SLANT = 11;
 
 /** A wire or a diode from a row to a column, slantwise; the diode's bar is on the side of the coil. */
 function Crossing({ join, x, y, isLive }: { join: Join; x: number; y: number; isLive: boolean }) {
-  const [left, down] = [x - 11, y + 11];
+  const [left, down] = [x - SLANT, y + SLANT];
   const colour = isLive ? "var(--copper)" : "var(--ink)";
   return (
     <g stroke={colour} fill={colour} data-join={join.with}>
