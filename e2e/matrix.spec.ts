@@ -25,6 +25,16 @@ test("a table of route buttons is drawn, pressed, and shows where current would 
   await matrix.getByRole("radio", { name: "Road 2" }).press("ArrowUp", { delay: 80 });
   await expect(matrix).toContainText("Road 1 energises nothing besides, even without diodes.");
   expect(await violations(page)).toEqual([]);
+  // the board: drawn with its ruler, and what to measure when it is built
+  await matrix.getByRole("button", { name: /^Build sheet/ }).click();
+  await expect(matrix.getByRole("img", { name: "The board" })).toContainText("100 mm");
+  const measured = matrix.getByRole("table", { name: "What to measure" });
+  await expect(measured.getByRole("row", { name: "Road 2 Y1N diode 0.64 V" })).toBeVisible();
+  await expect(measured.getByRole("row", { name: "Y1N Road 2 diode backwards open" })).toBeVisible();
+  const saved = page.waitForEvent("download");
+  await matrix.getByRole("button", { name: "SVG, 1:1" }).click();
+  expect((await saved).suggestedFilename()).toBe("diode board.svg");
+  expect(await violations(page)).toEqual([]);
   // another table, built otherwise
   await page.getByRole("textbox").first().fill("All: a b c d\nSome: a b c");
   await matrix.getByRole("radio", { name: "Cascaded" }).click();

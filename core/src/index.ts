@@ -108,6 +108,7 @@ export { PLACES } from "./sense/places.ts";
 
 export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
 export { Derived } from "./derive.ts";
+export { type BoardTest, type BuildSheet, boardTests, layBoard, type Placed } from "./diodes/buildSheet.ts";
 export {
   type Construction,
   type ConstructionKind,

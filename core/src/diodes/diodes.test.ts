@@ -1,7 +1,8 @@
 // Route buttons: which links need diodes, three ways to build them, and what each button does when it is solved.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { constructionsOf, isExact, reachedFrom } from "./constructions.ts";
+import { boardTests, crossingsOf, layBoard } from "./buildSheet.ts";
+import { type Construction, constructionsOf, isExact, reachedFrom } from "./constructions.ts";
 import { faultOfWishes, matrixOf, sneakWay, type Wish } from "./matrix.ts";
 import { type Firing, prove } from "./proof.ts";
 
@@ -168,5 +169,53 @@ describe("what a press does", () => {
     const at = fewest!.joins.findIndex((join) => join.with === "diode");
     const joins = fewest!.joins.map((join, index) => (index === at ? { ...join, with: "wire" as const } : join));
     expect(prove({ ...fewest!, joins }, table, FIRING).faults.join(" ")).toMatch(/which it does not ask/);
+  });
+});
+
+describe("the board", () => {
+  const laid = (construction: Construction) => {
+    const work = layBoard(construction);
+    let step = work.next();
+    while (!step.done) step = work.next();
+    return step.value;
+  };
+
+  it("has every part between its terminals, counts what crosses, and never more than as it was given", () => {
+    fc.assert(
+      fc.property(wishes, (table) => {
+        for (const construction of constructionsOf(table)) {
+          const { left, right, placed, crossings } = laid(construction);
+          expect(placed).toHaveLength(construction.joins.length);
+          for (const part of placed) expect([left[part.left], right[part.right]]).toEqual([part.from, part.to]);
+          expect(placed.map(({ number }) => number)).toEqual(placed.map((_, index) => index + 1));
+          const given = [construction.joins.map(({ from }) => from), construction.joins.map(({ to }) => to)];
+          expect(crossings).toBeLessThanOrEqual(
+            crossingsOf(construction.joins, [...new Set(given[0])], [...new Set(given[1])]),
+          );
+          // what crosses lies one over the other, diodes over wires, and what lies lower comes first
+          for (const one of placed)
+            for (const other of placed) {
+              const isCrossing = (one.left - other.left) * (one.right - other.right) < 0;
+              if (isCrossing) expect(one.layer).not.toBe(other.layer);
+              if (isCrossing && one.with === "diode" && other.with === "wire")
+                expect(one.layer).toBeGreaterThan(other.layer);
+              if (one.number < other.number) expect(one.layer).toBeLessThanOrEqual(other.layer);
+            }
+        }
+      }),
+      { numRuns: 100 },
+    );
+  });
+
+  it("is tested part by part: a diode lets current through one way, and no button reaches another", () => {
+    const [fewest] = constructionsOf(ladder(4));
+    const sheet = laid(fewest!);
+    const tests = boardTests(sheet, FIRING.diode);
+    // 1 mA through a small silicon diode: 25.9 mV x ln(1e-3 / 1e-14)
+    expect(tests.find(({ what }) => what === "diode")?.volts).toBeCloseTo(0.655, 2);
+    expect(tests.filter(({ what }) => what === "diode backwards")).toHaveLength(5);
+    expect(tests.filter(({ what }) => what === "wire")).toHaveLength(4);
+    for (const { red, black, what } of tests)
+      if (what === "nothing") expect(reachedFrom(red, fewest!.joins)).not.toContain(black);
   });
 });

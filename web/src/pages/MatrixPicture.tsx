@@ -9,7 +9,9 @@ import {
   type Wish,
 } from "@alderman/core";
 import { useMemo, useState } from "react";
+import { BoardSheet } from "../drawing/matrix/BoardSheet.tsx";
 import { type Live, MatrixDrawing } from "../drawing/matrix/MatrixDrawing.tsx";
+import { Button } from "../kit/Button.tsx";
 import { Segmented } from "../kit/Segmented.tsx";
 
 /** A usual unit and usual coils, from memory: what the picture of a press is worked out with. */
@@ -32,6 +34,7 @@ export function MatrixPicture({ input }: { input: Record<string, unknown> }) {
   const wishes = useMemo(() => wishesIn(input), [input]);
   const [kind, setKind] = useState<ConstructionKind>("fewest");
   const [hasDiodes, setDiodes] = useState(true);
+  const [isBoard, setBoard] = useState(false);
   const [chosen, setPressed] = useState<string | null>(null);
   const builds = useMemo(() => constructionsOf(wishes), [wishes]);
   const construction = builds.find((each) => each.kind === kind);
@@ -110,6 +113,12 @@ export function MatrixPicture({ input }: { input: Record<string, unknown> }) {
           </p>
         )}
       </div>
+      <div>
+        <Button size="small" onClick={() => setBoard(!isBoard)} aria-expanded={isBoard}>
+          {isBoard ? "Put the build sheet away" : "Build sheet for a board between two terminal rows"}
+        </Button>
+      </div>
+      {isBoard && <BoardSheet construction={construction} diode={USUAL.diode} />}
     </section>
   );
 }
