@@ -2,6 +2,7 @@
 import { readFileSync } from "node:fs";
 import { openRailwayFile } from "@alderman/core";
 import { benchAllot } from "./allot.ts";
+import { benchDiodes } from "./diodes.ts";
 import { benchEdits } from "./edits.ts";
 import { benchFrames } from "./frames.ts";
 import { benchLine } from "./line.ts";
@@ -16,6 +17,7 @@ const club = sample("club-400");
 benchSolver(club);
 benchEdits(sample("skerrin-ferry"), club);
 benchAllot(club);
+benchDiodes();
 benchNumbers();
 await benchLine(club);
 await benchLive();

@@ -116,7 +116,19 @@ const VIEWS = [
     },
   },
   { name: "findings", path: "findings" },
-  { name: "quick-sums", path: "quick-sums", plain: true },
+  {
+    name: "quick-sums",
+    path: "quick-sums/diode-matrix",
+    plain: true,
+    act: async (page) => {
+      await page.getByRole("radio", { name: "Road 2" }).click();
+      await page.getByRole("radio", { name: "Without diodes" }).click();
+      await page.getByRole("region", { name: "The matrix" }).scrollIntoViewIfNeeded();
+      await page.mouse.move(800, 600);
+      await page.mouse.wheel(0, 2000);
+      await page.waitForTimeout(300);
+    },
+  },
 ];
 
 buildWeb();
