@@ -6,10 +6,12 @@ import { BALLOON, laid, marked, straightBlocks, stroke } from "../../testing/lin
 import { edit } from "../catalogue/edit.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
+import { RecordError } from "../record/problems.ts";
 import { signalsAlong } from "./aspects.ts";
 import { blocksOnLine, runTogether } from "./blocks.ts";
 import { followsFrom } from "./follows.ts";
 import { insulatedJoints } from "./insulatedJoints.ts";
+import { moveTracks } from "./laying.ts";
 import { lineLayout } from "./layout.ts";
 import { changeMark, layOutline, nextName, removeMark, setStand, turnMark } from "./marks.ts";
 import { railsOf } from "./rails.ts";
@@ -210,6 +212,73 @@ describe("blocks", () => {
     expect(() => marked(record, ["block", [0, 5], [1, 5], "Z"])).toThrow("There is no track there to mark.");
   });
 });
+
+describe("marks", () => {
+  it("go along when the whole line is mirrored, turned or shifted: rails, blocks and signals are as they were", () => {
+    const moves = fc.constantFrom(
+      { mirrored: true },
+      { quarters: 1 },
+      { quarters: 2, mirrored: true },
+      { by: [3, 5] as Point },
+    );
+    fc.assert(
+      fc.property(
+        fc.array(stroke, { minLength: 1, maxLength: 4 }),
+        fc.array(gap, { maxLength: 4 }),
+        fc.array(fc.tuple(fc.nat(200), fc.boolean()), { maxLength: 4 }),
+        moves,
+        (strokes, picks, places, move) => {
+          const plain = gapped(drawn(strokes), picks);
+          const steps = lineLayout(plain).stretches.flatMap(({ points }) =>
+            points.slice(1).map((to, index): [Point, Point] => [points[index] as Point, to]),
+          );
+          if (steps.length === 0) return;
+          const full = places.reduce((now, [pick, isTurned], index) => {
+            const [a, b] = steps[pick % steps.length] as [Point, Point];
+            const feeder = marked(now, ["feeder", a, b, isTurned ? "J" : "K"]);
+            return marked(
+              feeder,
+              ["block", a, b, `B${index}`],
+              isTurned ? ["signal", a, b, `S${index}`] : ["signal", b, a, `S${index}`],
+            );
+          }, plain);
+          const moved = movedAll(full, move);
+          if (!moved) return;
+          const told = (record: RailwayRecord) => {
+            const { blocks, rails } = blocksOnLine(record);
+            return {
+              blocks: blocks
+                .map(({ metres, marks }) => `${metres.toFixed(3)} ${marks.map(({ name }) => name).sort()}`)
+                .sort(),
+              pieces: rails.pieces.map(({ metres, gets }) => `${metres.toFixed(3)} ${[...gets].sort()}`).sort(),
+              signals: signalsOn(record, state())
+                .map(({ mark, aspect }) => `${mark.name} ${aspect}`)
+                .sort(),
+            };
+          };
+          expect(moved.marks).toHaveLength(full.marks.length);
+          expect(told(moved)).toEqual(told(full));
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+});
+
+/** The line moved as a whole; null where that would be no line any more. */
+function movedAll(record: RailwayRecord, move: Parameters<typeof moveTracks>[2]): RailwayRecord | null {
+  try {
+    const group = moveTracks(
+      record,
+      record.tracks.map(({ id }) => id),
+      move,
+    );
+    return group && edit(record, group.edits).record;
+  } catch (error) {
+    if (error instanceof RecordError) return null;
+    throw error;
+  }
+}
 
 describe("signals", () => {
   it("along a straight line show what the calculator for such lines says, whatever is occupied and held", () => {
