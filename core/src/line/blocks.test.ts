@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import { drafted, railway, typed } from "../../testing/build.ts";
 import { BALLOON, laid, marked, straightBlocks, stroke } from "../../testing/lines.ts";
 import { edit } from "../catalogue/edit.ts";
+import { addTurnoutTo } from "../equip/turnouts.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
 import { RecordError } from "../record/problems.ts";
@@ -13,6 +14,7 @@ import { followsFrom } from "./follows.ts";
 import { insulatedJoints } from "./insulatedJoints.ts";
 import { moveTracks } from "./laying.ts";
 import { lineLayout } from "./layout.ts";
+import { placeTurnout } from "./marking.ts";
 import { changeMark, layOutline, nextName, removeMark, setStand, turnMark } from "./marks.ts";
 import { railsOf } from "./rails.ts";
 import { reversing } from "./reversing.ts";
@@ -233,6 +235,7 @@ describe("marks", () => {
             points.slice(1).map((to, index): [Point, Point] => [points[index] as Point, to]),
           );
           if (steps.length === 0) return;
+          const placed = withTurnouts(plain);
           const full = places.reduce((now, [pick, isTurned], index) => {
             const [a, b] = steps[pick % steps.length] as [Point, Point];
             const feeder = marked(now, ["feeder", a, b, isTurned ? "J" : "K"]);
@@ -241,7 +244,7 @@ describe("marks", () => {
               ["block", a, b, `B${index}`],
               isTurned ? ["signal", a, b, `S${index}`] : ["signal", b, a, `S${index}`],
             );
-          }, plain);
+          }, placed);
           const moved = movedAll(full, move);
           if (!moved) return;
           const told = (record: RailwayRecord) => {
@@ -251,7 +254,8 @@ describe("marks", () => {
                 .map(({ metres, marks }) => `${metres.toFixed(3)} ${marks.map(({ name }) => name).sort()}`)
                 .sort(),
               pieces: rails.pieces.map(({ metres, gets }) => `${metres.toFixed(3)} ${[...gets].sort()}`).sort(),
-              signals: signalsOn(record, state())
+              // some turnouts lie normal, some reverse, whatever has become of their place
+              signals: signalsOn(record, state({ lies: (id) => (id.length % 2 ? "normal" : "reverse") }))
                 .map(({ mark, aspect }) => `${mark.name} ${aspect}`)
                 .sort(),
             };
@@ -260,10 +264,20 @@ describe("marks", () => {
           expect(told(moved)).toEqual(told(full));
         },
       ),
-      { numRuns: 150 },
+      { numRuns: 400 },
     );
   });
 });
+
+/** The line with a turnout at each pair of blades. */
+function withTurnouts(record: RailwayRecord): RailwayRecord {
+  return drafted(record, (draft) => {
+    for (const [index, { point, second }] of lineLayout(record).junctions.entries()) {
+      const turnout = addTurnoutTo(draft, `Y${10 ** (index % 3)}${index}`);
+      draft.take(placeTurnout(draft.record, turnout.id, point, second));
+    }
+  });
+}
 
 /** The line moved as a whole; null where that would be no line any more. */
 function movedAll(record: RailwayRecord, move: Parameters<typeof moveTracks>[2]): RailwayRecord | null {

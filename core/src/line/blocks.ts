@@ -3,7 +3,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { MarkOf } from "../record/line.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
 import { Joined } from "./joined.ts";
-import { type Junction, type LineEnd, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
+import { isCircle, type Junction, type LineEnd, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import { isBlock } from "./marks.ts";
 import { fedFrogs, frogKindOf, innerRail, otherSide, type Rails, railsOf, type Side } from "./rails.ts";
 import { portOf, turnoutPort } from "./topology.ts";
@@ -84,8 +84,7 @@ function blocksIn(record: RailwayRecord, layout: LineLayout): Blocks {
     touch(stretch.from, nodeAt(stretch, -1));
     touch(stretch.to, nodeAt(stretch, stretch.points.length));
     // a circle with nothing in it but gaps comes back to where it began
-    if (stretch.from === null && String(stretch.points[0]) === String(stretch.points.at(-1)))
-      joined.join(nodeAt(stretch, -1), nodeAt(stretch, stretch.points.length));
+    if (isCircle(layout, stretch)) joined.join(nodeAt(stretch, -1), nodeAt(stretch, stretch.points.length));
   }
   for (const nodes of atPort.values()) for (const node of nodes) joined.join(nodes[0] ?? null, node);
   for (const [a, b] of layout.line.within ?? []) {
@@ -127,9 +126,10 @@ function blocksIn(record: RailwayRecord, layout: LineLayout): Blocks {
     const [node] = atPort.get(junction.id) ?? [];
     if (node !== undefined) blockOf(node).junctions.push(junction);
   }
-  for (const { mark, stretch, step } of rails.marks) {
+  for (const { mark, stretch, step, along } of rails.marks) {
     if (mark.what !== "block") continue;
-    const block = at(stretch, step);
+    // on a gap's own step it names what lies beyond, as the mark looks
+    const block = at(stretch, along ? step : step - 1);
     if (block.marks.length === 0) Object.assign(block, { id: mark.id, name: mark.name });
     block.marks.push(mark);
     block.zones.push(...zones.filter(({ block: name }) => isBlock(name, mark.name)));

@@ -7,8 +7,18 @@ import type { Mark, Point, Spot, Track } from "../record/line.ts";
 import { recordError } from "../record/problems.ts";
 import type { Turnout } from "../record/schemas.ts";
 import { count, list } from "../units/format.ts";
-import { directionTo, nameOfPoint, nameOfStep, pointsAlong, simplified, stepsOf, wayBetween } from "./lattice.ts";
-import { type Junction, type LinePlace, lineLayout } from "./layout.ts";
+import {
+  type Direction,
+  directionTo,
+  nameOfPoint,
+  nameOfStep,
+  pointsAlong,
+  simplified,
+  stepsOf,
+  turnedBy,
+  wayBetween,
+} from "./lattice.ts";
+import { type Junction, type LineLayout, type LinePlace, lineLayout } from "./layout.ts";
 import { isOnStep, stepOfMark, stepsIn } from "./marks.ts";
 import { shapeOf } from "./places.ts";
 
@@ -256,6 +266,32 @@ export interface Move {
   by?: Point;
 }
 
+/**
+ * A turnout with its blades moved. Which leg is normal, and which of two pairs is the second, follows from geometry, and may be the other
+ * one where it is mirrored or turned: then the record says so, so that the turnout's normal is the leg that it was.
+ */
+function movedSpot(
+  spot: Spot,
+  [x, y]: Point,
+  turn: (direction: Direction) => Direction,
+  before: RailwayRecord,
+  now: LineLayout,
+): Spot {
+  const old = lineLayout(before)
+    .at.get(nameOfPoint([spot.x, spot.y]))
+    ?.junctions.find(({ second }) => second === spot.second);
+  const there = { ...spot, x, y };
+  if (!old) return there;
+  const [normal, reverse] = [turn(old.normal), turn(old.reverse)];
+  const found = now.at
+    .get(nameOfPoint([x, y]))
+    ?.junctions.find((each) =>
+      each.normal === normal ? each.reverse === reverse : each.normal === reverse && each.reverse === normal,
+    );
+  if (!found) return there;
+  return { ...there, second: found.second, turned: spot.turned !== (found.normal !== normal) };
+}
+
 /** A mark with its track moved; mirrored, what was the left rail is the right one. */
 function movedMark(mark: Mark, moved: (point: Point) => Point, mirrored: boolean): Mark {
   const [x, y] = moved([mark.x, mark.y]);
@@ -322,15 +358,22 @@ export function moveTracks(
       own.has(nameOfPoint([x, y])) && !hasBlades([x, y], second) && hasBlades(moved([x, y]), second);
     const spots = record.spots.filter((spot) => goes(spot.x, spot.y) || follows(spot));
     for (const spot of spots) draft.remove("spot", spot.id);
-    for (const spot of spots) {
-      const [x, y] = moved([spot.x, spot.y]);
-      draft.put("spot", { ...spot, x, y });
-    }
+    const turn =
+      ({ quarters: by = 0, mirrored: isMirrored }: Move) =>
+      (direction: Direction) =>
+        turnedBy(isMirrored ? turnedBy(0, -direction) : direction, 2 * by);
+    for (const spot of spots) draft.put("spot", movedSpot(spot, moved([spot.x, spot.y]), turn(move), record, tracked));
     for (const mark of record.marks.filter(goesAlong)) draft.put("mark", movedMark(mark, moved, mirrored));
   }
   const was = lineLayout(record);
-  for (const place of lineLayout(draft.record).places)
-    if (was.at.get(nameOfPoint(place.point))?.kind !== place.kind) refuse(place, { threeWay: true });
+  // what was drawn so before, here or where it comes from, may be so again
+  const carried = new Map(
+    was.places.flatMap(({ point, kind }) => (goes(...point) ? [[nameOfPoint(moved(point)), kind] as const] : [])),
+  );
+  for (const place of lineLayout(draft.record).places) {
+    const name = nameOfPoint(place.point);
+    if (was.at.get(name)?.kind !== place.kind && carried.get(name) !== place.kind) refuse(place, { threeWay: true });
+  }
   const told = settle(draft, record).map(({ words }) => words);
   const what = count(tracks.length, "stretch", "stretches");
   const did = copy

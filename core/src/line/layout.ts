@@ -160,6 +160,13 @@ function layoutOf(record: RailwayRecord): LineLayout {
   };
 }
 
+/** Whether a stretch runs on into itself, with nothing in it. */
+export function isCircle({ at }: Pick<LineLayout, "at">, { from, to, points }: Stretch): boolean {
+  const [first, last] = [points[0], points.at(-1)];
+  if (from !== null || to !== null || !first || !last) return false;
+  return nameOfPoint(first) === nameOfPoint(last) && !at.has(nameOfPoint(first));
+}
+
 function byPortOf(stretches: readonly Stretch[]): LineLayout["byPort"] {
   const found = new Map<Port, { stretch: Stretch; isFrom: boolean }>();
   for (const stretch of stretches) {

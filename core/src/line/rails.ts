@@ -3,7 +3,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { MarkOf, Point } from "../record/line.ts";
 import { Joined } from "./joined.ts";
 import { nameOfStep } from "./lattice.ts";
-import { type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
+import { isCircle, type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import { isOnStep, type StepMark, stepOfMark } from "./marks.ts";
 import { type Leg, type Lie, type Port, portOf, turnoutPort } from "./topology.ts";
 import { partsBetween } from "./walk.ts";
@@ -136,7 +136,10 @@ export function railsOf(record: RailwayRecord, layout = lineLayout(record), outl
     for (const [step, rails] of [...gaps(stretch)].sort(([a], [b]) => a - b))
       for (const side of ["left", "right"] as const) if (rails === "both" || rails === side) cuts[side].push(step);
     cutsOf.set(stretch, cuts);
-    firstOf.set(stretch, { left: joined.add(cuts.left.length + 1), right: joined.add(cuts.right.length + 1) });
+    const first = { left: joined.add(cuts.left.length + 1), right: joined.add(cuts.right.length + 1) };
+    firstOf.set(stretch, first);
+    if (isCircle(layout, stretch))
+      for (const side of ["left", "right"] as const) joined.join(first[side], first[side] + cuts[side].length);
   }
   /** What lies on the gap's own step is beyond it. */
   const nodeAt = (stretch: Stretch, step: number, side: Side): number => {
@@ -200,8 +203,10 @@ export function railsOf(record: RailwayRecord, layout = lineLayout(record), outl
         if (!piece.place || to - from > piece.place.to - piece.place.from) piece.place = { stretch, from, to, side };
       }
     }
-  for (const { mark, stretch, step, along } of marks) {
+  for (const { mark, stretch, step: on, along } of marks) {
     if (mark.what !== "feeder") continue;
+    // on a gap's own step it feeds what lies beyond, as the mark looks
+    const step = along ? on : on - 1;
     for (const side of ["left", "right"] as const) {
       if (mark.rails !== "both" && mark.rails !== side) continue;
       const piece = pieceOf(nodeAt(stretch, step, along ? side : OTHER[side]));

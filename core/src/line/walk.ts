@@ -1,4 +1,4 @@
-import type { LineLayout, Stretch } from "./layout.ts";
+import { isCircle, type LineLayout, type Stretch } from "./layout.ts";
 import { type Leg, type Lie, linkedTo, type Port, portOf, turnoutPort, waysOn } from "./topology.ts";
 
 /** Where something is on the line and which way it looks: between two points of a stretch, by the first one's number. */
@@ -23,7 +23,8 @@ export class Ways {
   private readonly byPort: LineLayout["byPort"];
   private readonly ends: ReadonlySet<string>;
 
-  constructor({ line, byPort }: Pick<LineLayout, "line" | "byPort">) {
+  constructor(private readonly layout: Pick<LineLayout, "line" | "byPort" | "at">) {
+    const { line, byPort } = layout;
     this.links = linkedTo({ links: line.within ?? [] });
     this.ends = new Set(line.ends);
     this.byPort = byPort;
@@ -53,9 +54,7 @@ export class Ways {
       return [{ what: "track", at: { stretch, step: on, along }, passed: [] }];
     const port = this.portAhead(heading);
     if (port !== null) return this.through(port, lies, []);
-    const [first, last] = [stretch.points[0], stretch.points.at(-1)];
-    const isCircle = stretch.from === null && stretch.to === null && String(first) === String(last);
-    if (!isCircle) return [{ what: "nothing" }];
+    if (!isCircle(this.layout, stretch)) return [{ what: "nothing" }];
     return [{ what: "track", at: { stretch, step: along ? 0 : stretch.points.length - 2, along }, passed: [] }];
   }
 
