@@ -117,7 +117,7 @@ export {
   reachedFrom,
 } from "./diodes/constructions.ts";
 export { faultOfWishes, matrixOf, type SneakStep, sneakWay, type Wish } from "./diodes/matrix.ts";
-export { type Firing, type Press, prove } from "./diodes/proof.ts";
+export { type Firing, type Press, pressOf, prove } from "./diodes/proof.ts";
 export { type PlainSource, plainSources, setPlainInput } from "./equip/plainInputs.ts";
 export { type BusStart, busStart } from "./events/busStart.ts";
 export {

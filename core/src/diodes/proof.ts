@@ -87,7 +87,13 @@ export function prove(construction: Construction, wishes: readonly Wish[], firin
   return { presses, faults };
 }
 
-function pressOf({ joins }: Construction, wishes: readonly Wish[], { button, coils }: Wish, firing: Firing): Press {
+/** One button pressed, solved. */
+export function pressOf(
+  { joins }: Construction,
+  wishes: readonly Wish[],
+  { button, coils }: Wish,
+  firing: Firing,
+): Press {
   const all = [...new Set(wishes.flatMap((wish) => wish.coils))];
   const whole = netOf(joins, all, button, firing);
   const source: Element = { kind: "voltage", id: "unit", nodes: ["+", "0"], volts: firing.volts };

@@ -3,7 +3,7 @@ import {
   constructionsOf,
   count,
   type Firing,
-  prove,
+  pressOf,
   reachedFrom,
   sneakWay,
   type Wish,
@@ -26,9 +26,6 @@ const BUILDS: { value: ConstructionKind; text: string }[] = [
   { value: "cascaded", text: "Cascaded" },
 ];
 
-/** Buttons beyond which a press is not worked out while one types. */
-const MOST_PROVED = 40;
-
 /** The matrix of a table of buttons: how it is built, and where the current goes when a button is pressed. */
 export function MatrixPicture({ input }: { input: Record<string, unknown> }) {
   const wishes = useMemo(() => wishesIn(input), [input]);
@@ -40,9 +37,9 @@ export function MatrixPicture({ input }: { input: Record<string, unknown> }) {
   const construction = builds.find((each) => each.kind === kind);
   const pressed = wishes.some(({ button }) => button === chosen) ? chosen : (wishes[0]?.button ?? null);
   const own = wishes.find(({ button }) => button === pressed);
-  const proof = useMemo(
-    () => (construction && wishes.length <= MOST_PROVED ? prove(construction, wishes, USUAL) : null),
-    [construction, wishes],
+  const press = useMemo(
+    () => (construction && own ? pressOf(construction, wishes, own, USUAL) : null),
+    [construction, wishes, own],
   );
   if (!construction || !own || pressed === null) return null;
   const joins = hasDiodes ? construction.joins : construction.joins.map((join) => ({ ...join, with: "wire" as const }));
@@ -55,7 +52,6 @@ export function MatrixPicture({ input }: { input: Record<string, unknown> }) {
       return [name, isAstray ? "astray" : "wanted"];
     }),
   );
-  const press = proof?.presses.find(({ button }) => button === pressed);
   const steps = hasDiodes ? [] : sneakWay(wishes, pressed);
   return (
     <section aria-label="The matrix" className="grid gap-3 border-t border-rule p-4">
