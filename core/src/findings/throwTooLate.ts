@@ -1,17 +1,11 @@
 import { type Arrival, type AutomaticThrow, automaticThrows, serves } from "../line/timing.ts";
-import { deviceOf, find } from "../record/find.ts";
-import { wayName } from "../schematic/nets.ts";
-import type { Thread } from "../schematic/thread.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { rule } from "./rule.ts";
+import { namesOf, type ThrowNames } from "./throwWrongLeg.ts";
 
-interface Late {
+interface Late extends ThrowNames {
   thrown: AutomaticThrow;
   arrival: Arrival;
-  label: string;
-  by: string;
   trainKmh: number;
-  threads: Thread[];
 }
 
 export const throwTooLate = rule<Late>({
@@ -29,15 +23,8 @@ export const throwTooLate = rule<Late>({
       );
       const [arrival] = late;
       if (!arrival) return [];
-      const { deviceId, way } = thrown.control;
-      return [
-        {
-          ...{ thrown, arrival, trainKmh: record.railway.trainKmh },
-          label: find(record, "turnout", thrown.turnoutId)?.label ?? thrown.turnoutId,
-          by: wayName(deviceOf(record, deviceId).label, way),
-          threads: threadsOfTurnouts(threads, new Set([thrown.turnoutId])),
-        },
-      ];
+      const { trainKmh } = record.railway;
+      return [{ thrown, arrival, trainKmh, ...namesOf({ record, threads }, thrown) }];
     }),
   subject: ({ thrown }) => thrown.control.id,
   where: ({ label }) => label,

@@ -4,14 +4,27 @@ import { deviceOf, find } from "../record/find.ts";
 import { wayName } from "../schematic/nets.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { threadsOfTurnouts } from "./handDiffers.ts";
-import { rule } from "./rule.ts";
+import { type Look, rule } from "./rule.ts";
 
-interface WrongLeg {
-  thrown: AutomaticThrow;
-  arrival: Arrival;
+/** What a turnout that a train throws is called, what throws it, and the threads that it is in. */
+export interface ThrowNames {
   label: string;
   by: string;
   threads: Thread[];
+}
+
+export function namesOf({ record, threads }: Pick<Look, "record" | "threads">, thrown: AutomaticThrow): ThrowNames {
+  const { deviceId, way } = thrown.control;
+  return {
+    label: find(record, "turnout", thrown.turnoutId)?.label ?? thrown.turnoutId,
+    by: wayName(deviceOf(record, deviceId).label, way),
+    threads: threadsOfTurnouts(threads, new Set([thrown.turnoutId])),
+  };
+}
+
+interface WrongLeg extends ThrowNames {
+  thrown: AutomaticThrow;
+  arrival: Arrival;
 }
 
 export const throwWrongLeg = rule<WrongLeg>({
@@ -26,15 +39,7 @@ export const throwWrongLeg = rule<WrongLeg>({
     automaticThrows(record).flatMap((thrown): WrongLeg[] => {
       const arrival = thrown.arrivals.find((each) => !serves(thrown, each));
       if (!arrival) return [];
-      const { deviceId, way } = thrown.control;
-      return [
-        {
-          ...{ thrown, arrival },
-          label: find(record, "turnout", thrown.turnoutId)?.label ?? thrown.turnoutId,
-          by: wayName(deviceOf(record, deviceId).label, way),
-          threads: threadsOfTurnouts(threads, new Set([thrown.turnoutId])),
-        },
-      ];
+      return [{ thrown, arrival, ...namesOf({ record, threads }, thrown) }];
     }),
   subject: ({ thrown }) => thrown.control.id,
   where: ({ label }) => label,

@@ -115,9 +115,15 @@ export function LineTimes({ record, chosen }: Pick<Seen, "record" | "chosen">) {
               {there && share <= 1 && (
                 <circle cx={there[0]} cy={there[1]} r="5" fill="var(--sheet)" stroke="var(--copper)" strokeWidth="2" />
               )}
-              <Told at={[x, y + 18]}>{`${arrival.metres.toFixed(2)} m, ${arrival.seconds.toFixed(1)} s`}</Told>
+              <Told
+                at={[x, y + 18]}
+                colour="var(--copper)"
+              >{`${arrival.metres.toFixed(2)} m, ${arrival.seconds.toFixed(1)} s`}</Told>
               {there && share <= 1 && (
-                <Told at={[there[0] + 36, there[1] + 4]}>{`${label} ${(thrown.seconds ?? 0).toFixed(1)} s`}</Told>
+                <Told
+                  at={[there[0] + 36, there[1] + 4]}
+                  colour="var(--copper)"
+                >{`${label} ${(thrown.seconds ?? 0).toFixed(1)} s`}</Told>
               )}
             </g>
           );
@@ -126,9 +132,20 @@ export function LineTimes({ record, chosen }: Pick<Seen, "record" | "chosen">) {
   );
 }
 
-function Told({ at: [x, y], children }: { at: Spot; children: string }) {
+/** A word beside something on the line, readable over what it lies on. */
+function Told({
+  at: [x, y],
+  anchor = "middle",
+  colour = "var(--ink)",
+  children,
+}: {
+  at: Spot;
+  anchor?: "start" | "middle" | "end";
+  colour?: string;
+  children: string;
+}) {
   return (
-    <text x={x} y={y} textAnchor="middle" className={TEXT} fill="var(--copper)" stroke="var(--sheet)" strokeWidth="4">
+    <text x={x} y={y} textAnchor={anchor} className={TEXT} fill={colour} stroke="var(--sheet)" strokeWidth="3.5">
       {children}
     </text>
   );
@@ -288,17 +305,9 @@ function Signal({
         strokeWidth="2.4"
         strokeLinecap="butt"
       />
-      <text
-        x={tx}
-        y={ty + 4}
-        textAnchor={Math.abs(right[0]) < 0.3 ? "middle" : right[0] > 0 ? "start" : "end"}
-        className={TEXT}
-        fill="var(--ink)"
-        stroke="var(--sheet)"
-        strokeWidth="3"
-      >
+      <Told at={[tx, ty + 4]} anchor={Math.abs(right[0]) < 0.3 ? "middle" : right[0] > 0 ? "start" : "end"}>
         {mark.name}
-      </text>
+      </Told>
     </g>
   );
 }
@@ -320,17 +329,7 @@ function Sensor({ mark, at: { middle, free }, isChosen }: { mark: MarkOf<"sensor
         strokeWidth="1.5"
       />
       <circle cx={x} cy={y} r="1.6" fill="var(--ink)" />
-      <text
-        x={tx}
-        y={ty + 4}
-        textAnchor="middle"
-        className={TEXT}
-        fill="var(--ink)"
-        stroke="var(--sheet)"
-        strokeWidth="3"
-      >
-        {mark.name}
-      </text>
+      <Told at={[tx, ty + 4]}>{mark.name}</Told>
     </g>
   );
 }
@@ -379,9 +378,9 @@ function Stand({ record, mark, isChosen }: { record: RailwayRecord; mark: MarkOf
         strokeWidth="1.4"
       />
       <path d={`M${x - half} ${y + half}v4M${x} ${y + half}v4M${x + half} ${y + half}v4`} stroke="var(--ink)" />
-      <text x={x + half * 1.3 + 5} y={y + 4} className={TEXT} fill="var(--ink)" stroke="var(--sheet)" strokeWidth="3">
+      <Told at={[x + half * 1.3 + 5, y + 4]} anchor="start">
         {find(record, "device", mark.deviceId)?.label ?? "?"}
-      </text>
+      </Told>
     </g>
   );
 }
