@@ -121,7 +121,7 @@ export function LineTimes({ record, chosen }: Pick<Seen, "record" | "chosen">) {
               >{`${arrival.metres.toFixed(2)} m, ${arrival.seconds.toFixed(1)} s`}</Told>
               {there && share <= 1 && (
                 <Told
-                  at={[there[0] + 36, there[1] + 4]}
+                  at={[there[0] + 34, there[1] - 11]}
                   colour="var(--copper)"
                 >{`${label} ${(thrown.seconds ?? 0).toFixed(1)} s`}</Told>
               )}
