@@ -51,7 +51,7 @@ const WHOLE = new Set(["no-spare-core"]);
 /** About track and its rails, of which no turnout is part. */
 const TRACK = new Set([
   ...["blocks-run-together", "feeders-against", "rail-unfed", "detector-rail-uncut", "block-unwatched"],
-  "signal-guards-nothing",
+  ...["signal-guards-nothing", "block-bridged"],
 ]);
 
 it("finds on the sample of mistakes what each of them is about, at the turnout that shows it", () => {

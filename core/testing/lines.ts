@@ -172,6 +172,13 @@ export const LINE_MISTAKES: Record<string, () => RailwayRecord> = {
         "b1",
       ],
     ),
+  "block-bridged": () =>
+    marked(
+      laid(one(), [MAIN]),
+      ["gap", [2, 0], [3, 0], "both"],
+      ["gap", [4, 0], [5, 0], "both"],
+      ["block", [3, 0], [4, 0], "Short"],
+    ),
   "hidden-unseen": () => {
     const drawn = laid(
       one(),

@@ -3,6 +3,7 @@ import { addressImpossible } from "./addressImpossible.ts";
 import { addressNotInRow } from "./addressNotInRow.ts";
 import { answersOtherwise } from "./answersOtherwise.ts";
 import { backFeed } from "./backFeed.ts";
+import { blockBridged } from "./blockBridged.ts";
 import { blocksRunTogether } from "./blocksRunTogether.ts";
 import { blockUnwatched } from "./blockUnwatched.ts";
 import { boardOverTotal } from "./boardOverTotal.ts";
@@ -172,6 +173,7 @@ export const RULES: readonly Rule[] = [
   throwWrongLeg,
   sensorDelaysRed,
   hiddenUnseen,
+  blockBridged,
   notPlaced,
   legNowhere,
 ];

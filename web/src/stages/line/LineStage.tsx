@@ -309,7 +309,7 @@ function TracksCard({
     >
       <SheetBody label="Chosen track" className="p-3">
         <Button size="small" onClick={() => edit(() => setHidden(record, ids, !allHidden))}>
-          {allHidden ? "It is in sight" : "It is out of sight"}
+          {allHidden ? "It is in sight and in reach" : "It is out of sight or reach"}
         </Button>
         <p className="mt-3 text-ink-2">
           Drag it to move it, or Shift and the arrows. <kbd>m</kbd> mirrors it, <kbd>q</kbd> turns it by a quarter,{" "}
