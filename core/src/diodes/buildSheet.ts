@@ -66,7 +66,7 @@ function byMiddle(
   joins: readonly Join[],
   side: "from" | "to",
 ): string[] {
-  const place = new Map(others.map((name, index) => [name, index]));
+  const place = placesOf(others);
   const middle = new Map(
     names.map((name, index) => {
       const places = partners(name, joins, side).map((other) => place.get(other) ?? 0);
@@ -87,7 +87,7 @@ function swapped(
   joins: readonly Join[],
   side: "from" | "to",
 ): string[] {
-  const place = new Map(others.map((name, index) => [name, index]));
+  const place = placesOf(others);
   const places = new Map(
     names.map((name) => [name, partners(name, joins, side).map((other) => place.get(other) ?? 0)]),
   );

@@ -1,4 +1,5 @@
 import { type Block, blocksOnLine } from "../line/blocks.ts";
+import { isMarked } from "../line/marks.ts";
 import { rule } from "./rule.ts";
 
 interface Bridged {
@@ -18,6 +19,7 @@ export const blockBridged = rule<Bridged>({
   about:
     "A vehicle whose wheels pick up current at both ends joins the rails that it stands on. Where it is longer than a block, it bridges the gaps at both of its edges, and the blocks on either side are one for as long: a train is seen where it is not, and a section that is turned round meets one that is not.",
   look: ({ record }) => {
+    if (!isMarked(record, "block")) return [];
     const vehicleMetres = VEHICLE_METRES / record.railway.scale;
     return blocksOnLine(record).blocks.flatMap((block): Bridged[] => {
       const between = block.borders.filter(({ before, after }) => before !== after).length;

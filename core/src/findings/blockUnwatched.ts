@@ -1,5 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { blocksOnLine } from "../line/blocks.ts";
+import { isMarked } from "../line/marks.ts";
 import { assignmentsOfRole, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { wayName } from "../schematic/nets.ts";
@@ -20,6 +21,7 @@ export const blockUnwatched = rule<Unwatched>({
   about:
     "A detector watches a block by its name. A block that no detector names is never seen occupied, and a detector's block that is not on the line cannot be checked: its signals, its joints and the turnouts that it throws. The rule looks where both are there.",
   look: ({ record }) => {
+    if (!isMarked(record, "block")) return [];
     const { blocks, named } = blocksOnLine(record);
     const zones = zonesOf(record);
     const own = blocks.filter(({ name }) => name !== null);

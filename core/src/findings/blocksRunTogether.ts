@@ -1,5 +1,6 @@
 import { type Block, blocksOnLine, runTogether } from "../line/blocks.ts";
 import { setGap } from "../line/marking.ts";
+import { isMarked } from "../line/marks.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
 import type { Thread } from "../schematic/thread.ts";
@@ -22,7 +23,7 @@ export const blocksRunTogether = rule<Together>({
   about:
     "A block goes as far as the next gaps. Where no gap lies between two, they are one piece of rail: a train in either is seen in both, and the signals between them tell nothing. One rail is enough to part, that in which the detectors sit.",
   look: ({ record, threads }) =>
-    runTogether(blocksOnLine(record)).map((block) => ({
+    (isMarked(record, "block") ? runTogether(blocksOnLine(record)) : []).map((block) => ({
       block,
       names: [...new Set(block.marks.map(({ name }) => name))],
       threads: threadsOfTurnouts(threads, new Set(block.junctions.map(({ id }) => id))),

@@ -1,5 +1,6 @@
 import { type Block, type Border, blocksOnLine } from "../line/blocks.ts";
 import { setGap } from "../line/marking.ts";
+import { isMarked } from "../line/marks.ts";
 import { deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
@@ -36,6 +37,7 @@ export const detectorRailUncut = rule<Uncut>({
 });
 
 function uncutIn(record: RailwayRecord): Uncut[] {
+  if (!isMarked(record, "block") || !isMarked(record, "feeder")) return [];
   const { blocks, rails } = blocksOnLine(record);
   return blocks.flatMap((block) =>
     block.zones.flatMap((zone) =>

@@ -1,7 +1,7 @@
 import { edit } from "../catalogue/edit.ts";
 import { blocksOnLine } from "../line/blocks.ts";
 import { lineLayout } from "../line/layout.ts";
-import { turnMark } from "../line/marks.ts";
+import { isMarked, turnMark } from "../line/marks.ts";
 import { feederWords, type RailPiece } from "../line/rails.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { MarkOf } from "../record/line.ts";
@@ -40,6 +40,7 @@ export const feedersAgainst = rule<Against>({
 
 /** Pieces that get both; not where a rail meets its opposite anyway, which has to be mended first. */
 function against(record: RailwayRecord): RailPiece[] {
+  if (!isMarked(record, "feeder")) return [];
   const { rails } = blocksOnLine(record);
   const both = rails.pieces.filter(({ gets }) => gets.size > 1);
   if (both.length === 0) return [];

@@ -142,6 +142,16 @@ describe("why, in numbers", () => {
 });
 
 describe("the line between right and wrong", () => {
+  it("lets a train throw a turnout in time whichever way it comes, and tells of one that is late at the points too", () => {
+    const late = mistake("throw-too-late");
+    const slower = (trainKmh: number) =>
+      findingsOf({ ...late, railway: { ...late.railway, trainKmh } }, "throw-too-late").map(({ why }) => why);
+    expect(slower(20)).toEqual([]);
+    expect(slower(60)).toHaveLength(1);
+    // at 400 km/h the upper block is too short for it as well
+    expect(slower(400)).toHaveLength(2);
+  });
+
   it("lets a unit fire two motors, and proposes a capacitor or a unit for each when it cannot", () => {
     const [finding] = findingsOf(mistake("unit-too-weak"), "unit-too-weak");
     expect(finding?.remedies.map(({ label }) => label)).toEqual([

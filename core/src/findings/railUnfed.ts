@@ -1,5 +1,6 @@
 import { Draft } from "../equip/draft.ts";
 import { blocksOnLine } from "../line/blocks.ts";
+import { isMarked } from "../line/marks.ts";
 import { otherSide, type RailPiece, type Rails } from "../line/rails.ts";
 import { freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -23,7 +24,7 @@ export const railUnfed = rule<Unfed>({
   about:
     "Each piece of rail between insulated joints needs current of its own: a feeder, or the frog in front of it where that is live. Without one an engine stops on it. The rule looks once feeders are marked on the line.",
   look: ({ record }) => {
-    if (!record.marks.some(({ what }) => what === "feeder")) return [];
+    if (!isMarked(record, "feeder")) return [];
     return blocksOnLine(record).rails.pieces.flatMap((piece): Unfed[] => {
       const { gets, frogs, metres, place } = piece;
       return gets.size === 0 && frogs.length === 0 && metres > LEAST_METRES && place ? [{ piece, place }] : [];

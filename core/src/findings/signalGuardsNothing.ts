@@ -1,4 +1,4 @@
-import { removeMark } from "../line/marks.ts";
+import { isMarked, removeMark } from "../line/marks.ts";
 import { type SignalShown, signalsOn } from "../line/signals.ts";
 import { rule } from "./rule.ts";
 
@@ -11,7 +11,7 @@ export const signalGuardsNothing = rule<SignalShown>({
   about:
     "A signal guards what lies from the first gap ahead of it as far as the next signal for the same direction. With no gap between the two it can never be red for a train, only for blades and for being held.",
   look: ({ record }) =>
-    record.marks.some(({ what }) => what === "signal")
+    isMarked(record, "signal")
       ? signalsOn(record, { occupied: new Set(), held: new Set(), lies: () => "normal" }).filter(
           ({ blocks, cause }) => blocks.length === 0 && cause?.why !== "blades",
         )

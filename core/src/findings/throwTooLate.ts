@@ -19,7 +19,7 @@ export const throwTooLate = rule<Late>({
   look: ({ record, threads }) =>
     automaticThrows(record).flatMap((thrown): Late[] => {
       const late = thrown.arrivals.filter(
-        (arrival) => serves(thrown, arrival) && arrival.leg !== "toe" && arrival.seconds < (thrown.seconds ?? 0),
+        (arrival) => serves(thrown, arrival) && arrival.seconds < (thrown.seconds ?? 0),
       );
       const [arrival] = late;
       if (!arrival) return [];

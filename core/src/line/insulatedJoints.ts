@@ -3,6 +3,7 @@ import type { Point } from "../record/line.ts";
 import { type Blocks, type Border, blocksOnLine } from "./blocks.ts";
 import { followsFrom } from "./follows.ts";
 import { type Junction, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
+import { isMarked } from "./marks.ts";
 import {
   fedFrogs,
   frogKindOf,
@@ -38,6 +39,9 @@ export interface InsulatedJoint {
  * needs none. Common practice.
  */
 export function insulatedJoints(record: RailwayRecord): readonly InsulatedJoint[] {
+  const isPlain =
+    fedFrogs(record).size === 0 && !record.spots.some(({ powerRouting }) => powerRouting) && !isMarked(record, "gap");
+  if (isPlain && !followsFrom(record).turning.conflict) return [];
   const blocks = blocksOnLine(record);
   const before = known.get(blocks);
   if (before) return before;

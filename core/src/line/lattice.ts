@@ -15,6 +15,9 @@ const STEPS: readonly Point[] = [
   [1, 1],
 ];
 
+/** Room for the steps of a line in each direction from its middle, as a power of two. */
+const SIDE = 2 ** 15;
+
 /** The direction that lies so many eighths further round. */
 export function turnedBy(direction: Direction, eighths: number): Direction {
   return ((((direction + eighths) % 8) + 8) % 8) as Direction;
@@ -43,9 +46,22 @@ export function directionTo([ax, ay]: Point, [bx, by]: Point): Direction | null 
   return found as Direction;
 }
 
+/** Names that were made already: a text is not put together again for every step of a large line. */
+const names = new Map<number, string>();
+/** Names that are kept at most; then they are made anew. */
+const MOST_NAMES = 200_000;
+
 /** What a point is known by. */
 export function nameOfPoint([x, y]: Point): string {
-  return `${x},${y}`;
+  // beyond the lattice numbers would meet
+  if (Math.abs(x) >= SIDE / 2 || Math.abs(y) >= SIDE / 2) return `${x},${y}`;
+  const number = (x + SIDE / 2) * SIDE + (y + SIDE / 2);
+  const known = names.get(number);
+  if (known !== undefined) return known;
+  if (names.size >= MOST_NAMES) names.clear();
+  const name = `${x},${y}`;
+  names.set(number, name);
+  return name;
 }
 
 /** The points that a polyline passes, one step after the other; null when part of it leaves the lattice. */
@@ -98,9 +114,6 @@ export function wayBetween(from: Point, to: Point, slantedFirst = false): Point[
   const straight: Point = [to[0] - Math.sign(dx) * diagonal, to[1] - Math.sign(dy) * diagonal];
   return simplified([from, slantedFirst ? slanted : straight, to]);
 }
-
-/** Room for the steps of a line in each direction from its middle, as a power of two. */
-const SIDE = 2 ** 15;
 
 /** A number that a step of track is known by, from whichever end; quicker than its name where there are thousands. */
 export function numberOfStep(from: Point, direction: Direction): number {

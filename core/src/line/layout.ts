@@ -203,8 +203,9 @@ function innerLinks(places: readonly LinePlace[]): [Port, Port][] {
 /** What single slips do not lead over: from the second track of one side to the first of the other, or the other way. */
 function barredAt({ marks }: RailwayRecord, places: readonly LinePlace[]): Barred[] {
   return places.flatMap(({ kind, point, junctions: [first, second] }): Barred[] => {
+    if (kind !== "slip" || !first || !second) return [];
     const mark = marks.find((each) => each.what === "slip" && each.x === point[0] && each.y === point[1]);
-    if (kind !== "slip" || mark?.what !== "slip" || mark.slip === "double" || !first || !second) return [];
+    if (mark?.what !== "slip" || mark.slip === "double") return [];
     const lieOf = ({ spot }: Junction, isFirstTrack: boolean): Lie =>
       isFirstTrack !== (spot?.turned ?? false) ? "normal" : "reverse";
     return [{ first: first.id, second: second.id, lies: [lieOf(first, mark.other), lieOf(second, !mark.other)] }];

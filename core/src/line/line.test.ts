@@ -212,6 +212,19 @@ function said(record: RailwayRecord) {
   };
 }
 
+it("names every point once, on the lattice and far beyond it", () => {
+  const far = fc.integer({ min: -60_000, max: 60_000 });
+  fc.assert(
+    fc.property(fc.array(fc.tuple(far, far), { maxLength: 20 }), (points) => {
+      for (const [x, y] of points) {
+        expect(nameOfPoint([x, y])).toBe(`${x},${y}`);
+        // a second time, when it is remembered
+        expect(nameOfPoint([x, y])).toBe(`${x},${y}`);
+      }
+    }),
+  );
+});
+
 describe("whatever is laid", () => {
   it("means the same in any order, cut into steps and turned round", () => {
     fc.assert(

@@ -14,6 +14,11 @@ export function isOnStep(mark: Mark): mark is StepMark {
   return "toX" in mark;
 }
 
+/** Whether anything of a kind is marked on the line: what follows from none need not be worked out. */
+export function isMarked({ marks }: Pick<RailwayRecord, "marks">, what: Mark["what"]): boolean {
+  return marks.some((mark) => mark.what === what);
+}
+
 /** The step that a mark lies on, whichever way round. */
 export function stepOfMark({ x, y, toX, toY }: Pick<StepMark, "x" | "y" | "toX" | "toY">): string {
   return nameOfStep([x, y], [toX, toY]);

@@ -5,6 +5,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf, Position, Railway } from "../record/schemas.ts";
 import { type Block, type Border, blocksOnLine } from "./blocks.ts";
 import { type LineLayout, lineLayout } from "./layout.ts";
+import { isMarked } from "./marks.ts";
 import { type Leg, type Lie, type Port, portOf } from "./topology.ts";
 import { type Heading, metresOfStep, nameOfHeading, Ways } from "./walk.ts";
 
@@ -57,6 +58,7 @@ export interface Arrival {
 
 /** Turnouts that detectors throw, where the block is on the line. A zone that the turnout only follows is none of them. */
 export function automaticThrows(record: RailwayRecord): AutomaticThrow[] {
+  if (!isMarked(record, "block")) return [];
   const layout = lineLayout(record);
   const blocks = blocksOnLine(record);
   const watched = assignmentsOfRole(record, "block");

@@ -48,11 +48,11 @@ interface Region {
  * the sections on it has to be turned. Found by trying few before many, the shortest first.
  */
 export function turningOf(record: RailwayRecord): Turning {
+  if (!followsFrom(record).turning.conflict) return { sections: [], single: [] };
   const blocks = blocksOnLine(record);
   const before = known.get(blocks);
   if (before) return before;
-  const turns = followsFrom(record).turning.conflict;
-  const turning = turns ? turningIn(record, lineLayout(record), blocks) : { sections: [], single: [] };
+  const turning = turningIn(record, lineLayout(record), blocks);
   known.set(blocks, turning);
   return turning;
 }

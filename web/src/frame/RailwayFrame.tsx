@@ -6,7 +6,7 @@ import { Meter } from "../meter/Meter.tsx";
 import { leaveRailway, openRailway } from "../session/actions.ts";
 import { useSession } from "../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
-import { choose } from "../store/view.ts";
+import { lookAtRailway } from "../store/view.ts";
 import { CommandKeys } from "./CommandKeys.tsx";
 import type { Panel } from "./commands.ts";
 import { NotOpened } from "./NotOpened.tsx";
@@ -29,7 +29,7 @@ export function RailwayFrame() {
   const context = useCommandContext(railwayId, setPanel);
   useUnkeptWarning();
   useEffect(() => {
-    dispatch(choose(null));
+    dispatch(lookAtRailway(railwayId));
     dispatch(openRailway(railwayId));
     return () => void dispatch(leaveRailway());
   }, [railwayId, dispatch]);

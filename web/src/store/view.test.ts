@@ -1,41 +1,34 @@
-import { emptyRecord } from "@alderman/core";
+// What is looked at belongs to one railway: nothing of it is carried into another.
 import { expect, it } from "vitest";
-import { emptyStore, openIn } from "../../testing/openStore.ts";
-import { derivation } from "../derivation/derivation.ts";
-import type { FocusResult } from "../derivation/derive.worker.ts";
-import { NO_RESULTS } from "../derivation/deriver.ts";
-import { throwTo } from "./view.ts";
+import { choose, hold, lookAtRailway, occupy, probe, setTheme, throwTo, view } from "./view.ts";
 
-/** What the worker answers of a turnout, as far as it matters to how turnouts stand. */
-const found = (turnoutId: string, along: FocusResult["along"]) =>
-  derivation.actions.found({
-    ...NO_RESULTS,
-    focus: {
-      turnoutId,
-      along,
-      probes: { red: null, black: null },
-      reading: null,
-      sheet: [],
-      meter: null,
-      situations: [],
-    },
+const { reducer } = view;
+const after = (...actions: Parameters<typeof reducer>[1][]) =>
+  actions.reduce((state, action) => reducer(state, action), reducer(undefined, { type: "begin" }));
+const looked = [
+  lookAtRailway("one"),
+  throwTo({ turnoutId: "y1", position: "R" }),
+  occupy({ id: "block-a", on: true }),
+  hold({ id: "signal-s1", on: true }),
+  probe({ probe: "red", end: { key: "d1:A", name: "D1-A" } }),
+  choose({ kind: "turnout", id: "y1" }),
+  setTheme("shed"),
+];
+
+it("keeps how turnouts stand, trains and probes while one comes back to the same railway", () => {
+  const state = after(...looked, lookAtRailway("one"));
+  expect(state).toMatchObject({ asked: { y1: "R" }, occupied: ["block-a"], held: ["signal-s1"], chosen: null });
+  expect(state.red).not.toBeNull();
+});
+
+it("shows another railway with nothing thrown, no train, no probe; the theme stays", () => {
+  expect(after(...looked, lookAtRailway("two"))).toMatchObject({
+    ...{ asked: {}, occupied: [], held: [], chosen: null, red: null, theme: "shed" },
   });
+});
 
-it("lets those go along that share a control, once it is known which they are, and only with a throw", () => {
-  const store = emptyStore();
-  openIn(store, emptyRecord("Two"));
-  const asked = () => store.getState().view.asked;
-  store.dispatch(throwTo({ turnoutId: "a", position: "R" }));
-  expect(asked()).toEqual({ a: "R" });
-  // what was asked before the throw, and of another turnout, does not count
-  store.dispatch(found("a", { a: "N", b: "R" }));
-  store.dispatch(found("c", { c: "N", b: "R" }));
-  expect(asked()).toEqual({ a: "R" });
-  store.dispatch(found("a", { a: "R", b: "N" }));
-  expect(asked()).toEqual({ a: "R", b: "N" });
-  // the other one is thrown by something else; looking at the first again does not throw it back
-  store.dispatch(throwTo({ turnoutId: "b", position: "R" }));
-  store.dispatch(found("b", { b: "R" }));
-  store.dispatch(found("a", { a: "R", b: "N" }));
-  expect(asked()).toEqual({ a: "R", b: "R" });
+it("puts a train into a block once, and takes it out", () => {
+  const twice = [occupy({ id: "a", on: true }), occupy({ id: "a", on: true })];
+  expect(after(...twice).occupied).toEqual(["a"]);
+  expect(after(...twice, occupy({ id: "a", on: false })).occupied).toEqual([]);
 });

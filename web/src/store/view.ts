@@ -37,6 +37,8 @@ export interface ViewState {
   boards: boolean;
   /** The railway that was shown last, for the way back. */
   lastRailway: { id: string; name: string } | null;
+  /** The railway that is looked at. */
+  railwayId: string | null;
 }
 
 const initialState = (): ViewState => ({
@@ -57,6 +59,7 @@ const initialState = (): ViewState => ({
   lamp: false,
   boards: true,
   lastRailway: null,
+  railwayId: null,
 });
 
 /** Whether what was worked out is of the terminals under the probes, both of them. */
@@ -70,6 +73,14 @@ export const view = createSlice({
   reducers: {
     leftRailway: (state, { payload }: PayloadAction<ViewState["lastRailway"]>) => {
       state.lastRailway = payload;
+    },
+    /** Looks at a railway; how another one stood, and what was chosen and probed there, is nothing to it. */
+    lookAtRailway: (state, { payload }: PayloadAction<string>) => {
+      state.chosen = null;
+      state.along = null;
+      if (state.railwayId === payload) return;
+      const { asked, occupied, held, thrown, by, lampOf, red, black } = initialState();
+      Object.assign(state, { asked, occupied, held, thrown, by, lampOf, red, black, railwayId: payload });
     },
     choose: (state, { payload }: PayloadAction<ThingRef | null>) => {
       state.chosen = payload;
@@ -134,6 +145,7 @@ export const view = createSlice({
 export const {
   choose,
   lookAt,
+  lookAtRailway,
   leftRailway,
   throwTo,
   occupy,
