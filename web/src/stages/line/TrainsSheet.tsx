@@ -72,7 +72,7 @@ function Turning({ record }: { record: RailwayRecord }) {
     <>
       {sections.map(({ id, blocks, metres, gaps, touches }) => (
         <p key={id} className="border-b border-rule px-3 py-1.5">
-          <b>{blocks.map(({ name }) => name).join(", ") || "A section without a name"}</b> turns trains:{" "}
+          <b>{blocks.map(({ name }) => name).join(" and ") || "A section without a name"}</b> turns trains:{" "}
           {metres.toFixed(2)} m between {gaps.length} gaps, {metres < trainMetres ? "too short for" : "room for"} the
           longest train.
           {touches.length > 0 && " It meets another such section at a gap: their reversers may chase each other."}
@@ -92,8 +92,9 @@ function Turning({ record }: { record: RailwayRecord }) {
         </div>
       ))}
       <p className="px-3 py-1.5 text-ink-2">
-        A section is turned by {reversers.map(({ name }) => name.charAt(0).toLowerCase() + name.slice(1)).join(", or ")}
-        . One with an output for a motor throws the turnout as well; that output has to be of the motor's kind.
+        A section is turned by{" "}
+        {reversers.map(({ name }) => `an ${name.charAt(0).toLowerCase()}${name.slice(1)}`).join(", or ")}. One with an
+        output for a motor throws the turnout as well; that output has to be of the motor's kind.
       </p>
     </>
   );
