@@ -9,6 +9,7 @@ const ORDER = [
   "units",
   "record",
   "catalogue",
+  "routes",
   "schematic",
   "equip",
   "sense",

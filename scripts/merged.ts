@@ -113,6 +113,29 @@ export function merged(title: string, note: string, exhibits: readonly Exhibit[]
         const isDrawn = now.role === "block" && record.marks.some(({ what }) => what === "block");
         return putEdit("assignment", isDrawn ? { ...now, block: `${now.block} ${number}` } : now);
       }),
+      ...record.routes.map((route) =>
+        putEdit("route", {
+          ...route,
+          id: id(route.id),
+          label: `${route.label} ${number}`,
+          order: index * 100 + route.order,
+        }),
+      ),
+      ...record.routeTurnouts.map((each) =>
+        putEdit("routeTurnout", { ...each, id: id(each.id), routeId: id(each.routeId), turnoutId: id(each.turnoutId) }),
+      ),
+      ...record.routeControls.map((each) =>
+        putEdit("routeControl", {
+          ...each,
+          id: id(each.id),
+          routeId: id(each.routeId),
+          deviceId: id(each.deviceId),
+          throughId: each.throughId && id(each.throughId),
+        }),
+      ),
+      ...record.boardParts.map((part) =>
+        putEdit("boardPart", { ...part, id: id(part.id), deviceId: id(part.deviceId) }),
+      ),
       ...record.settings.map((setting) =>
         putEdit("setting", { ...setting, id: id(setting.id), deviceId: id(setting.deviceId) }),
       ),

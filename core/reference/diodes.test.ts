@@ -3,9 +3,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { diodeMatrix } from "../src/calculators/diodeMatrix.ts";
-import { constructionsOf } from "../src/diodes/constructions.ts";
-import { matrixOf, type Wish } from "../src/diodes/matrix.ts";
 import { prove } from "../src/diodes/proof.ts";
+import { constructionsOf } from "../src/routes/constructions.ts";
+import { matrixOf, type Wish } from "../src/routes/matrix.ts";
 import { runNgspice } from "../testing/ngspice.ts";
 
 /** Roads of a ladder: each throws all turnouts before its own normal, and its own reverse; the last has none of its own. */

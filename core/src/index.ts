@@ -109,14 +109,6 @@ export { PLACES } from "./sense/places.ts";
 export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
 export { Derived } from "./derive.ts";
 export { type BoardTest, type BuildSheet, boardTests, layBoard, type Placed } from "./diodes/buildSheet.ts";
-export {
-  type Construction,
-  type ConstructionKind,
-  constructionsOf,
-  type Join,
-  reachedFrom,
-} from "./diodes/constructions.ts";
-export { faultOfWishes, matrixOf, type SneakStep, sneakWay, type Wish } from "./diodes/matrix.ts";
 export { type Firing, type Press, pressOf, prove } from "./diodes/proof.ts";
 export { type PlainSource, plainSources, setPlainInput } from "./equip/plainInputs.ts";
 export { type BusStart, busStart } from "./events/busStart.ts";
@@ -329,6 +321,14 @@ export type { NodeVolts } from "./readings/nodeVolts.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export { type FrogReading, lampIn, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export type { Mark, MarkOf, Outline, Point } from "./record/line.ts";
+export { CONSTRUCTIONS, type ConstructionKind } from "./record/routes.ts";
+export {
+  type Construction,
+  constructionsOf,
+  type Join,
+  reachedFrom,
+} from "./routes/constructions.ts";
+export { faultOfWishes, matrixOf, type SneakStep, sneakWay, type Wish } from "./routes/matrix.ts";
 export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";
 export { type Net, terminalName, wayName } from "./schematic/nets.ts";
 export { asksBy, controlSides, sideMade, staysMade } from "./schematic/recipes/controlSides.ts";

@@ -12,6 +12,7 @@ import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.
 import { BUS_MISTAKES } from "./busMistakes.ts";
 import { LINE_MISTAKES } from "./lines.ts";
 import { DRIVING, detectorAsButton, lampOnNode, onReversingToggle, readBy, sensorAtThrowBar } from "./recipes.ts";
+import { ROUTE_MISTAKES } from "./routes.ts";
 
 const stall = (lamp = "", frog = "") => railway(["A", "", "stall-motor", "stall-decoder-8", "", lamp, frog]);
 const coil = (driver = "cdu", control = "toggle-centre-off", frog = "") =>
@@ -273,6 +274,7 @@ function twoBuses(): RailwayRecord {
 export const MISTAKES: Record<string, () => RailwayRecord> = {
   ...BUS_MISTAKES,
   ...LINE_MISTAKES,
+  ...ROUTE_MISTAKES,
   "sensor-delays-red": () => sensorAtThrowBar("N"),
   "short-by-hands": twoReversingToggles,
   "coil-held-on": () => coil("cdu", "toggle-latching"),

@@ -1,5 +1,5 @@
 import * as z from "zod/mini";
-import { faultOfWishes, matrixOf } from "../diodes/matrix.ts";
+import { faultOfWishes, matrixOf } from "../routes/matrix.ts";
 import { badInput, calculator } from "./calculator.ts";
 
 const Name = z.string().check(z.minLength(1), z.maxLength(40));

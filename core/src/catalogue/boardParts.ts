@@ -30,6 +30,7 @@ export const OUTPUT: Record<OutputKind, (way: number, of: string) => Record<stri
     [`S${way}n`]: `relay ${way}, normally closed`,
     [`S${way}r`]: `relay ${way}, normally open`,
   }),
+  matrix: (way, of) => ({ [`${way}N`]: `${of}, normal coil`, [`${way}R`]: `${of}, reverse coil` }),
   sink: (way, of) => ({ [`${way}L`]: `${of}, to 0 V when on` }),
 };
 

@@ -79,6 +79,7 @@ export const BOARDS: readonly DeviceType[] = [
         ...PAIR,
         ...board(600, 9, 15),
         boardAmps: figure(0.32, "A", "most from all outputs together", { origin: "derived" }),
+        macros: figure(4, "", "routes that it keeps as macros", { origin: "from memory", min: 0, max: 64 }),
         ...ON_TRACK,
       },
       settings: [

@@ -1,4 +1,4 @@
-import { find } from "../record/find.ts";
+import { assignmentsOfDevice, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Problem } from "../record/problems.ts";
 import type { Assignment, AssignmentOf, Device } from "../record/schemas.ts";
@@ -13,11 +13,13 @@ const PLAYS: Record<Assignment["role"], readonly Family[]> = {
   control: ["control", "reader", "driver"],
   lamp: ["lamp"],
   frog: ["track"],
-  input: ["reader"],
+  // a diode board takes its buttons at numbered terminals too
+  input: ["reader", "driver"],
   block: ["reader", "driver"],
   resistor: ["wiring"],
   lock: ["lock", "reader", "driver"],
-  supply: ["supply"],
+  // a discharge unit feeds diode boards
+  supply: ["supply", "driver"],
   commands: ["supply", "driver", "lock"],
   address: ["driver", "motor"],
 };
@@ -71,9 +73,10 @@ export function checkTypes(record: RailwayRecord): Problem[] {
     }
   }
   for (const [index, assignment] of record.assignments.entries()) {
-    const problem = partProblem(record, assignment);
+    const problem = partProblem(record, assignment) ?? readTwice(record, assignment);
     if (problem) problems.push({ path: ["assignments", index], message: problem });
   }
+  problems.push(...routeProblems(record));
   return problems.slice(0, 10);
 }
 
@@ -118,6 +121,8 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
     const fed = find(record, "device", assignment.toDeviceId);
     const fedType = fed && findType(record, fed.typeId);
     if (fed && fedType && !takesSupply(fedType)) return notFed(device.label, fed.label, fedType);
+    if (fed && traitsOf(type).gives === "pulse" && fedType?.drives !== "matrix")
+      return `${device.label} (${type.name}) gives pulses to coils; it cannot feed ${fed.label}.`;
   }
   const way = "way" in assignment ? assignment.way : null;
   if (assignment.role === "driver" || (assignment.role === "address" && type.outputs > 0)) {
@@ -136,7 +141,8 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
     const control = find(record, "device", assignment.controlId);
     const read = control && findType(record, control.typeId);
     // a motor tells by its contacts
-    const ways = read && (read.family === "motor" ? read.contactSets : waysToCommand(read));
+    const ways =
+      read && (read.family === "motor" ? read.contactSets : Math.max(waysToCommand(read), waysForRoutes(read) ?? 0));
     if (control && read && assignment.controlWay > (ways ?? 0))
       return noSuchWay(control.label, read, assignment.controlWay);
   }
@@ -144,6 +150,71 @@ function partProblem(record: RailwayRecord, assignment: Assignment): string | un
     return `${device.label} has inputs 1 to ${type.inputs}; there is no input ${assignment.way}.`;
   }
   return undefined;
+}
+
+/** A control is read by one board only; the wire of a route button leads to as many diode boards as there are. */
+function readTwice(record: RailwayRecord, assignment: Assignment): string | undefined {
+  if (assignment.role !== "input") return undefined;
+  const { id, controlId, controlWay } = assignment;
+  const isMatrix = (deviceId: string) => {
+    const board = find(record, "device", deviceId);
+    return board !== undefined && findType(record, board.typeId)?.drives === "matrix";
+  };
+  if (isMatrix(assignment.deviceId)) return undefined;
+  const other = assignmentsOfDevice(record, controlId).find(
+    (a) =>
+      a.role === "input" &&
+      a.id < id &&
+      a.controlId === controlId &&
+      a.controlWay === controlWay &&
+      !isMatrix(a.deviceId),
+  );
+  return other && "A control is read by one board only.";
+}
+
+/** What asks for routes can do so, and parts lie between terminals that their board has. */
+function routeProblems(record: RailwayRecord): Problem[] {
+  const problems: Problem[] = [];
+  const add = (path: Problem["path"], message: string) => problems.push({ path, message });
+  for (const [index, { deviceId, way, throughId }] of record.routeControls.entries()) {
+    const device = find(record, "device", deviceId);
+    const type = device && findType(record, device.typeId);
+    if (!device || !type) continue;
+    const at = ["routeControls", index];
+    const most = waysForRoutes(type);
+    if (most === null) add(at, `${device.label} (${type.name}) cannot ask for a route.`);
+    else if (most === 0 && way !== null) add([...at, "way"], `${device.label} has one contact; it has no number.`);
+    else if (most > 0 && (way === null || way > most))
+      add([...at, "way"], `${device.label} has numbers 1 to ${most}; say which one asks for the route.`);
+    const through = throughId ? find(record, "device", throughId) : undefined;
+    const button = through && findType(record, through.typeId);
+    if (through && button && (waysForRoutes(button) !== 0 || traitsOf(button).asks !== "press"))
+      add([...at, "throughId"], `${through.label} (${button.name}) is no push button of one pole.`);
+  }
+  for (const [index, { deviceId, from, to }] of record.boardParts.entries()) {
+    const device = find(record, "device", deviceId);
+    const type = device && findType(record, device.typeId);
+    if (!device || !type) continue;
+    if (type.drives !== "matrix") {
+      add(["boardParts", index], `${device.label} (${type.name}) is no diode board.`);
+      continue;
+    }
+    const missing = [from, to].find((terminal) => !type.terminals.some(({ name }) => name === terminal));
+    if (missing) add(["boardParts", index], `${device.label} has no terminal ${missing}.`);
+  }
+  return problems;
+}
+
+/**
+ * How many routes one device can ask for by numbers: poles of a button, positions of a rotary switch, macros of a board; 0 for
+ * a button of one pole, null for what can ask for none.
+ */
+export function waysForRoutes(type: DeviceType): number | null {
+  const { asks } = traitsOf(type);
+  if (asks === "press") return type.poles ?? 0;
+  if (asks === "position") return type.terminals.length - 1;
+  if (type.zones !== undefined) return type.zones;
+  return type.figures.macros?.value ?? null;
 }
 
 /** A relay locks by one of its contacts; and only what closes a contact to ask can be locked out. */
@@ -211,7 +282,7 @@ function isAble(type: DeviceType, role: Assignment["role"]): boolean {
     case "block":
       return (type.zones ?? 0) > 1 || traitsOf(type).inTrack === "reverser";
     case "supply":
-      return traitsOf(type).gives !== "bus";
+      return type.family === "supply" ? traitsOf(type).gives !== "bus" : traitsOf(type).gives === "pulse";
     case "commands":
       return (
         traitsOf(type).inTrack === "reverser" ||
@@ -236,7 +307,7 @@ export function listens(type: DeviceType): boolean {
 /** Whether motors can be put on a type: numbered outputs for them, a discharge unit, or a bare supply. */
 export function drivesMotors(type: DeviceType): boolean {
   const { drives } = type;
-  if (drives) return drives === "pair" || drives === "coil" || drives === "servo";
+  if (drives) return drives === "pair" || drives === "coil" || drives === "servo" || drives === "matrix";
   const { gives } = traitsOf(type);
   return gives === "pulse" || gives === "ac" || gives === "dc";
 }

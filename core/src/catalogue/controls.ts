@@ -52,6 +52,34 @@ export const LOCKS: readonly DeviceType[] = [
   },
 ];
 
+/** A button whose poles close together, each for a circuit of its own. */
+function buttonOfPoles(poles: number): DeviceType {
+  return {
+    id: `push-button-${poles}`,
+    name: `Push button, ${poles} poles`,
+    short: "button",
+    family: "control",
+    model: "push-poles",
+    place: "panel",
+    prefix: "B",
+    poles,
+    terminals: terminals(
+      Object.assign(
+        {},
+        ...numbered(poles).map((pole) => ({
+          [`${pole}C`]: `pole ${pole}, one side`,
+          [`${pole}N`]: `pole ${pole}, other side`,
+        })),
+      ),
+    ),
+    outputs: 0,
+    contactSets: 0,
+    figures: CONTACT,
+    about:
+      "For routes from more than one entry: each pole is fed from the button of one entry, and both are held at once.",
+  };
+}
+
 export const CONTROLS: readonly DeviceType[] = [
   {
     ...TOGGLE,
@@ -111,6 +139,22 @@ export const CONTROLS: readonly DeviceType[] = [
     figures: CONTACT,
     about: "One button: asks for the other position at each press, or for one position only.",
   },
+  {
+    id: "push-button-heavy",
+    name: "Push button, heavy contact",
+    short: "button",
+    family: "control",
+    model: "push-button",
+    place: "panel",
+    prefix: "B",
+    terminals: terminals({ C: "one side", N: "other side" }),
+    outputs: 0,
+    contactSets: 0,
+    figures: { ...CONTACT, ratedAmps: figure(10, "A", "rating of the contact") },
+    about: "A button with the contact of a small starter: for routes, whose coils all draw through it at once.",
+  },
+  buttonOfPoles(2),
+  buttonOfPoles(4),
   {
     id: "rotary",
     name: "Rotary switch, one pole, twelve positions",

@@ -30,6 +30,7 @@ export type Model =
   | "relay"
   | "latching-relay"
   | "cdu"
+  | "diode-board"
   | "board"
   | "controller"
   | "reverser"
@@ -44,6 +45,7 @@ export type Model =
   | "latching-toggle"
   | "reversing-toggle"
   | "push-button"
+  | "push-poles"
   | "rotary"
   | "touch-button"
   | "two-colour-lamp"
@@ -56,9 +58,9 @@ export type Model =
 
 /**
  * What a numbered output gives: a pair that is reversed, a pulse to one coil or the other, the pulses of a servo, a
- * changeover contact, or a path to 0 V.
+ * changeover contact, a path to 0 V, or what the button of a route sends through a diode board.
  */
-export type OutputKind = "pair" | "coil" | "servo" | "contact" | "sink";
+export type OutputKind = "pair" | "coil" | "servo" | "contact" | "sink" | "matrix";
 
 /** Where a board takes its commands from: the track bus, the control bus, or the pins of a controller. */
 export type Hears = "track" | "bus" | "pins";
@@ -134,6 +136,14 @@ export interface Teaching {
 /** What a device does when power comes back: stays as it was, goes to normal, or is off until told. */
 export type PowerOn = "stays" | "normal" | "off";
 
+/** A diode or a plain wire between two terminals: a diode lets current through from the first to the second, a turned one back. */
+export interface LaidPart {
+  from: string;
+  to: string;
+  with: "wire" | "diode";
+  turned: boolean;
+}
+
 /** A generic kind of device: what it can be wired by, how it behaves, what it bears. */
 export interface DeviceType {
   id: string;
@@ -164,6 +174,10 @@ export interface DeviceType {
   zones?: number;
   /** Pieces of a resistor board, each for one lamp. */
   pieces?: number;
+  /** Poles of a button that has more than one. */
+  poles?: number;
+  /** Diodes and plain wires on a diode board, as they lie on one of them. */
+  laid?: readonly LaidPart[];
   /** A control that stays where it is put. */
   maintained?: boolean;
   /** Terminals of a lamp: lit at normal, lit at reverse, common. */

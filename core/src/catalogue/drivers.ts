@@ -1,5 +1,5 @@
 import { BOARDS } from "./boards.ts";
-import { type DeviceType, figure, terminals } from "./deviceType.ts";
+import { type DeviceType, figure, numbered, terminals } from "./deviceType.ts";
 
 const DISCHARGE_UNIT = {
   family: "driver",
@@ -26,6 +26,42 @@ function dischargeFigures(farads: number): DeviceType["figures"] {
   };
 }
 
+/** A board between two rows of terminals: at one side a terminal for each button, at the other two for each motor. */
+function diodeBoard(buttons: number, motors: number): DeviceType {
+  return {
+    id: `diode-board-${buttons}`,
+    name: `Diode board, ${buttons} buttons to ${motors} motors`,
+    short: "diodes",
+    family: "driver",
+    model: "diode-board",
+    place: "layout",
+    prefix: "X",
+    drives: "matrix",
+    outputs: motors,
+    inputs: buttons,
+    contactSets: 0,
+    terminals: terminals({
+      ...Object.fromEntries(numbered(buttons).map((way) => [`I${way}`, `row ${way}, from a button`])),
+      ...Object.assign(
+        {},
+        ...numbered(motors).map((way) => ({
+          [`${way}N`]: `motor ${way}, normal coil`,
+          [`${way}R`]: `motor ${way}, reverse coil`,
+        })),
+      ),
+    }),
+    figures: {
+      contactOhms: figure(0.01, "ohm", "a plain wire on it, soldered", { max: 1 }),
+      surgeAmps: figure(30, "A", "most through a diode for some 8 ms (1 A rectifier)", { origin: "from memory" }),
+      reverseVolts: figure(400, "V", "most backwards across a diode", { origin: "from memory" }),
+      diodePrice: figure(0.1, "money", "rough price of a diode", { origin: "from memory", min: 0, max: 100 }),
+    },
+    about:
+      "Route buttons at one side, coils at the other, diodes and plain wires between them: one press throws all turnouts of a road. Made by the owner from terminal strips and rectifier diodes.",
+    caution: "The button of a route carries the current of all its coils at once, from a charged capacitor.",
+  };
+}
+
 export const DRIVERS: readonly DeviceType[] = [
   {
     ...DISCHARGE_UNIT,
@@ -45,5 +81,7 @@ export const DRIVERS: readonly DeviceType[] = [
     prefix: "CU",
     figures: dischargeFigures(3300e-6),
   },
+  diodeBoard(8, 6),
+  diodeBoard(24, 24),
   ...BOARDS,
 ];

@@ -44,11 +44,16 @@ export function gates({ motor, driver, control, lamp, lampFrom }: Kinds): Verdic
 }
 
 function motorOnDriver(motor: DeviceType, driver: DeviceType, control: DeviceType | undefined): Verdict {
+  if (driver.drives === "matrix" && traitsOf(motor).movedBy !== "pulse")
+    return cannot(
+      "diodes pass a pulse to one coil or the other, and it has none: let a decoder's macro or a message set it in the route",
+    );
   if (traitsOf(motor).movedBy === "commands")
     return cannot("it has its decoder inside: join it to the track bus, without a driver");
   const bare = traitsOf(driver).gives === "dc" || traitsOf(driver).gives === "ac";
   switch (traitsOf(motor).movedBy) {
     case "pulse":
+      if (driver.drives === "matrix") return fits("the pulse of a route's button, through a diode");
       if (traitsOf(driver).gives === "pulse" || driver.drives === "coil") return fits("a pulse for coils");
       if (bare)
         return adapter("a bare supply holds the coil on while the switch is held: put a discharge unit between");
@@ -101,7 +106,7 @@ function controlOnDriver(control: DeviceType, driver: DeviceType, motor: DeviceT
       return adapter("it stays where it is put and locks the throttle out: fit one that springs back");
     return fits("read by the inputs beside the output");
   }
-  if (driver.hears || driver.drives) {
+  if (driver.hears || (driver.drives && driver.drives !== "matrix")) {
     const between = driver.hears === "bus" ? "an input node, taught to it" : "an input node or encoder and a computer";
     return adapter(`the board has no inputs: ${between} must read the control`);
   }

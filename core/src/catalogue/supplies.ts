@@ -76,6 +76,7 @@ export const SUPPLIES: readonly DeviceType[] = [
       ratedAmps: figure(3, "A", "rating"),
       tripAmps: figure(5, "A", "its breaker trips from"),
       insideOhms: figure(0.2, "ohm", "inside resistance", { origin: "from memory" }),
+      macros: figure(32, "", "routes that the command station keeps", { origin: "from memory", min: 0, max: 64 }),
     },
     caution: "Do not feed accessories from track power without allowing for their load.",
   },

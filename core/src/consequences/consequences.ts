@@ -65,6 +65,7 @@ const SETTINGS: Record<keyof Railway, string> = {
   ...{ spacingMetres: "From one turnout to the next, m", tailMetres: "From a control to its strip, m" },
   ...{ slackMetres: "Slack at each end, m", reelMetres: "Length of a reel, m", cableColours: "Colours of cores" },
   ...{ spareShare: "Share left spare", stripsAt: "Where new strips are put", reachMetres: "Reach of a strip, m" },
+  matrixBy: "How diode boards are built",
   ...{ coresBy: "Which core a net gets", motorTails: "Tails of motors", tailCores: "Cores of a tail" },
   ...{ cableMetres: "Length of a cable, m", runMetres: "Usual run, m", note: "Note" },
 };
@@ -97,6 +98,17 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
     const spot = find(next, kind, id) ?? find(record, kind, id);
     return `where ${find(next, "turnout", spot?.turnoutId ?? "")?.label ?? spot?.turnoutId} lies`;
   }
+  if (kind === "route") return `route ${(find(next, kind, id) ?? find(record, kind, id))?.label ?? id}`;
+  if (kind === "routeTurnout" || kind === "routeControl") {
+    const thing = find(next, kind, id) ?? find(record, kind, id);
+    const route = (find(next, "route", thing?.routeId ?? "") ?? find(record, "route", thing?.routeId ?? ""))?.label;
+    if (thing && "turnoutId" in thing) return `${labelOfTurnout(record, next, thing.turnoutId)} in route ${route}`;
+    return `What asks for route ${route}`;
+  }
+  if (kind === "boardPart") {
+    const part = find(next, kind, id) ?? find(record, kind, id);
+    return part ? `${find(next, "device", part.deviceId)?.label ?? part.deviceId}, ${part.from} to ${part.to}` : id;
+  }
   if (kind === "track") return "track";
   if (kind === "outline") return (find(next, kind, id) ?? find(record, kind, id))?.what ?? "outline";
   if (kind === "mark") return markName(next, id) ?? markName(record, id) ?? "mark";
@@ -117,6 +129,34 @@ function nameOf(record: RailwayRecord, next: RailwayRecord, kind: string, id: st
       : id;
   }
   return KINDS[kind as Kind]?.title ?? kind;
+}
+
+function labelOfTurnout(record: RailwayRecord, next: RailwayRecord, id: string): string {
+  return (find(next, "turnout", id) ?? find(record, "turnout", id))?.label ?? id;
+}
+
+/** What is said of a route, of its turnouts and controls, and of what lies on a diode board; null where it is not there. */
+function routeWords(
+  record: RailwayRecord,
+  kind: "route" | "routeTurnout" | "routeControl" | "boardPart",
+  id: string,
+): string | null {
+  const device = (deviceId: string) => find(record, "device", deviceId)?.label ?? deviceId;
+  if (kind === "route") return find(record, kind, id)?.label ?? null;
+  if (kind === "routeTurnout") {
+    const each = find(record, kind, id);
+    return each ? `to ${each.to}` : null;
+  }
+  if (kind === "routeControl") {
+    const each = find(record, kind, id);
+    if (!each) return null;
+    const name = each.way === null ? device(each.deviceId) : `${device(each.deviceId)}-${each.way}`;
+    return each.throughId === null ? name : `${name}, with ${device(each.throughId)} held`;
+  }
+  const part = find(record, kind, id);
+  if (!part) return null;
+  const what = part.with === "wire" ? "a plain wire" : `a diode, band at ${part.turned ? part.from : part.to}`;
+  return part.madeAt === null ? `${what}, kept` : `${what}, soldered`;
 }
 
 /** A mark of the line as its owner would call it, as "signal S3". */
@@ -186,6 +226,8 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
     return spot ? [`at ${spot.x}, ${spot.y}`, ...more.filter(Boolean)].join(", ") : null;
   }
   if (kind === "mark") return markWords(record, id);
+  if (kind === "route" || kind === "routeTurnout" || kind === "routeControl" || kind === "boardPart")
+    return routeWords(record, kind, id);
   if (kind === "answer") {
     const answer = find(record, "answer", id);
     return answer ? `${answer.address}, ${answer.how}` : null;

@@ -1,6 +1,6 @@
 import type { DiodeModel } from "../circuit/elements.ts";
 import { THERMAL_VOLTS } from "../circuit/elements.ts";
-import { type Construction, type Join, reachedFrom } from "./constructions.ts";
+import { type Construction, type Join, reachedFrom } from "../routes/constructions.ts";
 
 /** A wire or a diode on the board, from a terminal at the left to one at the right. */
 export interface Placed extends Join {

@@ -1,9 +1,9 @@
 // Route buttons: which links need diodes, three ways to build them, and what each button does when it is solved.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { type Construction, constructionsOf, isExact, reachedFrom } from "../routes/constructions.ts";
+import { faultOfWishes, matrixOf, sneakWay, type Wish } from "../routes/matrix.ts";
 import { boardTests, crossingsOf, layBoard } from "./buildSheet.ts";
-import { type Construction, constructionsOf, isExact, reachedFrom } from "./constructions.ts";
-import { faultOfWishes, matrixOf, sneakWay, type Wish } from "./matrix.ts";
 import { type Firing, prove } from "./proof.ts";
 
 /** The ladder of a yard: each road throws all turnouts before its own one normal. */

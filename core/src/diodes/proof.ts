@@ -1,8 +1,8 @@
 import type { DiodeModel, Element } from "../circuit/elements.ts";
 import { operatingPoint } from "../circuit/operatingPoint.ts";
 import { energy, transient } from "../circuit/transient.ts";
-import { type Construction, type Join, reachedFrom } from "./constructions.ts";
-import type { Wish } from "./matrix.ts";
+import { type Construction, type Join, reachedFrom } from "../routes/constructions.ts";
+import type { Wish } from "../routes/matrix.ts";
 
 /** What fires the matrix, and what hangs on it. SI units. */
 export interface Firing {

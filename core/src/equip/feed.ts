@@ -44,6 +44,7 @@ export function possibleSupplies(record: RailwayRecord, type: DeviceType): Devic
   return record.devices.filter((device) => {
     const { family, model } = typeOf(record, device);
     const { gives } = traitsOf({ model });
+    if (type.drives === "matrix") return gives === "pulse" || gives === "ac" || gives === "dc";
     if (family !== "supply" || gives === "bus") return false;
     return gives !== "track" || type.hears === "track" || usualSupply(type) === "track-bus";
   });

@@ -1,6 +1,7 @@
 import { followControls } from "../events/edits.ts";
 import { eventPlan } from "../events/plan.ts";
 import { toldOutputs } from "../events/told.ts";
+import { actsFor } from "../readings/states.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
 import { controlsOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
@@ -158,6 +159,8 @@ function strays(look: Look, thread: Thread): Astray[] {
     const moved = new Set(went.filter((to) => to !== null));
     const found = thread.motors.flatMap((motor, index): Astray[] => {
       const to = went[index] ?? null;
+      // what a route gives too little, or sends elsewhere, is told of the route
+      if (to === null && actsFor(thread, position, undefined)?.route) return [];
       // what wires take has a finding of its own
       if (to === null && lostOf(look, thread, motor).length > 0) return [];
       if (to === position || (to !== null && moved.size > 1) || !motor.driver) return [];

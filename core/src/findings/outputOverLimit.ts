@@ -41,7 +41,7 @@ export const outputOverLimit = rule<Overloaded>({
       for (const motor of thread.motors) {
         const { driver } = motor;
         // a pulse is over before its amps do harm
-        if (!driver || driver.way === null || driver.type.drives === "coil") continue;
+        if (!driver?.type.figures.outputAmps || driver.way === null || driver.type.drives === "coil") continue;
         const entry = byOutput.get(driver.device.id, driver.way) ?? {
           device: driver.device,
           label: `${driver.device.label}-${driver.way}`,

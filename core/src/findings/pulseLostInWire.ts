@@ -55,7 +55,8 @@ export function lostOf(look: Look, thread: Thread, motor: ThreadMotor): Lost[] {
 }
 
 function findLost({ circuitry }: Look, thread: Thread, motor: ThreadMotor): Lost[] {
-  if (traitsOf(motor.type).movedBy !== "pulse" || !thread.control) return [];
+  // a route shares its pulse among all of its coils, which is looked at for each of its buttons
+  if (traitsOf(motor.type).movedBy !== "pulse" || !thread.control || thread.control.route) return [];
   const least = figureValue(motor.type, "pulseJoules");
   const leastSeconds = figureValue(motor.type, "pulseSeconds");
   const thrown = POSITIONS.flatMap((position): Lost[] => {

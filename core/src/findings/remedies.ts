@@ -161,3 +161,54 @@ export function threadsOn(record: RailwayRecord, threads: readonly Thread[], sup
 export function sentence(words: string): string {
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
+
+/** Usual values of large capacitors, farads (IEC 60063, E6). */
+const USUAL_FARADS = [1000, 1500, 2200, 3300, 4700, 6800, 10_000, 15_000, 22_000, 33_000, 47_000].map(
+  (value) => value * 1e-6,
+);
+
+/**
+ * A larger capacitor in a discharge unit, as an own type: the next usual value that gives so many times the energy, and the
+ * one after it.
+ * @param times how many times as much energy a coil wants; what one gets grows with the capacitor
+ */
+export function largerCapacitor(record: RailwayRecord, { device, type }: Fitted, times: number): Remedy[] {
+  const { farads } = type.figures;
+  if (!farads) return [];
+  return USUAL_FARADS.filter((each) => each >= farads.value * times * 0.98 && each > farads.value * 1.01)
+    .slice(0, 2)
+    .map((value): Remedy => {
+      const microfarads = `${Math.round(value * 1e6)} µF`;
+      const name = `${(type.name.split(",")[0] ?? type.name).slice(0, 60)}, ${microfarads}`;
+      const known = record.types.find((own) => own.name === name);
+      const copy = known ? null : copyType(record, type.id, name);
+      const draft = new Draft(record);
+      for (const edit of copy?.group.edits ?? [])
+        if (edit.op === "put" && edit.kind === "type")
+          draft.put("type", { ...edit.value, figures: { ...edit.value.figures, farads: value } });
+      draft.put("device", { ...device, typeId: known?.id ?? copy?.id ?? type.id });
+      return {
+        label: `Raise ${device.label} to ${microfarads}`,
+        group: draft.group(`${device.label} holds ${microfarads}`),
+      };
+    });
+}
+
+/** A charging resistor so many times smaller in a discharge unit, a usual value, as an own type. */
+export function strongerCharging(record: RailwayRecord, { device, type }: Fitted, times: number): Remedy[] {
+  const { chargeOhms } = type.figures;
+  const value = USUAL_OHMS.find((each) => chargeOhms && each <= chargeOhms.value / times && each >= chargeOhms.min);
+  if (!chargeOhms || value === undefined) return [];
+  const name = `${(type.name.split(",")[0] ?? type.name).slice(0, 50)}, charged by ${value} ohm, ${device.label}`;
+  const copy = copyType(record, type.id, name);
+  const draft = new Draft(record);
+  for (const edit of copy.group.edits)
+    if (edit.op === "put" && edit.kind === "type")
+      draft.put("type", { ...edit.value, figures: { ...edit.value.figures, chargeOhms: value } });
+  draft.put("device", { ...device, typeId: copy.id });
+  const label = `Charge ${device.label} through ${value} ohm`;
+  return [{ label, group: draft.group(label) }];
+}
+
+/** Usual resistors, ohms, the greatest first (IEC 60063, E12). */
+const USUAL_OHMS = [100, 82, 68, 56, 47, 39, 33, 27, 22, 18, 15, 12, 10];

@@ -168,7 +168,7 @@ function factsIn(sentence: string): string {
 }
 
 /** The stages in which findings are put right, by what the spine calls them. */
-export const FINDING_STAGES = ["line", "equip", "loom", "numbers"] as const;
+export const FINDING_STAGES = ["line", "equip", "routes", "loom", "numbers"] as const;
 export type FindingStage = (typeof FINDING_STAGES)[number];
 
 export const POSITIONS: readonly Position[] = ["N", "R"];

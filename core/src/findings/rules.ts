@@ -19,6 +19,8 @@ import { deadWithoutComputer } from "./deadWithoutComputer.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
 import { detectorRails } from "./detectorRails.ts";
 import { detectorRailUncut } from "./detectorRailUncut.ts";
+import { diodeOverSurge } from "./diodeOverSurge.ts";
+import { diodeTurned } from "./diodeTurned.ts";
 import { eventLoop } from "./eventLoop.ts";
 import { eventUnheard } from "./eventUnheard.ts";
 import { eventUnproduced } from "./eventUnproduced.ts";
@@ -61,6 +63,16 @@ import { relaysBeyondController } from "./relaysBeyondController.ts";
 import { restsOnHearsay } from "./restsOnHearsay.ts";
 import { reverserKind } from "./reverserKind.ts";
 import { reversingUngapped } from "./reversingUngapped.ts";
+import { routeAsksBoth } from "./routeAsksBoth.ts";
+import { routeBeforeRecharge } from "./routeBeforeRecharge.ts";
+import { routeButtonShared } from "./routeButtonShared.ts";
+import { routeCoilWeak } from "./routeCoilWeak.ts";
+import { routeContactAmps } from "./routeContactAmps.ts";
+import { routeImpossible } from "./routeImpossible.ts";
+import { routeNotOnLine } from "./routeNotOnLine.ts";
+import { routeSneak } from "./routeSneak.ts";
+import { routeUnasked } from "./routeUnasked.ts";
+import { routeUnreached } from "./routeUnreached.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
 import { sameColourInCable } from "./sameColourInCable.ts";
 import { sameColoursBeside } from "./sameColoursBeside.ts";
@@ -176,6 +188,18 @@ export const RULES: readonly Rule[] = [
   blockBridged,
   notPlaced,
   legNowhere,
+  routeImpossible,
+  routeNotOnLine,
+  routeAsksBoth,
+  routeButtonShared,
+  routeSneak,
+  diodeTurned,
+  routeUnreached,
+  routeCoilWeak,
+  diodeOverSurge,
+  routeContactAmps,
+  routeBeforeRecharge,
+  routeUnasked,
 ];
 
 /** Rules whose findings are put right in steps, one remedy after the other. */

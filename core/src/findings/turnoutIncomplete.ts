@@ -137,8 +137,7 @@ function missingTrack(record: RailwayRecord, { motors }: Thread): Missing[] {
 /** Whether a control reaches a board's inputs, or the motors themselves. */
 function isRead(thread: Thread, control: ThreadControl): boolean {
   if (heardAt(thread, control)) return true;
-  const driver = thread.motors[0]?.driver;
-  const direct = driver !== null && driver !== undefined && driver.way === null;
+  const direct = (thread.motors[0]?.unit ?? null) !== null;
   return direct && (switchesCurrent(control) || asksBy(control) === "poles");
 }
 
@@ -151,6 +150,15 @@ function missingControl(thread: Thread): Missing[] {
   const { control, motors, turnout } = thread;
   const driver = motors[0]?.driver;
   if (!driver) return [];
+  if (driver.type.drives === "matrix" && !control) {
+    return [
+      {
+        column: "control" as const,
+        words: `hangs on ${driver.device.label}, but no route sets it that has a button`,
+        remedies: () => [],
+      },
+    ];
+  }
   if (driver.type.outputs === 0 && !control) {
     return [
       {
@@ -197,7 +205,7 @@ function missingControl(thread: Thread): Missing[] {
 /** A side to which nothing throws a coil motor whose current its controls switch: one button reaches one coil. */
 function missingSide(thread: Thread): Missing[] {
   const { control, motors, turnout } = thread;
-  const isSwitched = motors.some(({ type, driver }) => driver?.way === null && traitsOf(type).movedBy === "pulse");
+  const isSwitched = motors.some(({ type, unit }) => unit !== null && traitsOf(type).movedBy === "pulse");
   if (!isSwitched || !control) return [];
   const sides = controlsOf(thread).flatMap((each) => (switchesCurrent(each) ? [controlSides(each)] : []));
   const reached = { N: sides.some(({ N, press }) => N ?? press), R: sides.some(({ R }) => R) };

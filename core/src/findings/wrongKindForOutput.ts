@@ -57,6 +57,7 @@ const GIVES: Record<OutputKind | "none", string> = {
   pair: "holds a small current for a stall motor",
   coil: "gives a pulse for coils",
   servo: "gives pulses and 5 V for a servo",
+  matrix: "gives a coil the pulse of a route button",
   contact: "is a contact and gives nothing itself",
   sink: "pulls a lamp down to 0 V",
   none: "gives a pulse for coils",
@@ -77,7 +78,7 @@ export function suitsDriver({ control }: Thread, motor: ThreadMotor): boolean {
   if (traitsOf(driver.type).inTrack === "reverser") return reverserSuits(motor);
   switch (traitsOf(type).movedBy) {
     case "pulse":
-      return driver.type.drives === "coil" || !driver.type.drives;
+      return driver.type.drives === "coil" || driver.type.drives === "matrix" || !driver.type.drives;
     case "reversal":
       return driver.type.drives === "pair" || (asksBy(control) === "poles" && traitsOf(driver.type).gives === "dc");
     case "signal":

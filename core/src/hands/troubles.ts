@@ -81,7 +81,14 @@ function ofSupply({ device, type }: Member, point: OperatingPoint, effective: So
 }
 
 /** Parts of an output through which a lasting current flows. */
-const THROUGH = { pair: ["A+", "A−", "B+", "B−"], servo: ["+"], sink: ["L"], coil: [], contact: [] } as const;
+const THROUGH = {
+  pair: ["A+", "A−", "B+", "B−"],
+  servo: ["+"],
+  sink: ["L"],
+  coil: [],
+  contact: [],
+  matrix: [],
+} as const;
 
 function ofOutputs({ device, type }: Member, { outputs, on }: DeviceState, point: OperatingPoint): Trouble[] {
   const limit = type.figures.outputAmps?.value;

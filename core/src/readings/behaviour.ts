@@ -293,8 +293,11 @@ export class Behaviour {
   private madeOn(deviceId: string, type: DeviceType, state: RailwayState): Position | null {
     // a key that cuts controls off is on while they are free; one that picks up relays is off then
     if (type.family === "lock") return this.roles.keysOn.has(deviceId) ? "N" : null;
+    if ((this.roles.heldWith.get(deviceId) ?? []).some((commands) => this.isHeld(commands, state))) return "N";
     for (const commands of this.roles.commandsOf.get(deviceId) ?? []) {
       const isHeld = this.isHeld(commands, state);
+      // where a rotary switch stands says which of its positions is made
+      if (commands.control.route && type.maintained) continue;
       if (!type.maintained && !isHeld) continue;
       const { control, thread } = commands;
       const asked = turnedIf(!isHeld && isThrownSingly(state, thread), askedOf(state, thread.turnout.id));
@@ -303,6 +306,17 @@ export class Behaviour {
       return turnedIf(this.roles.isTurned(deviceId, null, "label", "control"), sideMade(control, asked));
     }
     return null;
+  }
+
+  /** The position of a route at which a rotary switch stands: the one that is being asked for, else the first that has any. */
+  private standsAt(deviceId: string, { maintained }: DeviceType, state: RailwayState): ReadonlySet<number> {
+    const routes = (this.roles.commandsOf.get(deviceId) ?? []).filter(({ control }) => control.route);
+    if (!maintained || routes.length === 0) return NOTHING_ON;
+    const held = routes.find((commands) => this.isHeld(commands, state));
+    const way = held
+      ? held.control.assignment.way
+      : Math.min(...routes.map(({ control }) => control.assignment.way ?? 1));
+    return new Set([way ?? 1]);
   }
 
   /** Whether a control is the one by which its thread is being thrown or held. */
@@ -315,6 +329,7 @@ export class Behaviour {
   /** Outputs that pulse or pull down, pins that are low, zones that are occupied. */
   private waysOn(deviceId: string, type: DeviceType, state: RailwayState): ReadonlySet<number> {
     if (type.drives === "contact") return this.relaysUp(deviceId, type, state);
+    if (type.family === "control") return this.standsAt(deviceId, type, state);
     const lamp = this.roles.watchedBy.get(deviceId);
     if (lamp) return this.isCovered(lamp, state) ? COVERED : NOTHING_ON;
     if (type.drives !== "coil" && !type.zones && !this.roles.onAt.has(deviceId)) return NOTHING_ON;

@@ -45,6 +45,8 @@ export class Bonds {
 
   private bind(here: Share, there: Share): void {
     if (here.thread === there.thread || (here.control === null) !== (there.control === null)) return;
+    // a rotary switch, or a button of several poles, asks for one route at a time
+    if (here.control?.route?.id !== there.control?.route?.id) return;
     const control = here.control && there.control && { here: here.control, there: there.control };
     const leader = here.thread.turnout.id;
     this.bonds.set(leader, [...(this.bonds.get(leader) ?? []), { to: there.thread, control }]);

@@ -27,7 +27,7 @@ import {
   type Throw,
   withWires,
 } from "./pieces.ts";
-import { type Pulse, pulseThrough } from "./pulse.ts";
+import { NO_PULSE, type Pulse, type PulseCurve, type Pulses, pulseCurve, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import type { Solver } from "./solver.ts";
 import { type RailwayState, RESTING } from "./states.ts";
@@ -54,8 +54,8 @@ export class Circuitry implements Solver {
   private readonly solved = new Map<Piece, Map<string, OperatingPoint>>();
   private readonly stateNames = new WeakMap<RailwayState, string>();
   /** Pulses by the circuit through which they went, handed on from one railway to the next. */
-  private readonly pulses: Map<string, Pulse>;
-  private readonly pulsesBefore: ReadonlyMap<string, Pulse>;
+  private readonly pulses: Map<string, Pulses>;
+  private readonly pulsesBefore: ReadonlyMap<string, Pulses>;
 
   /** @param previous the same railway before an edit, whose solutions are taken over where they still hold */
   constructor(
@@ -299,14 +299,47 @@ export class Circuitry implements Solver {
     const name = `${motorId}.${coil} ${this.nameOf(state)}`;
     const found = piece?.pulses.get(name);
     if (found) return found;
+    const conducting = this.conductingWith(motorId, coil, state);
+    if (!conducting) return null;
+    const { key, run } = pulseThrough(conducting.elements, conducting.firstAmps);
+    const pulses = this.pulses.get(key) ?? this.pulsesBefore.get(key) ?? run();
+    this.pulses.set(key, pulses);
+    const pulse = pulses.get(`${motorId}.${coil}`) ?? NO_PULSE;
+    piece?.pulses.set(name, pulse);
+    return pulse;
+  }
+
+  /**
+   * The pulse that coils get in a state, through time.
+   * @param coil any of them, by its motor and side
+   * @param stop seconds that are shown
+   * @returns null where the coil is joined to nothing
+   */
+  pulseCurve(motorId: string, coil: Position, asked: RailwayState, stop: number): PulseCurve | null {
+    const found = this.conductingWith(motorId, coil, asked);
+    return found && pulseCurve(found.elements, found.firstAmps, stop);
+  }
+
+  /**
+   * The pulse that coils would get in a state from another capacitor.
+   * @param farads of all discharge units that take part
+   */
+  pulsesWith(motorId: string, coil: Position, asked: RailwayState, farads: number): Pulses {
+    const found = this.conductingWith(motorId, coil, asked);
+    if (!found) return new Map();
+    const elements = found.elements.map((each) => (each.kind === "capacitor" ? { ...each, farads } : each));
+    return pulseThrough(elements, found.firstAmps).run();
+  }
+
+  /** The elements of the piece that holds a coil, capacitors charged, with what flows in the first instant. */
+  private conductingWith(motorId: string, coil: Position, asked: RailwayState) {
+    const state = this.roles.bonds.settle(asked);
+    const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
+    if (number === undefined) return null;
     const first = this.solvePiece(number, state);
     const elements = this.partsOfPiece(number, state).map((part) => this.withStores(part));
     const wires = this.cut.pieces[number]?.wires ?? [];
-    const { key, run } = pulseThrough([...elements, ...wires], (id) => first?.amps(id) ?? 0, `${motorId}.${coil}`);
-    const pulse = this.pulses.get(key) ?? this.pulsesBefore.get(key) ?? run();
-    this.pulses.set(key, pulse);
-    piece?.pulses.set(name, pulse);
-    return pulse;
+    return { elements: [...elements, ...wires], firstAmps: (id: string) => first?.amps(id) ?? 0 };
   }
 
   /** For a transient: the charged source and contact that stand for a capacitor in its first instant become the capacitor. */

@@ -7,7 +7,7 @@ import type { Circuitry, Extra } from "./circuitry.ts";
 import type { DevicePart } from "./kit.ts";
 import type { RailwayState } from "./states.ts";
 
-export type Range = "V" | "ohm" | "mA";
+export type Range = "V" | "ohm" | "mA" | "diode";
 
 /** What a real hand-held meter should show between two terminals. */
 export interface MeterReading {
@@ -34,15 +34,21 @@ const TEST_OHMS = 1000;
 const OPEN_ABOVE = 20e6;
 /** The meter's own uncertainty: share of the reading, and the last digits (common practice). */
 const METER_SHARE = 0.01;
-const METER_DIGITS = { V: 0.02, ohm: 0.1, mA: 0.0001 };
+const METER_DIGITS = { V: 0.02, ohm: 0.1, mA: 0.0001, diode: 0.03 };
+/** On the diode range: some 1 mA from its own volts, and open above what the display can tell (common practice). */
+const DIODE_VOLTS = 3;
+const DIODE_OHMS = 2400;
+const DIODE_OPEN = 2;
 
+const RECKONED_DIODE =
+  "Supplies off; some 1 mA from the red probe to the black one: what a diode drops, or open the other way round.";
 const RECKONED_OFF = "Supplies off and capacitors empty; all ways between the probes counted.";
 
 /**
  * The reading between two terminals in a state of the railway.
  *
  * Volts are solved with the meter's input resistance across the terminals; ohms with the supplies off and the meter's own
- * test voltage; milliamps with the meter's shunt in the place of the wire that joins the two. The tolerance adds up what
+ * test voltage; a diode with some milliamp from red to black; milliamps with the meter's shunt in the place of the wire that joins the two. The tolerance adds up what
  * each toleranced figure of the parts changes by itself, found from the adjoint network about the solution.
  * @param red terminal under the red probe, `deviceId:terminal` or a strip's screw as "k1/3"
  * @param black terminal under the black probe
@@ -57,15 +63,16 @@ export function measure(
   fault: Extra = SOUND,
 ): MeterReading {
   if (range === "mA") return measureAmps(circuitry, red, black, state);
-  const at: RailwayState = range === "ohm" ? { ...state, moment: "rest", acting: null, off: true } : state;
+  const isOff = range === "ohm" || range === "diode";
+  const at: RailwayState = isOff ? { ...state, moment: "rest", acting: null, off: true } : state;
   const ac = range === "V" && circuitry.isAlternating(red) && circuitry.isAlternating(black);
-  const reckoned = range === "ohm" ? RECKONED_OFF : reckonVolts(ac, at);
+  const reckoned = range === "diode" ? RECKONED_DIODE : range === "ohm" ? RECKONED_OFF : reckonVolts(ac, at);
   if (red === black) return { range, value: 0, tolerance: METER_DIGITS[range], ac, reckoned };
   const piece = circuitry.piece(red);
   const open = (why: string): MeterReading => ({ range, value: null, tolerance: 0, ac, reckoned: why });
   if (piece === undefined || piece !== circuitry.piece(black)) {
     return open(
-      range === "ohm"
+      isOff
         ? "Nothing conducts between the two probes."
         : "Nothing joins the two probes, so there is no steady voltage.",
     );
@@ -92,6 +99,10 @@ export function measure(
     const scale = ac ? Math.SQRT1_2 : 1;
     const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(volts) + spread;
     return { range, value: volts * scale, tolerance: tolerance * scale, ac, reckoned };
+  }
+  if (range === "diode") {
+    if (volts > DIODE_OPEN) return open("Nothing conducts from the red probe to the black one.");
+    return { range, value: volts, tolerance: METER_DIGITS.diode + METER_SHARE * volts, ac, reckoned };
   }
   const left = TEST_VOLTS - volts;
   const ohms = left > 0 ? (TEST_OHMS * volts) / left : Number.POSITIVE_INFINITY;
@@ -148,11 +159,12 @@ function measureAmps(circuitry: Circuitry, red: string, black: string, state: Ra
   return { range, value: amps * scale, tolerance: tolerance * scale, ac, reckoned };
 }
 
-function probes(red: string, black: string, range: "V" | "ohm"): Element[] {
+function probes(red: string, black: string, range: "V" | "ohm" | "diode"): Element[] {
   if (range === "V") return [{ kind: "resistor", id: "meter", nodes: [red, black], ohms: METER_OHMS }];
+  const [volts, ohms] = range === "diode" ? [DIODE_VOLTS, DIODE_OHMS] : [TEST_VOLTS, TEST_OHMS];
   return [
-    { kind: "voltage", id: "meter.emf", nodes: ["meter", black], volts: TEST_VOLTS },
-    { kind: "resistor", id: "meter.inside", nodes: ["meter", red], ohms: TEST_OHMS },
+    { kind: "voltage", id: "meter.emf", nodes: ["meter", black], volts },
+    { kind: "resistor", id: "meter.inside", nodes: ["meter", red], ohms },
   ];
 }
 

@@ -25,13 +25,16 @@ export function stateThatMatters(type: DeviceType, state: DeviceState): DeviceSt
     contacts: changesOver ? state.contacts : "N",
     moving: moving && state.moving,
     blocked: moving && state.blocked,
-    outputs: state.outputs,
+    // what a diode board does is done by its parts, whatever is asked
+    outputs: type.drives === "matrix" ? NO_OUTPUTS : state.outputs,
     on: state.on,
     fedBy: state.fedBy,
     fedVolts: state.fedVolts,
     charged: storesPulse(type) ? state.charged : null,
   };
 }
+
+const NO_OUTPUTS: DeviceState["outputs"] = new Map();
 
 /** Whether a device gives pulses from a capacitor. */
 export function storesPulse(type: DeviceType): boolean {
@@ -76,8 +79,9 @@ const OUTPUTS: Record<OutputKind, (kit: Kit, way: number, state: DeviceState) =>
       kit.link(`${way}−`, `${way}−`, "−"),
     ];
   },
-  // a relay board is made as a whole
+  // relay boards and diode boards are made as a whole
   contact: () => [],
+  matrix: () => [],
   sink: (kit, way, { off, on }) => [kit.contact(`${way}L`, `${way}L`, "−", !off && on.has(way), "outputOhms")],
 };
 
@@ -161,6 +165,25 @@ const lamp = (kit: Kit): Part[] => {
   ];
 };
 
+/** Diodes and wires as they lie on it; a terminal without any is there all the same. */
+function diodeBoard(kit: Kit): Part[] {
+  const { laid = [], terminals } = kit.type;
+  const used = new Set(laid.flatMap(({ from, to }) => [from, to]));
+  const [first] = terminals;
+  return [
+    ...laid.map(({ from, to, turned, with: by }) => {
+      const part = `${from}_${to}`;
+      if (by === "wire") return kit.contact(part, from, to, true);
+      return turned ? kit.diode(part, to, from) : kit.diode(part, from, to);
+    }),
+    ...terminals.flatMap(({ name }) =>
+      used.has(name) || !first
+        ? []
+        : [kit.contact(`${name}.free`, first.name === name ? "apart" : first.name, name, false)],
+    ),
+  ];
+}
+
 const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
   "twin-coil": (kit) => [kit.coil("N", "N", "C"), kit.coil("R", "R", "C"), ...kit.contacts()],
   "stall-motor": (kit, { moving }) => [
@@ -183,17 +206,15 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
       kit.contact(`${pole}R`, `${pole}C`, `${pole}R`, made === "R"),
     ]),
   "push-button": (kit, { made }) => [kit.contact("N", "C", "N", made !== null)],
-  rotary: (kit, { made }) =>
-    kit
+  "push-poles": (kit, { made }) =>
+    numbered(kit.type.poles ?? 0).map((pole) => kit.contact(`${pole}`, `${pole}C`, `${pole}N`, made !== null)),
+  rotary: (kit, { made, on }) => {
+    // it stands at the position of a route, else at one of its first two, for a single turnout
+    const stands = on.size > 0 ? [...on][0] : made === null ? 0 : made === "N" ? 1 : 2;
+    return kit
       .numberedTerminals("")
-      .map((position) =>
-        kit.contact(
-          `${position}`,
-          "C",
-          `${position}`,
-          (position === 1 && made === "N") || (position === 2 && made === "R"),
-        ),
-      ),
+      .map((position) => kit.contact(`${position}`, "C", `${position}`, position === stands));
+  },
   "touch-button": (kit, { made }) => [
     kit.resistor("idle", "+", "−", "idleOhms"),
     kit.contact("N", "N", "−", made === "N", "outputOhms"),
@@ -219,6 +240,7 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
     kit.source("capacitor", "plate", "−", charged ?? 0, null),
     kit.contact("series", "plate", "+", charged !== null && !off, "seriesOhms"),
   ],
+  "diode-board": diodeBoard,
   board,
   reverser: (kit, state) => [
     ...board(kit, state),

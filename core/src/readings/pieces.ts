@@ -118,6 +118,7 @@ function shapeOf(type: DeviceType): string {
     // figures that are elements of their own where they are stated
     ...["diodes", "resistorOhms", "commonOhms"].map((name) => name in figures),
     pieces,
+    type.laid?.map(({ from, to, with: by, turned }) => `${from}-${to} ${by} ${turned}`).join(";"),
   ];
   const text = shape.join(",");
   shapes.set(type, text);

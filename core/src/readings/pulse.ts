@@ -16,6 +16,9 @@ export interface Pulse {
   coils: number;
 }
 
+/** What a coil gets that takes no part. */
+export const NO_PULSE: Pulse = { joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {}, stored: 0, coils: 0 };
+
 /** Length of a throw that is looked at, seconds: a finger's press (common practice). */
 const PRESS_SECONDS = 0.2;
 
@@ -25,22 +28,69 @@ const ACCURACY = 2e-3;
 /** What carries no more than this in the first instant only leaks, and takes no part, amps. */
 const LEAKAGE_AMPS = 1e-6;
 
+/** What each coil that takes part in a throw gets, by its name in the circuit. */
+export type Pulses = ReadonlyMap<string, Pulse>;
+
 /**
- * The pulse through one coil in a circuit whose capacitors are charged and whose contacts have just closed. Only what
- * carries current takes part, so that an edit elsewhere leaves the circuit of the pulse as it was.
+ * The pulse in a circuit whose capacitors are charged and whose contacts have just closed: what each coil gets that shares it. Only
+ * what carries current takes part, so that an edit elsewhere leaves the circuit of the pulse as it was.
  * @param elements of the whole piece, capacitors with the charge they begin with
  * @param firstAmps current of each element in the first instant, by its name
- * @param coilId the coil
  * @returns a key that is the same for the same circuit, and the transient to be run when no pulse is known for it
  */
 export function pulseThrough(
   elements: readonly Element[],
   firstAmps: (id: string) => number,
-  coilId: string,
-): { key: string; run: () => Pulse } {
+): { key: string; run: () => Pulses } {
   const conducting = elements.filter(({ id }) => Math.abs(firstAmps(id)) > LEAKAGE_AMPS);
   const key = conducting.map((element) => JSON.stringify(element)).join(";");
-  return { key: `${coilId} ${key}`, run: () => run(conducting, coilId) };
+  return { key, run: () => run(conducting) };
+}
+
+/** A pulse as it goes, at equal times: volts across the capacitors and amps in each coil, by names in the circuit. */
+export interface PulseCurve {
+  seconds: number[];
+  volts: number[];
+  amps: ReadonlyMap<string, number[]>;
+}
+
+/** Points of a curve. */
+const CURVE_POINTS = 60;
+
+/**
+ * The pulse through time, for a picture.
+ * @param stop seconds that are shown
+ */
+export function pulseCurve(elements: readonly Element[], firstAmps: (id: string) => number, stop: number): PulseCurve {
+  const conducting = elements.filter(({ id }) => Math.abs(firstAmps(id)) > LEAKAGE_AMPS);
+  const coils = conducting.filter((element): element is Coil => element.kind === "coil");
+  const store = conducting.find(({ kind }) => kind === "capacitor");
+  const seconds = Array.from({ length: CURVE_POINTS + 1 }, (_, index) => (stop * index) / CURVE_POINTS);
+  const [first] = coils;
+  if (!first || !store) return { seconds, volts: [], amps: new Map() };
+  const { others, rows } = withoutRows(conducting, new Set(coils.flatMap(({ nodes }) => nodes)));
+  const result = transient(
+    { ground: first.nodes[1], elements: [...others, ...rows.map(({ element }) => element)] },
+    {
+      ...{ stop, begin: "stated", longestStep: stop / CURVE_POINTS, accuracy: ACCURACY },
+      watch: { elements: [store.id, ...coils.map(({ id }) => id)] },
+    },
+  );
+  const at = (values: readonly number[]) => seconds.map((second) => Math.abs(valueAt(result.times, values, second)));
+  return {
+    seconds,
+    volts: at(result.elements.get(store.id)?.volts ?? []),
+    amps: new Map(coils.map(({ id }) => [id, at(result.elements.get(id)?.amps ?? [])])),
+  };
+}
+
+/** A value between two steps of a transient. */
+function valueAt(times: readonly number[], values: readonly number[], time: number): number {
+  const next = times.findIndex((each) => each >= time);
+  if (next <= 0) return values[next < 0 ? values.length - 1 : 0] ?? 0;
+  const [from, to] = [times[next - 1] ?? 0, times[next] ?? 0];
+  const share = to > from ? (time - from) / (to - from) : 0;
+  return (values[next - 1] ?? 0) * (1 - share) + (values[next] ?? 0) * share;
 }
 
 /** A wire's name tells its two ends. */
@@ -48,19 +98,21 @@ function isWire({ id }: Element): boolean {
   return id.includes(">");
 }
 
-function run(elements: readonly Element[], coilId: string): Pulse {
-  const coil = elements.find(({ id }) => id === coilId);
-  const none: Pulse = { joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {}, stored: 0, coils: 0 };
-  if (coil?.kind !== "coil") return none;
+type Coil = Extract<Element, { kind: "coil" }>;
+
+function run(elements: readonly Element[]): Pulses {
+  const coils = elements.filter((element): element is Coil => element.kind === "coil");
+  const [first] = coils;
+  if (!first) return new Map();
   // wires in a row carry the same current: the chain from motor to motor is one resistor
-  const { others, rows } = withoutRows(elements, new Set(coil.nodes));
+  const { others, rows } = withoutRows(elements, new Set(coils.flatMap(({ nodes }) => nodes)));
   const withWires = rows.filter(({ members }) => members.some(isWire));
   const result = transient(
-    { ground: coil.nodes[1], elements: [...others, ...rows.map(({ element }) => element)] },
+    { ground: first.nodes[1], elements: [...others, ...rows.map(({ element }) => element)] },
     {
       stop: PRESS_SECONDS,
       begin: "stated",
-      watch: { elements: [coilId, ...withWires.map(({ element }) => element.id)] },
+      watch: { elements: [...coils.map(({ id }) => id), ...withWires.map(({ element }) => element.id)] },
       longestStep: PRESS_SECONDS / 25,
       accuracy: ACCURACY,
     },
@@ -70,13 +122,6 @@ function run(elements: readonly Element[], coilId: string): Pulse {
     const series = result.elements.get(id);
     return series ? energy(times, series) : 0;
   };
-  const amps = result.elements.get(coilId)?.amps.map(Math.abs) ?? [];
-  const peakAmps = Math.max(0, ...amps);
-  let secondsAboveHalf = 0;
-  for (let index = 1; index < times.length; index++) {
-    if ((amps[index] ?? 0) >= peakAmps / 2) secondsAboveHalf += (times[index] ?? 0) - (times[index - 1] ?? 0);
-  }
-  const heat = amps.map((each) => each * coil.ohms);
   const wires: Record<string, number> = {};
   for (const { element, members } of withWires) {
     const joules = spent(element.id);
@@ -85,6 +130,17 @@ function run(elements: readonly Element[], coilId: string): Pulse {
   const stored = elements.reduce((sum, each) => {
     return each.kind === "capacitor" ? sum + (each.farads * (each.volts ?? 0) ** 2) / 2 : sum;
   }, 0);
-  const coils = elements.filter(({ kind }) => kind === "coil").length;
-  return { joules: energy(times, { volts: heat, amps }), peakAmps, secondsAboveHalf, wires, stored, coils };
+  return new Map(
+    coils.map(({ id, ohms }): [string, Pulse] => {
+      const amps = result.elements.get(id)?.amps.map(Math.abs) ?? [];
+      const peakAmps = Math.max(0, ...amps);
+      let secondsAboveHalf = 0;
+      for (let index = 1; index < times.length; index++) {
+        if ((amps[index] ?? 0) >= peakAmps / 2) secondsAboveHalf += (times[index] ?? 0) - (times[index - 1] ?? 0);
+      }
+      const heat = amps.map((each) => each * ohms);
+      const joules = energy(times, { volts: heat, amps });
+      return [id, { joules, peakAmps, secondsAboveHalf, wires, stored, coils: coils.length }];
+    }),
+  );
 }

@@ -5,6 +5,8 @@ import { type Told, type ToldOutputs, toldOutputs } from "../events/told.ts";
 import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Sense, SenseLink } from "../record/notes.ts";
+import type { Device } from "../record/schemas.ts";
+import { joinsOnBoard } from "../routes/boards.ts";
 import { type Heard, heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
 import { firstPins } from "../schematic/recipes/supplyToBoard.ts";
@@ -63,6 +65,8 @@ export class Roles {
   readonly motorOf = new Map<string, { motor: ThreadMotor; thread: Thread }>();
   /** What each control commands: a toggle, a detector's zones, a decoder's outputs. */
   readonly commandsOf = new Map<string, Commands[]>();
+  /** Buttons that have to be held together with others: those of an entry, and those that fire a rotary switch. */
+  readonly heldWith = new Map<string, Commands[]>();
   /** The numbered outputs that are part of the circuit, by device and way: those in use, and free ones that have volts. */
   readonly outputsOf = new Map<string, Map<number, OutputRole>>();
   /** Outputs to 0 V that are on at normal, and those that are on at reverse; pins that are low at reverse. */
@@ -98,7 +102,7 @@ export class Roles {
     for (const { link, deviceId, way, inverts } of record.senses) {
       if (inverts) pushTo(this.turning, deviceId, { link, way });
     }
-    this.types = new Map(record.devices.map((device) => [device.id, typeOf(record, device)]));
+    this.types = new Map(record.devices.map((device) => [device.id, typeAsLaid(record, device)]));
     const pins = this.pinsOf(record);
     for (const thread of threads) {
       this.led.set(thread.turnout.id, thread);
@@ -184,6 +188,7 @@ export class Roles {
       !this.onAt.has(deviceId) &&
       !this.watchedBy.has(deviceId) &&
       !this.keysOn.has(deviceId) &&
+      !this.heldWith.has(deviceId) &&
       !this.turning.has(deviceId) &&
       !this.besideOf.has(deviceId)
     );
@@ -209,9 +214,12 @@ export class Roles {
       const { way, to, inverse, follows } = assignment;
       return `${thread.turnout.id} ${way} ${to} ${inverse} ${follows}`;
     });
+    const held = (this.heldWith.get(deviceId) ?? []).map(
+      ({ control, thread }) => `${thread.turnout.id} ${control.assignment.id}`,
+    );
     const turning = (this.turning.get(deviceId) ?? []).map(({ link, way }) => `${link} ${way}`);
     const threads = (this.threadsOf.get(deviceId) ?? []).map(({ turnout }) => turnout.id);
-    return `${threads} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks} ${turning}`;
+    return `${threads} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks} ${held} ${turning}`;
   }
 
   /** All that decides what a device does in a state of the railway, as text. */
@@ -256,6 +264,7 @@ export class Roles {
     for (const control of controlsOf(thread)) {
       const { device, type, assignment } = control;
       pushTo(this.commandsOf, device.id, { control, thread });
+      if (control.through) pushTo(this.heldWith, control.through.device.id, { control, thread });
       if (control.lock?.type.family === "lock") this.keysOn.add(control.lock.device.id);
       if (type.drives && assignment.way !== null)
         this.follow(device.id, assignment.way, thread.turnout.id).commands = true;
@@ -354,4 +363,20 @@ function pushTo<T>(lists: Map<string, T[]>, key: string, value: T): void {
   const list = lists.get(key);
   if (!list) lists.set(key, [value]);
   else if (!list.includes(value)) list.push(value);
+}
+
+const laidTypes = new WeakMap<DeviceType, Map<string, DeviceType>>();
+
+/** A device's type, of a diode board with what lies on this one; the same object for the same parts. */
+function typeAsLaid(record: RailwayRecord, device: Device): DeviceType {
+  const type = typeOf(record, device);
+  if (type.drives !== "matrix") return type;
+  const joins = joinsOnBoard(record, device.id);
+  const laid = joins.map(({ from, to, with: by, turned }) => ({ from, to, with: by, turned }));
+  const key = JSON.stringify(laid);
+  const known = laidTypes.get(type) ?? new Map<string, DeviceType>();
+  laidTypes.set(type, known);
+  const own = known.get(key) ?? { ...type, laid };
+  known.set(key, own);
+  return own;
 }

@@ -250,13 +250,14 @@ const OUTPUT_ENDS: Record<OutputKind, readonly [string, string]> = {
   pair: ["A", "B"],
   coil: ["C", "N"],
   servo: ["+", "−"],
+  matrix: ["N", "R"],
   contact: ["c", "n"],
   sink: ["L", "L"],
 };
 
 /** Amps that an output lets through, whichever way round it stands. */
 function outputAmps(circuitry: Circuitry, driver: NonNullable<ThreadMotor["driver"]>, state: RailwayState): number {
-  const parts = { pair: ["A+", "B+"], coil: ["C"], servo: ["+"], contact: [], sink: ["L"] }[
+  const parts = { pair: ["A+", "B+"], coil: ["C"], servo: ["+"], matrix: [], contact: [], sink: ["L"] }[
     driver.type.drives ?? "pair"
   ];
   return Math.max(0, ...parts.map((part) => Math.abs(circuitry.amps(driver.device.id, `${driver.way}${part}`, state))));

@@ -35,6 +35,7 @@ export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Probl
   checkNumbers(record, add);
   checkEvents(record, add);
   checkLine(record, add);
+  checkRoutes(record, add);
   return problems.slice(0, 10);
 }
 
@@ -72,35 +73,77 @@ function checkLine({ spots }: RailwayRecord, add: Add): void {
   }
 }
 
+/** A route names a turnout once and is asked for once by one thing, and two places of a board have one part between them. */
+function checkRoutes({ routeTurnouts, routeControls, boardParts }: RailwayRecord, add: Add): void {
+  once(
+    add,
+    "routeTurnouts",
+    routeTurnouts,
+    ({ routeId, turnoutId }) => `${routeId} ${turnoutId}`,
+    ({ routeId, turnoutId }) => `Route ${routeId} names turnout ${turnoutId} twice.`,
+  );
+  once(
+    add,
+    "routeControls",
+    routeControls,
+    ({ routeId, deviceId, way, throughId }) => `${routeId} ${deviceId} ${way} ${throughId}`,
+    ({ routeId, deviceId }) => `Route ${routeId} is asked for twice by ${deviceId}.`,
+  );
+  for (const [index, { id, deviceId, throughId }] of routeControls.entries())
+    if (deviceId === throughId)
+      add(["routeControls", index, "throughId"], `Two buttons are held at once (${id}): name two of them.`);
+  once(
+    add,
+    "boardParts",
+    boardParts,
+    ({ deviceId, from, to }) => `${deviceId} ${[from, to].sort().join(" ")}`,
+    ({ deviceId, from, to }) => `Two parts lie between ${from} and ${to} of ${deviceId}.`,
+  );
+  for (const [index, { deviceId, from, to }] of boardParts.entries())
+    if (from === to) add(["boardParts", index, "to"], `A part of ${deviceId} leads from ${from} to itself.`);
+}
+
+/** Says what is there a second time under one name. */
+function once<T>(
+  add: Add,
+  list: string,
+  things: readonly T[],
+  nameOf: (thing: T) => string,
+  problem: (thing: T) => string,
+): void {
+  const seen = new Set<string>();
+  for (const [index, thing] of things.entries()) {
+    const name = nameOf(thing);
+    if (seen.has(name)) add([list, index], problem(thing));
+    seen.add(name);
+  }
+}
+
 /** No two events go by one number, an input produces one event, and an output has one answer to an event. */
 function checkEvents({ events, producers, consumers, taught }: RailwayRecord, add: Add): void {
-  const once = <T>(list: string, things: readonly T[], nameOf: (thing: T) => string, problem: (thing: T) => string) => {
-    const seen = new Set<string>();
-    for (const [index, thing] of things.entries()) {
-      const name = nameOf(thing);
-      if (seen.has(name)) add([list, index], problem(thing));
-      seen.add(name);
-    }
-  };
   once(
+    add,
     "events",
     events,
     ({ nodeId, number }) => `${nodeId} ${number}`,
     ({ label, number }) => `Event ${label} has number ${number}, as another event of its kind has.`,
   );
   once(
+    add,
     "producers",
     producers,
     ({ deviceId, way }) => `${deviceId} ${way}`,
     ({ deviceId, way }) => `Input ${way} of ${deviceId} produces two events.`,
   );
   once(
+    add,
     "consumers",
     consumers,
     ({ deviceId, way, eventId }) => `${deviceId} ${way} ${eventId}`,
     ({ deviceId, way, eventId }) => `Output ${way} of ${deviceId} acts twice upon ${eventId}.`,
   );
   once(
+    add,
     "taught",
     taught,
     ({ deviceId, way, node, number }) => `${deviceId} ${way} ${node} ${number}`,
@@ -271,8 +314,8 @@ function soleJobs(assignment: Assignment): { key: string; what: string }[] {
       return [
         { key: `input ${assignment.deviceId} ${assignment.way}`, what: "An input reads one thing only" },
         {
-          key: `inputs of ${assignment.controlId} ${assignment.controlWay}`,
-          what: "A control is read by one board only",
+          key: `inputs of ${assignment.controlId} ${assignment.controlWay} at ${assignment.deviceId}`,
+          what: "A board reads a control once only",
         },
       ];
     case "block":

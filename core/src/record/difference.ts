@@ -67,5 +67,25 @@ export function touchedBetween(before: RailwayRecord, now: RailwayRecord): Touch
     turnouts.add(id);
     if (movesWith) turnouts.add(movesWith);
   }
+  touchedByRoutes(before, now, devices, turnouts);
   return { devices, turnouts };
+}
+
+/** What routes and parts of diode boards say otherwise: their boards and controls, and the turnouts that they set. */
+function touchedByRoutes(before: RailwayRecord, now: RailwayRecord, devices: Set<string>, turnouts: Set<string>): void {
+  const both = <T>({ gone, come }: Change<T>) => [...gone, ...come];
+  for (const { deviceId } of both(differenceOf(before, now, "boardPart"))) devices.add(deviceId);
+  const routes = new Set(both(differenceOf(before, now, "route")).map(({ id }) => id));
+  for (const { routeId, deviceId, throughId } of both(differenceOf(before, now, "routeControl"))) {
+    routes.add(routeId);
+    devices.add(deviceId);
+    if (throughId) devices.add(throughId);
+  }
+  for (const { routeId, turnoutId } of both(differenceOf(before, now, "routeTurnout"))) {
+    routes.add(routeId);
+    turnouts.add(turnoutId);
+  }
+  if (routes.size === 0) return;
+  for (const record of [before, now])
+    for (const { routeId, turnoutId } of record.routeTurnouts) if (routes.has(routeId)) turnouts.add(turnoutId);
 }

@@ -3,6 +3,7 @@ import { Mark, Outline, Spot, Track } from "./line.ts";
 import { Cable, Custom, Laying, Stock, Strip, Wire, withoutCable, withoutEnd } from "./made.ts";
 import { Debt, Fact, Photo, Sense } from "./notes.ts";
 import { Answer, BusEvent, Consumer, DeviceSetting, Producer, Reserve, Taught } from "./numbers.ts";
+import { BoardPart, Route, RouteControl, RouteTurnout } from "./routes.ts";
 import {
   Acceptance,
   Assignment,
@@ -104,6 +105,32 @@ export const KINDS = {
       // a frog that loses what feeds it is dead, but still there; a lamp is lit by nothing any more
       fromId: { to: "device", onRemove: (a) => (a.role === "frog" ? { ...a, fromId: null, way: null } : null) },
     },
+  }),
+  route: kind({ list: "routes", title: "Routes", schema: Route, most: 2_000, labelled: true }),
+  routeTurnout: kind({
+    list: "routeTurnouts",
+    title: "Turnouts of routes",
+    schema: RouteTurnout,
+    most: 50_000,
+    refs: { routeId: { to: "route", onRemove: "remove" }, turnoutId: { to: "turnout", onRemove: "remove" } },
+  }),
+  routeControl: kind({
+    list: "routeControls",
+    title: "What asks for routes",
+    schema: RouteControl,
+    most: 5_000,
+    refs: {
+      routeId: { to: "route", onRemove: "remove" },
+      deviceId: { to: "device", onRemove: "remove" },
+      throughId: { to: "device", onRemove: "clear" },
+    },
+  }),
+  boardPart: kind({
+    list: "boardParts",
+    title: "Parts on diode boards",
+    schema: BoardPart,
+    most: 20_000,
+    refs: { deviceId: { to: "device", onRemove: "remove" } },
   }),
   strip: kind({
     list: "strips",
@@ -303,6 +330,7 @@ export function emptyRecord(name: string): RailwayRecord {
     motorTails: "wires",
     tailCores: 8,
     spacingMetres: 0.3,
+    matrixBy: "fewest",
     stepMetres: 0.1,
     scale: 87.1,
     trainKmh: 60,

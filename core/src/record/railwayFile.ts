@@ -5,7 +5,7 @@ import { problemsOf, RecordError, recordError } from "./problems.ts";
 import { Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 11;
+export const FILE_VERSION = 12;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
@@ -93,6 +93,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   if (head.data.version === 8) return parseFile(fromVersion8(json as Record<string, unknown>));
   if (head.data.version === 9) return parseFile(fromVersion9(json as Record<string, unknown>));
   if (head.data.version === 10) return parseFile(fromVersion10(json as Record<string, unknown>));
+  if (head.data.version === 11) return parseFile(fromVersion11(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -243,9 +244,19 @@ function fromVersion10(json: Record<string, unknown>): unknown {
   const usual = { scale: 87.1, trainKmh: 60, trainMetres: 1.5 };
   return {
     ...json,
-    version: FILE_VERSION,
+    version: 11,
     railway: typeof railway === "object" ? { ...railway, ...usual } : railway,
     ...(json.spots === undefined ? {} : { spots: withFields(json.spots, { powerRouting: false }) }),
+  };
+}
+
+/** A file of version 11, which had no routes. */
+function fromVersion11(json: Record<string, unknown>): unknown {
+  const { railway } = json;
+  return {
+    ...json,
+    version: FILE_VERSION,
+    railway: typeof railway === "object" ? { ...railway, matrixBy: "fewest" } : railway,
   };
 }
 

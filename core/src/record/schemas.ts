@@ -68,6 +68,8 @@ export const Railway = z.strictObject({
   tailCores: z.int().check(z.gte(2), z.lte(16)),
   /** From one turnout to the next along the trunk line, at least. */
   spacingMetres: Metres,
+  /** How diode boards of route buttons are built, where nothing lies on them yet. */
+  matrixBy: z.enum(["fewest", "full", "cascaded"]),
   /** What a step of the line diagram is on the baseboard. */
   stepMetres: z.number().check(z.gte(0.005, "must be 0.005 to 5 m"), z.lte(5, "must be 0.005 to 5 m")),
   /** How many times smaller than the original: 87.1 is H0. */
@@ -315,7 +317,7 @@ export const Reading = z.strictObject({
   /** What is written beside them. */
   redName: z.string().check(z.minLength(1), z.maxLength(60)),
   blackName: z.string().check(z.minLength(1), z.maxLength(60)),
-  range: z.enum(["V", "ohm", "mA"]),
+  range: z.enum(["V", "ohm", "mA", "diode"]),
   /** Turnout that was looked at, as it stood, and the moment; null when none was. */
   turnoutId: z.nullable(Id),
   position: z.nullable(Position),

@@ -44,6 +44,17 @@ function tellsAlike(a: RailwayRecord, b: RailwayRecord): boolean {
   return a.taught === b.taught && (a.taught.length === 0 || a.settings === b.settings);
 }
 
+/** Whether two records have the same routes, asked for by the same things, and the same on diode boards. */
+export function isRoutedAlike(a: RailwayRecord, b: RailwayRecord): boolean {
+  return (
+    a.routes === b.routes &&
+    a.routeTurnouts === b.routeTurnouts &&
+    a.routeControls === b.routeControls &&
+    a.boardParts === b.boardParts &&
+    a.railway.matrixBy === b.railway.matrixBy
+  );
+}
+
 /** The places that turn normal into reverse, as text. */
 function turning({ senses }: RailwayRecord): string {
   return senses.flatMap(({ link, deviceId, way, inverts }) => (inverts ? [`${link} ${deviceId} ${way}`] : [])).join();
@@ -55,7 +66,7 @@ function turning({ senses }: RailwayRecord): string {
  */
 export function isWiredAlike(a: RailwayRecord, b: RailwayRecord): boolean {
   if (a.devices !== b.devices || a.assignments !== b.assignments || a.types !== b.types) return false;
-  if (!turnsAlike(a, b) || !tellsAlike(a, b)) return false;
+  if (!turnsAlike(a, b) || !tellsAlike(a, b) || !isRoutedAlike(a, b)) return false;
   if (a.turnouts === b.turnouts) return true;
   return (
     a.turnouts.length === b.turnouts.length &&

@@ -16,6 +16,7 @@ import { outputToMotor } from "./recipes/outputToMotor.ts";
 import { plainInputs } from "./recipes/plainInputs.ts";
 import { relayBesideMotor } from "./recipes/relayBesideMotor.ts";
 import { reversingToggle } from "./recipes/reversingToggle.ts";
+import { routeToCoils } from "./recipes/routeToCoils.ts";
 import { busToNode, firstPins, pinsToRelays, supplyToBoard, trackToDecoder } from "./recipes/supplyToBoard.ts";
 import { toggleToMotor } from "./recipes/toggleToMotor.ts";
 import { type Fitted, fitted, isSameThread, supplyOf, type Thread, threadsOf, untouchedThreads } from "./thread.ts";
@@ -72,10 +73,13 @@ function joinsBetweenBoards(record: RailwayRecord): Join[] {
   for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "supply")) {
     const fed = device(toDeviceId);
     // a lamp's supply goes through a contact, a relay's through a key: that is their own recipe
+    // and a discharge unit's pulse through the buttons of routes
+    if (fed.type.drives === "matrix") continue;
     if (fed.type.family !== "lamp" && traitsOf(fed.type).relay === null) supplyToBoard(device(deviceId), fed, joiner);
   }
   joinCommands(record, device, joiner);
   keyToRelays(record, joiner);
+  routeToCoils(record, device, joiner);
   plainInputs(record, device, joiner);
   blockFeed(record, (id) => busOf(record, id), joiner);
   return joiner.joins;

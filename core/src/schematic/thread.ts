@@ -11,7 +11,9 @@ import {
   turnoutsInOrder,
 } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import type { Route } from "../record/routes.ts";
 import type { AssignmentOf, Device, Turnout } from "../record/schemas.ts";
+import { routesOver } from "../routes/routes.ts";
 
 /** A device together with its type. */
 export interface Fitted {
@@ -23,6 +25,11 @@ export interface ThreadMotor extends Fitted {
   turnout: Turnout;
   assignment: AssignmentOf<"motor">;
   driver: (Fitted & { way: number | null; assignment: AssignmentOf<"driver"> }) | null;
+  /**
+   * What gives the current that controls switch themselves: a discharge unit or bare supply as driver, or that which feeds the
+   * diode board; null where a board does the switching.
+   */
+  unit: Fitted | null;
 }
 
 /** A control of a thread, and the board whose numbered inputs read it, if one does. */
@@ -31,6 +38,10 @@ export interface ThreadControl extends Fitted {
   reader: (Fitted & { way: number }) | null;
   /** What decides whether it is listened to: a key switch, a relay's contact, a board's setting. */
   lock: (Fitted & { way: number | null }) | null;
+  /** The route that it asks for, with whatever turnouts that sets; null for a control of this thread's own. */
+  route: Route | null;
+  /** The button that has to be held as well. */
+  through: Fitted | null;
 }
 
 /** A frog with what feeds it. */
@@ -113,20 +124,27 @@ export function supplyOf(record: RailwayRecord, deviceId: string): Fitted | null
 function threadFor(record: RailwayRecord, turnout: Turnout, followers: Turnout[]): Thread {
   const motors = [turnout, ...followers].flatMap((each) =>
     assignmentsOfTurnout(record, each.id, "motor").map((assignment): ThreadMotor => {
+      const driver = driverOf(record, assignment.deviceId);
       return {
         ...fitted(record, assignment.deviceId),
-        turnout: each,
-        assignment,
-        driver: driverOf(record, assignment.deviceId),
+        ...{ turnout: each, assignment, driver },
+        unit:
+          driver?.type.drives === "matrix" ? supplyOf(record, driver.device.id) : driver?.way === null ? driver : null,
       };
     }),
   );
-  const [control, ...moreControls] = assignmentsOfTurnout(record, turnout.id, "control").map((assignment) => ({
-    ...fitted(record, assignment.deviceId),
-    assignment,
-    reader: readerOf(record, assignment.deviceId, assignment.way),
-    lock: lockOf(record, assignment.deviceId, assignment.way),
-  }));
+  const own = assignmentsOfTurnout(record, turnout.id, "control").map(
+    (assignment): ThreadControl => ({
+      ...fitted(record, assignment.deviceId),
+      assignment,
+      reader: readerOf(record, assignment.deviceId, assignment.way),
+      lock: lockOf(record, assignment.deviceId, assignment.way),
+      route: null,
+      through: null,
+    }),
+  );
+  const onBoard = motors.some(({ driver }) => driver?.type.drives === "matrix");
+  const [control, ...moreControls] = [...own, ...(onBoard ? routeControls(record, turnout, followers) : [])];
   const frogs = [turnout, ...followers].flatMap((each) =>
     assignmentsOfTurnout(record, each.id, "frog").map((assignment): ThreadFrog => {
       const { fromId } = assignment;
@@ -160,6 +178,30 @@ function threadFor(record: RailwayRecord, turnout: Turnout, followers: Turnout[]
     frogs,
     lamps,
   };
+}
+
+/** What asks for the routes over a turnout whose motor hangs on a diode board: each asks it for one position. */
+function routeControls(record: RailwayRecord, turnout: Turnout, followers: readonly Turnout[]): ThreadControl[] {
+  const ids = [turnout, ...followers].map(({ id }) => id);
+  return routesOver(record, ids).flatMap(({ route, to, controls }) =>
+    controls.flatMap(({ id, deviceId, way, throughId }): ThreadControl[] => {
+      const control = fitted(record, deviceId);
+      if (traitsOf(control.type).asks === null) return [];
+      return [
+        {
+          ...control,
+          assignment: {
+            ...{ id, role: "control", deviceId, turnoutId: turnout.id },
+            ...{ way, to, inverse: false, follows: false },
+          },
+          reader: null,
+          lock: lockOf(record, deviceId, way),
+          route,
+          through: throughId === null ? null : fitted(record, throughId),
+        },
+      ];
+    }),
+  );
 }
 
 function driverOf(record: RailwayRecord, motorId: string): ThreadMotor["driver"] {
@@ -209,7 +251,7 @@ export function controlsOf({ control, moreControls }: Thread): ThreadControl[] {
 
 /** Whether two threads have the same control, or the same zone, output or pole of one. */
 export function isSameControl(a: ThreadControl, b: ThreadControl): boolean {
-  return a.device.id === b.device.id && a.assignment.way === b.assignment.way;
+  return a.device.id === b.device.id && a.assignment.way === b.assignment.way && a.route?.id === b.route?.id;
 }
 
 const devicesFound = new WeakMap<Thread, readonly string[]>();
@@ -224,8 +266,8 @@ export function devicesOfThread(thread: Thread): readonly string[] {
 function findDevices(thread: Thread): string[] {
   const { motors, lamps, frogs } = thread;
   const fitted: (Fitted | null)[] = [
-    ...motors.flatMap((motor) => [motor, motor.driver]),
-    ...controlsOf(thread).flatMap((control) => [control, control.reader, control.lock]),
+    ...motors.flatMap((motor) => [motor, motor.driver, motor.unit]),
+    ...controlsOf(thread).flatMap((control) => [control, control.reader, control.lock, control.through]),
     ...frogs.flatMap((frog) => [frog, frog.from]),
     ...lamps.flatMap((lamp) => [lamp, lamp.from, lamp.resistor]),
   ];
@@ -256,10 +298,11 @@ function thingsOf(thread: Thread): unknown[] {
     ...[followers.length, motors.length, controls.length, frogs.length, lamps.length],
     ...motors.flatMap((motor) => [
       ...[...fittedThings(motor), motor.assignment],
-      ...[...fittedThings(motor.driver), motor.driver?.assignment],
+      ...[...fittedThings(motor.driver), motor.driver?.assignment, ...fittedThings(motor.unit)],
     ]),
     ...controls.flatMap((control) => [
-      ...[...fittedThings(control), control.assignment],
+      ...[...fittedThings(control), control.route ? control.route.id : control.assignment],
+      ...[control.assignment.way, control.assignment.to, ...fittedThings(control.through)],
       ...[...fittedThings(control.reader), control.reader?.way],
       ...[...fittedThings(control.lock), control.lock?.way],
     ]),

@@ -63,6 +63,14 @@ export function milliseconds(seconds: number): string {
 }
 
 /**
+ * A time in seconds.
+ * @example seconds(1.44) // "1.4 s"
+ */
+export function seconds(value: number): string {
+  return `${fixed(value, value < 9.95 ? 1 : 0)} s`;
+}
+
+/**
  * A list in words.
  * @example list(["T1", "T2", "T3"]) // "T1, T2 and T3"
  */

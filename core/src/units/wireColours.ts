@@ -23,6 +23,7 @@ export const WIRE_COLOURS = {
   WHBK: "white and black",
   WHPK: "white and pink",
   WHTQ: "white and turquoise",
+  YEBK: "yellow and black",
 } as const;
 
 export type WireColour = keyof typeof WIRE_COLOURS;

@@ -13,7 +13,7 @@ import { Heading } from "./Heading.tsx";
 const Expected = part(async () => (await import("./Readings.tsx")).Expected);
 const Readings = part(async () => (await import("./Readings.tsx")).Readings);
 
-const RANGES = (["V", "ohm", "mA"] as const).map((value) => ({ value, text: value }));
+const RANGES = (["V", "ohm", "mA", "diode"] as const).map((value) => ({ value, text: value }));
 
 /** The meter dock: two probes, a range, what a real meter should show, and what it did show. */
 export function Meter() {

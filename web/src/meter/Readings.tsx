@@ -49,7 +49,7 @@ export function Expected({ reading }: { reading: MeterReading }) {
         <u>{unit}</u>
       </div>
       <p className="mt-1 text-small text-ink-2">
-        {reading.range === "ohm" ? "" : reading.ac ? "AC, " : "DC, "}±
+        {reading.range === "ohm" || reading.range === "diode" ? "" : reading.ac ? "AC, " : "DC, "}±
         {split(reading.range, reading.tolerance).join(" ")}
       </p>
       <Band
@@ -92,7 +92,7 @@ function Said({ reading }: { reading: MeterReading | null }) {
           className="min-w-0 flex-1 font-mono"
           inputMode="decimal"
           value={text}
-          placeholder={reading.range}
+          placeholder={reading.range === "diode" ? "V" : reading.range}
           {...(read && "problem" in read ? { "aria-invalid": true } : {})}
           onChange={(event) => setText(event.target.value)}
         />

@@ -4,5 +4,6 @@ import { type MeterReading, milliamps, ohms as ohmsText, volts as voltsText } fr
 export const WRITE: Record<MeterReading["range"], (value: number) => string> = {
   V: voltsText,
   ohm: ohmsText,
+  diode: voltsText,
   mA: (value) => milliamps(value * 1000),
 };

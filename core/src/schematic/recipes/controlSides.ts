@@ -34,12 +34,12 @@ export function controlSides(control: ThreadControl): ControlSides {
   if (type.drives === "pair") return both(`${way}B`, `${way}A`, "−");
   switch (asks) {
     case "press":
-      return single("N", "C");
+      return type.poles === undefined ? single("N", "C") : single(`${way}N`, `${way}C`);
     case "poles":
       // each pole is a changeover of its own; a board's inputs need one of them
       return both(`${way}N`, `${way}R`, `${way}C`);
     case "position":
-      return both("1", "2", "C");
+      return assignment.way === null ? both("1", "2", "C") : single(`${way}`, "C");
     case "signal":
       return both("N", "R", "−");
     default:

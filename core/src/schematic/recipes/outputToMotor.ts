@@ -15,6 +15,10 @@ const WIRES: Partial<Record<OutputKind, readonly (readonly [string, Purpose])[]>
     ["C", "pulse-plus"],
     ["R", "to-reverse"],
   ],
+  matrix: [
+    ["N", "to-normal"],
+    ["R", "to-reverse"],
+  ],
   servo: [
     ["S", "servo-signal"],
     ["+", "dc-plus"],
@@ -51,7 +55,9 @@ export function motorEnds(motor: ThreadMotor, kind: OutputKind): readonly (strin
     return [];
   if (kind === "servo") return ["S", "+", "−"];
   const [first, second] = leads(motor);
-  if (kind === "pair") return [first, second];
+  // a diode board gives one coil or the other its pulse; what has no coils cannot use it
+  if (kind === "matrix" && traitsOf(motor.type).movedBy !== "pulse") return [];
+  if (kind === "pair" || kind === "matrix") return [first, second];
   return traitsOf(motor.type).movedBy === "pulse" ? [first, "C", second] : [first, null, second];
 }
 

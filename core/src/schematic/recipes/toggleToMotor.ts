@@ -1,6 +1,6 @@
 import { traitsOf } from "../../catalogue/traits.ts";
 import type { End, Joiner } from "../nets.ts";
-import { controlsOf, type Thread, type ThreadMotor } from "../thread.ts";
+import { controlsOf, type Fitted, type Thread, type ThreadMotor } from "../thread.ts";
 import { asksBy, controlSides, switchesCurrent } from "./controlSides.ts";
 import { joinThroughLock } from "./lockOut.ts";
 import { powerTerminals } from "./supplyToBoard.ts";
@@ -11,16 +11,18 @@ import { powerTerminals } from "./supplyToBoard.ts";
  * The driver is a discharge unit or a bare supply. Motors of a crossover hang on the one toggle, each coil beside its
  * like; with a unit of its own for each motor, all units feed the toggle and each motor's common goes back to its own.
  * A second toggle, labelled for the other line, lies beside the first with its sides exchanged. A stall motor put here
- * gets the normal side only, which is what such a wiring can give it.
+ * gets the normal side only, which is what such a wiring can give it. Beside the buttons of routes a toggle reaches the coils
+ * past the diode board.
  */
 export function toggleToMotor(thread: Thread, joiner: Joiner): void {
-  const switched = thread.motors.filter(({ driver }) => driver && driver.way === null);
+  const switched = thread.motors.filter(({ unit }) => unit !== null);
   const id = thread.turnout.id;
   const at = (deviceId: string, terminal: string): End => ({ deviceId, terminal });
   for (const control of controlsOf(thread)) {
-    if (!switchesCurrent(control) || control.reader || switched.length === 0) continue;
+    // the button of a route reaches coils through a diode board
+    if (!switchesCurrent(control) || control.reader || control.route || switched.length === 0) continue;
     const sides = controlSides(control);
-    const units = new Map(switched.flatMap(({ driver }) => (driver ? [[driver.device.id, driver]] : [])));
+    const units = new Map(switched.flatMap(({ unit }) => (unit ? [[unit.device.id, unit]] : [])));
     for (const unit of units.values()) {
       const feed = at(unit.device.id, outTerminals(unit)[0]);
       joinThroughLock(control, joiner, "pulse-plus", id, feed, [feed, at(control.device.id, sides.common)]);
@@ -35,17 +37,17 @@ export function toggleToMotor(thread: Thread, joiner: Joiner): void {
   }
   if (asksBy(thread.control) === "poles") return;
   for (const motor of switched) {
-    if (!motor.driver) continue;
+    if (!motor.unit) continue;
     joiner.join("pulse-return", motor.turnout.id, [
-      at(motor.driver.device.id, outTerminals(motor.driver)[1]),
+      at(motor.unit.device.id, outTerminals(motor.unit)[1]),
       returnEnd(motor),
     ]);
   }
 }
 
-/** Terminals from which a driver without numbered outputs gives its current. */
-export function outTerminals(driver: NonNullable<ThreadMotor["driver"]>): [string, string] {
-  return traitsOf(driver.type).gives === "pulse" ? ["+", "−"] : powerTerminals(driver);
+/** Terminals from which a discharge unit or a bare supply gives its current. */
+export function outTerminals(unit: Fitted): [string, string] {
+  return traitsOf(unit.type).gives === "pulse" ? ["+", "−"] : powerTerminals(unit);
 }
 
 function coilEnd({ device, type, assignment }: ThreadMotor, throwTo: "N" | "R"): End {

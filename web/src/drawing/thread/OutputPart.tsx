@@ -110,7 +110,7 @@ export function OutputPart({ thread, reading, wiring, findings, x, width, first,
 }
 
 /** Between which terminals an output's volts are told. */
-const ACROSS = { pair: "A to B", coil: "C to N", servo: "+ to −", contact: "", sink: "" };
+const ACROSS = { pair: "A to B", coil: "C to N", servo: "+ to −", matrix: "", contact: "", sink: "" };
 
 /** The motors of a thread, one below the other. */
 export function Motors({ thread, reading, findings, number }: LaneProps & { number: number }) {

@@ -1,8 +1,5 @@
+import type { ConstructionKind } from "../record/routes.ts";
 import { matrixOf, type Wish } from "./matrix.ts";
-
-/** How a matrix can be built. */
-export const CONSTRUCTIONS = ["fewest", "full", "cascaded"] as const;
-export type ConstructionKind = (typeof CONSTRUCTIONS)[number];
 
 /** Something between two wires of the matrix: a diode lets current through from the first to the second. */
 export interface Join {
@@ -22,9 +19,28 @@ export interface Construction {
   mostDrops: number;
 }
 
+/** Where a coil hangs, when there is more than one board: wires of their own, which several buttons feed, lie on one. */
+type BoardOf = (coil: string) => string;
+
+const ONE_BOARD: BoardOf = () => "";
+
 /** All three constructions for the same wishes. */
-export function constructionsOf(wishes: readonly Wish[]): Construction[] {
-  return [fewest(wishes), full(wishes), cascaded(wishes)];
+export function constructionsOf(wishes: readonly Wish[], boardOf?: BoardOf): Construction[] {
+  return [
+    constructionOf("fewest", wishes),
+    constructionOf("full", wishes),
+    constructionOf("cascaded", wishes, boardOf),
+  ];
+}
+
+/** One of the constructions. @param boardOf where each coil hangs, when that is not one board for all */
+export function constructionOf(
+  kind: ConstructionKind,
+  wishes: readonly Wish[],
+  boardOf: BoardOf = ONE_BOARD,
+): Construction {
+  if (kind === "fewest") return fewest(wishes);
+  return kind === "full" ? full(wishes) : cascaded(wishes, boardOf);
 }
 
 function fewest(wishes: readonly Wish[]): Construction {
@@ -50,15 +66,18 @@ function full(wishes: readonly Wish[]): Construction {
  * of one of them, on that button's wire. Taken greedily, what saves most first. Then each diode becomes a plain wire where still
  * every button reaches its coils and no other. Fewer diodes, but some in a row.
  */
-function cascaded(wishes: readonly Wish[]): Construction {
+function cascaded(wishes: readonly Wish[], boardOf: BoardOf): Construction {
   const sets = new Map(wishes.map(({ button, coils }) => [button, new Set(coils)]));
   const shared: string[] = [];
-  for (let best = mostShared(sets); best; best = mostShared(sets)) {
+  // a wire that several buttons feed lies on the board of what hangs on it
+  const boards = new Map(wishes.flatMap(({ coils }) => coils.map((coil) => [coil, boardOf(coil)])));
+  for (let best = mostShared(sets, boards); best; best = mostShared(sets, boards)) {
     const { common, owner } = best;
     const name = owner ?? freeName(sets, wishes, shared.length + 1);
     if (owner === null) {
       shared.push(name);
       sets.set(name, new Set(common));
+      boards.set(name, boards.get([...common][0] ?? "") ?? "");
     }
     for (const [other, members] of sets) {
       if (other === name || ![...common].every((each) => members.has(each))) continue;
@@ -80,22 +99,30 @@ function freeName(sets: ReadonlyMap<string, unknown>, wishes: readonly Wish[], n
 /** The part that sets have in common whose own wire saves most diodes; null when none saves any. */
 function mostShared(
   sets: ReadonlyMap<string, ReadonlySet<string>>,
+  boards: ReadonlyMap<string, string>,
 ): { common: Set<string>; owner: string | null } | null {
   const all = [...sets];
   let best: { common: Set<string>; owner: string | null } | null = null;
   let most = 0;
-  for (const [index, [, one]] of all.entries())
-    for (const [, other] of all.slice(index + 1)) {
-      const common = new Set([...one].filter((each) => other.has(each)));
-      if (common.size < 2) continue;
-      const having = all.filter(([, members]) => [...common].every((each) => members.has(each)));
-      const owner = having.find(([, members]) => members.size === common.size)?.[0] ?? null;
-      const before = having.length * common.size;
-      const after = owner === null ? common.size + having.length : common.size + having.length - 1;
-      if (before - after <= most) continue;
-      most = before - after;
-      best = { common, owner };
-    }
+  const commons = all.flatMap(([, one], index) =>
+    all.slice(index + 1).flatMap(([, other]) => {
+      const both = [...one].filter((each) => other.has(each));
+      const places = [...new Set(both.map((each) => boards.get(each) ?? ""))];
+      return places.length < 2
+        ? [new Set(both)]
+        : places.map((place) => new Set(both.filter((each) => (boards.get(each) ?? "") === place)));
+    }),
+  );
+  for (const common of commons) {
+    if (common.size < 2) continue;
+    const having = all.filter(([, members]) => [...common].every((each) => members.has(each)));
+    const owner = having.find(([, members]) => members.size === common.size)?.[0] ?? null;
+    const before = having.length * common.size;
+    const after = owner === null ? common.size + having.length : common.size + having.length - 1;
+    if (before - after <= most) continue;
+    most = before - after;
+    best = { common, owner };
+  }
   return best;
 }
 

@@ -1,0 +1,68 @@
+import { find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Route, RouteControl, RouteTurnout } from "../record/routes.ts";
+import type { Position } from "../record/schemas.ts";
+
+/** A route with what asks for it, and how one turnout lies in it. */
+export interface RouteOver {
+  route: Route;
+  to: Position;
+  controls: RouteControl[];
+}
+
+const NONE: readonly never[] = [];
+
+/** Things of a list by one of their fields, made once for a list: lists are never changed in place. */
+function indexBy<T extends object>(
+  known: WeakMap<readonly T[], Map<string, T[]>>,
+  list: readonly T[],
+  of: (thing: T) => string,
+) {
+  const made = known.get(list) ?? new Map<string, T[]>();
+  if (known.has(list)) return made;
+  for (const thing of list) {
+    const things = made.get(of(thing));
+    if (things) things.push(thing);
+    else made.set(of(thing), [thing]);
+  }
+  known.set(list, made);
+  return made;
+}
+
+const byTurnout = new WeakMap<readonly RouteTurnout[], Map<string, RouteTurnout[]>>();
+const byRoute = new WeakMap<readonly RouteTurnout[], Map<string, RouteTurnout[]>>();
+const controlsByRoute = new WeakMap<readonly RouteControl[], Map<string, RouteControl[]>>();
+
+/** Routes in the owner's order. */
+export function routesInOrder({ routes }: RailwayRecord): Route[] {
+  return [...routes].sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+}
+
+/** The turnouts of a route, in the order of turnouts. */
+export function turnoutsOfRoute(record: RailwayRecord, routeId: string): readonly RouteTurnout[] {
+  return indexBy(byRoute, record.routeTurnouts, (each) => each.routeId).get(routeId) ?? NONE;
+}
+
+/** What asks for a route. */
+export function controlsOfRoute(record: RailwayRecord, routeId: string): readonly RouteControl[] {
+  return indexBy(controlsByRoute, record.routeControls, (each) => each.routeId).get(routeId) ?? NONE;
+}
+
+/**
+ * The routes that set a turnout or one of those that follow it, in the owner's order. Where a route asks the leader and a follower
+ * for different positions, the leader's counts.
+ * @param turnoutIds the leader first
+ */
+export function routesOver(record: RailwayRecord, turnoutIds: readonly string[]): RouteOver[] {
+  if (record.routeTurnouts.length === 0) return [];
+  const index = indexBy(byTurnout, record.routeTurnouts, (each) => each.turnoutId);
+  const positions = new Map<string, Position>();
+  for (const turnoutId of turnoutIds)
+    for (const { routeId, to } of index.get(turnoutId) ?? NONE) if (!positions.has(routeId)) positions.set(routeId, to);
+  return [...positions]
+    .flatMap(([routeId, to]): RouteOver[] => {
+      const route = find(record, "route", routeId);
+      return route ? [{ route, to, controls: [...controlsOfRoute(record, routeId)] }] : [];
+    })
+    .sort((a, b) => a.route.order - b.route.order || (a.route.id < b.route.id ? -1 : 1));
+}
