@@ -3,9 +3,11 @@ import {
   type Assignment,
   addBoard,
   addEvent,
+  addRoutes,
   causeOf,
-  changeType,
+  commandRoutes,
   completed,
+  copyType,
   Derived,
   Draft,
   type EditGroup,
@@ -13,6 +15,8 @@ import {
   emptyRecord,
   eventPlan,
   keepEvents,
+  makeParts,
+  matricesOf,
   type RailwayRecord,
   setAddress,
   setLink,
@@ -23,7 +27,9 @@ import {
   threadsOf,
   tickWires,
   turnoutsFromTable,
+  type WantedRoute,
   type WireStep,
+  writeCell,
 } from "@alderman/core";
 
 import { lineLaid } from "./skerrinFerryLine.ts";
@@ -49,15 +55,24 @@ export function skerrinFerry(): RailwayRecord {
   ];
   for (const board of boards) apply(addBoard(record, board).edits);
   apply(turnoutsFromTable(record, turnoutRows()).edits);
+  apply(largeUnit(record).edits);
+  apply(addRoutes(record, roadsOfYard()).edits);
+  apply(
+    commandRoutes(
+      record,
+      record.routes.map(({ id }) => id),
+      "buttons",
+    ).edits,
+  );
   apply(planted(record).edits);
   apply(noted(record).edits);
   apply(halfProgrammed(record).edits);
   record = partlyTaught(record);
   record = withTests(completed(record));
-  // after the tests somebody fitted a latching toggle for Y4
-  const control = record.assignments.find((a) => a.role === "control" && a.turnoutId === "y4");
-  if (control) apply(changeType(record, control.deviceId, "toggle-latching").edits);
+  // after the tests somebody fitted a latching toggle for Y4 beside the route buttons
+  apply(writeCell(record, "y4", "control", "toggle-latching")?.edits ?? []);
   record = halfBuilt(record);
+  for (const { joins } of matricesOf(record)) apply(makeParts(record, joins, "2026-05-10T14:20:00.000Z")?.edits ?? []);
   // bought last: its wires get their numbers after all others
   apply(addBoard(record, "encoder-16").edits);
   apply(feedbackBox(record).edits);
@@ -68,7 +83,7 @@ export function skerrinFerry(): RailwayRecord {
 
 /** Its turnouts: yard on coils, main line and linkspan on a decoder, shed on servos, quay on the bus, loop by detectors. */
 function turnoutRows(): string[][] {
-  const [stall, coil, lamp, toggle] = ["stall-motor", "twin-coil-under-board", "lamp-two-colour", "toggle-centre-off"];
+  const [stall, coil, lamp] = ["stall-motor", "twin-coil-under-board", "lamp-two-colour"];
   const yard = ["Y1", "Y2", "Y3", "Y4", "Y5"].map((label, index) => [
     label,
     `Ferry yard, ladder turnout ${index + 1}`,
@@ -77,7 +92,8 @@ function turnoutRows(): string[][] {
     "",
     label === "Y5" ? "twin-coil-surface" : coil,
     "CD1",
-    toggle,
+    // route buttons through a diode board
+    "",
     label === "Y5" ? "" : lamp,
     "",
     String(0.8 + index * 0.3),
@@ -151,6 +167,29 @@ function turnoutRows(): string[][] {
   ];
 }
 
+/** The discharge unit of the yard has a capacitor that is enough for five coils at once. */
+function largeUnit(record: RailwayRecord): EditGroup {
+  const { group, id } = copyType(record, "cdu", "Discharge unit of the ferry yard");
+  const draft = new Draft(record);
+  draft.take(group);
+  const type = draft.record.types.find((each) => each.id === id);
+  const unit = draft.record.devices.find(({ label }) => label === "CD1");
+  if (type) draft.put("type", { ...type, figures: { farads: 10_000e-6, chargeOhms: 47 } });
+  if (unit) draft.put("device", { ...unit, typeId: id });
+  return draft.group("A large unit for routes");
+}
+
+/** The six roads of the ferry yard, as the line leads to them: straight on to the first, along the ladder to the others. */
+function roadsOfYard(): WantedRoute[] {
+  return Array.from({ length: 6 }, (_, index) => ({
+    label: `Road ${index + 1}`,
+    settings: Array.from({ length: Math.min(index + 1, 5) }, (_, at) => {
+      const isReverse = at === 0 ? index > 0 : at === index;
+      return { turnoutId: `y${at + 1}`, to: isReverse ? ("R" as const) : ("N" as const) };
+    }),
+  }));
+}
+
 /** M2, wired wrong on purpose as the frog of L2, the lamps of Q1 and B1 and the toggle of Y4 are; and the rest of the addresses. */
 function planted(record: RailwayRecord): EditGroup {
   const draft = new Draft(record);
@@ -176,7 +215,10 @@ function halfBuilt(planned: RailwayRecord): RailwayRecord {
   let record = completed(planned);
   const tick = (turnouts: readonly string[], step: WireStep, at: string) => {
     const { loom } = new Derived(record);
-    const ids = loom.wires.flatMap(({ id, turnoutId }) => (turnoutId && turnouts.includes(turnoutId) ? [id] : []));
+    // the buttons of the yard's routes belong to no single turnout of it
+    const isOf = (turnoutId: string | null, purpose: string) =>
+      turnoutId ? turnouts.includes(turnoutId) : purpose === "route" && turnouts.includes("y1");
+    const ids = loom.wires.flatMap(({ id, turnoutId, purpose }) => (isOf(turnoutId, purpose) ? [id] : []));
     const group = tickWires(record, loom, ids, step, at);
     if (group) record = edit(record, group.edits).record;
   };
@@ -190,11 +232,11 @@ function halfBuilt(planned: RailwayRecord): RailwayRecord {
   return edit(record, onAnotherScrew(record).edits).record;
 }
 
-/** The tail of the last toggle of the yard hangs on the last way of its strip. */
+/** The tail of the last button of the yard hangs on the last way of its strip. */
 function onAnotherScrew(record: RailwayRecord): EditGroup {
   const draft = new Draft(record);
-  const toggle = record.assignments.find((a) => a.role === "control" && a.turnoutId === "y5")?.deviceId;
-  const tail = record.wires.find((wire) => wire.fromDeviceId === toggle && wire.fromTerminal === "N");
+  const button = record.routeControls.find(({ routeId }) => routeId === "road-6")?.deviceId;
+  const tail = record.wires.find((wire) => wire.fromDeviceId === button && wire.fromTerminal === "N");
   const strip = record.strips.find(({ id }) => id === tail?.toStripId);
   if (tail && strip) {
     const last = record.strips.filter(({ place }) => place === strip.place).at(-1) ?? strip;

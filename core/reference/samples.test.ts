@@ -47,7 +47,7 @@ it("has nothing wrong on the shelf of four turnouts, and each goes where it is a
 });
 
 /** About the railway as a whole: what one exhibit lacks another has. */
-const WHOLE = new Set(["no-spare-core"]);
+const WHOLE = new Set(["no-spare-core", "same-colours-beside"]);
 /** About track and its rails, of which no turnout is part. */
 const TRACK = new Set([
   ...["blocks-run-together", "feeders-against", "rail-unfed", "detector-rail-uncut", "block-unwatched"],

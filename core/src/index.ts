@@ -106,11 +106,37 @@ export { PLACES } from "./sense/places.ts";
 
 // What follows from a record.
 
+export {
+  type BuiltAs,
+  compareBuilds,
+  compareRouteSchools,
+  matrixOfBoard,
+  type RouteSchoolCompared,
+} from "./consequences/compareBuilds.ts";
 export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
 export { Derived } from "./derive.ts";
+export { boardDrawing, type Drawing, PITCH } from "./diodes/boardDrawing.ts";
 export { type BoardTest, type BuildSheet, boardTests, layBoard, type Placed } from "./diodes/buildSheet.ts";
+export { type NamedBoard, namedBoards, sheetOfBoard, terminalWords } from "./diodes/ofBoard.ts";
+export { type CoilInPress, type RoutePress, routePress } from "./diodes/pressed.ts";
 export { type Firing, type Press, pressOf, prove } from "./diodes/proof.ts";
+export { type CapacitorChoice, type UnitDesign, unitDesigns } from "./diodes/unitDesign.ts";
 export { type PlainSource, plainSources, setPlainInput } from "./equip/plainInputs.ts";
+export {
+  addRoutes,
+  askBy,
+  commandRoutes,
+  makeParts,
+  ROUTE_SCHOOLS,
+  type RouteSchool,
+  removeRoutes,
+  renameRoute,
+  routeSchoolWords,
+  setConstruction,
+  setInRoute,
+  setPart,
+  type WantedRoute,
+} from "./equip/routes.ts";
 export { type BusStart, busStart } from "./events/busStart.ts";
 export {
   ACTION_WORDS,
@@ -239,6 +265,7 @@ export {
 export { explainTurning, type Section, turningOf } from "./line/turning.ts";
 export type { Heading } from "./line/walk.ts";
 export { type FoundWay, type Wanted, waysBetween } from "./line/wayfinding.ts";
+export { proposedRoutes, type YardProposal } from "./line/yards.ts";
 export {
   type BrokenLine,
   frameOfLine,
@@ -321,7 +348,15 @@ export type { NodeVolts } from "./readings/nodeVolts.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export { type FrogReading, lampIn, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export type { Mark, MarkOf, Outline, Point } from "./record/line.ts";
-export { CONSTRUCTIONS, type ConstructionKind } from "./record/routes.ts";
+export {
+  type BoardPart,
+  CONSTRUCTIONS,
+  type ConstructionKind,
+  type Route as NamedRoute,
+  type RouteControl,
+  type RouteTurnout,
+} from "./record/routes.ts";
+export { type BoardJoin, isDirect, type Matrix, type MatrixCoil, type MatrixRow, matricesOf } from "./routes/boards.ts";
 export {
   type Construction,
   constructionsOf,
@@ -329,6 +364,7 @@ export {
   reachedFrom,
 } from "./routes/constructions.ts";
 export { faultOfWishes, matrixOf, type SneakStep, sneakWay, type Wish } from "./routes/matrix.ts";
+export { controlsOfRoute, routesInOrder, turnoutsOfRoute } from "./routes/routes.ts";
 export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";
 export { type Net, terminalName, wayName } from "./schematic/nets.ts";
 export { asksBy, controlSides, sideMade, staysMade } from "./schematic/recipes/controlSides.ts";

@@ -200,6 +200,8 @@ export const idleChecker = (): Checker => ({
   restart: () => {},
   consequences: async () => null,
   layings: async () => [],
+  routePress: async () => null,
+  unitDesigns: async () => [],
   cures: async () => null,
 });
 

@@ -30,7 +30,9 @@ export function freeContact(record: RailwayRecord, deviceId: string): number | n
 }
 
 /** How many inputs in a row a control takes at the board that reads it. */
-export function inputsTaken(record: RailwayRecord, { controlId, controlWay }: AssignmentOf<"input">): number {
+export function inputsTaken(record: RailwayRecord, { deviceId, controlId, controlWay }: AssignmentOf<"input">): number {
+  // a row of a diode board is one contact's
+  if (typeOf(record, deviceOf(record, deviceId)).drives === "matrix") return 1;
   const command = assignmentsOfDevice(record, controlId).find((a) => a.role === "control" && a.way === controlWay);
   // what throws no turnout tells by one contact
   if (!command && typeOf(record, deviceOf(record, controlId)).family !== "control") return 1;

@@ -51,7 +51,7 @@ export const coilHeldOn = rule<Held>({
     const bears = held ? `${amps(limit)} for as long as a finger stays there` : `${amps(limit)} for ever`;
     const besides =
       dead.length > 0
-        ? ` It empties ${motor.driver?.device.label}, so that ${list(dead.map(({ label }) => label))} cannot be thrown either.`
+        ? ` It empties ${motor.unit?.device.label}, so that ${list(dead.map(({ label }) => label))} cannot be thrown either.`
         : "";
     return `${sentence(when)}, coil ${part} of ${motor.device.label} carries ${amps(flows)}; it bears ${bears}.${besides}`;
   },
@@ -61,7 +61,7 @@ export const coilHeldOn = rule<Held>({
     const spring = (draft: Draft) => {
       for (const { device } of latching) draft.put("device", { ...device, typeId: "toggle-centre-off" });
     };
-    const isUnit = traitsOf(motor.driver?.type).gives === "pulse";
+    const isUnit = traitsOf(motor.unit?.type).gives === "pulse";
     const remedies: Remedy[] = [];
     const names = list(latching.map(({ device }) => device.label));
     const sprung = `Make ${names} ${latching.length > 1 ? "centre-off momentary toggles" : "a centre-off momentary toggle"}`;
@@ -80,8 +80,8 @@ export const coilHeldOn = rule<Held>({
 });
 
 /** Turnouts that hang on the same discharge unit as a motor. */
-function others(threads: readonly Thread[], own: Thread, { driver }: ThreadMotor): Thread[] {
-  if (traitsOf(driver?.type).gives !== "pulse") return [];
-  const isOn = ({ motors }: Thread) => motors.some((motor) => motor.driver?.device.id === driver?.device.id);
+function others(threads: readonly Thread[], own: Thread, { unit }: ThreadMotor): Thread[] {
+  if (traitsOf(unit?.type).gives !== "pulse") return [];
+  const isOn = ({ motors }: Thread) => motors.some((motor) => motor.unit?.device.id === unit?.device.id);
   return threads.filter((thread) => thread !== own && isOn(thread));
 }

@@ -5,7 +5,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { BoardJoin, MatrixRow } from "../routes/boards.ts";
 import { fitted, type Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
-import { ofMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
+import { ofChargedMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
 import { rule } from "./rule.ts";
 
 interface Over {
@@ -27,7 +27,7 @@ export const diodeOverSurge = rule<Over>({
   about:
     "A rectifier of one ampere bears some 30 A for the eight milliseconds of one half wave (from memory; the owner's data sheet counts). A coil of four ohms takes less; where one diode feeds a wire that several coils hang on, their currents add up. The rule presses every button and looks at each diode's first instant, in which the coils' inductance does not help yet.",
   look: (look) =>
-    ofMatrices(look, (matrix) => {
+    ofChargedMatrices(look, (matrix) => {
       const worst = new Map<string, Over>();
       for (const row of matrix.rows) {
         const pressed = press(look.circuitry, look.threads, matrix, row);

@@ -4,7 +4,7 @@ import { toldOutputs } from "../events/told.ts";
 import { actsFor } from "../readings/states.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
-import { controlsOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { isLeftOn, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { adviceFor, recordFlip } from "../sense/advice.ts";
 import { NEVER } from "../sense/edits.ts";
 import { ledgerOf } from "../sense/ledger.ts";
@@ -166,10 +166,10 @@ function strays(look: Look, thread: Thread): Astray[] {
       if (to === position || (to !== null && moved.size > 1) || !motor.driver) return [];
       const { device } = motor.driver;
       // a control that is left on empties a unit for all of them, which is a finding about the control
-      const isLeftOn = (each: Thread) =>
-        each.motors.some((other) => other.driver?.device.id === device.id) &&
-        controlsOf(each).some(({ type }) => type.maintained);
-      if (to === null && motor.driver.way === null && threads.some(isLeftOn)) return [];
+      const { unit } = motor;
+      const empties = (each: Thread) =>
+        each.motors.some((other) => other.unit?.device.id === unit?.device.id) && isLeftOn(each);
+      if (to === null && unit && threads.some(empties)) return [];
       return [
         {
           threads: [thread],

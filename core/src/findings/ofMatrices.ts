@@ -2,13 +2,21 @@ import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Matrix, type MatrixCoil, type MatrixRow, matricesOf } from "../routes/boards.ts";
 import { wayName } from "../schematic/nets.ts";
-import type { Thread } from "../schematic/thread.ts";
+import { isLeftOn, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import type { Look } from "./rule.ts";
 
 /** Something about a diode matrix of a railway, found for each of them. */
 export function ofMatrices<S>({ record }: Look, look: (matrix: Matrix) => S[]): S[] {
   return matricesOf(record).flatMap(look);
+}
+
+/** The same of those whose discharge unit nothing empties: a control that is left on at one of their coils has a finding of its own. */
+export function ofChargedMatrices<S>(look: Look, find: (matrix: Matrix) => S[]): S[] {
+  return ofMatrices(look, (matrix) => {
+    const own = threadsOfCoils(look.threads, matrix.coils);
+    return own.some(isLeftOn) ? [] : find(matrix);
+  });
 }
 
 /** The routes of a row as they are named, with the button. @example rowWords(record, row) // "Road 3 (B3)" */

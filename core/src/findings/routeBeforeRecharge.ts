@@ -5,7 +5,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { MatrixRow } from "../routes/boards.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { seconds } from "../units/format.ts";
-import { ofMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
+import { ofChargedMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
 import { largerCapacitor, strongerCharging } from "./remedies.ts";
 import { rule } from "./rule.ts";
 
@@ -29,7 +29,7 @@ export const routeBeforeRecharge = rule<Slow>({
   about:
     "After a press the capacitor fills again through its resistor, and what a coil gets grows with the square of its volts. Two routes are often set one after the other, within some two seconds: the rule works out how long the unit takes until the route that needs most is firm again. A smaller charging resistor, or charging through a transistor that cuts off while it fires, shortens it.",
   look: (look) =>
-    ofMatrices(look, (matrix) =>
+    ofChargedMatrices(look, (matrix) =>
       matrix.unitIds.flatMap((unitId): Slow[] => {
         const unit = fitted(look.record, unitId);
         if (!unit.type.figures.farads) return [];

@@ -6,7 +6,7 @@ import type { Matrix, MatrixRow } from "../routes/boards.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { fitted } from "../schematic/thread.ts";
 import { joules, list, milliseconds } from "../units/format.ts";
-import { coilWords, ofMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
+import { coilWords, ofChargedMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
 import { largerCapacitor, layThicker } from "./remedies.ts";
 import { type Look, rule } from "./rule.ts";
 
@@ -32,7 +32,7 @@ export const routeCoilWeak = rule<Weak>({
   about:
     "All coils of a route share one pulse, each behind its wires and diodes: what is firm for one may be too weak for five. Each button is pressed in the solved circuit and the pulse followed through time; the coil that gets least is told. A larger capacitor gives all of them more, thicker wires those at the far end.",
   look: (look) =>
-    ofMatrices(look, (matrix) => {
+    ofChargedMatrices(look, (matrix) => {
       const all = matrix.rows.flatMap((row): Weak[] => {
         const pressed = press(look.circuitry, look.threads, matrix, row);
         const weak = (pressed?.coils ?? []).flatMap((coil) => (pressed ? weakOf(look, matrix, pressed, coil) : []));

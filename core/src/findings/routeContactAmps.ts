@@ -5,7 +5,7 @@ import { press } from "../readings/presses.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { amps, list } from "../units/format.ts";
-import { ofMatrices, threadsOfCoils } from "./ofMatrices.ts";
+import { ofChargedMatrices, threadsOfCoils } from "./ofMatrices.ts";
 import { type Remedy, rule } from "./rule.ts";
 
 /** A button, by itself or held together with others, and what flows through its contact. */
@@ -34,7 +34,7 @@ export const routeContactAmps = rule<Overloaded>({
   about:
     "The button of a route carries the current of all its coils at once, and so does the button of an entry. Contacts are rated for a lasting current and bear about three times as much for the few milliseconds of a pulse (common practice); beyond that they pit, and weld in the end, and a welded button drains the unit.",
   look: (look) =>
-    ofMatrices(look, (matrix) => {
+    ofChargedMatrices(look, (matrix) => {
       const worst = new Map<string, Loaded>();
       for (const row of matrix.rows) {
         const pressed = press(look.circuitry, look.threads, matrix, row);

@@ -6,7 +6,7 @@ import { AT_REST } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
-import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { type Fitted, isLeftOn, supplyOf, type Thread } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
 import { type Remedy, rule } from "./rule.ts";
 
@@ -38,9 +38,11 @@ export const supplyOutOfRange = rule<OutOfRange>({
       if (type.family !== "driver" || !leastVolts || !mostVolts || !supply) return [];
       const at: [string, string] = ["+", "−"];
       const gets = circuitry.volts(`${device.id}:${at[0]}`, `${device.id}:${at[1]}`, AT_REST.N);
-      const driven = threads.filter((thread) => thread.motors.some((motor) => motor.driver?.device.id === device.id));
+      const driven = threads.filter(({ motors }) =>
+        motors.some(({ driver, unit }) => [driver, unit].some((each) => each?.device.id === device.id)),
+      );
       // a control left on drains a unit, which is another finding
-      const drained = traitsOf(type).gives === "pulse" && driven.some(({ control }) => control?.type.maintained);
+      const drained = traitsOf(type).gives === "pulse" && driven.some(isLeftOn);
       if (gets === undefined || drained) return [];
       const size = Math.abs(gets);
       if (size >= leastVolts.value && size <= mostVolts.value) return [];

@@ -10,7 +10,9 @@ const MOST_NAMED = 4;
 export function standing(record: RailwayRecord, when: Found["when"]): string {
   if (when.length === 0) return "whatever is set";
   const alike = new Map<string, string[]>();
-  for (const { deviceId, setting } of when) {
+  // what nobody touches goes without saying, where something else is touched
+  const touched = when.filter(({ setting }) => setting.stands !== "let go");
+  for (const { deviceId, setting } of touched.length > 0 ? touched : when) {
     const names = alike.get(setting.stands) ?? [];
     alike.set(setting.stands, [...names, setting.name(deviceOf(record, deviceId).label)]);
   }

@@ -1,3 +1,4 @@
+import type { Drawing } from "../diodes/boardDrawing.ts";
 import type { PlacedLabels } from "./labelSheets.ts";
 
 /** How a column of a paper's table is set. */
@@ -29,6 +30,8 @@ export type PaperPart =
   | { kind: "heading"; text: string; about: string /** It begins a page. */; page: boolean }
   | { kind: "text"; text: string }
   | PaperTable
+  /** A drawing at true scale; it begins a page where it does not fit on what is left of one. */
+  | { kind: "drawing"; drawing: Drawing }
   | PlacedLabels;
 
 /** Something to be printed, or taken away as tables. */

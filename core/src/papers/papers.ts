@@ -5,6 +5,7 @@ import type { Thread } from "../schematic/thread.ts";
 import { buyList } from "./buyList.ts";
 import { cutList } from "./cutList.ts";
 import { column, type Paper, type PaperCell, table } from "./paper.ts";
+import { routeSheets } from "./routeSheets.ts";
 import { cableSheets, connectionSheets, legendCard, stripCards } from "./sheets.ts";
 import { testSheets } from "./testSheets.ts";
 import { type LabelChoice, wireLabels } from "./wireLabels.ts";
@@ -70,6 +71,14 @@ export const PAPERS: readonly PaperKind[] = [
   {
     ...{ id: "test-sheets", title: "Test sheets", about: "what to measure, what to expect, a box to tick" },
     make: (derived, options) => testSheets(derived, threadsOf(derived, options)),
+  },
+  {
+    ...{
+      id: "route-sheets",
+      title: "Route sheets",
+      about: "routes, and diode boards at true scale with their order of soldering and tests",
+    },
+    make: (derived) => routeSheets(derived),
   },
   {
     ...{ id: "wire-schedule", title: "Wire schedule", about: "every wire in a row" },

@@ -40,6 +40,8 @@ export interface Matrix {
   joins: BoardJoin[];
   /** Links that no board can have, because a button has no terminal on the board of a coil. */
   unwired: { row: MatrixRow; coil: MatrixCoil }[];
+  /** Wires that buttons are to share for which no row of a board is free. */
+  unplaced: string[];
 }
 
 /** A button, or one contact of it, as far as it is joined to boards. */
@@ -161,8 +163,19 @@ function matrixOf(record: RailwayRecord, boards: Device[], inputs: readonly Assi
     several ? (key) => boardOf.get(key) ?? "" : undefined,
   );
   const unitIds = [...new Set(boards.flatMap(({ id }) => feederOf(record, id, "supply") ?? []))];
-  const joins = joinsOf(record, boards, rows, coils, construction);
-  return { boards, unitIds, wishes, rows, directs: directs.map(({ row }) => row), coils, construction, joins, unwired };
+  const { joins, unplaced } = joinsOf(record, boards, rows, coils, construction);
+  return {
+    boards,
+    unitIds,
+    wishes,
+    rows,
+    directs: directs.map(({ row }) => row),
+    coils,
+    construction,
+    joins,
+    unwired,
+    unplaced,
+  };
 }
 
 /** The coils that controls of single turnouts reach past the boards, each side by itself. */
@@ -243,7 +256,7 @@ function joinsOf(
   rows: readonly MatrixRow[],
   coils: readonly MatrixCoil[],
   { joins, shared }: Construction,
-): BoardJoin[] {
+): Pick<Matrix, "joins" | "unplaced"> {
   const byKey = new Map(rows.map((row) => [row.key, row]));
   const coilOf = new Map(coils.map((coil) => [coil.key, coil]));
   const ids = new Set(boards.map(({ id }) => id));
@@ -262,7 +275,10 @@ function joinsOf(
     return [{ boardId, from, to, with: join.with, turned: false, standing: "proposed", partId: null }];
   });
   const there = new Set(parts.map((part) => placeOf(part.deviceId, part)));
-  return [...parts.map(asJoin), ...proposed.filter((join) => !there.has(placeOf(join.boardId, join)))];
+  return {
+    joins: [...parts.map(asJoin), ...proposed.filter((join) => !there.has(placeOf(join.boardId, join)))],
+    unplaced: shared.filter((name) => !sharedAt.has(name)),
+  };
 }
 
 function asJoin({ id, deviceId, from, to, turned, madeAt, with: by }: BoardPart): BoardJoin {

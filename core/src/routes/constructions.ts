@@ -6,6 +6,8 @@ export interface Join {
   from: string;
   to: string;
   with: "wire" | "diode";
+  /** A diode that lies the wrong way round, as it was built. */
+  turned?: boolean;
 }
 
 export interface Construction {

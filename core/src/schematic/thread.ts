@@ -249,6 +249,11 @@ export function controlsOf({ control, moreControls }: Thread): ThreadControl[] {
   return control ? [control, ...moreControls] : [];
 }
 
+/** Whether a control of a thread goes on sending current when nobody touches it; a rotary switch that waits for its button does not. */
+export function isLeftOn(thread: Thread): boolean {
+  return controlsOf(thread).some(({ type, through }) => type.maintained === true && through === null);
+}
+
 /** Whether two threads have the same control, or the same zone, output or pole of one. */
 export function isSameControl(a: ThreadControl, b: ThreadControl): boolean {
   return a.device.id === b.device.id && a.assignment.way === b.assignment.way && a.route?.id === b.route?.id;

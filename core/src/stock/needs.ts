@@ -7,6 +7,7 @@ import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Cable, Strip } from "../record/made.ts";
 import type { Device } from "../record/schemas.ts";
+import { matricesOf } from "../routes/boards.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { devicesOfThread } from "../schematic/thread.ts";
 import { WIRE_COLOURS } from "../units/wireColours.ts";
@@ -105,6 +106,15 @@ export function needsOf(plan: Plan): Need[] {
   }
   const plastic = record.zones.reduce((sum, { plasticJoints }) => sum + plasticJoints, 0);
   if (plastic > 0) add(PLASTIC, plastic, null, null);
+  for (const { boards, joins } of matricesOf(record)) {
+    const dates = new Map(record.boardParts.map(({ id, madeAt }) => [id, madeAt]));
+    for (const board of boards) {
+      const type = findType(record, board.typeId);
+      for (const join of joins)
+        if (join.boardId === board.id && join.with === "diode")
+          add(diodeThing(type?.figures.diodePrice?.value ?? 0), 1, null, join.partId && dates.get(join.partId));
+    }
+  }
   for (const need of needs.values()) need.needed = round(need.needed);
   return [...needs.values()].sort((a, b) => rankOf(a) - rankOf(b));
 }
@@ -116,13 +126,17 @@ function round(value: number): number {
 
 /** Devices first, as the catalogue has them, then strips, cables, wire, and what joints take. */
 function rankOf({ thing }: Need): number {
-  const order = ["type", "strip", "plug", "cable", "wire", "ferrule", "splice", "sleeve", "label", "joint"];
+  const order = ["type", "strip", "plug", "cable", "wire", "ferrule", "splice", "sleeve", "label", "joint", "diode"];
   return order.indexOf(thing.slice(0, `${thing}:`.indexOf(":")));
 }
 
 const LABELS: Thing = {
   ...{ thing: "label", name: "Labels for wires", unit: "pieces", box: "", price: LABEL_PRICE },
 };
+
+function diodeThing(price: number): Thing {
+  return { thing: "diode", name: "Rectifier diodes for diode boards", unit: "pieces", box: "", price };
+}
 
 const PLASTIC: Thing = {
   ...{ thing: "joint", name: "Plastic rail joints", unit: "pieces", box: "", price: PLASTIC_PRICE },

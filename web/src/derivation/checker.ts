@@ -3,7 +3,10 @@ import type { DeriveWorker } from "./derive.worker.ts";
 import { type AskWorker, Deriver, type StartWorker } from "./deriver.ts";
 
 /** What checks the railway while one goes on working. */
-export type Checker = Pick<Deriver, "publish" | "want" | "restart" | "consequences" | "layings" | "cures">;
+export type Checker = Pick<
+  Deriver,
+  "publish" | "want" | "restart" | "consequences" | "layings" | "cures" | "routePress" | "unitDesigns"
+>;
 
 const startWorker: StartWorker = (died) => {
   const worker = new Worker(new URL("./derive.worker.ts", import.meta.url), { type: "module" });

@@ -11,13 +11,18 @@ import {
   type LampSituations,
   type MeterReading,
   type Moment,
+  matrixOfBoard,
   measure,
   openEnds,
   type Position,
   type RailwayRecord,
   type RailwayState,
   type Range,
+  type RoutePress,
+  routePress,
   type ThreadReading,
+  type UnitDesign,
+  unitDesigns,
   withUnchanged,
 } from "@alderman/core";
 import { expose } from "comlink";
@@ -109,6 +114,19 @@ const worker = {
   layings(of: { netId: string } | { zoneId: string }): LaidAs[] {
     if (!derived) return [];
     return "netId" in of ? compareLayings(derived, of.netId) : compareLayingsIn(derived, of.zoneId);
+  },
+
+  /** The button of a route pressed, solved; null when it is gone. @param key of its row in the board's matrix */
+  routePress(boardId: string, key: string): RoutePress | null {
+    const matrix = derived && matrixOfBoard(derived.record, boardId);
+    return derived && matrix
+      ? routePress(derived.record, derived.circuitry, derived.schematic.threads, matrix, key)
+      : null;
+  },
+
+  /** What the discharge units of routes could be. */
+  unitDesigns(): UnitDesign[] {
+    return derived ? unitDesigns(derived.record, derived.circuitry, derived.schematic.threads) : [];
   },
 
   /** Whether a remedy, made and solved, cures a finding; false when either is gone. @param label of the remedy */

@@ -1,4 +1,4 @@
-import type { Consequence, EditGroup, LaidAs, RailwayRecord } from "@alderman/core";
+import type { Consequence, EditGroup, LaidAs, RailwayRecord, RoutePress, UnitDesign } from "@alderman/core";
 import type { DeriveWorker, Focus, FocusResult, ProvingCounts } from "./derive.worker.ts";
 import { type Overview, withChange } from "./overview.ts";
 
@@ -123,6 +123,24 @@ export class Deriver {
   async layings(of: { netId: string } | { zoneId: string }): Promise<LaidAs[]> {
     try {
       return await this.ask((worker) => worker.layings(of));
+    } catch {
+      return [];
+    }
+  }
+
+  /** The button of a route pressed, asked of the worker; null when it cannot say. */
+  async routePress(boardId: string, key: string): Promise<RoutePress | null> {
+    try {
+      return await this.ask((worker) => worker.routePress(boardId, key));
+    } catch {
+      return null;
+    }
+  }
+
+  /** What the discharge units of routes could be, asked of the worker; empty when it cannot say. */
+  async unitDesigns(): Promise<UnitDesign[]> {
+    try {
+      return await this.ask((worker) => worker.unitDesigns());
     } catch {
       return [];
     }

@@ -1,4 +1,4 @@
-import type { Consequence, EditGroup, Finding, LaidAs, Remedy, Thread } from "@alderman/core";
+import type { Consequence, EditGroup, Finding, LaidAs, Remedy, RoutePress, Thread, UnitDesign } from "@alderman/core";
 import { useEffect, useState } from "react";
 import { useRecord } from "../session/hooks.ts";
 import { type AppThunk, useAppDispatch, useAppSelector } from "../store/store.ts";
@@ -48,6 +48,16 @@ export function askConsequences(group: EditGroup): AppThunk<Promise<Consequence 
 /** A net laid in each way, with what it takes and what arrives. @param id of the net */
 export function askLayings(of: { netId: string } | { zoneId: string }): AppThunk<Promise<LaidAs[]>> {
   return (_dispatch, _getState, { checker }) => checker.layings(of);
+}
+
+/** The button of a route pressed, as the railway is built now. */
+export function askRoutePress(boardId: string, key: string): AppThunk<Promise<RoutePress | null>> {
+  return (_dispatch, _getState, { checker }) => checker.routePress(boardId, key);
+}
+
+/** What the discharge units of routes could be. */
+export function askUnitDesigns(): AppThunk<Promise<UnitDesign[]>> {
+  return (_dispatch, _getState, { checker }) => checker.unitDesigns();
 }
 
 /**

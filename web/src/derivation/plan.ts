@@ -1,11 +1,13 @@
 import {
   type AllotOptions,
+  type BuiltAs,
   type Compared,
   type EditGroup,
   type LaidWay,
   lean,
   type Proposal,
   type RailwayRecord,
+  type RouteSchoolCompared,
 } from "@alderman/core";
 import { proxy, type Remote, wrap } from "comlink";
 import type { Answer, PlanWorker } from "./plan.worker.ts";
@@ -62,6 +64,26 @@ export class Planning {
     return answer;
   }
 
+  /** @param tell each way to build a board as it is proved; nothing comes after the answer */
+  async builds(record: RailwayRecord, boardId: string, tell: (built: BuiltAs) => void): Promise<Answer<BuiltAs[]>> {
+    const [working, end] = untilAnswered(tell);
+    const answer = await this.answerOf(this.remote.builds(lean(record, ["plan"]), boardId, proxy(working)));
+    end();
+    return answer;
+  }
+
+  /** @param tell each way to ask for routes as it is worked out; nothing comes after the answer */
+  async routeSchools(
+    record: RailwayRecord,
+    routeIds: readonly string[],
+    tell: (school: RouteSchoolCompared) => void,
+  ): Promise<Answer<RouteSchoolCompared[]>> {
+    const [working, end] = untilAnswered(tell);
+    const answer = await this.answerOf(this.remote.routeSchools(lean(record, ["plan"]), [...routeIds], proxy(working)));
+    end();
+    return answer;
+  }
+
   compare(record: RailwayRecord, schoolId: string, turnoutIds: readonly string[]): Promise<Answer<Compared>> {
     return this.answerOf(this.remote.compare(lean(record, ["plan"]), schoolId, [...turnoutIds]));
   }
@@ -73,4 +95,17 @@ export class Planning {
   private answerOf<T>(answer: Promise<Answer<T>>): Promise<Answer<T>> {
     return Promise.race([answer, this.died]);
   }
+}
+
+/** What is told on the way, until the answer is there: the two go different ways between the threads. */
+function untilAnswered<T>(tell: (each: T) => void): [working: (each: T) => void, end: () => void] {
+  let answered = false;
+  return [
+    (each) => {
+      if (!answered) tell(each);
+    },
+    () => {
+      answered = true;
+    },
+  ];
 }

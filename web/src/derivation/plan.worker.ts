@@ -2,13 +2,18 @@ import {
   type AllotOptions,
   acceptProposal,
   allot,
+  type BuiltAs,
   type Compared,
+  compareBuilds,
+  compareRouteSchools,
   compareSchool,
+  Derived,
   type EditGroup,
   type LaidWay,
   type Proposal,
   type RailwayRecord,
   RecordError,
+  type RouteSchoolCompared,
   SCHOOLS,
   waysToLay,
 } from "@alderman/core";
@@ -24,6 +29,16 @@ function answered<T>(make: () => T): Answer<T> {
     if (error instanceof RecordError) return { refused: error.message };
     throw error;
   }
+}
+
+/** All that is found, each told as it comes. */
+function toldAll<T>(found: Iterable<T>, tell: (each: T) => void): T[] {
+  const all: T[] = [];
+  for (const each of found) {
+    all.push(each);
+    tell(each);
+  }
+  return all;
 }
 
 /** Planning that takes its time, apart from the worker that derives: it can be stopped at any moment. */
@@ -53,6 +68,20 @@ const worker = {
       }
       return found;
     });
+  },
+
+  /** The ways to build a diode board, told one by one, each with every button pressed. */
+  builds(record: RailwayRecord, boardId: string, tell: (built: BuiltAs) => void): Answer<BuiltAs[]> {
+    return answered(() => toldAll(compareBuilds(new Derived(record), boardId), tell));
+  },
+
+  /** The ways of the trade to ask for routes, told one by one. */
+  routeSchools(
+    record: RailwayRecord,
+    routeIds: readonly string[],
+    tell: (school: RouteSchoolCompared) => void,
+  ): Answer<RouteSchoolCompared[]> {
+    return answered(() => toldAll(compareRouteSchools(new Derived(record), routeIds), tell));
   },
 
   /** What one school means; asked one by one, so that each shows as it comes. */

@@ -27,6 +27,19 @@ export function equipShare(turnouts: number, results: Results): Share {
   return { done, of: turnouts, words: "turnouts completely equipped" };
 }
 
+/** Routes that are asked for by something and in whose way nothing stands. */
+export function routesShare(_turnouts: number, { overview }: Results, record: RailwayRecord | null): Share {
+  const routes = record?.routes ?? [];
+  const wrong = new Set(
+    overview?.findings.flatMap(({ stage, severity, where }) =>
+      stage === "routes" && severity === "stop" ? [where] : [],
+    ),
+  );
+  const asked = new Set(record?.routeControls.map(({ routeId }) => routeId));
+  const done = routes.filter(({ id, label }) => asked.has(id) && !wrong.has(label)).length;
+  return { done, of: routes.length, words: "routes that are asked for, and that can be set" };
+}
+
 /** Joints of wires that are made. */
 export function loomShare(_turnouts: number, { overview }: Results): Share {
   return { ...jointsOf(progressOf(overview?.loom.wires ?? [])), words: "joints of wires made" };

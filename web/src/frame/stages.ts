@@ -1,7 +1,15 @@
 import type { RailwayRecord } from "@alderman/core";
 import type { ComponentType } from "react";
 import type { Results } from "../derivation/deriver.ts";
-import { equipShare, lineShare, loomShare, numbersShare, proveShare, type Share } from "../derivation/shares.ts";
+import {
+  equipShare,
+  lineShare,
+  loomShare,
+  numbersShare,
+  proveShare,
+  routesShare,
+  type Share,
+} from "../derivation/shares.ts";
 
 /** A stage of the work, or another view of one railway: everything that the frame needs to know of it. */
 export interface Stage {
@@ -29,6 +37,10 @@ export const STAGES: readonly Stage[] = [
     ...{ path: "equip", title: "Equip", key: "e", share: equipShare },
     load: async () => (await import("../stages/equip/EquipStage.tsx")).EquipStage,
     pictures: [...["equip-thread", "equip-coil", "equip-list"], ...["equip-sense", "equip-schools"]],
+  },
+  {
+    ...{ path: "routes", title: "Routes", key: "r", share: routesShare, pictures: ["routes"] },
+    load: async () => (await import("../stages/routes/RoutesStage.tsx")).RoutesStage,
   },
   {
     ...{ path: "loom", title: "Loom", key: "l", share: loomShare, pictures: ["loom", "loom-tasks", "loom-papers"] },

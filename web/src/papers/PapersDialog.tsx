@@ -36,9 +36,20 @@ const STYLES: { value: LabelStyle; text: string }[] = [
 ];
 
 /** Chooses papers of the loom and has them made as PDF, as a workbook or as CSV; making can be stopped. */
-export function PapersDialog({ close }: { close: () => void }) {
+export function PapersDialog({
+  close,
+  only,
+}: {
+  close: () => void /** Papers to begin with, instead of those made last. */;
+  only?: readonly string[];
+}) {
   const record = useRecord();
-  const [choices, setChoices] = useKeptState<PaperChoices>("papers", USUAL_CHOICES);
+  const [kept, setKept] = useKeptState<PaperChoices>("papers", USUAL_CHOICES);
+  const [choices, setOwn] = useState<PaperChoices>(only ? { ...kept, papers: [...only] } : kept);
+  const setChoices = (next: PaperChoices) => {
+    setOwn(next);
+    if (!only) setKept(next);
+  };
   const [stage, setStage] = useState<Stage>({ at: "choosing", said: "", warnings: [] });
   const work = useRef<PaperWork | null>(null);
   useEffect(() => () => work.current?.stop(), []);

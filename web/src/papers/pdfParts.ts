@@ -1,4 +1,13 @@
-import type { Paper, PaperCell, PaperColumn, PaperPart, PaperSize, PaperTable, WireColour } from "@alderman/core";
+import type {
+  Drawing,
+  Paper,
+  PaperCell,
+  PaperColumn,
+  PaperPart,
+  PaperSize,
+  PaperTable,
+  WireColour,
+} from "@alderman/core";
 import { inkPair } from "./inks.ts";
 import { INK, LINE, type Look, type PdfSheet, points, QUIET, RULE } from "./pdfSheet.ts";
 
@@ -31,6 +40,7 @@ export function drawParts(sheet: PdfSheet, paper: Paper, head: PaperHead): void 
     if (part.kind === "heading") pages.heading(part, neededBelow(paper.parts, index));
     else if (part.kind === "text") pages.paragraph(part.text);
     else if (part.kind === "table") pages.table(part);
+    else if (part.kind === "drawing") pages.drawing(part.drawing);
   }
   sheet.onEachPage((page, all) => {
     const right = sheet.width - 2 * points(EDGE.side);
@@ -103,6 +113,25 @@ class Pages {
     this.y += 4;
     this.sheet.paragraph(text, this.left, this.y, this.width, look);
     this.y += height + 4;
+  }
+
+  /** A drawing at true scale; it is not broken. */
+  drawing({ width, height, lines, shapes, circles, texts }: Drawing): void {
+    if (this.y + points(height) > this.bottom && !this.isAtTop) this.begin();
+    const left = (this.sheet.width - points(width)) / 2;
+    const at = ([x, y]: readonly [number, number]): [number, number] => [left + points(x), this.y + points(y)];
+    for (const line of lines) this.sheet.strokes([line.points.map(at)], points(line.width), INK);
+    for (const shape of shapes)
+      this.sheet.shape(shape.points.map(at), shape.fill === "ink" ? INK : "#ffffff", points(shape.outline));
+    for (const { x, y, radius } of circles) this.sheet.circle(...at([x, y]), points(radius), 0.8);
+    for (const { text, x, y, size, anchor } of texts) {
+      const look: Look = { face: "Body", size: points(size) };
+      const long = this.sheet.widthOf(text, look);
+      const [textX, textY] = at([x, y]);
+      const from = anchor === "start" ? 0 : anchor === "end" ? long : long / 2;
+      this.sheet.text(text, textX - from, textY - points(size), look);
+    }
+    this.y += points(height) + 6;
   }
 
   /** A table; its headings stand again on each page that it goes on to, and no row is broken. */

@@ -110,6 +110,23 @@ export class PdfSheet {
     this.doc.lineWidth(width).stroke(INK);
   }
 
+  /** A filled shape, with an outline where that has a width. */
+  shape(corners: readonly (readonly [x: number, y: number])[], fill: string, outline: number): void {
+    const [first, ...others] = corners;
+    if (!first) return;
+    this.doc.moveTo(...first);
+    for (const corner of others) this.doc.lineTo(...corner);
+    this.doc.closePath();
+    if (outline > 0) this.doc.lineWidth(outline).fillAndStroke(fill, INK);
+    else this.doc.fill(fill);
+    this.colour = "";
+  }
+
+  circle(x: number, y: number, radius: number, width: number): void {
+    this.doc.circle(x, y, radius).lineWidth(width).fillAndStroke("#ffffff", INK);
+    this.colour = "";
+  }
+
   fill(x: number, y: number, width: number, height: number, colour: string): void {
     this.doc.rect(x, y, width, height).fill(colour);
     this.colour = "";

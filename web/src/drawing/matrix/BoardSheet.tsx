@@ -1,33 +1,33 @@
 import {
   type BoardTest,
   type BuildSheet,
+  boardDrawing,
   boardTests,
   type Construction,
+  type Drawing,
   type Firing,
-  type Placed,
+  PITCH,
 } from "@alderman/core";
-import { useRef } from "react";
+import { type ReactNode, type RefObject, useMemo, useRef } from "react";
 import { Button } from "../../kit/Button.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { Progress } from "../../kit/Progress.tsx";
 import { saveCsv, saveText } from "../../tools/saveFile.ts";
 import { useBoard } from "./useBoard.ts";
 
-/** Millimetres: from one terminal to the next, between the two rows, and around the board. */
-const PITCH = 5.08;
-const ACROSS = 70;
-const EDGE = { side: 30, top: 14, foot: 16 };
-/** The ruler by which a print is checked. */
-const RULER = 100;
-
-/** A mark at each centimetre of the ruler. */
-const MARKS = Array.from(
-  { length: RULER / 10 + 1 },
-  (_, index) => `M${index * 10} 0v${index % 5 === 0 ? 3 : 1.8}`,
-).join("");
-
 /** The board to be built: drawn at true scale, with the order of soldering and what to measure afterwards. */
-export function BoardSheet({ construction, diode }: { construction: Construction; diode: Firing["diode"] }) {
+export function BoardSheet({
+  construction,
+  diode,
+  name = "diode board",
+  actions,
+}: {
+  construction: Construction;
+  diode: Firing["diode"];
+  /** Of the files that are saved. */
+  name?: string;
+  actions?: ReactNode;
+}) {
   const work = useBoard(construction);
   if ("failed" in work) return <p className="text-red">{work.failed}</p>;
   if (!("sheet" in work))
@@ -37,64 +37,45 @@ export function BoardSheet({ construction, diode }: { construction: Construction
         <Progress label="Ordering the terminals" share={work.share} />
       </div>
     );
-  return <Sheet sheet={work.sheet} tests={boardTests(work.sheet, diode)} />;
+  return <Sheet sheet={work.sheet} tests={boardTests(work.sheet, diode)} name={name} actions={actions} />;
 }
 
-function Sheet({ sheet, tests }: { sheet: BuildSheet; tests: BoardTest[] }) {
+function Sheet({
+  sheet,
+  tests,
+  name,
+  actions,
+}: {
+  sheet: BuildSheet;
+  tests: BoardTest[];
+  name: string;
+  actions: ReactNode;
+}) {
   const drawn = useRef<SVGSVGElement>(null);
-  const { left, right, placed, crossings } = sheet;
-  const rows = Math.max(left.length, right.length);
-  const [width, height] = [Math.max(ACROSS, RULER) + 2 * EDGE.side, rows * PITCH + EDGE.top + EDGE.foot];
+  const drawing = useMemo(() => boardDrawing(sheet), [sheet]);
   const saveSvg = () => {
     const copy = drawn.current?.cloneNode(true) as SVGSVGElement | undefined;
     if (!copy) return;
     copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
     copy.removeAttribute("class");
-    saveText("diode board.svg", "image/svg+xml", `<?xml version="1.0" encoding="UTF-8"?>\n${copy.outerHTML}\n`);
+    saveText(`${name}.svg`, "image/svg+xml", `<?xml version="1.0" encoding="UTF-8"?>\n${copy.outerHTML}\n`);
   };
   return (
     <div className="grid gap-3">
-      <div className="flex flex-wrap items-center gap-3">
-        <span className="flex-1 text-ink-2">
-          Terminals {PITCH} mm apart; {crossings} {crossings === 1 ? "crossing" : "crossings"}. Solder by number: what
-          lies lowest comes first. The ruler has to measure {RULER} mm on the print.
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="min-w-60 flex-1 text-ink-2">
+          Terminals {PITCH} mm apart; {sheet.crossings} {sheet.crossings === 1 ? "crossing" : "crossings"}. Solder by
+          number: what lies lowest comes first. The ruler has to measure 100 mm on the print.
         </span>
+        {actions}
         <Button size="small" onClick={saveSvg}>
           SVG, 1:1
         </Button>
-        <Button size="small" onClick={() => saveCsv("diode board.csv", rowsOf(sheet, tests))}>
+        <Button size="small" onClick={() => saveCsv(`${name}.csv`, rowsOf(sheet, tests))}>
           CSV
         </Button>
       </div>
-      <svg
-        ref={drawn}
-        role="img"
-        aria-label="The board"
-        className="max-w-full self-start border border-rule bg-white"
-        width={`${width}mm`}
-        height={`${height}mm`}
-        viewBox={`${-EDGE.side - (Math.max(ACROSS, RULER) - ACROSS) / 2} ${-EDGE.top} ${width} ${height}`}
-        fontFamily="sans-serif"
-        fontSize="3"
-      >
-        <title>Diode board at true scale</title>
-        {left.map((name, index) => (
-          <Terminal key={name} name={name} x={0} y={index * PITCH} side="end" />
-        ))}
-        {right.map((name, index) => (
-          <Terminal key={name} name={name} x={ACROSS} y={index * PITCH} side="start" />
-        ))}
-        {placed.map((part) => (
-          <Part key={part.number} part={part} />
-        ))}
-        <g transform={`translate(${(ACROSS - RULER) / 2} ${rows * PITCH + 5})`} stroke="#222" strokeWidth="0.25">
-          <path d={`M0 0H${RULER}`} />
-          <path d={MARKS} />
-          <text x={RULER} y="7" textAnchor="end" stroke="none" fill="#222">
-            100 mm
-          </text>
-        </g>
-      </svg>
+      <Drawn drawing={drawing} at={drawn} />
       <DataTable<BoardTest>
         flowing
         label="What to measure"
@@ -116,44 +97,43 @@ function Sheet({ sheet, tests }: { sheet: BuildSheet; tests: BoardTest[] }) {
   );
 }
 
-function Terminal({ name, x, y, side }: { name: string; x: number; y: number; side: "start" | "end" }) {
+/** A drawing at true scale; its ink is black on white, as it will be printed. */
+function Drawn({ drawing, at }: { drawing: Drawing; at: RefObject<SVGSVGElement | null> }) {
+  const { width, height, lines, shapes, circles, texts } = drawing;
+  const path = (points: readonly (readonly [number, number])[]) => points.map((point) => point.join(" ")).join("L");
   return (
-    <g>
-      <circle cx={x} cy={y} r="1.3" fill="#fff" stroke="#222" strokeWidth="0.3" />
-      <path d={`M${x - 0.8} ${y}h1.6`} stroke="#222" strokeWidth="0.3" />
-      <text x={x + (side === "end" ? -2.4 : 2.4)} y={y + 1} textAnchor={side} fill="#222">
-        {name}
-      </text>
-    </g>
-  );
-}
-
-/** A wire, or a diode with its body and the band at its cathode, which is the end towards the coil. */
-function Part({ part: { left, right, number, with: by } }: { part: Placed }) {
-  const [a, b] = [
-    { x: 1.3, y: left * PITCH },
-    { x: ACROSS - 1.3, y: right * PITCH },
-  ];
-  const angle = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;
-  // bodies beside each other by their number, so that they do not all lie in the middle
-  const at = 0.3 + 0.4 * ((number * 0.382) % 1);
-  const [x, y] = [a.x + (b.x - a.x) * at, a.y + (b.y - a.y) * at];
-  return (
-    <g stroke="#222">
-      <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} strokeWidth={by === "wire" ? 0.7 : 0.35} />
-      <g transform={`translate(${x} ${y}) rotate(${angle})`}>
-        {by === "diode" && (
-          <>
-            <rect x="-2.6" y="-1.3" width="5.2" height="2.6" fill="#fff" strokeWidth="0.3" />
-            <rect x="1.3" y="-1.3" width="0.7" height="2.6" fill="#222" stroke="none" />
-          </>
-        )}
-        {by === "wire" && <rect x="-1.7" y="-1.2" width="3.4" height="2.4" fill="#fff" stroke="none" />}
-        <text x={by === "diode" ? -0.6 : 0} y="0.8" textAnchor="middle" fontSize="2.3" fill="#222" stroke="none">
-          {number}
+    <svg
+      ref={at}
+      role="img"
+      aria-label="The board"
+      className="max-w-full self-start border border-rule bg-white"
+      width={`${width}mm`}
+      height={`${height}mm`}
+      viewBox={`0 0 ${width} ${height}`}
+      fontFamily="sans-serif"
+    >
+      <title>Diode board at true scale</title>
+      {lines.map(({ points, width: stroke }) => (
+        <path key={path(points)} d={`M${path(points)}`} stroke="#222" strokeWidth={stroke} fill="none" />
+      ))}
+      {shapes.map(({ points, fill, outline }) => (
+        <path
+          key={`${fill} ${path(points)}`}
+          d={`M${path(points)}Z`}
+          fill={fill === "ink" ? "#222" : "#fff"}
+          stroke={outline > 0 ? "#222" : "none"}
+          strokeWidth={outline}
+        />
+      ))}
+      {circles.map(({ x, y, radius }) => (
+        <circle key={`${x} ${y}`} cx={x} cy={y} r={radius} fill="none" stroke="#222" strokeWidth="0.3" />
+      ))}
+      {texts.map(({ text, x, y, size, anchor }) => (
+        <text key={`${x} ${y}`} x={x} y={y} fontSize={size} textAnchor={anchor} fill="#222">
+          {text}
         </text>
-      </g>
-    </g>
+      ))}
+    </svg>
   );
 }
 

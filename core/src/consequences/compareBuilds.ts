@@ -1,0 +1,175 @@
+import { figureValue, typeOf } from "../catalogue/catalogue.ts";
+import { edit } from "../catalogue/edit.ts";
+import { Derived } from "../derive.ts";
+import { type RoutePress, routePress } from "../diodes/pressed.ts";
+import { commandRoutes, ROUTE_SCHOOLS, type RouteSchool, setConstruction } from "../equip/routes.ts";
+import { progressOf } from "../loom/progress.ts";
+import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { RecordError } from "../record/problems.ts";
+import { CONSTRUCTIONS, type ConstructionKind } from "../record/routes.ts";
+import { type Matrix, matricesOf } from "../routes/boards.ts";
+import { count } from "../units/format.ts";
+
+/** A way to build the diode boards, with every button pressed in the solved circuit. */
+export interface BuiltAs {
+  kind: ConstructionKind;
+  isPresent: boolean;
+  diodes: number;
+  wires: number;
+  /** Most diodes one after the other. */
+  mostDrops: number;
+  /** Rough price of the diodes. */
+  cost: number;
+  /** The coil that gets least of what it needs, over all buttons. */
+  weakest: { label: string; joules: number; least: number } | null;
+  contactAmps: number;
+  diodeAmps: number;
+  surgeAmps: number;
+  /** What a build does not do, by button; empty for one that does all that is wanted. */
+  faults: string[];
+}
+
+/** The three constructions for a matrix, as if nothing lay on its boards yet, each proved by solving. @yields them one by one */
+export function* compareBuilds(before: Derived, boardId: string): Generator<BuiltAs> {
+  const bare: RailwayRecord = { ...before.record, boardParts: [] };
+  for (const kind of CONSTRUCTIONS) {
+    const group = setConstruction(bare, kind);
+    const derived = new Derived(group ? edit(bare, group.edits).record : bare, before);
+    const matrix = matrixOfBoard(derived.record, boardId);
+    if (matrix) yield builtAs(derived, matrix, kind, before.record.railway.matrixBy === kind);
+  }
+}
+
+/** The matrix that a board belongs to. */
+export function matrixOfBoard(record: RailwayRecord, boardId: string): Matrix | undefined {
+  return matricesOf(record).find(({ boards }) => boards.some(({ id }) => id === boardId));
+}
+
+function builtAs(derived: Derived, matrix: Matrix, kind: ConstructionKind, isPresent: boolean): BuiltAs {
+  const { record, circuitry, schematic } = derived;
+  const presses = matrix.rows.flatMap(({ key }) => routePress(record, circuitry, schematic.threads, matrix, key) ?? []);
+  const asked = presses.flatMap(({ coils }) => coils.filter(({ isWanted }) => isWanted));
+  const [weakest] = asked.sort((a, b) => a.joules / a.least - b.joules / b.least);
+  const most = (of: (press: RoutePress) => number) => Math.max(0, ...presses.map(of));
+  const diodes = matrix.joins.filter((join) => join.with === "diode").length;
+  const [board] = matrix.boards;
+  const price = board ? figureValue(typeOf(record, board), "diodePrice") : 0;
+  return {
+    ...{ kind, isPresent, diodes, wires: matrix.joins.length - diodes, cost: diodes * price },
+    mostDrops: matrix.construction.mostDrops,
+    weakest: weakest ? { label: weakest.label, joules: weakest.joules, least: weakest.least } : null,
+    contactAmps: most(({ contactAmps }) => contactAmps),
+    diodeAmps: most(({ diodeAmps }) => diodeAmps),
+    surgeAmps: most(({ surgeAmps }) => surgeAmps),
+    faults:
+      matrix.unplaced.length > 0
+        ? [`No rows are free for ${count(matrix.unplaced.length, "wire")} that buttons share: it takes a larger board.`]
+        : presses.flatMap(({ key, faults }) => faults.map((fault) => `${buttonOf(record, key)}: ${fault}`)),
+  };
+}
+
+function buttonOf(record: RailwayRecord, key: string): string {
+  const [id = "", way] = key.split(" ");
+  const label = record.devices.find((device) => device.id === id)?.label ?? id;
+  return way ? `${label}-${way}` : label;
+}
+
+/** What it means to have routes asked for in one way of the trade. */
+export interface RouteSchoolCompared {
+  school: RouteSchool;
+  isPresent: boolean;
+  /** Buttons, switches and boards more than there are without anything that asks for the routes. */
+  parts: { name: string; count: number }[];
+  cost: number;
+  diodes: number;
+  wires: number;
+  joints: number;
+  /** What works without a computer or command station. */
+  without: string;
+  /** Why it cannot be done, or what would be wrong. */
+  wrong: string[];
+}
+
+const WITHOUT: Record<RouteSchool, string> = {
+  buttons: "everything: there is no computer in it",
+  "entry-exit": "everything: there is no computer in it",
+  rotary: "everything: there is no computer in it",
+  macro: "nothing: the command station sends the commands",
+  message: "nothing: the computer passes the buttons on",
+};
+
+/** The ways of the trade to ask for some routes, side by side. @yields them one by one */
+export function* compareRouteSchools(before: Derived, routeIds: readonly string[]): Generator<RouteSchoolCompared> {
+  const ids = new Set(routeIds);
+  const { record } = before;
+  for (const school of ROUTE_SCHOOLS) {
+    const own = record.routeControls.filter(({ routeId }) => ids.has(routeId));
+    try {
+      const made = edit(record, commandRoutes(record, routeIds, school).edits).record;
+      yield schoolCompared(before, made, school, own.length > 0 && isSameWay(record, made, ids));
+    } catch (error) {
+      if (!(error instanceof RecordError)) throw error;
+      const none = { parts: [], cost: 0, diodes: 0, wires: 0, joints: 0 };
+      yield { school, isPresent: false, ...none, without: WITHOUT[school], wrong: [error.message] };
+    }
+  }
+}
+
+function schoolCompared(
+  before: Derived,
+  made: RailwayRecord,
+  school: RouteSchool,
+  isPresent: boolean,
+): RouteSchoolCompared {
+  const derived = new Derived(made, before);
+  const counts = new Map<string, { name: string; count: number; cost: number }>();
+  const controls = new Set([
+    ...made.routeControls.flatMap(({ deviceId, throughId }) => [deviceId, throughId]),
+    ...matricesOf(made).flatMap(({ boards }) => boards.map(({ id }) => id)),
+  ]);
+  for (const device of made.devices) {
+    if (!controls.has(device.id)) continue;
+    const { id, name, figures } = typeOf(made, device);
+    if (!figures.price) continue;
+    const known = counts.get(id) ?? { name, count: 0, cost: 0 };
+    counts.set(id, { name, count: known.count + 1, cost: known.cost + figures.price.value });
+  }
+  const diodes = matricesOf(made).flatMap(({ joins }) => joins.filter((join) => join.with === "diode")).length;
+  const { bench, front, underneath } = progressOf(derived.loom.wires);
+  const was = new Set(before.findings.map(({ key }) => key));
+  return {
+    school,
+    isPresent,
+    parts: [...counts.values()].map(({ name, count }) => ({ name, count })),
+    cost: [...counts.values()].reduce((sum, { cost }) => sum + cost, 0) + diodes * DIODE_PRICE,
+    diodes,
+    wires: derived.loom.wires.length,
+    joints: bench.of + front.of + underneath.of,
+    without: WITHOUT[school],
+    wrong: derived.findings.filter(({ severity, key }) => severity === "stop" && !was.has(key)).map(({ why }) => why),
+  };
+}
+
+/** Rough price of a diode (from memory). */
+const DIODE_PRICE = 0.1;
+
+/** Whether routes are asked for by the same kinds of things in two records. */
+function isSameWay(a: RailwayRecord, b: RailwayRecord, ids: ReadonlySet<string>): boolean {
+  const kinds = (record: RailwayRecord) =>
+    record.routeControls
+      .filter(({ routeId }) => ids.has(routeId))
+      .map(({ routeId, deviceId, throughId }) => {
+        const device = record.devices.find(({ id }) => id === deviceId);
+        const isRead = assignmentsOfDevice(record, deviceId).some(
+          (each) =>
+            each.role === "input" &&
+            each.controlId === deviceId &&
+            typeOf(record, deviceOf(record, each.deviceId)).drives !== "matrix",
+        );
+        return `${routeId} ${device ? typeOf(record, device).model : ""} ${throughId !== null} ${isRead}`;
+      })
+      .sort()
+      .join();
+  return kinds(a) === kinds(b);
+}

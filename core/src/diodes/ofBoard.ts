@@ -1,0 +1,61 @@
+import { deviceOf, find } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import type { Device } from "../record/schemas.ts";
+import { type BoardJoin, type Matrix, matricesOf } from "../routes/boards.ts";
+import type { Construction } from "../routes/constructions.ts";
+import { wayName } from "../schematic/nets.ts";
+import { type BuildSheet, layBoard } from "./buildSheet.ts";
+
+/** A diode board of a railway, with what its terminals are called on the sheet: "I4 Road 4, B4" and "2N Y2 N". */
+export interface NamedBoard {
+  board: Device;
+  matrix: Matrix;
+  joins: (BoardJoin & { fromName: string; toName: string })[];
+  /** The same as a construction between named terminals, to be laid. */
+  construction: Construction;
+}
+
+/** The diode boards of a railway by their labels. */
+export function namedBoards(record: RailwayRecord): NamedBoard[] {
+  return matricesOf(record).flatMap((matrix) =>
+    matrix.boards.map((board): NamedBoard => {
+      const joins = matrix.joins
+        .filter(({ boardId }) => boardId === board.id)
+        .map((join) => ({
+          ...join,
+          fromName: terminalWords(record, matrix, board.id, join.from),
+          toName: terminalWords(record, matrix, board.id, join.to),
+        }));
+      const diodes = joins.filter((join) => join.with === "diode").length;
+      const construction: Construction = {
+        kind: matrix.construction.kind,
+        joins: joins.map(({ fromName, toName, with: by, turned }) => ({
+          from: fromName,
+          to: toName,
+          with: by,
+          turned,
+        })),
+        ...{ shared: [], diodes, wires: joins.length - diodes, mostDrops: matrix.construction.mostDrops },
+      };
+      return { board, matrix, joins, construction };
+    }),
+  );
+}
+
+/** What is written beside a terminal of a board: its name, and the route and button or the turnout that it serves. */
+export function terminalWords(record: RailwayRecord, matrix: Matrix, boardId: string, terminal: string): string {
+  const row = matrix.rows.find(({ terminals }) => terminals.get(boardId) === terminal);
+  if (row) {
+    const routes = row.routeIds.map((id) => find(record, "route", id)?.label ?? id).join(", ");
+    return `${terminal} ${routes}, ${wayName(deviceOf(record, row.controlId).label, row.way)}`;
+  }
+  const coil = matrix.coils.find((each) => each.boardId === boardId && each.terminal === terminal);
+  if (coil) return `${terminal} ${find(record, "turnout", coil.turnoutId)?.label ?? coil.turnoutId} ${coil.side}`;
+  return `${terminal} shared`;
+}
+
+/** A board laid out for soldering, at once. */
+export function sheetOfBoard({ construction }: Pick<NamedBoard, "construction">): BuildSheet {
+  const work = layBoard(construction);
+  for (let step = work.next(); ; step = work.next()) if (step.done) return step.value;
+}

@@ -1,0 +1,161 @@
+import { type CapacitorChoice, ohms, type RailwayRecord, type UnitDesign } from "@alderman/core";
+import { useEffect, useState } from "react";
+import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from "recharts";
+import { askUnitDesigns, useOverview } from "../../derivation/hooks.ts";
+import { Mark } from "../../drawing/Mark.tsx";
+import { DataTable } from "../../kit/DataTable.tsx";
+import { SheetBody } from "../../kit/Sheet.tsx";
+import { useAppDispatch } from "../../store/store.ts";
+
+/** What a discharge unit could be for the routes that it fires: capacitors, recharge, and until it is safe. */
+export function UnitSheet({ record }: { record: RailwayRecord }) {
+  const designs = useDesigns();
+  if (designs === null) return <p className="p-3 text-ink-2">Working the units out.</p>;
+  return (
+    <SheetBody label="Discharge units" className="grid content-start gap-3 p-3">
+      {designs.length === 0 && <p className="text-ink-2">No discharge unit fires a route yet.</p>}
+      {designs.map((design) => (
+        <Unit key={design.unit.device.id} design={design} currency={record.railway.currency} />
+      ))}
+    </SheetBody>
+  );
+}
+
+function useDesigns(): UnitDesign[] | null {
+  const dispatch = useAppDispatch();
+  const overview = useOverview();
+  const [designs, setDesigns] = useState<UnitDesign[] | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another overview is another railway
+  useEffect(() => {
+    let isWanted = true;
+    void dispatch(askUnitDesigns()).then((found) => isWanted && setDesigns(found));
+    return () => {
+      isWanted = false;
+    };
+  }, [overview, dispatch]);
+  return designs;
+}
+
+function Unit({ design, currency }: { design: UnitDesign; currency: string }) {
+  const { unit, worst, volts, mostVolts, highVolts, chargeOhms, choices, each, price } = design;
+  const present = choices.find(({ isPresent }) => isPresent);
+  const best = choices.find(({ isEnough }) => isEnough);
+  return (
+    <section className="grid gap-2" aria-label={unit.device.label}>
+      <h3>
+        {unit.device.label}: the worst of its routes leaves {worst.label} least
+      </h3>
+      <p>
+        Charged to {volts.toFixed(1)} V through {ohms(chargeOhms)}; {highVolts.toFixed(1)} V with the mains a tenth
+        high, of {mostVolts} V that the capacitor is made for
+        {highVolts > mostVolts ? ": take one for more volts" : ""}. Each coil needs {worst.least} J.{" "}
+        {best
+          ? `${best.made} is enough, a capacitor at the low end of its tolerance included.`
+          : "None of these is enough: divide the routes between two units, or lay thicker wire."}
+      </p>
+      {present && <Recharge design={design} choice={present} />}
+      <DataTable<CapacitorChoice>
+        flowing
+        label={`Capacitors for ${unit.device.label}`}
+        items={choices}
+        idOf={({ made }) => made}
+        columns={[
+          {
+            id: "made",
+            title: "Capacitor",
+            cell: ({ made, isPresent }) => (isPresent ? <b>{made}, fitted</b> : made),
+            value: ({ made }) => made,
+          },
+          { id: "joules", title: "Holds", width: 70, value: ({ joules }) => `${joules.toFixed(2)} J` },
+          { id: "weakest", title: "Weakest coil", width: 96, value: ({ weakest }) => `${weakest.toFixed(2)} J` },
+          {
+            id: "low",
+            title: "20 % low",
+            width: 84,
+            cell: ({ weakestLow, isEnough }) => (
+              <span className="inline-flex items-center gap-1">
+                {weakestLow.toFixed(2)} J <Mark verdict={isEnough ? "good" : "wrong"} size={13} />
+              </span>
+            ),
+            value: ({ weakestLow }) => weakestLow,
+          },
+          {
+            id: "waits",
+            title: "Ready after",
+            width: 84,
+            value: ({ waits }) => (waits === null ? "never" : `${waits.toFixed(1)} s`),
+          },
+          { id: "minute", title: "A minute", width: 70, value: ({ perMinute }) => perMinute ?? "none" },
+          { id: "safe", title: "Safe after", width: 76, value: ({ safeAfter }) => `${Math.round(safeAfter)} s` },
+          {
+            id: "bleed",
+            title: "Safe in 30 s by",
+            width: 118,
+            value: ({ bleedOhms, bleedWatts }) => `${ohms(bleedOhms)}, ${bleedWatts.toFixed(2)} W`,
+          },
+          { id: "price", title: currency, width: 50, value: ({ price: each }) => each.toFixed(1) },
+        ]}
+      />
+      <p className="text-small text-ink-2">
+        Charging through a transistor that holds the current until it is full takes about a third of the time that the
+        resistor takes. A unit of its own at each of {each.motors} motors holds {each.joules.toFixed(2)} J there and
+        costs some {each.price.toFixed(0)} {currency}, one for all some {price.toFixed(0)} {currency}; but a button
+        through diodes fires one unit only.
+      </p>
+      <p className="text-small">
+        A charged capacitor burns and welds. Bleed it before you work on it, and measure it: below 5 V it is safe to
+        touch with a tool.
+      </p>
+    </section>
+  );
+}
+
+const POINTS = 50;
+
+/** Volts of the unit as it charges again after a press, and when the worst route is firm again. */
+function Recharge({ design: { volts, chargeOhms }, choice }: { design: UnitDesign; choice: CapacitorChoice }) {
+  const constant = chargeOhms * choice.farads;
+  const stop = Math.max(4 * constant, (choice.waits ?? 0) * 1.3);
+  const curve = Array.from({ length: POINTS + 1 }, (_, index) => {
+    const seconds = (stop * index) / POINTS;
+    return { seconds, volts: volts * (1 - Math.exp(-seconds / constant)) };
+  });
+  const axis = { stroke: "var(--ink-2)", tick: { fill: "var(--ink-2)", fontSize: 11 } };
+  return (
+    <div
+      role="img"
+      aria-label={`Charges again to ${volts.toFixed(1)} V; ${choice.waits === null ? "the worst route is never firm" : `the worst route is firm after ${choice.waits.toFixed(1)} s`}.`}
+      className="h-40 max-w-[640px]"
+    >
+      <ResponsiveContainer>
+        <LineChart data={curve} margin={{ top: 14, right: 12, bottom: 14, left: 0 }}>
+          <CartesianGrid stroke="var(--rule)" vertical={false} />
+          <XAxis
+            {...axis}
+            dataKey="seconds"
+            type="number"
+            domain={[0, "dataMax"]}
+            tickFormatter={(value: number) => value.toFixed(1)}
+            label={{
+              value: "s after the press",
+              position: "insideBottomRight",
+              offset: -8,
+              fill: "var(--ink-2)",
+              fontSize: 11,
+            }}
+          />
+          <YAxis {...axis} width={46} unit=" V" />
+          {choice.waits !== null && (
+            <ReferenceLine
+              x={choice.waits}
+              stroke="var(--ink)"
+              strokeDasharray="2 3"
+              label={{ value: "ready again", position: "top", fill: "var(--ink-2)", fontSize: 11 }}
+            />
+          )}
+          <Line dataKey="volts" stroke="var(--ink)" strokeWidth={2} dot={false} isAnimationActive={false} />
+        </LineChart>
+      </ResponsiveContainer>
+    </div>
+  );
+}
