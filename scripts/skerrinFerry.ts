@@ -64,15 +64,15 @@ export function skerrinFerry(): RailwayRecord {
       "buttons",
     ).edits,
   );
+  for (const { joins } of matricesOf(record)) apply(makeParts(record, joins, "2026-05-10T14:20:00.000Z")?.edits ?? []);
   apply(planted(record).edits);
   apply(noted(record).edits);
   apply(halfProgrammed(record).edits);
   record = partlyTaught(record);
   record = withTests(completed(record));
-  // after the tests somebody fitted a latching toggle for Y4 beside the route buttons
+  // after the tests somebody fitted a latching toggle for Y4 beside the route buttons; the board was soldered without it
   apply(writeCell(record, "y4", "control", "toggle-latching")?.edits ?? []);
   record = halfBuilt(record);
-  for (const { joins } of matricesOf(record)) apply(makeParts(record, joins, "2026-05-10T14:20:00.000Z")?.edits ?? []);
   // bought last: its wires get their numbers after all others
   apply(addBoard(record, "encoder-16").edits);
   apply(feedbackBox(record).edits);

@@ -8,7 +8,8 @@ import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
 import { CONSTRUCTIONS, type ConstructionKind } from "../record/routes.ts";
-import { type Matrix, matricesOf } from "../routes/boards.ts";
+import { type Matrix, matricesOf, movingWith } from "../routes/boards.ts";
+import { controlsOf, isLeftOn } from "../schematic/thread.ts";
 import { count } from "../units/format.ts";
 
 /** A way to build the diode boards, with every button pressed in the solved circuit. */
@@ -53,6 +54,7 @@ function builtAs(derived: Derived, matrix: Matrix, kind: ConstructionKind, isPre
   const [weakest] = asked.sort((a, b) => a.joules / a.least - b.joules / b.least);
   const most = (of: (press: RoutePress) => number) => Math.max(0, ...presses.map(of));
   const diodes = matrix.joins.filter((join) => join.with === "diode").length;
+  const emptied = leftOnAt(derived, matrix);
   const [board] = matrix.boards;
   const price = board ? figureValue(typeOf(record, board), "diodePrice") : 0;
   return {
@@ -62,11 +64,19 @@ function builtAs(derived: Derived, matrix: Matrix, kind: ConstructionKind, isPre
     contactAmps: most(({ contactAmps }) => contactAmps),
     diodeAmps: most(({ diodeAmps }) => diodeAmps),
     surgeAmps: most(({ surgeAmps }) => surgeAmps),
-    faults:
-      matrix.unplaced.length > 0
+    faults: emptied
+      ? [`${emptied} is left on at one of the coils and empties the unit: put that right first.`]
+      : matrix.unplaced.length > 0
         ? [`No rows are free for ${count(matrix.unplaced.length, "wire")} that buttons share: it takes a larger board.`]
         : presses.flatMap(({ key, faults }) => faults.map((fault) => `${buttonOf(record, key)}: ${fault}`)),
   };
+}
+
+/** A control that goes on sending current to a coil of a matrix; null for none. */
+function leftOnAt({ schematic }: Derived, { coils }: Matrix): string | null {
+  const own = new Set(coils.map(({ turnoutId }) => turnoutId));
+  const thread = schematic.threads.find((each) => own.has(each.turnout.id) && isLeftOn(each));
+  return thread ? (controlsOf(thread).find(({ type }) => type.maintained)?.device.label ?? null) : null;
 }
 
 function buttonOf(record: RailwayRecord, key: string): string {
@@ -124,9 +134,12 @@ function schoolCompared(
 ): RouteSchoolCompared {
   const derived = new Derived(made, before);
   const counts = new Map<string, { name: string; count: number; cost: number }>();
+  const set = new Set(made.routeTurnouts.flatMap(({ turnoutId }) => movingWith(made, turnoutId)));
   const controls = new Set([
     ...made.routeControls.flatMap(({ deviceId, throughId }) => [deviceId, throughId]),
-    ...matricesOf(made).flatMap(({ boards }) => boards.map(({ id }) => id)),
+    ...derived.schematic.threads.flatMap(({ motors }) =>
+      motors.flatMap(({ turnout, driver }) => (driver && set.has(turnout.id) ? [driver.device.id] : [])),
+    ),
   ]);
   for (const device of made.devices) {
     if (!controls.has(device.id)) continue;
@@ -135,7 +148,9 @@ function schoolCompared(
     const known = counts.get(id) ?? { name, count: 0, cost: 0 };
     counts.set(id, { name, count: known.count + 1, cost: known.cost + figures.price.value });
   }
-  const diodes = matricesOf(made).flatMap(({ joins }) => joins.filter((join) => join.with === "diode")).length;
+  const diodes = matricesOf(made).flatMap(({ joins, rows }) =>
+    rows.length === 0 ? [] : joins.filter((join) => join.with === "diode"),
+  ).length;
   const { bench, front, underneath } = progressOf(derived.loom.wires);
   const was = new Set(before.findings.map(({ key }) => key));
   return {

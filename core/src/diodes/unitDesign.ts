@@ -133,7 +133,7 @@ function designOf(
   );
   // two in a row bear twice the volts, and hold half as much
   const series = USUAL.filter(([value]) => value >= 10_000).map(([value, price]) =>
-    choiceOf((value * 1e-6) / 2, `2 x ${value} µF in a row, for twice the volts`, 2 * price),
+    choiceOf((value * 1e-6) / 2, `2 x ${value} µF in a row`, 2 * price),
   );
   const motors = new Set(presses.flatMap((each) => each.coils.map((one) => one.coil.motorId))).size;
   const small = genericType("cdu-motor");

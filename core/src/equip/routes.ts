@@ -1,5 +1,6 @@
 import { typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
 import { waysForRoutes } from "../catalogue/checkTypes.ts";
+import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, freshId } from "../record/find.ts";
@@ -152,6 +153,7 @@ export function commandRoutes(
   const draft = new Draft(record);
   const through = school === "buttons" || school === "entry-exit" || school === "rotary";
   if (through) putOnBoards(draft, routeIds);
+  else putOnDecoders(draft, routeIds);
   for (const id of routeIds) unask(draft, id);
   fitControls[school](draft, routeIds, entryOf);
   if (through) joinRows(draft);
@@ -220,14 +222,8 @@ const fitControls: Record<RouteSchool, FitControls> = {
     }
   },
   macro: (draft, routeIds) => {
-    const keeper = macroKeeper(draft);
-    const used = new Set(
-      draft.record.routeControls.flatMap(({ deviceId, way }) => (deviceId === keeper.id ? [way] : [])),
-    );
-    const free = Array.from(
-      { length: waysForRoutes(typeOf(draft.record, keeper)) ?? 0 },
-      (_, index) => index + 1,
-    ).filter((way) => !used.has(way));
+    const keeper = macroKeeper(draft, routeIds.length);
+    const free = freeMacros(draft.record, keeper);
     if (free.length < routeIds.length)
       throw recordError(
         `${keeper.label} keeps ${free.length} macros more, and there are ${routeIds.length} routes. Choose fewer of them.`,
@@ -263,10 +259,15 @@ function exitOf(record: RailwayRecord, routeId: string, entry: string): string {
   return entry !== "" && label.startsWith(entry) ? label.slice(entry.length).trim() : label;
 }
 
-/** What keeps macros: a board or command station that is there, or a new command station. */
-function macroKeeper(draft: Draft): Device {
-  const keeps = draft.record.devices.find((device) => typeOf(draft.record, device).figures.macros);
-  return keeps ?? firstOfType(draft, "track-bus");
+/** What keeps so many macros: a board or command station that is there, or a new command station. */
+function macroKeeper(draft: Draft, macros: number): Device {
+  const keepers = draft.record.devices.filter((device) => typeOf(draft.record, device).figures.macros);
+  return keepers.find((device) => freeMacros(draft.record, device).length >= macros) ?? firstOfType(draft, "track-bus");
+}
+
+function freeMacros(record: RailwayRecord, { id, typeId }: Device): number[] {
+  const used = new Set(record.routeControls.flatMap(({ deviceId, way }) => (deviceId === id ? [way] : [])));
+  return numbered(waysForRoutes(requireType(record, typeId)) ?? 0).filter((way) => !used.has(way));
 }
 
 /** An encoder with a free input, or a new one. */
@@ -284,20 +285,10 @@ function readerWithRoom(draft: Draft): Device {
 
 /** Puts coil motors of routes that hang on no board of their own yet on diode boards, as few as have room. */
 export function putOnBoards(draft: Draft, routeIds: readonly string[]): void {
-  const turnouts = [
-    ...new Set(routeIds.flatMap((id) => turnoutsOfRoute(draft.record, id).map(({ turnoutId }) => turnoutId))),
-  ];
-  const moving = [...new Set(turnouts.flatMap((id) => movingWith(draft.record, id)))];
-  const motors = moving.flatMap((id) => {
-    const [motor] = assignmentsOfTurnout(draft.record, id, "motor");
-    const type = motor && typeOf(draft.record, deviceOf(draft.record, motor.deviceId));
-    if (!motor || traitsOf(type).movedBy !== "pulse") return [];
-    const driver = driverOfTurnout(draft.record, id);
-    const by = driver && typeOf(draft.record, deviceOf(draft.record, driver.deviceId));
-    // what a decoder pulses stays there
-    if (by?.drives) return [];
-    return [{ motorId: motor.deviceId, unitId: driver?.deviceId ?? null }];
-  });
+  // what a decoder pulses stays there
+  const motors = coilMotors(draft.record, routeIds).flatMap(({ motorId, driverId, by }) =>
+    by?.drives ? [] : [{ motorId, unitId: driverId }],
+  );
   for (const { motorId, unitId } of motors) {
     const board = boardWithRoom(draft, unitId, motors.length, routeIds.length);
     const [way = 1] = freeWays(draft.record, board.id, typeOf(draft.record, board).outputs);
@@ -305,6 +296,53 @@ export function putOnBoards(draft: Draft, routeIds: readonly string[]): void {
     draft.assign("driver", { deviceId: board.id, way, motorId });
   }
   // toggles whose current goes to the same coils stay: they are wired beside the boards
+}
+
+/** Puts coil motors of routes that no command reaches on outputs for coils of decoders. */
+export function putOnDecoders(draft: Draft, routeIds: readonly string[]): void {
+  for (const { motorId, by } of coilMotors(draft.record, routeIds)) {
+    if (by?.hears || by?.drives === "coil") continue;
+    const known = draft.record.devices.find((device) => {
+      const type = typeOf(draft.record, device);
+      return type.drives === "coil" && type.hears && freeWays(draft.record, device.id, type.outputs).length > 0;
+    });
+    const type = requireType(draft.record, "coil-decoder-4");
+    const board = known ?? newDecoder(draft, type);
+    const [way = 1] = freeWays(draft.record, board.id, typeOf(draft.record, board).outputs);
+    draft.unassign((a) => a.role === "driver" && a.motorId === motorId);
+    draft.assign("driver", { deviceId: board.id, way, motorId });
+  }
+}
+
+/** A decoder with addresses of its own: the first row of numbers that no output wants or answers to, and nobody has reserved. */
+function newDecoder(draft: Draft, type: DeviceType): Device {
+  const { assignments, answers, reserves } = draft.record;
+  const taken = new Set([
+    ...assignments.flatMap((a) => (a.role === "address" ? [a.address] : [])),
+    ...answers.map(({ address }) => address),
+  ]);
+  const isFree = (address: number) =>
+    !taken.has(address) && !reserves.some(({ first, last }) => address >= first && address <= last);
+  let first = 1;
+  while (!numbered(type.outputs).every((way) => isFree(first + way - 1))) first += type.outputs;
+  const board = draft.addDevice(type.id, type.prefix, type.place);
+  feed(draft, board, type);
+  for (const way of numbered(type.outputs))
+    draft.assign("address", { deviceId: board.id, way, address: first + way - 1 });
+  return board;
+}
+
+/** The coil motors that routes throw, with what drives each. */
+function coilMotors(record: RailwayRecord, routeIds: readonly string[]) {
+  const turnouts = new Set(routeIds.flatMap((id) => turnoutsOfRoute(record, id).map(({ turnoutId }) => turnoutId)));
+  const moving = new Set([...turnouts].flatMap((id) => movingWith(record, id)));
+  return [...moving].flatMap((id) => {
+    const [motor] = assignmentsOfTurnout(record, id, "motor");
+    if (!motor || traitsOf(typeOf(record, deviceOf(record, motor.deviceId))).movedBy !== "pulse") return [];
+    const driver = driverOfTurnout(record, id);
+    const by = driver && typeOf(record, deviceOf(record, driver.deviceId));
+    return [{ motorId: motor.deviceId, driverId: driver?.deviceId ?? null, by }];
+  });
 }
 
 /** A diode board fed by a unit that has room for a motor, or a new one that is large enough. */

@@ -3,6 +3,8 @@ import type { Draft } from "../equip/draft.ts";
 import { setDriver } from "../equip/equipment.ts";
 import type { Found } from "../hands/sweep.ts";
 import { standing } from "../hands/words.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { matricesOf } from "../routes/boards.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { controlsOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { amps, list } from "../units/format.ts";
@@ -34,7 +36,7 @@ export const coilHeldOn = rule<Held>({
       if (found.kind !== "coil") continue;
       const thread = threads.find(({ motors }) => motors.some(({ device }) => device.id === found.id));
       const motor = thread?.motors.find(({ device }) => device.id === found.id);
-      if (!thread || !motor) continue;
+      if (!thread || !motor || comesAstray(record, thread, motor, found)) continue;
       const held = found.when.some(({ setting }) => setting.held);
       const known = worst.get(found.id);
       if (known && (known.held === held ? known.found.amps >= found.amps : held)) continue;
@@ -78,6 +80,20 @@ export const coilHeldOn = rule<Held>({
   },
   caution: ({ motor }) => motor.type,
 });
+
+/**
+ * Whether current comes to a motor on a diode board from a control that asks another turnout: it goes astray over the board, and that is
+ * told of the board.
+ */
+function comesAstray(record: RailwayRecord, thread: Thread, { driver }: ThreadMotor, { when }: Found): boolean {
+  if (driver?.type.drives !== "matrix" || when.length === 0) return false;
+  const own = new Set(controlsOf(thread).map(({ device }) => device.id));
+  const direct = new Set(matricesOf(record).flatMap(({ directs }) => directs.map(({ controlId }) => controlId)));
+  return (
+    when.some(({ deviceId }) => direct.has(deviceId)) &&
+    !when.some(({ deviceId }) => direct.has(deviceId) && own.has(deviceId))
+  );
+}
 
 /** Turnouts that hang on the same discharge unit as a motor. */
 function others(threads: readonly Thread[], own: Thread, { unit }: ThreadMotor): Thread[] {

@@ -2,14 +2,15 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { Draft } from "../equip/draft.ts";
 import { setMotor } from "../equip/equipment.ts";
-import { commandRoutes, joinRows, putOnBoards, removeRoutes, setInRoute } from "../equip/routes.ts";
-import { assignmentsOfTurnout, deviceOf, find } from "../record/find.ts";
+import { commandRoutes, joinRows, putOnBoards, putOnDecoders, removeRoutes, setInRoute } from "../equip/routes.ts";
+import type { EditGroup } from "../record/edits.ts";
+import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Route } from "../record/routes.ts";
 import type { Position } from "../record/schemas.ts";
 import { movingWith } from "../routes/boards.ts";
 import { controlsOfRoute, routesInOrder, turnoutsOfRoute } from "../routes/routes.ts";
-import type { Thread, ThreadMotor } from "../schematic/thread.ts";
+import { drivesItself, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 
@@ -20,7 +21,7 @@ interface Impossible {
   why: string;
   /** Turnout that stands in the way; null for a route that sets none. */
   turnoutId: string | null;
-  kind: "empty" | "no motor" | "against its leader" | "not by diodes";
+  kind: "empty" | "no motor" | "against its leader" | "not by diodes" | "not by commands";
   threads: Thread[];
 }
 
@@ -84,13 +85,8 @@ function problemOf(look: Look, route: Route): Impossible[] {
       ];
     return [];
   });
-  return first.length > 0
-    ? first
-    : notByDiodes(
-        look,
-        route,
-        [...asked.keys()].flatMap((id) => threadOf.get(id) ?? []),
-      );
+  const concerned = [...new Set([...asked.keys()].flatMap((id) => threadOf.get(id) ?? []))];
+  return first.length > 0 ? first : [...notByDiodes(look, route, concerned), ...notByCommands(look, route, concerned)];
 }
 
 /** Turnouts of a route with buttons at diode boards that hang on none. */
@@ -154,6 +150,11 @@ function remediesFor(
       const words = school === "macro" ? `Keep ${route.label} as a macro` : `Have a computer set ${route.label}`;
       return { label: words, group: commandRoutes(record, [route.id], school) };
     });
+  if (kind === "not by commands")
+    return [
+      { label: `Put the motors of ${route.label} on a decoder`, group: onDecoders(record, route) },
+      { label: `Fit a button for ${route.label}`, group: commandRoutes(record, [route.id], "buttons") },
+    ];
   const label = find(record, "turnout", turnoutId)?.label ?? turnoutId;
   const draft = new Draft(record);
   for (const { id } of routes) draft.take(setInRoute(draft.record, id, turnoutId, null));
@@ -183,4 +184,38 @@ function motorFor(record: RailwayRecord, routes: readonly Route[], turnoutId: st
   }
   const words = `Fit a motor at ${label}`;
   return { label: words, group: draft.group(words) };
+}
+
+/** The coil motors of a route on outputs that commands reach. */
+function onDecoders(record: RailwayRecord, route: Route): EditGroup {
+  const draft = new Draft(record);
+  putOnDecoders(draft, [route.id]);
+  return draft.group(`The motors of ${route.label} hang on a decoder`);
+}
+
+/** Turnouts of a route by macro or message that no command reaches: their motors hang on a diode board or a bare unit. */
+function notByCommands({ record }: Look, route: Route, threads: readonly Thread[]): Impossible[] {
+  const asking = controlsOfRoute(record, route.id);
+  const byCommand = asking.filter(({ deviceId }) => {
+    const type = typeOf(record, deviceOf(record, deviceId));
+    const isRead = assignmentsOfDevice(record, deviceId).some(
+      (a) =>
+        a.role === "input" &&
+        a.controlId === deviceId &&
+        typeOf(record, deviceOf(record, a.deviceId)).drives !== "matrix",
+    );
+    return traitsOf(type).asks === null || isRead;
+  });
+  if (asking.length === 0 || byCommand.length < asking.length) return [];
+  const deaf = threads.flatMap(({ motors }) =>
+    motors.filter((motor) => !drivesItself(motor) && !motor.driver?.type.hears && motor.driver !== null),
+  );
+  if (deaf.length === 0) return [];
+  const words = deaf.map(({ turnout, driver }) => `${turnout.label} on ${driver?.device.label}`);
+  return [
+    {
+      ...{ route, others: [], kind: "not by commands", turnoutId: deaf[0]?.turnout.id ?? null, threads: [...threads] },
+      why: `Route ${route.label} is set by commands, and none reaches ${list(words)}.`,
+    },
+  ];
 }

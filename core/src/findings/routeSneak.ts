@@ -45,11 +45,14 @@ export const routeSneak = rule<Sneak>({
   subject: ({ reach }) => reach.row.key.replace(" ", "-"),
   where: ({ record, reach }) => rowWords(record, reach.row),
   turnouts: ({ threads }) => threads,
-  terminals: ({ matrix, reach }) =>
-    (reach.astray[0]?.way ?? []).flatMap(({ boardId, from, to }) => {
-      const label = matrix.boards.find(({ id }) => id === boardId)?.label ?? boardId;
-      return [`${label}-${from}`, `${label}-${to}`];
-    }),
+  terminals: ({ matrix, reach }) => [
+    ...new Set(
+      (reach.astray[0]?.way ?? []).flatMap(({ boardId, from, to }) => {
+        const label = matrix.boards.find(({ id }) => id === boardId)?.label ?? boardId;
+        return [`${label}-${from}`, `${label}-${to}`];
+      }),
+    ),
+  ],
   why: ({ record, reach }) => {
     const [first] = reach.astray;
     const others = reach.astray.slice(1).map(({ coil }) => coilWords(record, coil));

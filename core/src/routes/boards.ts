@@ -241,7 +241,8 @@ function coilsOf(record: RailwayRecord, boards: ReadonlySet<string>): MatrixCoil
   );
   return drivers.flatMap(({ deviceId, way, motorId }) => {
     const turnoutId = assignmentsOfDevice(record, motorId).flatMap((a) => (a.role === "motor" ? [a.turnoutId] : []))[0];
-    if (turnoutId === undefined) return [];
+    // what has no coils gets nothing through diodes
+    if (turnoutId === undefined || traitsOf(typeOf(record, deviceOf(record, motorId))).movedBy !== "pulse") return [];
     return (["N", "R"] as const).map((side): MatrixCoil => {
       const terminal = `${way}${side}`;
       return { key: coilKey(deviceId, terminal), boardId: deviceId, terminal, turnoutId, motorId, side };

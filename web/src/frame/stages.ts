@@ -39,7 +39,7 @@ export const STAGES: readonly Stage[] = [
     pictures: [...["equip-thread", "equip-coil", "equip-list"], ...["equip-sense", "equip-schools"]],
   },
   {
-    ...{ path: "routes", title: "Routes", key: "r", share: routesShare, pictures: ["routes"] },
+    ...{ path: "routes", title: "Routes", key: "y", share: routesShare, pictures: ["routes"] },
     load: async () => (await import("../stages/routes/RoutesStage.tsx")).RoutesStage,
   },
   {

@@ -21,12 +21,15 @@ export function BoardSheet({
   diode,
   name = "diode board",
   actions,
+  children,
 }: {
   construction: Construction;
   diode: Firing["diode"];
   /** Of the files that are saved. */
   name?: string;
   actions?: ReactNode;
+  /** Between the drawing and what is to be measured. */
+  children?: ReactNode;
 }) {
   const work = useBoard(construction);
   if ("failed" in work) return <p className="text-red">{work.failed}</p>;
@@ -37,7 +40,9 @@ export function BoardSheet({
         <Progress label="Ordering the terminals" share={work.share} />
       </div>
     );
-  return <Sheet sheet={work.sheet} tests={boardTests(work.sheet, diode)} name={name} actions={actions} />;
+  return (
+    <Sheet sheet={work.sheet} tests={boardTests(work.sheet, diode)} name={name} actions={actions} more={children} />
+  );
 }
 
 function Sheet({
@@ -45,11 +50,13 @@ function Sheet({
   tests,
   name,
   actions,
+  more,
 }: {
   sheet: BuildSheet;
   tests: BoardTest[];
   name: string;
   actions: ReactNode;
+  more: ReactNode;
 }) {
   const drawn = useRef<SVGSVGElement>(null);
   const drawing = useMemo(() => boardDrawing(sheet), [sheet]);
@@ -76,6 +83,8 @@ function Sheet({
         </Button>
       </div>
       <Drawn drawing={drawing} at={drawn} />
+      {more}
+      <h3>What to measure, with nothing connected</h3>
       <DataTable<BoardTest>
         flowing
         label="What to measure"

@@ -2,9 +2,12 @@ import type { Construction, Join, Position, Wish } from "@alderman/core";
 import { RadioGroup } from "radix-ui";
 import { PositionShape } from "../Mark.tsx";
 
-/** Height of a button's row and width of a coil's column, pixels. */
-const ROW = 34;
-const COLUMN = 30;
+/** Height of a button's row and width of a coil's column, pixels: small matrices are drawn large. */
+function sizeFor(rows: number, columns: number): { row: number; column: number } {
+  if (rows <= 8 && columns <= 12) return { row: 52, column: 43 };
+  if (rows <= 14 && columns <= 24) return { row: 38, column: 34 };
+  return { row: 34, column: 30 };
+}
 /** Room for the names of the coils, below; more where positions and currents stand there. */
 const FOOT = 74;
 const FOOT_OF_RAILWAY = 88;
@@ -55,14 +58,16 @@ export function MatrixDrawing({
   isMade?: (join: Join) => boolean;
 }) {
   const buttons = wishes.map(({ button }) => button);
-  const coils = [...new Set(wishes.flatMap((wish) => wish.coils))];
+  const wanted = new Set(wishes.flatMap((wish) => wish.coils));
+  const coils = words ? [...words.coils.keys()] : [...wanted];
   const rows = [...buttons, ...shared];
   // a wire that others feed has a column that leads down to its row
   const fed = rows.filter((row) => joins.some(({ to }) => to === row));
   const columns = [...coils, ...fed];
-  const xOf = (name: string) => (columns.indexOf(name) + 0.5) * COLUMN;
-  const yOf = (name: string) => (rows.indexOf(name) + 0.5) * ROW;
-  const [width, height] = [columns.length * COLUMN + 8, rows.length * ROW];
+  const size = words ? sizeFor(rows.length, columns.length) : { row: 34, column: 30 };
+  const xOf = (name: string) => (columns.indexOf(name) + 0.5) * size.column;
+  const yOf = (name: string) => (rows.indexOf(name) + 0.5) * size.row;
+  const [width, height] = [columns.length * size.column + 8, rows.length * size.row];
   const [head, foot] = words ? [HEAD, FOOT_OF_RAILWAY] : [0, FOOT];
   return (
     <div className="flex overflow-x-auto">
@@ -75,7 +80,7 @@ export function MatrixDrawing({
         style={{ paddingTop: head }}
       >
         {rows.map((row) => (
-          <div key={row} className="flex items-center gap-2 pr-2" style={{ height: ROW }}>
+          <div key={row} className="flex items-center gap-2 pr-2" style={{ height: size.row }}>
             {buttons.includes(row) ? (
               <RadioGroup.Item
                 value={row}
@@ -108,7 +113,7 @@ export function MatrixDrawing({
         className="flex-none"
       >
         <title>Diode matrix</title>
-        {words && <Turnouts coils={coils} words={words} xOf={xOf} height={height + foot} />}
+        {words && <Turnouts coils={coils} words={words} xOf={xOf} column={size.column} height={height + foot} />}
         {rows.map((row) => (
           <line key={row} x1="0" x2={width} y1={yOf(row)} y2={yOf(row)} {...strokeOf(live.get(row))} />
         ))}
@@ -198,11 +203,13 @@ function Turnouts({
   coils,
   words,
   xOf,
+  column,
   height,
 }: {
   coils: readonly string[];
   words: MatrixWords;
   xOf: (name: string) => number;
+  column: number;
   height: number;
 }) {
   const own = new Map<string, string[]>();
@@ -212,7 +219,7 @@ function Turnouts({
   }
   return [...own].map(([label, those]) => {
     const xs = those.map(xOf);
-    const left = Math.min(...xs) - COLUMN / 2;
+    const left = Math.min(...xs) - column / 2;
     return (
       <g key={label}>
         <line x1={left} x2={left} y1={4 - HEAD} y2={height} stroke="var(--rule)" strokeWidth="1" />

@@ -67,42 +67,43 @@ export function BoardPage({ record }: { record: RailwayRecord }) {
             PDF, XLSX
           </Button>
         }
-      />
+      >
+        <DataTable<Join>
+          flowing
+          label="What lies on the board"
+          items={named.joins}
+          idOf={({ from, to }) => `${from} ${to}`}
+          columns={[
+            { id: "from", title: "From", value: ({ fromName }) => fromName },
+            { id: "to", title: "To, band", value: ({ toName }) => toName },
+            {
+              id: "lies",
+              title: "As it lies",
+              width: 230,
+              cell: (join) => (
+                <Choice<Lies>
+                  size="small"
+                  label={`${join.fromName} to ${join.toName}`}
+                  value={liesOf(join)}
+                  options={LIES}
+                  onChange={(lies) => edit(() => setLies(record, join, lies, now()))}
+                />
+              ),
+            },
+            {
+              id: "planned",
+              title: "Planned",
+              width: 110,
+              value: (join) => (join.with === "wire" ? "plain wire" : "diode"),
+            },
+          ]}
+        />
+      </BoardSheet>
       {isPrinting && (
         <Optional>
           <PapersDialog close={() => setPrinting(false)} only={["route-sheets"]} />
         </Optional>
       )}
-      <DataTable<Join>
-        flowing
-        label="What lies on the board"
-        items={named.joins}
-        idOf={({ from, to }) => `${from} ${to}`}
-        columns={[
-          { id: "from", title: "From", value: ({ fromName }) => fromName },
-          { id: "to", title: "To, band", value: ({ toName }) => toName },
-          {
-            id: "lies",
-            title: "As it lies",
-            width: 230,
-            cell: (join) => (
-              <Choice<Lies>
-                size="small"
-                label={`${join.fromName} to ${join.toName}`}
-                value={liesOf(join)}
-                options={LIES}
-                onChange={(lies) => edit(() => setLies(record, join, lies, now()))}
-              />
-            ),
-          },
-          {
-            id: "planned",
-            title: "Planned",
-            width: 110,
-            value: (join) => (join.with === "wire" ? "plain wire" : "diode"),
-          },
-        ]}
-      />
     </SheetBody>
   );
 }

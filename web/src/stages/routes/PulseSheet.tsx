@@ -40,8 +40,8 @@ export function PulseSheet({ press, name }: { press: RoutePress | null; name: st
                   fontSize: 11,
                 }}
               />
-              <YAxis {...axis} yAxisId="volts" width={46} unit=" V" />
-              <YAxis {...axis} yAxisId="amps" orientation="right" width={38} unit=" A" />
+              <YAxis {...axis} yAxisId="volts" width={46} unit=" V" tickFormatter={plain} />
+              <YAxis {...axis} yAxisId="amps" orientation="right" width={52} unit=" A" tickFormatter={plain} />
               <ReferenceLine
                 yAxisId="volts"
                 x={wanted}
@@ -75,7 +75,7 @@ export function PulseSheet({ press, name }: { press: RoutePress | null; name: st
             return (
               <li
                 key={key}
-                className="grid grid-cols-[52px_minmax(0,1fr)_54px_52px_18px] items-center gap-1.5 border-t border-rule py-0.5"
+                className="grid grid-cols-[52px_minmax(0,1fr)_54px_64px_18px] items-center gap-1.5 border-t border-rule py-0.5"
               >
                 <b className="mono">{label}</b>
                 <span className="relative block h-2.5" aria-hidden="true">
@@ -86,7 +86,9 @@ export function PulseSheet({ press, name }: { press: RoutePress | null; name: st
                   <span className="absolute -top-0.5 h-3.5 w-0.5 bg-ink" style={{ left: `${(100 * least) / most}%` }} />
                 </span>
                 <span className="mono text-right">{joules.toFixed(2)} J</span>
-                <span className="mono text-right text-small text-ink-2">{(seconds * 1000).toFixed(1)} ms</span>
+                <span className="mono text-right text-small text-ink-2">
+                  {(seconds * 1000).toFixed(seconds < 0.01 ? 1 : 0)} ms
+                </span>
                 <Mark verdict={isGood ? "good" : "wrong"} size={14} />
               </li>
             );
@@ -106,3 +108,5 @@ export function PulseSheet({ press, name }: { press: RoutePress | null; name: st
     </Sheet>
   );
 }
+
+const plain = (value: number) => String(Number(value.toPrecision(2)));

@@ -9,7 +9,6 @@ import {
   type RailwayRecord,
   ROUTE_SCHOOLS,
   type RouteSchool,
-  removeRoutes,
   renameRoute,
   routesInOrder,
   setInRoute,
@@ -56,42 +55,37 @@ export function RouteGrid({ record }: { record: RailwayRecord }) {
   };
   return (
     <SheetBody label="Routes" className="grid grid-rows-[auto_minmax(0,1fr)]">
-      <div className="flex flex-wrap items-center gap-2 border-b border-rule px-3 py-1.5">
-        <Button size="small" onClick={add}>
-          Add a route
-        </Button>
-        {others.length > 0 && (
-          <Choice
+      <div className="grid gap-1.5 border-b border-rule px-3 py-1.5">
+        <div className="flex flex-wrap items-center gap-2">
+          <Button size="small" onClick={add}>
+            Add a route
+          </Button>
+          {others.length > 0 && (
+            <Choice
+              size="small"
+              label="Add a turnout to the table"
+              value={null}
+              options={[
+                { value: null, text: "Add a turnout" },
+                ...others.map(({ id, label, name }) => ({ value: id as string | null, text: label, hint: name })),
+              ]}
+              onChange={(id) => id !== null && setMore([...more, id])}
+            />
+          )}
+          <span className="flex-1" />
+          <span className="text-ink-2">
+            {chosen.length > 0 ? count(chosen.length, "route") : "All routes"} asked for by
+          </span>
+          <Choice size="small" label="Asked for by" value={school} options={CHOICES} onChange={setSchool} />
+          <Button
             size="small"
-            label="Add a turnout to the table"
-            value={null}
-            options={[
-              { value: null, text: "Add a turnout" },
-              ...others.map(({ id, label, name }) => ({ value: id as string | null, text: label, hint: name })),
-            ]}
-            onChange={(id) => id !== null && setMore([...more, id])}
-          />
-        )}
-        <span className="flex-1" />
-        <span className="text-ink-2">
-          {chosen.length > 0 ? count(chosen.length, "route") : "All routes"} asked for by
-        </span>
-        <Choice size="small" label="Asked for by" value={school} options={CHOICES} onChange={setSchool} />
-        <Button
-          size="small"
-          look="best"
-          disabled={wanted.length === 0}
-          onClick={() => edit(() => commandRoutes(record, wanted, school, (id) => entryOf(record, id)))}
-        >
-          Fit
-        </Button>
-        <Button
-          size="small"
-          disabled={chosen.length === 0}
-          onClick={() => edit(() => removeRoutes(record, chosen)) && setTicked(new Set())}
-        >
-          Remove
-        </Button>
+            look="best"
+            disabled={wanted.length === 0}
+            onClick={() => edit(() => commandRoutes(record, wanted, school, (id) => entryOf(record, id)))}
+          >
+            Fit
+          </Button>
+        </div>
       </div>
       <div className="min-h-0 overflow-auto">
         <Table record={record} turnouts={turnouts} ticked={ticked} tick={setTicked} />

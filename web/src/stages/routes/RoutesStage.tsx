@@ -50,12 +50,20 @@ function StageOf({ record }: { record: RailwayRecord }) {
   const most = matrix && [...matrix.wishes].sort((a, b) => b.coils.length - a.coils.length)[0]?.button;
   const pressed = matrix?.rows.some(({ key }) => key === row) ? row : (most ?? null);
   const press = useRoutePress(matrix?.boards[0]?.id ?? null, pressed);
-  const findings = overview?.findings.filter(({ stage }) => stage === "routes") ?? [];
+  // what keeps the turnouts of these routes from moving concerns the routes as well
+  const own = new Set(matrix?.coils.map(({ turnoutId }) => turnoutId));
+  const findings =
+    overview?.findings.filter(
+      ({ stage, severity, turnoutIds }) =>
+        stage === "routes" || (severity === "stop" && turnoutIds.some((id) => own.has(id))),
+    ) ?? [];
+  // tables and drawings of boards take the width
+  const isWide = view === "board" || view === "unit" || view === "compare";
   const boards = matrix ? list(matrix.boards.map(({ label }) => label)) : "";
   const units = matrix?.unitIds.map((id) => deviceOf(record, id).label) ?? [];
   return (
     <StageMain title="Routes" about="One button, many turnouts">
-      <Sheets columns="minmax(0,1fr) 330px">
+      <Sheets columns={isWide ? "minmax(0,1fr)" : "minmax(0,1fr) 330px"}>
         <Sheet
           title={<Segmented size="small" label="View" value={view} segments={VIEWS} onChange={setView} />}
           about={
@@ -95,26 +103,28 @@ function StageOf({ record }: { record: RailwayRecord }) {
             {view === "compare" && <CompareSheet record={record} matrix={matrix} />}
           </Optional>
         </Sheet>
-        <Sheets rows={view === "routes" ? "minmax(0,1fr) minmax(0,1fr)" : "minmax(0,1.5fr) minmax(0,1fr)"}>
-          {view === "routes" || !matrix ? (
-            <ProposalsSheet record={record} />
-          ) : (
-            <Optional>
-              <PulseSheet
-                press={press}
-                name={nameOf(record, matrix.rows.find(({ key }) => key === pressed)?.routeIds)}
-              />
-            </Optional>
-          )}
-          <Sheet title="Findings" about={findings.length === 0 ? undefined : `${findings.length}`}>
-            <SheetBody label="Findings on routes">
-              {findings.length === 0 && <p className="p-3 text-ink-2">Nothing is wrong with the routes.</p>}
-              {findings.map((finding) => (
-                <FindingCard key={finding.key} finding={finding} />
-              ))}
-            </SheetBody>
-          </Sheet>
-        </Sheets>
+        {!isWide && (
+          <Sheets rows={view === "routes" ? "minmax(0,1fr) minmax(0,1fr)" : "minmax(0,1.5fr) minmax(0,1fr)"}>
+            {view === "routes" || !matrix ? (
+              <ProposalsSheet record={record} />
+            ) : (
+              <Optional>
+                <PulseSheet
+                  press={press}
+                  name={nameOf(record, matrix.rows.find(({ key }) => key === pressed)?.routeIds)}
+                />
+              </Optional>
+            )}
+            <Sheet title="Findings" about={findings.length === 0 ? undefined : `${findings.length}`}>
+              <SheetBody label="Findings on routes">
+                {findings.length === 0 && <p className="p-3 text-ink-2">Nothing is wrong with the routes.</p>}
+                {findings.map((finding) => (
+                  <FindingCard key={finding.key} finding={finding} />
+                ))}
+              </SheetBody>
+            </Sheet>
+          </Sheets>
+        )}
       </Sheets>
     </StageMain>
   );
