@@ -6,6 +6,7 @@ import { DRIVING, FROGS, LAMPS } from "../core/testing/recipes.ts";
 import { clubRailway } from "./clubRailway.ts";
 import { merged } from "./merged.ts";
 import { skerrinFerry } from "./skerrinFerry.ts";
+import { twoEndedYard } from "./twoEndedYard.ts";
 
 /** Four turnouts on a shelf with toggles only: coils, one discharge unit, a lamp each. */
 function shelf(): RailwayRecord {
@@ -59,4 +60,5 @@ writeFileSync(new URL("club-400.json", folder), writeRailwayFile(clubRailway(400
 writeFileSync(new URL("schools.json", folder), writeRailwayFile(schools()));
 writeFileSync(new URL("mistakes.json", folder), writeRailwayFile(mistakes()));
 writeFileSync(new URL("shelf.json", folder), writeRailwayFile(shelf()));
+writeFileSync(new URL("yard.json", folder), writeRailwayFile(twoEndedYard()));
 writeFileSync(new URL("skerrin-ferry.json", folder), writeRailwayFile(skerrinFerry()));

@@ -5,6 +5,7 @@ import { edit, openRailwayFile } from "../src/catalogue/edit.ts";
 import { Derived } from "../src/derive.ts";
 import { writeCell } from "../src/equip/write.ts";
 import { RULES } from "../src/findings/rules.ts";
+import { matricesOf } from "../src/routes/boards.ts";
 
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../../samples/${name}.json`, import.meta.url), "utf8"));
@@ -21,6 +22,7 @@ it("has five mistakes planted on the demo, a wire on another screw, an output an
     "pair-thrown-against M2 of M1/M2",
     "frog-wrong-rail L2F",
     "lamp-common LP4",
+    "route-sneak T2",
     "made-serves-nothing a wire",
     "lamp-reverse-voltage LP5",
     "answers-otherwise D1-3",
@@ -29,11 +31,22 @@ it("has five mistakes planted on the demo, a wire on another screw, an output an
     "output-two-masters ON1-2",
     "event-unheard Lights of the quay",
     "hand-differs L3",
+    "coils-together X1",
+    "coils-together Y4",
     "train-keeps-asking B1",
     "block-unwatched Main and 1 more",
   ]);
   expect(found(false)).toEqual(["wire-not-protected PS2", "wire-not-protected TB1"]);
   expect(complete).toHaveLength(schematic.threads.length);
+});
+
+it("has nothing wrong on the yard of two ends but that two buttons can be pressed, and each button sets ten turnouts or fewer", () => {
+  const { findings, schematic, complete } = new Derived(sample("yard"));
+  expect(findings.map(({ ruleId }) => ruleId)).toEqual(["coils-together", "coils-together"]);
+  expect(complete).toHaveLength(schematic.threads.length);
+  const [matrix] = matricesOf(sample("yard"));
+  // derived: two ladders of six roads, twenty links and six plain wires each
+  expect([matrix?.boards.length, matrix?.joins.length, matrix?.construction.diodes]).toEqual([2, 40, 28]);
 });
 
 it("has nothing wrong on the shelf of four turnouts, and each goes where it is asked", () => {

@@ -27,6 +27,7 @@ import { wantSetting } from "../src/settings/settings.ts";
 import { smallRailway } from "./build.ts";
 import { MISTAKES } from "./mistakes.ts";
 import { DRIVING, FROGS, LAMPS, onBus, routeButton, SHARED, zonesAtInputs } from "./recipes.ts";
+import { ROUTED } from "./routes.ts";
 
 /** All small railways of the tests, right and wrong. */
 export const EXHIBITS: Record<string, () => RailwayRecord> = {
@@ -35,6 +36,7 @@ export const EXHIBITS: Record<string, () => RailwayRecord> = {
   ...FROGS,
   ...LAMPS,
   ...Object.fromEntries(Object.entries(SHARED).map(([what, { make }]) => [what, make])),
+  ...ROUTED,
   "a button of a route": routeButton,
   "zones at inputs": zonesAtInputs,
   "two turnouts on a bus": () => onBus("push-pair", "toggle-latching"),

@@ -67,8 +67,10 @@ export function waysInUse(record: RailwayRecord, deviceId: string): boolean[] {
     const free = new Set(freePieces(record, deviceId));
     return numbered(pieces).map((piece) => !free.has(piece));
   }
-  const ways = numbered(inputs ?? zones ?? outputs);
-  if (inputs === undefined && zones === undefined) {
+  // a diode board is full when it has no coils left
+  const isMatrix = typeOf(record, deviceOf(record, deviceId)).drives === "matrix";
+  const ways = numbered(isMatrix ? outputs : (inputs ?? zones ?? outputs));
+  if (isMatrix || (inputs === undefined && zones === undefined)) {
     const free = new Set(freeWays(record, deviceId, outputs));
     return ways.map((way) => !free.has(way));
   }

@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import { drafted } from "../../testing/build.ts";
 import { MISTAKES } from "../../testing/mistakes.ts";
 import { routeButton, SHARED, zonesAtInputs } from "../../testing/recipes.ts";
+import { ROUTED } from "../../testing/routes.ts";
 import { edit, openRailwayFile } from "../catalogue/edit.ts";
 import { touchedWords } from "../consequences/consequences.ts";
 import { Derived } from "../derive.ts";
@@ -25,6 +26,8 @@ const ALL: Record<string, () => RailwayRecord> = {
   "zones at inputs": zonesAtInputs,
   "shared toggles that nothing feeds": () => unfed(SHARED["one latching toggle at two outputs"]!.make()),
   "a route without a supply": () => unfed(routeButton()),
+  ...ROUTED,
+  "sample yard": sample("yard"),
   "sample Skerrin Ferry": sample("skerrin-ferry"),
   "sample shelf": sample("shelf"),
   "sample schools": sample("schools"),

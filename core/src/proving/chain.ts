@@ -2,6 +2,7 @@ import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { Loom } from "../loom/wire.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { TestResult } from "../record/schemas.ts";
+import { joinsOnBoard } from "../routes/boards.ts";
 import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 
@@ -22,6 +23,10 @@ export function chainOf(record: RailwayRecord, loom: Loom, thread: Thread): Reco
     const way = motor.driver.way === null ? "" : `-${motor.driver.way}`;
     chain[`driver of ${motor.device.label}`] = `${motor.driver.device.label}${way}`;
     add(supplyOf(record, motor.driver.device.id));
+    if (motor.unit) add(supplyOf(record, motor.unit.device.id));
+    for (const { from, to, with: by, turned } of joinsOnBoard(record, motor.driver.device.id))
+      if (to.replace(/[NR]$/, "") === String(motor.driver.way))
+        chain[`${motor.driver.device.label}, ${from} to ${to}`] = `${by}${turned ? ", turned round" : ""}`;
   }
   for (const control of controlsOf(thread)) {
     const { to, inverse, follows } = control.assignment;

@@ -54,7 +54,17 @@ const OHMS: Record<Sign, string> = {
   open: "Open: the winding is broken, or a lead has come off.",
 };
 
+/** What a sign means for a diode. */
+const DIODES: Record<Sign, string> = {
+  agrees: "It agrees.",
+  over: "More than a diode drops: a bad joint, or two of them in a row.",
+  under: "Less than a diode drops: something lies beside it.",
+  zero: "A short: a plain wire lies here, the diode has burnt through, or two joints touch.",
+  reversed: "The probes are exchanged.",
+  open: "Open: the diode lies the wrong way round, is broken, or a joint of it is.",
+};
+
 /** What to make of a reading that is not as it should be, in a sentence or two. */
-export function signWords(unit: "V" | "ohm", sign: Sign): string {
-  return (unit === "V" ? VOLTS : OHMS)[sign];
+export function signWords(unit: "V" | "ohm" | "diode", sign: Sign): string {
+  return { V: VOLTS, ohm: OHMS, diode: DIODES }[unit][sign];
 }

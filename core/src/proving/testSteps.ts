@@ -1,10 +1,11 @@
 import { traitsOf } from "../catalogue/traits.ts";
-import type { Circuitry } from "../readings/circuitry.ts";
+import type { Circuitry, Extra } from "../readings/circuitry.ts";
 import { measure } from "../readings/meter.ts";
 import type { Moment } from "../readings/states.ts";
 import { stateFor } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position, TestResult } from "../record/schemas.ts";
+import { joinsOnBoard } from "../routes/boards.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { staysMade } from "../schematic/recipes/controlSides.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
@@ -36,6 +37,8 @@ export interface PlannedStep {
   probes: { red: string; black: string; redName: string; blackName: string } | null;
   /** Terminals between which the same should be read, where a hand does what nothing in the circuit does. */
   like?: { red: string; black: string };
+  /** A device whose wires are all taken off for the reading: with them on, others would lead round what is measured. */
+  apart?: Fitted;
   /** What should be seen; null for a reading. */
   wanted: string | null;
   /** What can be seen; empty for a reading. */
@@ -69,12 +72,18 @@ export function expecting(
   chain: Record<string, string>,
 ): TestStep {
   const { probes, unit, position, like = probes } = step;
-  if (!like || (unit !== "V" && unit !== "ohm")) return { ...step, expected: null, low: null, high: null, chain };
+  if (!like || unit === "seen" || unit === "mA") return { ...step, expected: null, low: null, high: null, chain };
   const state = stateFor(thread, position ?? "N", "rest");
-  const { value, tolerance } = measure(circuitry, like.red, like.black, unit, state);
+  const { value, tolerance } = measure(circuitry, like.red, like.black, unit, state, looseOf(step));
   const [low, high] = value === null ? [null, null] : [value - tolerance, value + tolerance];
   const how = `${step.how}${drainedBy(circuitry, step, value)}`;
   return { ...step, how, expected: value, low, high, chain };
+}
+
+/** Nothing amiss, or all wires of the device taken off that is measured by itself. */
+function looseOf({ apart }: PlannedStep): Extra {
+  if (!apart) return { elements: [] };
+  return { elements: [], loose: new Set(apart.type.terminals.map(({ name }) => `${apart.device.id}:${name}`)) };
 }
 
 /** Share of what its supply could charge it to below which a unit counts as drained. */
@@ -87,7 +96,7 @@ function drainedBy({ record }: Circuitry, { key, probes }: PlannedStep, volts: n
   const peak = (supplyOf(record, unit)?.type.figures.volts?.value ?? 0) * Math.SQRT2;
   if (volts > peak * DRAINED) return "";
   const stays = threadsOf(record).flatMap((thread) =>
-    thread.motors.some(({ driver }) => driver?.device.id === unit)
+    thread.motors.some((motor) => motor.unit?.device.id === unit)
       ? controlsOf(thread).filter((control) => staysMade(control) && !control.reader)
       : [],
   );
@@ -101,6 +110,7 @@ export function plannedSteps(record: RailwayRecord, thread: Thread): PlannedStep
   const several = thread.motors.length > 1;
   const steps = [
     ...thread.motors.flatMap((motor) => windingSteps(motor, several)),
+    ...boardSteps(record, thread),
     ...thread.motors.flatMap((motor) => throwSteps(thread, motor, several)),
     ...lockSteps(thread),
     ...contactSteps(thread),
@@ -116,7 +126,7 @@ type Step = Omit<PlannedStep, "turnoutId">;
 function reading(
   { device }: Pick<Fitted, "device">,
   [red, black]: readonly [string, string],
-  step: Pick<Step, "key" | "title" | "how" | "position"> & { unit: "V" | "ohm" },
+  step: Pick<Step, "key" | "title" | "how" | "position"> & { unit: "V" | "ohm" | "diode" },
 ): Step {
   const at = (terminal: string) => `${device.id}:${terminal}`;
   return {
@@ -164,12 +174,37 @@ function windingSteps(motor: ThreadMotor, several: boolean): Step[] {
       ...{ how, position: null, unit: "ohm" },
     });
   const steps = [coil("N"), coil("R")];
-  if (!driver || traitsOf(driver.type).gives !== "pulse") return steps;
-  const charge = `${driver.device.label} fed, controls let go.`;
+  const { unit } = motor;
+  if (!driver || !unit || traitsOf(unit.type).gives !== "pulse") return steps;
+  const charge = `${unit.device.label} fed, controls let go.`;
   return [
     ...steps,
-    reading(driver, ["+", "−"], { key: key("charge"), title: "Charge", how: charge, position: null, unit: "V" }),
+    reading(unit, ["+", "−"], { key: key("charge"), title: "Charge", how: charge, position: null, unit: "V" }),
   ];
+}
+
+/** Each diode and plain wire between the buttons of routes and the coils of a thread, as it lies on the board. */
+function boardSteps(record: RailwayRecord, { motors }: Thread): Step[] {
+  return motors.flatMap(({ driver }): Step[] => {
+    if (driver?.type.drives !== "matrix") return [];
+    const board = driver.device;
+    const own = new Set(["N", "R"].map((side) => `${driver.way}${side}`));
+    return joinsOnBoard(record, board.id).flatMap(({ from, to, with: by }): Step[] => {
+      if (!own.has(to)) return [];
+      const isDiode = by === "diode";
+      return [
+        {
+          ...reading(driver, [from, to], {
+            key: `part-${from}-${to}-${board.id}`.toLowerCase().slice(0, 60),
+            title: `${isDiode ? "Diode" : "Wire"} ${from} to ${to} of ${board.label}`,
+            how: `Wires of ${board.label} off, unit discharged. ${isDiode ? "Diode range, red at the button's side, black at the band." : "From the button's terminal to the coil's."}`,
+            ...{ position: null, unit: isDiode ? "diode" : "ohm" },
+          }),
+          apart: driver,
+        },
+      ];
+    });
+  });
 }
 
 const POSITION_WORDS: Record<Position, string> = { N: "normal", R: "reverse" };

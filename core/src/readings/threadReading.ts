@@ -220,7 +220,9 @@ function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwaySt
 }
 
 function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState) {
-  const driver = thread.motors[0]?.driver;
+  const [motor] = thread.motors;
+  // through a diode board goes what its discharge unit gives
+  const driver = motor?.unit ? { ...motor.unit, way: null } : motor?.driver;
   if (!driver) return { driverVolts: null, driverAmps: null };
   const id = driver.device.id;
   if (driver.way !== null) {
@@ -232,7 +234,7 @@ function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState
   }
   const [plus, minus] =
     traitsOf(driver.type).gives === "pulse" ? ["+", "−"] : driver.type.terminals.map((terminal) => terminal.name);
-  const onThis = thread.motors.filter((motor) => motor.driver?.device.id === id);
+  const onThis = thread.motors.filter(({ driver: own, unit }) => (unit ?? own)?.device.id === id);
   const amps = onThis.map(({ device, type }) =>
     traitsOf(type).movedBy !== "pulse"
       ? Math.abs(circuitry.amps(device.id, "motor", state))

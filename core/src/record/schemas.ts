@@ -293,7 +293,7 @@ export const TestResult = z.strictObject({
   turnoutId: Id,
   step: z.string().check(z.minLength(1), z.maxLength(60)),
   position: z.nullable(Position),
-  unit: z.enum(["V", "ohm", "mA", "seen"]),
+  unit: z.enum(["V", "ohm", "mA", "diode", "seen"]),
   expected: z.nullable(z.number()),
   low: z.nullable(z.number()),
   high: z.nullable(z.number()),

@@ -20,6 +20,7 @@ import { dateAndTime } from "../tools/when.ts";
 
 const SAMPLES: Record<string, string> = {
   "skerrin-ferry": "Skerrin Ferry, a train-ferry terminal: fourteen turnouts, and five things wired wrong to be found",
+  yard: "A yard of six roads with a diode board at each end: one button sets both ends, all in order",
   shelf: "A shelf of four turnouts: coils, one discharge unit, toggles and lamps, all in order",
   schools: "The schools side by side: one turnout for each way of driving, feeding the frog and showing",
   mistakes: "One mistake for each rule, wired wrong on purpose, to see what is found and what cures it",

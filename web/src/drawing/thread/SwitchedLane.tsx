@@ -24,14 +24,14 @@ import { linkVerdict } from "./linkVerdict.ts";
 import { drawnEnd, viaWords } from "./wiring.ts";
 
 type Fitted = Thread["motors"][number];
-type Driver = NonNullable<Fitted["driver"]>;
-type Verdicts = (...labels: string[]) => Verdict;
+type Unit = NonNullable<Fitted["unit"]>;
+export type Verdicts = (...labels: string[]) => Verdict;
 
 /** A toggle, or the place for one, with discharge unit or bare supply and the motors on it. */
 export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
   const { control } = thread;
   const [motor] = thread.motors;
-  const driver = motor?.driver;
+  const driver = motor?.unit;
   const verdict: Verdicts = (...labels) => linkVerdict(findings, thread, labels);
   const rows = rowsOf(thread, wiring);
   return (
@@ -59,7 +59,7 @@ const isCoil = ({ type }: Fitted) => traitsOf(type).movedBy === "pulse";
 /** The lines of the control to motor and driver, from above: its side for normal, its common, its side for reverse. */
 function rowsOf({ control, motors: [motor] }: Thread, wiring: LaneProps["wiring"]) {
   if (!control) return [];
-  const driver = motor?.driver;
+  const driver = motor?.unit;
   const plus = driver && outTerminals(driver);
   const [n, r] = !motor || !isCoil(motor) ? ["+", "−"] : motor.assignment.crossed ? ["R", "N"] : ["N", "R"];
   const sides = controlSides(control);
@@ -112,7 +112,7 @@ function ControlPart({
 }
 
 /** The discharge unit or supply, with what it gives and the way back from the motor. */
-function DriverPart({
+export function DriverPart({
   thread,
   motor,
   driver,
@@ -120,19 +120,27 @@ function DriverPart({
   wiring,
   verdict,
   feedVia,
-}: Omit<LaneProps, "findings"> & { motor: Fitted; driver: Driver; verdict: Verdicts; feedVia: string | null }) {
+  before = "",
+}: Omit<LaneProps, "findings"> & {
+  motor: Fitted;
+  driver: Unit;
+  verdict: Verdicts;
+  feedVia: string | null;
+  /** What stands over it, for the heading of both. */
+  before?: string;
+}) {
   const plus = outTerminals(driver);
   const common = drawnEnd(motor, isCoil(motor) ? "C" : motor.assignment.crossed ? "+" : "−");
   const minus = drawnEnd(driver, plus?.[1] ?? "−");
   const back = wiring.joined(common.key, minus.key);
   const returnVia = back ? wiring.via(common.key, minus.key) : null;
-  const units = [...new Set(thread.motors.flatMap((each) => each.driver?.device.label ?? []))];
+  const units = [...new Set(thread.motors.flatMap((each) => each.unit?.device.label ?? []))];
   return (
     <>
       <Heading
         x={318}
         number={5}
-        words={`${traitsOf(driver.type).gives === "pulse" ? "Unit" : "Supply"} ${units.join(" ")}`}
+        words={`${before || (traitsOf(driver.type).gives === "pulse" ? "Unit" : "Supply")} ${units.join(" ")}`}
         verdict={verdict(driver.device.label)}
       />
       {back && <WirePath d="M402 124H456" colour={wiring.colourOf(minus.key)} dashed={returnVia !== null} />}
@@ -184,14 +192,14 @@ function DriverPart({
 }
 
 /** What unit or supply is doing in the moment that is looked at. */
-function driverWords({ type }: Driver, { moment, driverVolts }: ThreadReading): string {
+function driverWords({ type }: Unit, { moment, driverVolts }: ThreadReading): string {
   if (moment === "throwing") return "in the pulse";
   if (moment === "held") return "held long after";
   return Math.abs(driverVolts ?? 0) < (type.figures.leastVolts?.value ?? 0) ? "not charged" : "ready to give";
 }
 
 /** The motor, with what each coil or its winding takes and where it goes. */
-function MotorPart({
+export function MotorPart({
   thread,
   motor,
   reading,

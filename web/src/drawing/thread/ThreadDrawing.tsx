@@ -9,6 +9,7 @@ import { Missing } from "./Heading.tsx";
 import type { LaneProps } from "./laneProps.ts";
 import { Motors } from "./OutputPart.tsx";
 import { ReversingLane } from "./ReversingLane.tsx";
+import { RouteLane } from "./RouteLane.tsx";
 import { SwitchedLane } from "./SwitchedLane.tsx";
 import { Track } from "./Track.tsx";
 import { Wiring } from "./wiring.ts";
@@ -77,6 +78,8 @@ function OutLane(props: LaneProps & { overview: Overview }) {
       </g>
     );
   }
+  if (motor.driver?.type.drives === "matrix")
+    return thread.control?.route ? <RouteLane {...props} /> : <SwitchedLane {...props} />;
   if (motor.driver && motor.driver.way !== null) return <BoardLane {...props} />;
   if (motor.driver && asksBy(thread.control) === "poles") return <ReversingLane {...props} />;
   return <SwitchedLane {...props} />;
@@ -86,7 +89,7 @@ function OutLane(props: LaneProps & { overview: Overview }) {
 function firstOfTrack(thread: Thread, wiring: Wiring): number {
   const [motor] = thread.motors;
   if (motor && drivesItself(motor)) return 4;
-  if (!motor?.driver || motor.driver.way === null) return 7;
+  if (!motor?.driver || motor.driver.way === null || motor.unit) return 7;
   const heard = controlsOf(thread).find((control) => heardAt(thread, control));
   if (!heard) return 5;
   return linksOfInputs(thread, heard, wiring) + (heard.reader ? 4 : 3);

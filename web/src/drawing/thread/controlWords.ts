@@ -80,6 +80,7 @@ const NAMES: Partial<Record<ThreadControl["type"]["model"], string>> = {
   "latching-toggle": "Toggle",
   "reversing-toggle": "Toggle",
   "push-button": "Button",
+  "push-poles": "Button",
   rotary: "Rotary",
   "touch-button": "Touch",
 };
@@ -87,5 +88,6 @@ const NAMES: Partial<Record<ThreadControl["type"]["model"], string>> = {
 /** A control as it is named in a list of several, as "BD1-2 to R". */
 export function controlInWords(control: ThreadControl): string {
   const { to, inverse, follows } = control.assignment;
+  if (control.route) return `${controlLabel(control)}, ${control.route.label}`;
   return `${controlLabel(control)}${to ? ` to ${to}` : ""}${inverse ? " inverse" : ""}${follows ? " followed" : ""}`;
 }

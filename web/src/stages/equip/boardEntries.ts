@@ -69,6 +69,7 @@ export function worstOf(load: SupplyLoad | BoardLoad): number {
 
 /** What a board is for, in few words. */
 export function boardKind(type: DeviceType): string {
+  if (type.drives === "matrix") return "diodes for routes";
   if (type.inputs !== undefined) return "reads controls";
   if (type.zones !== undefined) return "watches trains";
   if (type.pieces !== undefined) return "resistors of lamps";

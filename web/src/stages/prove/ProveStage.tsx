@@ -49,6 +49,12 @@ function TestSheet({ thread, sheet }: { thread: Thread; sheet: { step: TestStep;
     if (step.position) dispatch(throwTo({ turnoutId: step.turnoutId, position: step.position }));
     dispatch(setMoment("rest"));
     if (!step.probes || step.unit === "seen" || step.unit === "mA") return;
+    // the meter of the dock measures with every wire on
+    if (step.apart) {
+      dispatch(probe({ probe: "red", end: null }));
+      dispatch(probe({ probe: "black", end: null }));
+      return;
+    }
     const { red, black, redName, blackName } = step.probes;
     dispatch(setRange(step.unit));
     dispatch(probe({ probe: "red", end: { key: red, name: redName } }));

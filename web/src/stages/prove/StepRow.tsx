@@ -126,13 +126,13 @@ export function StepRow({ number, step, standing, chosen, entered, choose, recor
 
 /** What to make of a step that failed. */
 function adviceOn({ unit }: TestStep, result: TestResult): string {
-  if (unit === "V" || unit === "ohm") return signWords(unit, signOf(result));
+  if (unit !== "seen" && unit !== "mA") return signWords(unit, signOf(result));
   return "Look in Sense what could turn it, and take a reading where the meter's next place is.";
 }
 
 function reading(step: TestStep, value: number | null): string {
   if (value === null) return "open";
-  return step.unit === "V" ? volts(value) : ohms(value);
+  return step.unit === "ohm" ? ohms(value) : volts(value);
 }
 
 /** Where what was found is said: a figure for the meter, a choice for the eye. */
@@ -175,7 +175,7 @@ function FoundField({
         <Input
           className="w-28! font-mono"
           aria-label={`Meter said, ${step.unit}`}
-          placeholder={step.unit}
+          placeholder={step.unit === "diode" ? "V" : step.unit}
           {...(problem ? { "aria-invalid": true } : {})}
           {...register("said", { onChange: (event) => keepTyped(event.target.value) })}
         />
