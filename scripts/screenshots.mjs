@@ -72,11 +72,14 @@ const VIEWS = [
   { name: "loom", path: "loom" },
   { name: "loom-tasks", path: "loom", act: (page) => page.getByRole("radio", { name: "Order of work" }).click() },
   {
-    name: "loom-papers",
-    path: "loom",
+    name: "routes",
+    path: "routes",
     act: async (page) => {
-      await page.getByRole("radio", { name: "Wires" }).click();
-      await page.getByRole("button", { name: "Papers" }).click();
+      // the toggle that stays on is put right first, so that there is a pulse to see
+      await page.getByRole("button", { name: "Make T2 a centre-off momentary toggle" }).click();
+      await page.getByRole("radio", { name: /Road 4/ }).click();
+      await page.getByText("ms wanted").waitFor();
+      await page.getByRole("listitem").nth(3).waitFor();
     },
   },
   { name: "numbers", path: "numbers" },

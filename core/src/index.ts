@@ -364,7 +364,7 @@ export {
   reachedFrom,
 } from "./routes/constructions.ts";
 export { faultOfWishes, matrixOf, type SneakStep, sneakWay, type Wish } from "./routes/matrix.ts";
-export { controlsOfRoute, routesInOrder, turnoutsOfRoute } from "./routes/routes.ts";
+export { amongRoutes, controlsOfRoute, routesInOrder, turnoutsOfRoute } from "./routes/routes.ts";
 export { leadersThrough, type ThingRef } from "./schematic/leadersThrough.ts";
 export { type Net, terminalName, wayName } from "./schematic/nets.ts";
 export { asksBy, controlSides, sideMade, staysMade } from "./schematic/recipes/controlSides.ts";

@@ -1,3 +1,4 @@
+import type { Loom } from "../loom/wire.ts";
 import { deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
@@ -15,16 +16,21 @@ export interface NamedBoard {
   construction: Construction;
 }
 
-/** The diode boards of a railway by their labels. */
-export function namedBoards(record: RailwayRecord): NamedBoard[] {
+/** The diode boards of a railway by their labels. @param loom whose wires give their colours at the terminals */
+export function namedBoards(record: RailwayRecord, loom?: Pick<Loom, "wires">): NamedBoard[] {
+  const colours = new Map(
+    loom?.wires.flatMap(({ from, to, colour, core }) =>
+      [from, to].flatMap(({ key, of }) => (of && !core ? [[key, colour] as const] : [])),
+    ),
+  );
   return matricesOf(record).flatMap((matrix) =>
     matrix.boards.map((board): NamedBoard => {
       const joins = matrix.joins
         .filter(({ boardId }) => boardId === board.id)
         .map((join) => ({
           ...join,
-          fromName: terminalWords(record, matrix, board.id, join.from),
-          toName: terminalWords(record, matrix, board.id, join.to),
+          fromName: terminalWords(record, matrix, board.id, join.from, colours),
+          toName: terminalWords(record, matrix, board.id, join.to, colours),
         }));
       const diodes = joins.filter((join) => join.with === "diode").length;
       const construction: Construction = {
@@ -42,8 +48,19 @@ export function namedBoards(record: RailwayRecord): NamedBoard[] {
   );
 }
 
-/** What is written beside a terminal of a board: its name, and the route and button or the turnout that it serves. */
-export function terminalWords(record: RailwayRecord, matrix: Matrix, boardId: string, terminal: string): string {
+/** What is written beside a terminal of a board: its name, the route and button or the turnout that it serves, its wire's colour. */
+export function terminalWords(
+  record: RailwayRecord,
+  matrix: Matrix,
+  boardId: string,
+  terminal: string,
+  colours: ReadonlyMap<string, string> = new Map(),
+): string {
+  const colour = colours.get(`${boardId}:${terminal}`);
+  return `${servedBy(record, matrix, boardId, terminal)}${colour ? ` ${colour}` : ""}`;
+}
+
+function servedBy(record: RailwayRecord, matrix: Matrix, boardId: string, terminal: string): string {
   const row = matrix.rows.find(({ terminals }) => terminals.get(boardId) === terminal);
   if (row) {
     const routes = row.routeIds.map((id) => find(record, "route", id)?.label ?? id).join(", ");

@@ -11,8 +11,8 @@ import { count } from "../units/format.ts";
 import { column, heading, type Paper, type PaperPart, table } from "./paper.ts";
 
 /** Routes with the turnouts that they set, and each diode board at true scale with the order of soldering and its tests. */
-export function routeSheets({ record }: Derived): Paper {
-  const boards = namedBoards(record);
+export function routeSheets({ record, loom }: Derived): Paper {
+  const boards = namedBoards(record, loom);
   const parts: PaperPart[] = [
     heading("Routes", count(record.routes.length, "route")),
     ...routesTable(record),

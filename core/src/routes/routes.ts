@@ -48,6 +48,32 @@ export function controlsOfRoute(record: RailwayRecord, routeId: string): readonl
   return indexBy(controlsByRoute, record.routeControls, (each) => each.routeId).get(routeId) ?? NONE;
 }
 
+/** What a route has to do with the others. */
+export interface AmongRoutes {
+  /** Routes that set the same turnouts alike. */
+  same: Route[];
+  /** Routes that cannot stand beside it, with the turnouts that they want otherwise. */
+  against: { route: Route; turnoutIds: string[] }[];
+}
+
+/** Which other routes set the same as one, and which it cannot stand beside. */
+export function amongRoutes(record: RailwayRecord, routeId: string): AmongRoutes {
+  const own = new Map(turnoutsOfRoute(record, routeId).map(({ turnoutId, to }) => [turnoutId, to]));
+  const others = routesInOrder(record).filter(({ id }) => id !== routeId);
+  return {
+    same: others.filter(({ id }) => {
+      const its = turnoutsOfRoute(record, id);
+      return its.length === own.size && own.size > 0 && its.every(({ turnoutId, to }) => own.get(turnoutId) === to);
+    }),
+    against: others.flatMap((route) => {
+      const turnoutIds = turnoutsOfRoute(record, route.id).flatMap(({ turnoutId, to }) =>
+        (own.get(turnoutId) ?? to) === to ? [] : [turnoutId],
+      );
+      return turnoutIds.length > 0 ? [{ route, turnoutIds }] : [];
+    }),
+  };
+}
+
 /**
  * The routes that set a turnout or one of those that follow it, in the owner's order. Where a route asks the leader and a follower
  * for different positions, the leader's counts.

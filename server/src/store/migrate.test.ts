@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Derived, edit, emptyRecord, layOutline, nameEnd, type RailwayRecord, setGap, setStand } from "@alderman/core";
 import { laid, marked } from "@alderman/core/testing/lines";
+import { routedYard, soldered } from "@alderman/core/testing/routes";
 import Database from "better-sqlite3";
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { openDatabase } from "./database.ts";
@@ -484,6 +485,49 @@ it("gives a line of version 13 room for blocks, signals and boards, with its mar
   ).record;
   const id = store.create(outlined);
   expect(store.open(id).record).toEqual(outlined);
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+  database.close();
+});
+
+it("gives a railway of version 14 room for routes and a meter that tests diodes, with its tests, readings and undo as they were", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  old.pragma("foreign_keys = OFF");
+  for (const name of readdirSync(new URL("./migrations/", import.meta.url))
+    .sort()
+    .slice(1, 14))
+    old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
+  old.pragma("user_version = 14");
+  const at = "2026-01-01T00:00:00.000Z";
+  old
+    .prepare(
+      "INSERT INTO test VALUES ('r', 't', 'a', 'coil-n-a', NULL, 'ohm', 4, 3.5, 4.5, 4.1, NULL, 'passed', '', '', ?, '{}')",
+    )
+    .run(at);
+  old
+    .prepare(
+      "INSERT INTO reading VALUES ('r', 'm', 'a:N', 'a:C', 'A-N', 'A-C', 'ohm', 'a', 'N', 'rest', 4, 3.5, 4.5, 4.1, 1, ?)",
+    )
+    .run(at);
+  const { matrixBy: _new, ...railway } = emptyRecord("Old").railway;
+  const named = JSON.stringify([{ op: "railway", value: { ...railway, name: "Older" } }]);
+  old.prepare("INSERT INTO history VALUES ('r', 3, 'Renamed', 'edit', NULL, ?, ?, ?, 'stamp')").run(named, named, at);
+  old.exec("UPDATE railway SET revision = 3");
+  old.close();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const { record } = store.open("r");
+  expect(record.railway.matrixBy).toBe("fewest");
+  expect(record.tests).toMatchObject([{ id: "t", unit: "ohm", read: 4.1, chain: {} }]);
+  expect(record.readings).toMatchObject([{ id: "m", range: "ohm", agrees: true }]);
+  store.undo("r", { revision: 3 });
+  expect(store.open("r").record.railway).toMatchObject({ name: "Older", matrixBy: "fewest" });
+  // all that can be said of routes is kept, what a meter said of a diode too
+  const full = soldered(routedYard(3, "rotary"));
+  const read = { ...full, readings: [{ ...record.readings[0]!, id: "d", range: "diode" as const, turnoutId: "y1" }] };
+  const kept = store.open(store.create(read)).record;
+  for (const list of ["routes", "routeTurnouts", "routeControls", "boardParts", "readings"] as const)
+    expect(kept[list]).toEqual(read[list]);
   expect(database.pragma("foreign_key_check")).toEqual([]);
   database.close();
 });

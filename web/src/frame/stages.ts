@@ -43,7 +43,7 @@ export const STAGES: readonly Stage[] = [
     load: async () => (await import("../stages/routes/RoutesStage.tsx")).RoutesStage,
   },
   {
-    ...{ path: "loom", title: "Loom", key: "l", share: loomShare, pictures: ["loom", "loom-tasks", "loom-papers"] },
+    ...{ path: "loom", title: "Loom", key: "l", share: loomShare, pictures: ["loom", "loom-tasks"] },
     load: async () => (await import("../stages/loom/LoomStage.tsx")).LoomStage,
   },
   {

@@ -1,10 +1,12 @@
 import {
   addRoutes,
+  amongRoutes,
   commandRoutes,
   controlsOfRoute,
   count,
   deviceOf,
   find,
+  list,
   type Position,
   type RailwayRecord,
   ROUTE_SCHOOLS,
@@ -155,73 +157,111 @@ function Table({
     found();
   };
   const all = routes.length > 0 && routes.every(({ id }) => ticked.has(id));
+  const here = routes[at.row];
   return (
-    <table ref={grid} className="border-collapse" aria-label="Routes and turnouts">
-      <thead className="sticky top-0 z-1 bg-sheet">
-        <tr>
-          <th className="w-8 border-b border-rule px-2">
-            <Checkbox
-              label="All routes"
-              checked={all ? true : ticked.size > 0 ? "indeterminate" : false}
-              onChange={(wanted) => tick(new Set(wanted ? routes.map(({ id }) => id) : []))}
-            />
-          </th>
-          <th className="border-b border-rule px-2 text-left font-head text-label text-ink-2">Route</th>
-          {turnouts.map(({ id, label, name }) => (
-            <th key={id} title={name} className="border-b border-l border-rule px-1 font-head text-label">
-              {label}
+    <>
+      <table ref={grid} className="border-collapse" aria-label="Routes and turnouts">
+        <thead className="sticky top-0 z-1 bg-sheet">
+          <tr>
+            <th className="w-8 border-b border-rule px-2">
+              <Checkbox
+                label="All routes"
+                checked={all ? true : ticked.size > 0 ? "indeterminate" : false}
+                onChange={(wanted) => tick(new Set(wanted ? routes.map(({ id }) => id) : []))}
+              />
             </th>
-          ))}
-          <th className="border-b border-l border-rule px-2 text-left font-head text-label text-ink-2">Asked for by</th>
-        </tr>
-      </thead>
-      <tbody>
-        {routes.map((route, row) => {
-          const own = new Map(turnoutsOfRoute(record, route.id).map(({ turnoutId, to }) => [turnoutId, to]));
-          return (
-            <tr key={route.id} className="border-b border-rule">
-              <td className="px-2">
-                <Checkbox
-                  label={route.label}
-                  checked={ticked.has(route.id)}
-                  onChange={(wanted) => {
-                    const now = new Set(ticked);
-                    if (wanted) now.add(route.id);
-                    else now.delete(route.id);
-                    tick(now);
-                  }}
-                />
-              </td>
-              <td className="px-2 py-0.5">
-                <RouteName record={record} routeId={route.id} label={route.label} />
-              </td>
-              {turnouts.map(({ id, label }, column) => {
-                const to = own.get(id) ?? null;
-                const set = (wanted: Position | null) => edit(() => setInRoute(record, route.id, id, wanted));
-                const isHere = at.row === row && at.column === column;
-                return (
-                  <td key={id} className="border-l border-rule p-0">
-                    <button
-                      type="button"
-                      data-cell={`${row}-${column}`}
-                      tabIndex={isHere ? 0 : -1}
-                      aria-label={`${route.label}, ${label}: ${to ?? "left as it lies"}`}
-                      onFocus={() => setAt({ row, column })}
-                      onClick={() => set(next(to))}
-                      onKeyDown={(event) => onKey(event, { row, column }, set, to)}
-                      className="grid min-h-7 w-full min-w-10 place-items-center focus-visible:-outline-offset-3"
-                    >
-                      {to ? <PositionMark position={to} filled={to === "R"} /> : <span className="text-ink-2">·</span>}
-                    </button>
-                  </td>
-                );
-              })}
-              <td className="border-l border-rule px-2 text-small whitespace-nowrap">{askedBy(record, route.id)}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+            <th className="border-b border-rule px-2 text-left font-head text-label text-ink-2">Route</th>
+            {turnouts.map(({ id, label, name }) => (
+              <th key={id} title={name} className="border-b border-l border-rule px-1 font-head text-label">
+                {label}
+              </th>
+            ))}
+            <th className="border-b border-l border-rule px-2 text-left font-head text-label text-ink-2">
+              Asked for by
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {routes.map((route, row) => {
+            const own = new Map(turnoutsOfRoute(record, route.id).map(({ turnoutId, to }) => [turnoutId, to]));
+            return (
+              <tr key={route.id} className="border-b border-rule">
+                <td className="px-2">
+                  <Checkbox
+                    label={route.label}
+                    checked={ticked.has(route.id)}
+                    onChange={(wanted) => {
+                      const now = new Set(ticked);
+                      if (wanted) now.add(route.id);
+                      else now.delete(route.id);
+                      tick(now);
+                    }}
+                  />
+                </td>
+                <td className="px-2 py-0.5">
+                  <RouteName record={record} routeId={route.id} label={route.label} />
+                </td>
+                {turnouts.map(({ id, label }, column) => {
+                  const to = own.get(id) ?? null;
+                  const set = (wanted: Position | null) => edit(() => setInRoute(record, route.id, id, wanted));
+                  const isHere = at.row === row && at.column === column;
+                  return (
+                    <td key={id} className="border-l border-rule p-0">
+                      <button
+                        type="button"
+                        data-cell={`${row}-${column}`}
+                        tabIndex={isHere ? 0 : -1}
+                        aria-label={`${route.label}, ${label}: ${to ?? "left as it lies"}`}
+                        onFocus={() => setAt({ row, column })}
+                        onClick={() => set(next(to))}
+                        onKeyDown={(event) => onKey(event, { row, column }, set, to)}
+                        className="grid min-h-7 w-full min-w-10 place-items-center focus-visible:-outline-offset-3"
+                      >
+                        {to ? (
+                          <PositionMark position={to} filled={to === "R"} />
+                        ) : (
+                          <span className="text-ink-2">·</span>
+                        )}
+                      </button>
+                    </td>
+                  );
+                })}
+                <td className="border-l border-rule px-2 text-small whitespace-nowrap">{askedBy(record, route.id)}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {here && <Among record={record} routeId={here.id} turnouts={turnouts} />}
+    </>
+  );
+}
+
+/** What the button of a route throws and leaves, which routes do the same, and which cannot stand beside it. */
+function Among({
+  record,
+  routeId,
+  turnouts,
+}: {
+  record: RailwayRecord;
+  routeId: string;
+  turnouts: readonly { id: string; label: string }[];
+}) {
+  const { same, against } = amongRoutes(record, routeId);
+  const own = new Map(turnoutsOfRoute(record, routeId).map(({ turnoutId, to }) => [turnoutId, to]));
+  const label = (id: string) => turnouts.find((turnout) => turnout.id === id)?.label ?? id;
+  const thrown = turnouts.filter(({ id }) => own.has(id)).map(({ id, label: name }) => `${name} ${own.get(id)}`);
+  const left = turnouts.filter(({ id }) => !own.has(id)).map((turnout) => turnout.label);
+  const wants = against.map(({ route, turnoutIds }) => `${route.label} (${turnoutIds.map(label).join(", ")})`);
+  return (
+    <div aria-live="polite" className="grid gap-0.5 px-3 py-2 text-small">
+      <p>
+        <b>{find(record, "route", routeId)?.label}</b> throws {list(thrown) || "nothing"}
+        {left.length > 0 && <>, and may leave {list(left)}</>}.
+      </p>
+      {same.length > 0 && <p>The same is set by {list(same.map((route) => route.label))}.</p>}
+      {wants.length > 0 && <p className="text-ink-2">It cannot stand beside {list(wants)}.</p>}
+    </div>
   );
 }
 

@@ -59,7 +59,7 @@ it("draws what lies on the board: made parts closed, proposed ones open, a turne
   const { built, made: names } = asBuilt(now);
   expect(built.joins).toHaveLength(5);
   expect(names.size).toBe(2);
-  const { container } = render(
+  const { container, unmount } = render(
     <MatrixDrawing
       wishes={now.wishes}
       construction={built}
@@ -79,6 +79,7 @@ it("draws what lies on the board: made parts closed, proposed ones open, a turne
   expect([...container.querySelectorAll("text")].map(({ textContent }) => textContent)).toEqual(
     expect.arrayContaining(["Y1", "Y2", "N", "R"]),
   );
+  unmount();
 });
 
 it("says what asks for a route: a button, a position with the button that fires, a macro", () => {
@@ -104,10 +105,11 @@ it("shows what each coil gets against what it needs, and what goes astray", () =
       faults: ["Y2 R gets 0.10 J of the 0.15 J that it needs."],
     },
   };
-  const { getAllByRole, container } = render(<PulseSheet press={press} name="Road 2" />);
+  const { getAllByRole, container, unmount } = render(<PulseSheet press={press} name="Road 2" />);
   const marks = getAllByRole("listitem").map((item) => item.querySelector("svg")?.getAttribute("aria-label"));
   expect(new Set(marks.slice(1)).size).toBe(1);
   expect(marks[0]).not.toBe(marks[1]);
   expect(container.textContent).toContain("Y2 R gets 0.10 J of the 0.15 J that it needs.");
   expect(container.textContent).toContain("9.0 A through the button, 4.0 A at most through a diode, which bears 30 A");
+  unmount();
 });
