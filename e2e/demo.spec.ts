@@ -6,7 +6,7 @@ test("the demo shows its five mistakes and what follows from them, and each is p
   server,
 }) => {
   await openDemo(page, server);
-  await expect(page.getByRole("link", { name: "Findings: 4 wrong, 8 doubtful" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Findings: 5 wrong, 8 doubtful" })).toBeVisible();
   const crossover = page.getByRole("article", { name: /throw against each other/ });
   await expect(crossover).toContainText("Asked for N, M1 goes to N and M2 to R");
   await expect(crossover).toContainText("Not useful here: one output drives both");
@@ -18,7 +18,11 @@ test("the demo shows its five mistakes and what follows from them, and each is p
   await page.keyboard.press("f");
   await page
     .getByRole("article", { name: /coil stays energised/ })
-    .getByRole("button", { name: /Make T5/ })
+    .getByRole("button", { name: /Make T2/ })
+    .click();
+  await page
+    .getByRole("article", { name: /goes astray through the diode board/ })
+    .getByRole("button", { name: "Put a diode in place of the wire I4 to 4R" })
     .click();
   const frog = page.getByRole("article", { name: /frog carries the wrong rail/ });
   await expect(frog).toContainText("With L2 at N its frog carries the right rail and must carry the left one");
@@ -38,7 +42,7 @@ test("a stale test says what has changed since", async ({ page, server }) => {
   await page.getByRole("table", { name: "Progress" }).getByRole("row", { name: /^Y1/ }).click();
   const step = page.getByRole("listitem", { name: /Goes to normal/ });
   await expect(step).toContainText("Stale");
-  await expect(step).toContainText("Wire K2-11 to Y1-N was changed since.");
+  await expect(step).toContainText("Wire X1-1N to Y1-N was changed since.");
 });
 
 test("two open windows stay the same, and an edit made in both at once is not lost silently", async ({

@@ -68,18 +68,18 @@ test("a doubtful finding is kept with a reason, stays kept after a reload, and c
   await page.keyboard.type("Z9");
   await page.keyboard.press("Enter");
   const badge = page.getByRole("link", { name: /^Findings:/ });
-  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 9 doubtful");
+  await expect(badge).toHaveAccessibleName("Findings: 5 wrong, 9 doubtful");
   await badge.click();
   const finding = page.getByRole("article", { name: /not completely equipped: Z9/ });
   await finding.getByRole("button", { name: "Keep, and note it" }).click();
   await finding.getByLabel("Why it may stay").fill("thrown by hand");
   await page.keyboard.press("Enter");
   await expect(finding).toContainText("Kept: thrown by hand");
-  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 8 doubtful");
+  await expect(badge).toHaveAccessibleName("Findings: 5 wrong, 8 doubtful");
   await page.reload();
   await expect(finding).toContainText("Kept: thrown by hand");
   await finding.getByRole("button", { name: "Let it count again" }).click();
-  await expect(badge).toHaveAccessibleName("Findings: 4 wrong, 9 doubtful");
+  await expect(badge).toHaveAccessibleName("Findings: 5 wrong, 9 doubtful");
   // what would burn or not work cannot be kept
   await expect(
     page.getByRole("article", { name: /coil stays energised/ }).getByRole("button", { name: "Keep, and note it" }),
@@ -120,7 +120,7 @@ test("an exported railway is taken in again as the same one", async ({ page, ser
   await giveFile(page, page.getByRole("button", { name: "Choose a railway file" }), {
     ...{ name: "railway.json", mimeType: "application/json", buffer: Buffer.from(file) },
   });
-  await expect(page.getByRole("link", { name: "Findings: 4 wrong, 8 doubtful" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Findings: 5 wrong, 8 doubtful" })).toBeVisible();
   await page.getByRole("link", { name: "Railways" }).click();
   await expect(page.getByRole("link", { name: "Skerrin Ferry", exact: true })).toHaveCount(2);
   expect(await export_(0)).toBe(file);

@@ -90,10 +90,13 @@ test("mistakes are found and cured by their buttons", async ({ page, server }) =
     .first()
     .click();
   const card = (name: RegExp) => page.getByRole("article", { name }).first();
+  // where much is wrong, only the first are listed
+  await page.getByLabel("Place", { exact: true }).fill("Siding");
   await card(/Detectors sit in opposite rails/)
-    .getByRole("button", { name: /^Feed BD\d-3i from rail J/ })
+    .getByRole("button", { name: /^Feed BD\d+-3i from rail J/ })
     .click();
   await expect(card(/Detectors sit in opposite rails/)).toHaveCount(0);
+  await page.getByLabel("Place", { exact: true }).fill("");
   await card(/Relays take more than/)
     .getByRole("button", { name: /^Take the jumper off/ })
     .click();
@@ -122,7 +125,7 @@ test("own types go out to a file and come into another railway; a file that is n
   await page.getByRole("link", { name: "Device types" }).click();
   const importTypes = page.getByRole("button", { name: "Import types from a file" });
   await giveFile(page, importTypes, path);
-  await expect(page.getByText("1 of your own")).toBeVisible();
+  await expect(page.getByText("2 of your own")).toBeVisible();
   await expect(page.getByRole("row", { name: "Shelf servo" })).toBeVisible();
   await giveFile(page, importTypes, { name: "types.json", mimeType: "application/json", buffer: Buffer.from("{") });
   await expect(page.getByText(/Nothing was imported\. The file is not a file of device types/).first()).toBeVisible();

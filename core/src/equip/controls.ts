@@ -4,6 +4,7 @@ import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } 
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import type { AssignmentOf, Device, Position, Turnout } from "../record/schemas.ts";
+import { asksForRoutes } from "../routes/routes.ts";
 import { inputOf } from "../schematic/thread.ts";
 import { removeDeviceFrom } from "./devices.ts";
 import type { Draft } from "./draft.ts";
@@ -56,7 +57,9 @@ export function takeControlAway(draft: Draft, turnoutId: string, assignmentId: s
 
 /** What reads a control, or one way of it, that commands nothing any more has nothing to read. */
 function freeReader(draft: Draft, controlId: string, way: number | null): void {
-  const commands = assignmentsOfDevice(draft.record, controlId).some((a) => a.role === "control" && a.way === way);
+  const commands =
+    assignmentsOfDevice(draft.record, controlId).some((a) => a.role === "control" && a.way === way) ||
+    asksForRoutes(draft.record, controlId, way);
   if (!commands) draft.unassign((a) => a.role === "input" && a.controlId === controlId && a.controlWay === way);
 }
 
@@ -81,7 +84,7 @@ function deviceFor(
   const type = requireType(draft.record, device.typeId);
   const old = before && deviceOf(draft.record, before.deviceId);
   const kind = old && typeOf(draft.record, old);
-  const shared = old && othersWith(draft.record, old.id, turnoutId).length > 0;
+  const shared = old && (othersWith(draft.record, old.id, turnoutId).length > 0 || asksForRoutes(draft.record, old.id));
   // a label that tells the kind would be wrong on another; and what other turnouts have stays what it is
   if (old && !shared && kind?.family === "control" && kind.prefix === type.prefix) {
     draft.put("device", { ...old, typeId: type.id });
@@ -90,11 +93,12 @@ function deviceFor(
   return draft.addDevice(type.id, type.prefix, type.place);
 }
 
-/** A switch or button that commands nothing is taken away; a board or detector has other work. */
-function removeUnused(draft: Draft, deviceId: string): void {
+/** A switch or button that commands nothing and asks for no route is taken away; a board or detector has other work. */
+export function removeUnused(draft: Draft, deviceId: string): void {
   const device = find(draft.record, "device", deviceId);
+  if (!device || typeOf(draft.record, device).family !== "control") return;
   const commands = assignmentsOfDevice(draft.record, deviceId).some((a) => a.role === "control");
-  if (device && !commands && typeOf(draft.record, device).family === "control") removeDeviceFrom(draft, deviceId);
+  if (!commands && !asksForRoutes(draft.record, deviceId)) removeDeviceFrom(draft, deviceId);
 }
 
 /**

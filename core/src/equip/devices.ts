@@ -61,6 +61,8 @@ export function hangsOn(record: RailwayRecord, deviceId: string): string[] {
         return [];
     }
   });
+  const asked = record.routeControls.filter((each) => each.deviceId === deviceId || each.throughId === deviceId);
+  for (const { routeId } of asked) words.push(`asks for route ${find(record, "route", routeId)?.label ?? routeId}`);
   return [...new Set(words)];
 }
 

@@ -9,9 +9,9 @@ import { recordError } from "../record/problems.ts";
 import type { BoardPart, RouteControl } from "../record/routes.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { type BoardJoin, movingWith } from "../routes/boards.ts";
-import { controlsOfRoute, turnoutsOfRoute } from "../routes/routes.ts";
+import { asksForRoutes, controlsOfRoute, turnoutsOfRoute } from "../routes/routes.ts";
 import { supplyOf } from "../schematic/thread.ts";
-import { removeDeviceFrom } from "./devices.ts";
+import { removeUnused } from "./controls.ts";
 import { Draft } from "./draft.ts";
 import { driverOfTurnout } from "./equipment.ts";
 import { feed, firstOfType } from "./feed.ts";
@@ -105,20 +105,10 @@ export function removeRoutes(record: RailwayRecord, routeIds: readonly string[])
 function unask(draft: Draft, routeId: string): void {
   for (const { id, deviceId, way, throughId } of controlsOfRoute(draft.record, routeId)) {
     draft.remove("routeControl", id);
-    const asks = draft.record.routeControls.some((each) => each.deviceId === deviceId && each.way === way);
-    if (!asks) draft.unassign((a) => a.role === "input" && a.controlId === deviceId && a.controlWay === way);
-    for (const each of [deviceId, throughId]) if (each) removeIdle(draft, each);
+    if (!asksForRoutes(draft.record, deviceId, way))
+      draft.unassign((a) => a.role === "input" && a.controlId === deviceId && a.controlWay === way);
+    for (const each of [deviceId, throughId]) if (each) removeUnused(draft, each);
   }
-}
-
-/** A switch or button that asks for nothing is taken away. */
-function removeIdle(draft: Draft, deviceId: string): void {
-  const device = find(draft.record, "device", deviceId);
-  if (!device || typeOf(draft.record, device).family !== "control") return;
-  const busy =
-    assignmentsOfDevice(draft.record, deviceId).some((a) => a.role === "control") ||
-    draft.record.routeControls.some((each) => each.deviceId === deviceId || each.throughId === deviceId);
-  if (!busy) removeDeviceFrom(draft, deviceId);
 }
 
 /** Has one thing more ask for a route, as `asking` says. */

@@ -4,6 +4,7 @@ import { find, freshId, turnoutsInOrder } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import type { Device, Turnout } from "../record/schemas.ts";
+import { asksForRoutes } from "../routes/routes.ts";
 import { list } from "../units/format.ts";
 import { removeDeviceFrom } from "./devices.ts";
 import { Draft } from "./draft.ts";
@@ -47,10 +48,10 @@ export function removeTurnouts(record: RailwayRecord, ids: readonly string[]): E
   return draft.group(`Removed ${list(labels)}`);
 }
 
-/** A board or detector that commands a turnout has other work as well. */
+/** A board or detector that commands a turnout has other work as well, and so has a control that asks for routes. */
 function isShared(record: RailwayRecord, device: Device): boolean {
   const { family } = typeOf(record, device);
-  return family === "driver" || family === "reader";
+  return family === "driver" || family === "reader" || asksForRoutes(record, device.id);
 }
 
 /** The turnout with a label, whatever its case. */

@@ -48,6 +48,15 @@ export function controlsOfRoute(record: RailwayRecord, routeId: string): readonl
   return indexBy(controlsByRoute, record.routeControls, (each) => each.routeId).get(routeId) ?? NONE;
 }
 
+/** Whether a control, or a board that reads one, asks for routes: by any of its ways, or by one. */
+export function asksForRoutes({ routeControls }: RailwayRecord, deviceId: string, way?: number | null): boolean {
+  return routeControls.some(
+    (each) =>
+      (each.deviceId === deviceId && (way === undefined || each.way === way)) ||
+      (each.throughId === deviceId && way === undefined),
+  );
+}
+
 /** What a route has to do with the others. */
 export interface AmongRoutes {
   /** Routes that set the same turnouts alike. */

@@ -6,7 +6,7 @@ import { progressOf } from "../loom/progress.ts";
 import { actedOnByStation } from "../numbers/feedback.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { find } from "../record/find.ts";
-import type { RailwayRecord } from "../record/kinds.ts";
+import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import type { Turnout } from "../record/schemas.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
@@ -139,9 +139,9 @@ function leadersOf(record: RailwayRecord, turnoutIds: readonly string[]): Turnou
 function onlyThese(record: RailwayRecord, leaders: readonly Turnout[]): RailwayRecord {
   const kept = new Set(leaders.map(({ id }) => id));
   return {
-    ...record,
+    ...emptyRecord(record.railway.name),
+    railway: record.railway,
+    types: record.types,
     turnouts: record.turnouts.filter(({ id, movesWith }) => kept.has(movesWith ?? id)),
-    ...{ devices: [], assignments: [], tests: [], readings: [], acceptances: [] },
-    ...{ senses: [], facts: [], debts: [], photos: [], strips: [], cables: [], wires: [] },
   };
 }

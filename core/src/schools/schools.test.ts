@@ -1,7 +1,10 @@
 import { expect, it } from "vitest";
 import { drafted, railway, smallRailway } from "../../testing/build.ts";
+import { routedYard } from "../../testing/routes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { setControls } from "../equip/controls.ts";
+import { removeTurnouts } from "../equip/turnouts.ts";
 import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import { applySchool, compareSchool } from "./compare.ts";
 import { SCHOOLS } from "./schools.ts";
@@ -54,6 +57,24 @@ it.each(SCHOOLS.map(({ id }) => id))("knows what is there already, so that nothi
     cost: 0,
   });
 });
+
+it.each(SCHOOLS.map(({ id }) => id))(
+  "leaves what asks for routes as it is, and is compared beside routes: %s",
+  (id) => {
+    const record = drafted(routedYard(4), (draft) =>
+      setControls(draft, "y1", [{ device: { deviceId: draft.record.routeControls[0]!.deviceId }, way: null, to: "N" }]),
+    );
+    const ids = record.turnouts.map((turnout) => turnout.id);
+    const after = applied(record, id, ids);
+    expect(after.routeControls).toEqual(record.routeControls);
+    expect(after.devices.map((device) => device.id)).toEqual(
+      expect.arrayContaining(record.routeControls.map(({ deviceId }) => deviceId)),
+    );
+    expect(compareSchool(record, school(id), ids).wires).toBeGreaterThan(0);
+    const removed = edit(record, removeTurnouts(record, ["y1"]).edits).record;
+    expect(removed.routeControls).toEqual(record.routeControls);
+  },
+);
 
 it("counts parts, cost, wires and joints for this railway", () => {
   const empty = compareSchool(three(), school("track-stall"), ["a", "m1"]);
