@@ -69,7 +69,7 @@ export { isSame, withUnchanged } from "./record/unchanged.ts";
 
 export { CATALOGUE, figureValue, findType, genericType, typeOf, typesOfFamily } from "./catalogue/catalogue.ts";
 export { drivesMotors } from "./catalogue/checkTypes.ts";
-export type { DeviceType, Family, Figure, Model } from "./catalogue/deviceType.ts";
+export { type DeviceType, type Family, type Figure, type Model, readingInputs } from "./catalogue/deviceType.ts";
 export { edit, openRailwayFile } from "./catalogue/edit.ts";
 export { gate, type Verdict } from "./catalogue/gate.ts";
 export { traitsOf } from "./catalogue/traits.ts";

@@ -3,7 +3,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Problem } from "../record/problems.ts";
 import type { Assignment, AssignmentOf, Device } from "../record/schemas.ts";
 import { findType, genericType } from "./catalogue.ts";
-import type { DeviceType, Family } from "./deviceType.ts";
+import { type DeviceType, type Family, readingInputs } from "./deviceType.ts";
 import { traitsOf } from "./traits.ts";
 
 /** Which family each role asks of the device that plays it. */
@@ -301,7 +301,7 @@ function isAble(type: DeviceType, role: Assignment["role"]): boolean {
 
 /** Whether a board has inputs for controls, of which its settings may lock some out. */
 export function listens(type: DeviceType): boolean {
-  return type.inputs !== undefined || type.ownInputs === true;
+  return readingInputs(type) > 0 || type.ownInputs === true;
 }
 
 /** Whether motors can be put on a type: numbered outputs for them, a discharge unit, or a bare supply. */

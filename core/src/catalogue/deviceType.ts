@@ -216,6 +216,11 @@ export function terminals(pairs: Record<string, string>): Terminal[] {
   return Object.entries(pairs).map(([name, about]) => ({ name, about }));
 }
 
+/** How many numbered inputs of a board read controls; the rows of a diode board lead on to coils, and read nothing. */
+export function readingInputs({ inputs = 0, drives }: DeviceType): number {
+  return drives === "matrix" ? 0 : inputs;
+}
+
 /** Numbers from 1 to `count`. */
 export function numbered(count: number): number[] {
   return Array.from({ length: count }, (_, index) => index + 1);

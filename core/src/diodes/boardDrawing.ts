@@ -11,19 +11,31 @@ export interface Drawing {
   texts: { text: string; x: number; y: number; size: number; anchor: "start" | "middle" | "end" }[];
 }
 
+type Point = [x: number, y: number];
+
 /** Millimetres from one terminal to the next: strips of small terminals (common practice). */
 export const PITCH = 5.08;
-/** Between the two rows of terminals, beside them, above and below. */
+/** Between the two rows of terminals, and where many parts have to lie there; beside them, above and below. */
 const ACROSS = 70;
+const ACROSS_MANY = 100;
+const MANY = 60;
 const EDGE = { side: 46, top: 8, foot: 16 };
+/** Shares of a link's length at which its body may lie, the middle first. */
+const SHARES = Array.from(
+  { length: 29 },
+  (_, index) => 0.5 + (index % 2 === 0 ? 1 : -1) * Math.ceil(index / 2) * 0.025,
+);
+/** Millimetres between the middles of two bodies that are clear of each other. */
+const CLEAR = 6;
 /** The ruler by which a print is checked. */
 const RULER = 100;
 
 /** The board of a build sheet between its two rows of terminals, with a ruler of 100 mm. */
 export function boardDrawing({ left, right, placed }: BuildSheet): Drawing {
   const rows = Math.max(left.length, right.length);
-  const width = Math.max(ACROSS, RULER) + 2 * EDGE.side;
-  const from = (width - ACROSS) / 2;
+  const across = placed.length > MANY ? ACROSS_MANY : ACROSS;
+  const width = Math.max(across, RULER) + 2 * EDGE.side;
+  const from = (width - across) / 2;
   const at = (index: number) => EDGE.top + index * PITCH;
   const drawing: Drawing = {
     ...{ width, height: at(rows) + EDGE.foot },
@@ -42,26 +54,35 @@ export function boardDrawing({ left, right, placed }: BuildSheet): Drawing {
     drawing.texts.push({ text: name, x: x + (anchor === "end" ? -2.6 : 2.6), y: y + 1, size: 2.8, anchor });
   };
   for (const [index, name] of left.entries()) terminal(name, from, index, "end");
-  for (const [index, name] of right.entries()) terminal(name, from + ACROSS, index, "start");
-  for (const part of placed)
-    drawPart(drawing, part, [from + 1.3, at(part.left)], [from + ACROSS - 1.3, at(part.right)]);
+  for (const [index, name] of right.entries()) terminal(name, from + across, index, "start");
+  const bodies: Point[] = [];
+  for (const part of placed) {
+    const ends: [Point, Point] = [
+      [from + 1.3, at(part.left)],
+      [from + across - 1.3, at(part.right)],
+    ];
+    const middle = freest(ends, bodies);
+    bodies.push(middle);
+    drawPart(drawing, part, ends, middle);
+  }
   drawRuler(drawing, (width - RULER) / 2, at(rows) + 4);
   return drawing;
 }
 
+/** Where along a link its body lies clear of those drawn before, or as clear as may be; near the middle where there is a choice. */
+function freest([a, b]: [Point, Point], bodies: readonly Point[]): Point {
+  const places = SHARES.map((share): Point => [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share]);
+  const clear = places.map(([x, y]) =>
+    bodies.reduce((least, body) => Math.min(least, Math.hypot(x - body[0], y - body[1])), CLEAR),
+  );
+  return places[clear.indexOf(Math.max(...clear))] as Point;
+}
+
 /** A wire, or a diode with its body and the band at its cathode. */
-function drawPart(
-  drawing: Drawing,
-  { number, with: by, turned }: Placed,
-  a: [number, number],
-  b: [number, number],
-): void {
+function drawPart(drawing: Drawing, { number, with: by, turned }: Placed, [a, b]: [Point, Point], [x, y]: Point): void {
   drawing.lines.push({ points: [a, b], width: by === "wire" ? 0.7 : 0.35 });
   const angle = Math.atan2(b[1] - a[1], b[0] - a[0]);
-  // bodies beside each other by their number, so that they do not all lie in the middle
-  const share = 0.3 + 0.4 * ((number * 0.382) % 1);
-  const [x, y] = [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share];
-  const turn = (dx: number, dy: number): [number, number] => [
+  const turn = (dx: number, dy: number): Point => [
     x + dx * Math.cos(angle) - dy * Math.sin(angle),
     y + dx * Math.sin(angle) + dy * Math.cos(angle),
   ];

@@ -194,3 +194,13 @@ it("draws a board at true scale, a ruler of 100 mm under it, each terminal and p
     expect(drawing.texts.filter(({ text }) => text === String(number))).toHaveLength(1);
   expect(ladderRoads(4)).toHaveLength(named!.matrix.rows.length);
 });
+
+it.each([3, 4, 6, 8])("draws no part of a ladder of %i roads over the number of another", (roads) => {
+  const [named] = namedBoards(routedYard(roads));
+  const { texts } = boardDrawing(sheetOfBoard(named!));
+  const numbers = texts.filter(({ text }) => /^\d+$/.test(text));
+  // the height of a body and of its number
+  for (const [index, a] of numbers.entries())
+    for (const b of numbers.slice(index + 1))
+      expect(Math.hypot(a.x - b.x, a.y - b.y), `${a.text} and ${b.text}`).toBeGreaterThan(2.6);
+});

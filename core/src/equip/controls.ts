@@ -1,5 +1,6 @@
 import { findType, typeOf } from "../catalogue/catalogue.ts";
 import { namedWays, waysToCommand } from "../catalogue/checkTypes.ts";
+import { readingInputs } from "../catalogue/deviceType.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, turnoutOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
@@ -35,7 +36,8 @@ export function setControls(draft: Draft, turnoutId: string, wanted: readonly Wa
     draft.assign("control", { deviceId: device.id, turnoutId, way, to, inverse, follows });
     feed(draft, device, typeOf(draft.record, device));
     if (each.by === undefined) continue;
-    draft.unassign((a) => a.role === "input" && a.controlId === device.id && a.controlWay === way);
+    const reader = inputOf(draft.record, device.id, way);
+    if (reader) draft.remove("assignment", reader.id);
     if (each.by) draft.assign("input", { ...each.by, controlId: device.id, controlWay: way });
   }
   for (const each of present.slice(wanted.length)) draft.remove("assignment", each.id);
@@ -185,7 +187,7 @@ export function wayOf(
   const type = device && findType(record, device.typeId);
   if (!device || !type) throw recordError(`"${text}" names no ${use}; type the board's label and the number, as D1-3.`);
   const most = {
-    input: type.inputs ?? 0,
+    input: readingInputs(type),
     control: waysToCommand(type),
     output: Math.max(type.outputs, type.contactSets),
   }[use];

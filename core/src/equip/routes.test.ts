@@ -8,6 +8,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import { readRailwayFile, writeRailwayFile } from "../record/railwayFile.ts";
 import { matricesOf } from "../routes/boards.ts";
 import { turnoutsOfRoute } from "../routes/routes.ts";
+import { setControls, writeControls } from "./controls.ts";
 import {
   addRoutes,
   askBy,
@@ -179,4 +180,37 @@ it("ticks off parts of a board as they are proposed, once each", () => {
       at,
     ),
   ).toBeNull();
+});
+
+it("puts the motors of each zone on a board of their own, and fills what is begun", () => {
+  const yard = ladderYard(5);
+  const zoned = drafted(yard, (draft) => {
+    draft.put("zone", { id: "west", label: "West", name: "", order: 1, commons: null, plasticJoints: 0 });
+    draft.put("zone", { id: "east", label: "East", name: "", order: 2, commons: null, plasticJoints: 0 });
+    for (const turnout of draft.record.turnouts)
+      draft.put("turnout", { ...turnout, zoneId: turnout.order <= 2 ? "west" : "east" });
+  });
+  const stated = edit(zoned, addRoutes(zoned, ladderRoads(5)).edits).record;
+  const record = edit(stated, commandRoutes(stated, [...all(stated)].reverse(), "buttons").edits).record;
+  const labelOf = (id: string) => record.devices.find((device) => device.id === id)?.label;
+  const drivers = record.assignments.flatMap((a) =>
+    a.role === "driver" ? [`${labelOf(a.deviceId)}-${a.way} ${labelOf(a.motorId)}`] : [],
+  );
+  expect(drivers.sort()).toEqual(["X1-1 Y1", "X1-2 Y2", "X2-1 Y3", "X2-2 Y4"]);
+  // numbered in the order of routes, however they were chosen
+  const asks = Object.fromEntries(record.routeControls.map(({ routeId, deviceId }) => [routeId, labelOf(deviceId)]));
+  expect(asks).toMatchObject({ "road-1": "B1", "road-2": "B2", "road-5": "B5" });
+});
+
+it("takes no row of a diode board for something that reads a turnout's control", () => {
+  const record = routedYard(3);
+  expect(() => drafted(record, (draft) => writeControls(draft, "y2", "toggle-centre-off by X1-1"))).toThrow(
+    /X1 has no numbered inputs/,
+  );
+  // a button that asks for a route throws a turnout besides, without a reading of it
+  const both = drafted(record, (draft) =>
+    setControls(draft, "y2", [{ device: { deviceId: "b1" }, to: "N", by: null }]),
+  );
+  expect(both.assignments.filter(({ role }) => role === "input")).toHaveLength(3);
+  expect(new Derived(both).findings.map(({ ruleId }) => ruleId)).not.toContain("control-not-heard");
 });

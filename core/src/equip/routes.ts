@@ -3,13 +3,21 @@ import { waysForRoutes } from "../catalogue/checkTypes.ts";
 import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { EditGroup } from "../record/edits.ts";
-import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find, freshId } from "../record/find.ts";
+import {
+  assignmentsOfDevice,
+  assignmentsOfTurnout,
+  deviceOf,
+  find,
+  freshId,
+  turnoutOf,
+  turnoutsInOrder,
+} from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
 import type { BoardPart, RouteControl } from "../record/routes.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { type BoardJoin, movingWith } from "../routes/boards.ts";
-import { asksForRoutes, controlsOfRoute, turnoutsOfRoute } from "../routes/routes.ts";
+import { asksForRoutes, controlsOfRoute, routesInOrder, turnoutsOfRoute } from "../routes/routes.ts";
 import { supplyOf } from "../schematic/thread.ts";
 import { removeUnused } from "./controls.ts";
 import { Draft } from "./draft.ts";
@@ -141,11 +149,13 @@ export function commandRoutes(
   entryOf: (routeId: string) => string = () => "",
 ): EditGroup {
   const draft = new Draft(record);
+  const wanted = new Set(routeIds);
+  const ids = routesInOrder(record).flatMap(({ id }) => (wanted.has(id) ? [id] : []));
   const through = school === "buttons" || school === "entry-exit" || school === "rotary";
-  if (through) putOnBoards(draft, routeIds);
-  else putOnDecoders(draft, routeIds);
-  for (const id of routeIds) unask(draft, id);
-  fitControls[school](draft, routeIds, entryOf);
+  if (through) putOnBoards(draft, ids);
+  else putOnDecoders(draft, ids);
+  for (const id of ids) unask(draft, id);
+  fitControls[school](draft, ids, entryOf);
   if (through) joinRows(draft);
   const count =
     routeIds.length === 1
@@ -273,14 +283,15 @@ function readerWithRoom(draft: Draft): Device {
   return encoder;
 }
 
-/** Puts coil motors of routes that hang on no board of their own yet on diode boards, as few as have room. */
+/** Puts coil motors of routes that hang on no board of their own yet on diode boards: those of each zone near their motors. */
 export function putOnBoards(draft: Draft, routeIds: readonly string[]): void {
   // what a decoder pulses stays there
-  const motors = coilMotors(draft.record, routeIds).flatMap(({ motorId, driverId, by }) =>
-    by?.drives ? [] : [{ motorId, unitId: driverId }],
+  const motors = coilMotors(draft.record, routeIds).flatMap(({ motorId, zoneId, driverId, by }) =>
+    by?.drives ? [] : [{ motorId, zoneId, unitId: driverId }],
   );
-  for (const { motorId, unitId } of motors) {
-    const board = boardWithRoom(draft, unitId, motors.length, routeIds.length);
+  for (const { motorId, zoneId, unitId } of motors) {
+    const near = motors.filter((each) => each.zoneId === zoneId).length;
+    const board = boardWithRoom(draft, unitId, zoneId, near, routeIds.length);
     const [way = 1] = freeWays(draft.record, board.id, typeOf(draft.record, board).outputs);
     draft.unassign((a) => a.role === "driver" && a.motorId === motorId);
     draft.assign("driver", { deviceId: board.id, way, motorId });
@@ -326,21 +337,41 @@ function newDecoder(draft: Draft, type: DeviceType): Device {
 function coilMotors(record: RailwayRecord, routeIds: readonly string[]) {
   const turnouts = new Set(routeIds.flatMap((id) => turnoutsOfRoute(record, id).map(({ turnoutId }) => turnoutId)));
   const moving = new Set([...turnouts].flatMap((id) => movingWith(record, id)));
-  return [...moving].flatMap((id) => {
+  return turnoutsInOrder(record).flatMap(({ id, zoneId }) => {
+    if (!moving.has(id)) return [];
     const [motor] = assignmentsOfTurnout(record, id, "motor");
     if (!motor || traitsOf(typeOf(record, deviceOf(record, motor.deviceId))).movedBy !== "pulse") return [];
     const driver = driverOfTurnout(record, id);
     const by = driver && typeOf(record, deviceOf(record, driver.deviceId));
-    return [{ motorId: motor.deviceId, driverId: driver?.deviceId ?? null, by }];
+    return [{ motorId: motor.deviceId, zoneId, driverId: driver?.deviceId ?? null, by }];
   });
 }
 
-/** A diode board fed by a unit that has room for a motor, or a new one that is large enough. */
-function boardWithRoom(draft: Draft, unitId: string | null, motors: number, buttons: number): Device {
+/** Zones of the turnouts whose motors hang on a board. */
+function zonesOf(record: RailwayRecord, boardId: string): Set<string | null> {
+  return new Set(
+    assignmentsOfDevice(record, boardId).flatMap((a) => {
+      if (a.role !== "driver" || a.deviceId !== boardId) return [];
+      return assignmentsOfDevice(record, a.motorId).flatMap((each) =>
+        each.role === "motor" ? [turnoutOf(record, each.turnoutId).zoneId] : [],
+      );
+    }),
+  );
+}
+
+/** A diode board fed by a unit that has room for a motor of a zone and none of another, or a new one that is large enough. */
+function boardWithRoom(
+  draft: Draft,
+  unitId: string | null,
+  zoneId: string | null,
+  motors: number,
+  buttons: number,
+): Device {
   const known = draft.record.devices.find((device) => {
     const type = typeOf(draft.record, device);
     if (type.drives !== "matrix" || freeWays(draft.record, device.id, type.outputs).length === 0) return false;
-    return unitId === null || supplyOf(draft.record, device.id)?.device.id === unitId;
+    if (unitId !== null && supplyOf(draft.record, device.id)?.device.id !== unitId) return false;
+    return [...zonesOf(draft.record, device.id)].every((each) => each === zoneId);
   });
   if (known) return known;
   const sizes = typesOfFamily(draft.record, "driver").filter(({ drives }) => drives === "matrix");

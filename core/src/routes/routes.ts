@@ -1,7 +1,7 @@
-import { find } from "../record/find.ts";
+import { find, turnoutsInOrder } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Route, RouteControl, RouteTurnout } from "../record/routes.ts";
-import type { Position } from "../record/schemas.ts";
+import type { Position, Turnout } from "../record/schemas.ts";
 
 /** A route with what asks for it, and how one turnout lies in it. */
 export interface RouteOver {
@@ -18,19 +18,26 @@ function indexBy<T extends object>(
   list: readonly T[],
   of: (thing: T) => string,
 ) {
-  const made = known.get(list) ?? new Map<string, T[]>();
-  if (known.has(list)) return made;
-  for (const thing of list) {
-    const things = made.get(of(thing));
-    if (things) things.push(thing);
-    else made.set(of(thing), [thing]);
-  }
+  const made = known.get(list) ?? indexed(list, of);
   known.set(list, made);
   return made;
 }
 
+function indexed<T>(list: readonly T[], of: (thing: T) => string): Map<string, T[]> {
+  const index = new Map<string, T[]>();
+  for (const thing of list) {
+    const things = index.get(of(thing));
+    if (things) things.push(thing);
+    else index.set(of(thing), [thing]);
+  }
+  return index;
+}
+
 const byTurnout = new WeakMap<readonly RouteTurnout[], Map<string, RouteTurnout[]>>();
-const byRoute = new WeakMap<readonly RouteTurnout[], Map<string, RouteTurnout[]>>();
+const byRoute = new WeakMap<
+  readonly RouteTurnout[],
+  { turnouts: readonly Turnout[]; own: Map<string, RouteTurnout[]> }
+>();
 const controlsByRoute = new WeakMap<readonly RouteControl[], Map<string, RouteControl[]>>();
 
 /** Routes in the owner's order. */
@@ -40,7 +47,15 @@ export function routesInOrder({ routes }: RailwayRecord): Route[] {
 
 /** The turnouts of a route, in the order of turnouts. */
 export function turnoutsOfRoute(record: RailwayRecord, routeId: string): readonly RouteTurnout[] {
-  return indexBy(byRoute, record.routeTurnouts, (each) => each.routeId).get(routeId) ?? NONE;
+  let known = byRoute.get(record.routeTurnouts);
+  if (known?.turnouts !== record.turnouts) {
+    const order = new Map(turnoutsInOrder(record).map(({ id }, place) => [id, place]));
+    const placeOf = ({ turnoutId }: RouteTurnout) => order.get(turnoutId) ?? 0;
+    const sorted = [...record.routeTurnouts].sort((a, b) => placeOf(a) - placeOf(b));
+    known = { turnouts: record.turnouts, own: indexed(sorted, ({ routeId }) => routeId) };
+    byRoute.set(record.routeTurnouts, known);
+  }
+  return known.own.get(routeId) ?? NONE;
 }
 
 /** What asks for a route. */

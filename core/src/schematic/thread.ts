@@ -1,5 +1,5 @@
 import { typeOf } from "../catalogue/catalogue.ts";
-import type { DeviceType } from "../catalogue/deviceType.ts";
+import { type DeviceType, readingInputs } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Touched } from "../record/difference.ts";
 import {
@@ -233,14 +233,18 @@ function resistorOf(record: RailwayRecord, lampId: string): ThreadLamp["resistor
   return piece ? { ...fitted(record, piece.deviceId), way: piece.way } : null;
 }
 
-/** The input that reads a control, or one zone, output or pole of it. */
+/** The input that reads a control, or one zone, output or pole of it; the rows of diode boards read nothing. */
 export function inputOf(
   record: RailwayRecord,
   controlId: string,
   controlWay: number | null,
 ): AssignmentOf<"input"> | undefined {
   return assignmentsOfDevice(record, controlId).find(
-    (a): a is AssignmentOf<"input"> => a.role === "input" && a.controlId === controlId && a.controlWay === controlWay,
+    (a): a is AssignmentOf<"input"> =>
+      a.role === "input" &&
+      a.controlId === controlId &&
+      a.controlWay === controlWay &&
+      readingInputs(typeOf(record, deviceOf(record, a.deviceId))) > 0,
   );
 }
 

@@ -139,7 +139,8 @@ export function CompareSheet({ record, matrix }: { record: RailwayRecord; matrix
           below={({ parts, without, wrong }) => (
             <>
               <p className="px-2 text-small text-ink-2">
-                {parts.map(({ name, count }) => `${count} ${name}`).join("; ")}. Without a computer works {without}.
+                {parts.map(({ name, count }) => `${count} ${name}`).join("; ")}. Works without a computer?{" "}
+                {without.charAt(0).toUpperCase() + without.slice(1)}.
               </p>
               <Faults faults={wrong} />
             </>

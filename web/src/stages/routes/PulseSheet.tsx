@@ -40,7 +40,7 @@ export function PulseSheet({ press, name }: { press: RoutePress | null; name: st
                   fontSize: 11,
                 }}
               />
-              <YAxis {...axis} yAxisId="volts" width={46} unit=" V" tickFormatter={plain} />
+              <YAxis {...axis} yAxisId="volts" width={52} unit=" V" tickFormatter={plain} />
               <YAxis {...axis} yAxisId="amps" orientation="right" width={52} unit=" A" tickFormatter={plain} />
               <ReferenceLine
                 yAxisId="volts"

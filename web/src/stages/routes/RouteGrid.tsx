@@ -74,19 +74,20 @@ export function RouteGrid({ record }: { record: RailwayRecord }) {
               onChange={(id) => id !== null && setMore([...more, id])}
             />
           )}
-          <span className="flex-1" />
-          <span className="text-ink-2">
-            {chosen.length > 0 ? count(chosen.length, "route") : "All routes"} asked for by
-          </span>
-          <Choice size="small" label="Asked for by" value={school} options={CHOICES} onChange={setSchool} />
-          <Button
-            size="small"
-            look="best"
-            disabled={wanted.length === 0}
-            onClick={() => edit(() => commandRoutes(record, wanted, school, (id) => entryOf(record, id)))}
-          >
-            Fit
-          </Button>
+          <div className="flex items-center gap-2 sm:ml-auto">
+            <span className="text-ink-2">
+              {chosen.length > 0 ? count(chosen.length, "route") : "All routes"} asked for by
+            </span>
+            <Choice size="small" label="Asked for by" value={school} options={CHOICES} onChange={setSchool} />
+            <Button
+              size="small"
+              look="best"
+              disabled={wanted.length === 0}
+              onClick={() => edit(() => commandRoutes(record, wanted, school, (id) => entryOf(record, id)))}
+            >
+              Fit
+            </Button>
+          </div>
         </div>
       </div>
       <div className="min-h-0 overflow-auto">

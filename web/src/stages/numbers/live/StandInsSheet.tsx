@@ -1,4 +1,4 @@
-import { type RailwayRecord, typeOf } from "@alderman/core";
+import { type RailwayRecord, readingInputs, typeOf } from "@alderman/core";
 import { type ReactNode, useState } from "react";
 import { Mark } from "../../../drawing/Mark.tsx";
 import { Accordion } from "../../../kit/Accordion.tsx";
@@ -177,9 +177,9 @@ function inputsOf(record: RailwayRecord) {
   );
   const inputs = record.devices.flatMap((device) => {
     const type = typeOf(record, device);
-    if (!type.inputs) return [];
+    const most = readingInputs(type);
     const on: GatewayName = type.hears === "bus" ? "bus" : "feedback";
-    return Array.from({ length: type.inputs }, (_, index) => {
+    return Array.from({ length: most }, (_, index) => {
       const way = index + 1;
       const control = read.get(`${device.id} ${way}`);
       const text = `${device.label}-${way}${control ? ` (${control})` : ""}`;

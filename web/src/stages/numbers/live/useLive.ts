@@ -1,4 +1,4 @@
-import { type Named, type OutputAddress, type RailwayRecord, typeOf } from "@alderman/core";
+import { type Named, type OutputAddress, type RailwayRecord, readingInputs, typeOf } from "@alderman/core";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { useEvents } from "../../../derivation/useEvents.ts";
 import { type LiveLine, lineOfRailway } from "../../../live/liveLine.ts";
@@ -36,6 +36,6 @@ export function useLive(railwayId: string, record: RailwayRecord, outputs: reado
 export function canBeLive(record: RailwayRecord): boolean {
   return record.devices.some((device) => {
     const type = typeOf(record, device);
-    return type.hears === "track" || type.hears === "bus" || type.inputs !== undefined;
+    return type.hears === "track" || type.hears === "bus" || readingInputs(type) > 0;
   });
 }
