@@ -214,3 +214,14 @@ it("takes no row of a diode board for something that reads a turnout's control",
   expect(both.assignments.filter(({ role }) => role === "input")).toHaveLength(3);
   expect(new Derived(both).findings.map(({ ruleId }) => ruleId)).not.toContain("control-not-heard");
 });
+
+it("says of a route that sets nothing that it does, and takes it away when asked", () => {
+  const record = edit(routedYard(3), addRoutes(routedYard(3), [{ label: "Nowhere", settings: [] }]).edits).record;
+  const finding = new Derived(record).findings.find(({ ruleId }) => ruleId === "route-impossible");
+  expect(finding?.why).toBe("Route Nowhere sets no turnout.");
+  const [remedy] = finding!.remedies;
+  expect(remedy?.label).toBe("Take route Nowhere away");
+  const cured = edit(record, remedy!.group.edits).record;
+  expect(cured.routes.map(({ label }) => label)).toEqual(["Road 1", "Road 2", "Road 3"]);
+  expect(new Derived(cured).findings.map(({ ruleId }) => ruleId)).not.toContain("route-impossible");
+});
