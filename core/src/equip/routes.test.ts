@@ -221,7 +221,7 @@ it("says of a route that sets nothing that it does, and takes it away when asked
   expect(finding?.why).toBe("Route Nowhere sets no turnout.");
   const [remedy] = finding!.remedies;
   expect(remedy?.label).toBe("Take route Nowhere away");
-  const cured = edit(record, remedy!.group.edits).record;
+  const cured = edit(record, remedy!.group!.edits).record;
   expect(cured.routes.map(({ label }) => label)).toEqual(["Road 1", "Road 2", "Road 3"]);
   expect(new Derived(cured).findings.map(({ ruleId }) => ruleId)).not.toContain("route-impossible");
 });
