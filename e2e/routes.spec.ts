@@ -96,7 +96,7 @@ test("a board is ticked off as it lies, a diode turned round is found, and it is
   const board = page.getByRole("region", { name: "The board" });
   await expect(board).toContainText("20 of 20 parts soldered on X1");
   await expect(board.getByRole("img", { name: "The board" })).toContainText("100 mm");
-  const lies = board.getByRole("combobox", { name: /^I3 Road 3, B6 to 1R Y1 R$/ });
+  const lies = board.getByRole("combobox", { name: /^I3 Road 3, B6 YEBK to 1R Y1 R OG$/ });
   await lies.click();
   await page.getByRole("option", { name: "soldered: diode, turned round" }).click();
   await view(page, "Matrix");
