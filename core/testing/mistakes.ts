@@ -291,6 +291,15 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
     ),
   "relays-beyond-controller": fiveRelays,
   "supply-out-of-range": () => retyped(stall(), "PS1", "dc-18"),
+  "contact-over-amps": () =>
+    withFigures(
+      drafted(railway(["A", "", "twin-coil-surface", "", "toggle-centre-off"]), (draft) => {
+        draft.assign("driver", { deviceId: draft.addDevice("ac-16", "PS", "layout").id, way: null, motorId: "a" });
+      }),
+      "PS1",
+      { ratedAmps: 5, tripAmps: 8 },
+    ),
+  "motor-over-volts": () => retyped(onReversingToggle("toggle-reversing", ["A", "", "stall-motor"]), "PS1", "dc-15"),
   "supply-over-rating": () => withFigures(stall(), "PS1", { ratedAmps: 0.03 }),
   "short-would-not-trip": () => withFigures(stall(), "TB1", { tripAmps: 65 }),
   "wire-over-current": heldThroughCable,

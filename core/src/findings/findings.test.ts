@@ -10,9 +10,11 @@ import {
   typed,
   withFigures,
 } from "../../testing/build.ts";
+import { onReversingToggle } from "../../testing/recipes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { setAddress } from "../equip/equipment.ts";
+import { setFeeder } from "../equip/feed.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { causeOf } from "./rule.ts";
 import { RULES } from "./rules.ts";
@@ -371,4 +373,42 @@ it("lets a unit of its own throw a motor firmly, and two such units two motors o
       expect(pulse!.joules).toBeGreaterThan(0.3);
     }
   }
+});
+
+describe("volts that a thing is not made for", () => {
+  it("are told of a board on AC, which gets them either way, and cured by a supply of DC", () => {
+    const wrong = drafted(railway(["A", "", "servo", "servo-board-4", "toggle-latching"]), (draft) => {
+      const board = draft.record.devices.find(({ label }) => label === "SB1")!;
+      const ac = draft.addDevice("ac-16", "PS", "layout");
+      setFeeder(draft, board.id, "supply", ac.id);
+    });
+    const [finding] = findingsOf(wrong, "supply-out-of-range");
+    // 16 V effective are 22.6 V at their peak
+    expect(finding!.why).toMatch(/^SB1 gets AC from PS\d, 16 V AC .*, up to 22\.\d V either way; .* DC\.$/);
+    expect(findingsOf(remedied(wrong, finding!, finding!.remedies[0]!.label), "supply-out-of-range")).toEqual([]);
+  });
+
+  it("are told of a stall motor on 18 V, as they are solved at the motor, and not of one on 12 or 13 V", () => {
+    const on = (volts: number) =>
+      findingsOf(
+        withFigures(onReversingToggle("toggle-reversing", ["A", "", "stall-motor"]), "PS1", { volts }),
+        "motor-over-volts",
+      );
+    expect(on(12)).toEqual([]);
+    expect(on(13)).toEqual([]);
+    expect(on(18).map(({ why }) => why)).toEqual(["A sees 18.0 V, from PS1; it is made for 12.0 V at most."]);
+  });
+
+  it.each(["input-node-16", "current-detector-4", "infrared-sensor", "touch-button"])(
+    "are told of whatever states a range: %s",
+    (typeId) => {
+      const fed = (supply: string) =>
+        drafted(railway(["A", ""]), (draft) => {
+          const device = draft.addDevice(typeId, "Z", "layout");
+          setFeeder(draft, device.id, "supply", draft.addDevice(supply, "PS", "layout").id);
+        });
+      expect(findingsOf(fed("dc-12"), "supply-out-of-range")).toEqual([]);
+      expect(findingsOf(fed("dc-18"), "supply-out-of-range").map(({ where }) => where)).toEqual(["Z1"]);
+    },
+  );
 });

@@ -77,6 +77,8 @@ describe("why, in numbers", () => {
       "wire-not-protected",
       /^PS1 shuts down from 3\.00 A; W\d+, AWG 24, bears 2\.05 A, and \d others? of its wires no more\.$/,
     ],
+    // 16 V AC in a coil of 4 ohm, the supply's own resistance and the wires
+    ["contact-over-amps", /^T1 carries 3\.\d+ A; its contact is rated 3\.00 A, for as long as it is held\.$/],
     // two motors of 60 ohm held against their stops: 2 x 12 V / 60 ohm, with what toggle and wires take
     ["plug-over-current", /^Pin P1-1 carries 2\d\d mA of W\d+ .*; it bears 100 mA\. Too much as well: W\d+ at P1-2, /],
     // 40 m and 25 mm of slack at each end

@@ -23,7 +23,7 @@ interface Overloaded {
 }
 
 /** Times its rating that a contact bears for the few milliseconds of a pulse (common practice). */
-const PULSE_TIMES = 3;
+export const PULSE_TIMES = 3;
 
 export const routeContactAmps = rule<Overloaded>({
   id: "route-contact-amps",

@@ -11,6 +11,7 @@ import { boardUnreached } from "./boardUnreached.ts";
 import { coilHeldOn } from "./coilHeldOn.ts";
 import { coilsTogether } from "./coilsTogether.ts";
 import { colourTwoMeanings } from "./colourTwoMeanings.ts";
+import { contactOverAmps } from "./contactOverAmps.ts";
 import { contactUsedTwice } from "./contactUsedTwice.ts";
 import { controlNotHeard } from "./controlNotHeard.ts";
 import { crossoverZones } from "./crossoverZones.ts";
@@ -46,6 +47,7 @@ import { lineUnclear } from "./lineUnclear.ts";
 import { longerThanReel } from "./longerThanReel.ts";
 import { loopInNet } from "./loopInNet.ts";
 import { madeServesNothing } from "./madeServesNothing.ts";
+import { motorOverVolts } from "./motorOverVolts.ts";
 import { nodeNumberShared } from "./nodeNumberShared.ts";
 import { noSpareCore } from "./noSpareCore.ts";
 import { notPlaced } from "./notPlaced.ts";
@@ -109,6 +111,8 @@ export const RULES: readonly Rule[] = [
   boardOverTotal,
   relaysBeyondController,
   supplyOutOfRange,
+  motorOverVolts,
+  contactOverAmps,
   supplyOverRating,
   shortWouldNotTrip,
   wireOverCurrent,

@@ -1,0 +1,73 @@
+import { traitsOf } from "../catalogue/traits.ts";
+import { EVERY } from "../readings/states.ts";
+import { AT_REST } from "../readings/threadReading.ts";
+import { terminalName } from "../schematic/nets.ts";
+import { supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { volts } from "../units/format.ts";
+import { type Look, POSITIONS, rule } from "./rule.ts";
+import { otherSupplies, outOfRange } from "./supplyOutOfRange.ts";
+import { suitsDriver } from "./wrongKindForOutput.ts";
+
+interface OverVolts {
+  thread: Thread;
+  motor: ThreadMotor;
+  sees: number;
+  least: number;
+  most: number;
+}
+
+export const motorOverVolts = rule<OverVolts>({
+  id: "motor-over-volts",
+  stage: "equip",
+  column: "motor",
+  severity: "stop",
+  title: "A motor gets more volts than it bears",
+  about:
+    "A stall motor stays powered at the end of its travel, and turns the more volts into the more heat: with half as many again more than twice as much. A tenth more than it is made for it bears, as supplies differ by that. A servo's electronics die above their volts at once. The rule solves the volts at the motor, standing and moving, in both positions and half cycles, against what it is made for.",
+  look: (look) =>
+    look.threads.flatMap((thread) =>
+      thread.motors.flatMap((motor): OverVolts[] => {
+        const { leastVolts, mostVolts } = motor.type.figures;
+        const by = traitsOf(motor.type).movedBy;
+        if (!mostVolts || (by !== "reversal" && by !== "signal")) return [];
+        // what drives it is of the wrong kind, or gets too much itself: that is told, and cures this too
+        if (!suitsDriver(thread, motor) || (motor.driver && outOfRange(look, motor.driver.device))) return [];
+        const sees = look.remember(thread, `volts at ${motor.device.id}`, () => voltsAt(look, motor));
+        if (sees <= mostVolts.value * BORNE) return [];
+        return [{ thread, motor, sees, least: leastVolts?.value ?? 0, most: mostVolts.value }];
+      }),
+    ),
+  subject: ({ motor }) => motor.device.id,
+  where: ({ motor }) => motor.device.label,
+  terminals: ({ motor }) => ["+", "−"].map((terminal) => terminalName(motor.device.label, terminal)),
+  turnouts: ({ thread }) => [thread],
+  why: ({ motor, sees, most }) => {
+    const from = motor.driver ? `, from ${motor.driver.device.label}` : "";
+    return `${motor.device.label} sees ${volts(sees)}${from}; it is made for ${volts(most)} at most.`;
+  },
+  remedies: ({ motor, sees, least, most }, { record }) => {
+    const { driver } = motor;
+    if (!driver) return [];
+    const supply = traitsOf(driver.type).gives === "dc" ? driver : supplyOf(record, driver.device.id);
+    return supply ? otherSupplies(record, { supply, gets: sees, least, most }) : [];
+  },
+  caution: ({ motor }) => motor.type,
+});
+
+/** Share of what a motor is made for that it bears: supplies differ by a tenth from what they say (common practice). */
+const BORNE = 1.1;
+
+/** The most volts between a motor's terminals, whatever is asked, standing or moving. */
+function voltsAt({ circuitry }: Look, { device }: ThreadMotor): number {
+  const states = POSITIONS.flatMap((position) => {
+    const rest = AT_REST[position];
+    return [rest, { ...rest, moment: "throwing" as const, acting: EVERY }];
+  });
+  return Math.max(
+    ...states.flatMap((state) =>
+      ([1, -1] as const).map((half) =>
+        Math.abs(circuitry.volts(`${device.id}:+`, `${device.id}:−`, { ...state, half }) ?? 0),
+      ),
+    ),
+  );
+}
