@@ -30,10 +30,10 @@ export const motorOverVolts = rule<OverVolts>({
         const { leastVolts, mostVolts } = motor.type.figures;
         const by = traitsOf(motor.type).movedBy;
         if (!mostVolts || (by !== "reversal" && by !== "signal")) return [];
-        // what drives it is of the wrong kind, or gets too much itself: that is told, and cures this too
-        if (!suitsDriver(thread, motor) || (motor.driver && outOfRange(look, motor.driver.device))) return [];
         const sees = look.remember(thread, `volts at ${motor.device.id}`, () => voltsAt(look, motor));
         if (sees <= mostVolts.value * BORNE) return [];
+        // what drives it is of the wrong kind, or gets too much itself: that is told, and cures this too
+        if (!suitsDriver(thread, motor) || (motor.driver && outOfRange(look, motor.driver.device))) return [];
         return [{ thread, motor, sees, least: leastVolts?.value ?? 0, most: mostVolts.value }];
       }),
     ),

@@ -70,19 +70,18 @@ export function outOfRange({ record, threads, circuitry }: Look, device: Device)
   const across = (half: 1 | -1) =>
     circuitry.volts(`${device.id}:${at[0]}`, `${device.id}:${at[1]}`, { ...AT_REST.N, half });
   const [first, second] = [across(1), across(-1)];
-  const driven = threads.filter(({ motors }) =>
+  if (first === undefined || second === undefined) return null;
+  const found: OutOfRange = {
+    ...{ device, type, supply, at, gets: [first, second] },
+    ...{ least: leastVolts.value, most: mostVolts.value, threads: [] },
+  };
+  const size = sizeOf(found);
+  if (size >= found.least && size <= found.most && !isAlternating(found) && !isReversed(found)) return null;
+  found.threads = threads.filter(({ motors }) =>
     motors.some(({ driver, unit }) => [driver, unit].some((each) => each?.device.id === device.id)),
   );
   // a control left on drains a unit, which is another finding
-  const drained = isUnit && driven.some(isLeftOn);
-  if (first === undefined || second === undefined || drained) return null;
-  const found: OutOfRange = {
-    ...{ device, type, supply, at, gets: [first, second] },
-    ...{ least: leastVolts.value, most: mostVolts.value, threads: driven },
-  };
-  const size = sizeOf(found);
-  const isRight = size >= found.least && size <= found.most && !isAlternating(found) && !isReversed(found);
-  return isRight ? null : found;
+  return isUnit && found.threads.some(isLeftOn) ? null : found;
 }
 
 /** The greater of the volts in the two half cycles. */
