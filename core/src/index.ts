@@ -110,7 +110,6 @@ export {
   type BuiltAs,
   compareBuilds,
   compareRouteSchools,
-  matrixOfBoard,
   type RouteSchoolCompared,
 } from "./consequences/compareBuilds.ts";
 export { type OpenEnd, openEnds } from "./debts/openEnds.ts";
@@ -120,21 +119,21 @@ export { type BoardTest, type BuildSheet, boardTests, layBoard, type Placed } fr
 export { type NamedBoard, namedBoards, sheetOfBoard, terminalWords } from "./diodes/ofBoard.ts";
 export { type CoilInPress, type RoutePress, routePress } from "./diodes/pressed.ts";
 export { type Firing, type Press, pressOf, prove } from "./diodes/proof.ts";
-export { type CapacitorChoice, type UnitDesign, unitDesigns } from "./diodes/unitDesign.ts";
+export { type CapacitorChoice, SAFE_WITHIN, type UnitDesign, unitDesigns } from "./diodes/unitDesign.ts";
+export { makeParts, setConstruction, setPart } from "./equip/diodeBoards.ts";
 export { type PlainSource, plainSources, setPlainInput } from "./equip/plainInputs.ts";
 export {
-  addRoutes,
-  askBy,
+  anotherButton,
   commandRoutes,
-  makeParts,
   ROUTE_SCHOOLS,
   type RouteSchool,
+  routeSchoolWords,
+} from "./equip/routeSchools.ts";
+export {
+  addRoutes,
   removeRoutes,
   renameRoute,
-  routeSchoolWords,
-  setConstruction,
   setInRoute,
-  setPart,
   type WantedRoute,
 } from "./equip/routes.ts";
 export { type BusStart, busStart } from "./events/busStart.ts";
@@ -356,7 +355,15 @@ export {
   type RouteControl,
   type RouteTurnout,
 } from "./record/routes.ts";
-export { type BoardJoin, isDirect, type Matrix, type MatrixCoil, type MatrixRow, matricesOf } from "./routes/boards.ts";
+export {
+  type BoardJoin,
+  isDirect,
+  type Matrix,
+  type MatrixCoil,
+  type MatrixRow,
+  matricesOf,
+  matrixOfBoard,
+} from "./routes/boards.ts";
 export {
   type Construction,
   constructionsOf,
@@ -449,6 +456,7 @@ export {
 } from "./papers/paper.ts";
 export { PAPER_SIZES, type PaperSize, type PaperSizeName } from "./papers/paperSizes.ts";
 export { PAPERS, type PaperOptions } from "./papers/papers.ts";
+export { SAFE_VOLTS } from "./readings/recharge.ts";
 export type { CableColours } from "./record/schemas.ts";
 export { type Need, needsOf } from "./stock/needs.ts";
 export { boughtAll, missingByTurnout, type StockFields, type StockLine, setStock, stockLines } from "./stock/stock.ts";

@@ -1,13 +1,8 @@
 // Railways whose turnouts are set by routes: a yard through diodes, and what can go wrong with it.
 import { edit } from "../src/catalogue/edit.ts";
-import {
-  addRoutes,
-  commandRoutes,
-  makeParts,
-  type RouteSchool,
-  setInRoute,
-  type WantedRoute,
-} from "../src/equip/routes.ts";
+import { makeParts } from "../src/equip/diodeBoards.ts";
+import { commandRoutes, type RouteSchool } from "../src/equip/routeSchools.ts";
+import { addRoutes, setInRoute, type WantedRoute } from "../src/equip/routes.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { matricesOf } from "../src/routes/boards.ts";
 import { drafted, railway, withFigures } from "./build.ts";

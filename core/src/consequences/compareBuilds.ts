@@ -2,14 +2,16 @@ import { figureValue, typeOf } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { type RoutePress, routePress } from "../diodes/pressed.ts";
-import { commandRoutes, ROUTE_SCHOOLS, type RouteSchool, setConstruction } from "../equip/routes.ts";
+import { setConstruction } from "../equip/diodeBoards.ts";
+import { commandRoutes, ROUTE_SCHOOLS, type RouteSchool } from "../equip/routeSchools.ts";
 import { progressOf } from "../loom/progress.ts";
-import { assignmentsOfDevice, deviceOf } from "../record/find.ts";
+import { deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
 import { CONSTRUCTIONS, type ConstructionKind } from "../record/routes.ts";
-import { type Matrix, matricesOf, movingWith } from "../routes/boards.ts";
-import { controlsOf, isLeftOn } from "../schematic/thread.ts";
+import { type Matrix, matricesOf, matrixOfBoard, movingWith } from "../routes/boards.ts";
+import { buttonWords } from "../routes/words.ts";
+import { controlsOf, inputOf, isLeftOn } from "../schematic/thread.ts";
 import { count } from "../units/format.ts";
 
 /** A way to build the diode boards, with every button pressed in the solved circuit. */
@@ -42,23 +44,19 @@ export function* compareBuilds(before: Derived, boardId: string): Generator<Buil
   }
 }
 
-/** The matrix that a board belongs to. */
-export function matrixOfBoard(record: RailwayRecord, boardId: string): Matrix | undefined {
-  return matricesOf(record).find(({ boards }) => boards.some(({ id }) => id === boardId));
-}
-
 function builtAs(derived: Derived, matrix: Matrix, kind: ConstructionKind, isPresent: boolean): BuiltAs {
   const { record, circuitry, schematic } = derived;
-  const presses = matrix.rows.flatMap(({ key }) => routePress(record, circuitry, schematic.threads, matrix, key) ?? []);
+  const presses = matrix.rows.flatMap((row) => {
+    const pressed = routePress(record, circuitry, schematic.threads, matrix, row.key);
+    return pressed ? [{ ...pressed, button: buttonWords(record, row) }] : [];
+  });
   const asked = presses.flatMap(({ coils }) => coils.filter(({ isWanted }) => isWanted));
   const [weakest] = asked.sort((a, b) => a.joules / a.least - b.joules / b.least);
   const most = (of: (press: RoutePress) => number) => Math.max(0, ...presses.map(of));
-  const diodes = matrix.joins.filter((join) => join.with === "diode").length;
+  const diodes = diodesOf(matrix);
   const emptied = leftOnAt(derived, matrix);
-  const [board] = matrix.boards;
-  const price = board ? figureValue(typeOf(record, board), "diodePrice") : 0;
   return {
-    ...{ kind, isPresent, diodes, wires: matrix.joins.length - diodes, cost: diodes * price },
+    ...{ kind, isPresent, diodes, wires: matrix.joins.length - diodes, cost: diodes * diodePrice(record, matrix) },
     mostDrops: matrix.construction.mostDrops,
     weakest: weakest ? { label: weakest.label, joules: weakest.joules, least: weakest.least } : null,
     contactAmps: most(({ contactAmps }) => contactAmps),
@@ -68,7 +66,7 @@ function builtAs(derived: Derived, matrix: Matrix, kind: ConstructionKind, isPre
       ? [`${emptied} is left on at one of the coils and empties the unit: put that right first.`]
       : matrix.unplaced.length > 0
         ? [`No rows are free for ${count(matrix.unplaced.length, "wire")} that buttons share: it takes a larger board.`]
-        : presses.flatMap(({ key, faults }) => faults.map((fault) => `${buttonOf(record, key)}: ${fault}`)),
+        : presses.flatMap(({ button, faults }) => faults.map((fault) => `${button}: ${fault}`)),
   };
 }
 
@@ -79,10 +77,11 @@ function leftOnAt({ schematic }: Derived, { coils }: Matrix): string | null {
   return thread ? (controlsOf(thread).find(({ type }) => type.maintained)?.device.label ?? null) : null;
 }
 
-function buttonOf(record: RailwayRecord, key: string): string {
-  const [id = "", way] = key.split(" ");
-  const label = record.devices.find((device) => device.id === id)?.label ?? id;
-  return way ? `${label}-${way}` : label;
+const diodesOf = ({ joins }: Matrix) => joins.filter((join) => join.with === "diode").length;
+
+/** Rough price of one diode of a matrix's boards. */
+function diodePrice(record: RailwayRecord, { boards: [board] }: Matrix): number {
+  return board ? figureValue(typeOf(record, board), "diodePrice") : 0;
 }
 
 /** What it means to have routes asked for in one way of the trade. */
@@ -148,16 +147,16 @@ function schoolCompared(
     const known = counts.get(id) ?? { name, count: 0, cost: 0 };
     counts.set(id, { name, count: known.count + 1, cost: known.cost + figures.price.value });
   }
-  const diodes = matricesOf(made).flatMap(({ joins, rows }) =>
-    rows.length === 0 ? [] : joins.filter((join) => join.with === "diode"),
-  ).length;
+  const used = matricesOf(made).filter(({ rows }) => rows.length > 0);
+  const diodes = used.reduce((sum, matrix) => sum + diodesOf(matrix), 0);
+  const priceOfDiodes = used.reduce((sum, matrix) => sum + diodesOf(matrix) * diodePrice(made, matrix), 0);
   const { bench, front, underneath } = progressOf(derived.loom.wires);
   const was = new Set(before.findings.map(({ key }) => key));
   return {
     school,
     isPresent,
     parts: [...counts.values()].map(({ name, count }) => ({ name, count })),
-    cost: [...counts.values()].reduce((sum, { cost }) => sum + cost, 0) + diodes * DIODE_PRICE,
+    cost: [...counts.values()].reduce((sum, { cost }) => sum + cost, 0) + priceOfDiodes,
     diodes,
     wires: derived.loom.wires.length,
     joints: bench.of + front.of + underneath.of,
@@ -166,23 +165,14 @@ function schoolCompared(
   };
 }
 
-/** Rough price of a diode (from memory). */
-const DIODE_PRICE = 0.1;
-
 /** Whether routes are asked for by the same kinds of things in two records. */
 function isSameWay(a: RailwayRecord, b: RailwayRecord, ids: ReadonlySet<string>): boolean {
   const kinds = (record: RailwayRecord) =>
     record.routeControls
       .filter(({ routeId }) => ids.has(routeId))
-      .map(({ routeId, deviceId, throughId }) => {
-        const device = record.devices.find(({ id }) => id === deviceId);
-        const isRead = assignmentsOfDevice(record, deviceId).some(
-          (each) =>
-            each.role === "input" &&
-            each.controlId === deviceId &&
-            typeOf(record, deviceOf(record, each.deviceId)).drives !== "matrix",
-        );
-        return `${routeId} ${device ? typeOf(record, device).model : ""} ${throughId !== null} ${isRead}`;
+      .map(({ routeId, deviceId, way, throughId }) => {
+        const { model } = typeOf(record, deviceOf(record, deviceId));
+        return `${routeId} ${model} ${throughId !== null} ${inputOf(record, deviceId, way) !== undefined}`;
       })
       .sort()
       .join();

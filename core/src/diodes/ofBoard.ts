@@ -1,10 +1,10 @@
 import type { Loom } from "../loom/wire.ts";
-import { deviceOf, find } from "../record/find.ts";
+import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { type BoardJoin, type Matrix, matricesOf } from "../routes/boards.ts";
 import type { Construction } from "../routes/constructions.ts";
-import { wayName } from "../schematic/nets.ts";
+import { buttonWords, coilWords } from "../routes/words.ts";
 import { type BuildSheet, layBoard } from "./buildSheet.ts";
 
 /** A diode board of a railway, with what its terminals are called on the sheet: "I4 Road 4, B4" and "2N Y2 N". */
@@ -64,10 +64,10 @@ function servedBy(record: RailwayRecord, matrix: Matrix, boardId: string, termin
   const row = matrix.rows.find(({ terminals }) => terminals.get(boardId) === terminal);
   if (row) {
     const routes = row.routeIds.map((id) => find(record, "route", id)?.label ?? id).join(", ");
-    return `${terminal} ${routes}, ${wayName(deviceOf(record, row.controlId).label, row.way)}`;
+    return `${terminal} ${routes}, ${buttonWords(record, row)}`;
   }
   const coil = matrix.coils.find((each) => each.boardId === boardId && each.terminal === terminal);
-  if (coil) return `${terminal} ${find(record, "turnout", coil.turnoutId)?.label ?? coil.turnoutId} ${coil.side}`;
+  if (coil) return `${terminal} ${coilWords(record, coil)}`;
   return `${terminal} shared`;
 }
 

@@ -1,10 +1,11 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import { type Press, type PressedCoil, press, pulseIn } from "../readings/presses.ts";
-import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Matrix } from "../routes/boards.ts";
+import { coilWords } from "../routes/words.ts";
 import { fitted, type Thread } from "../schematic/thread.ts";
+import { STRAY_SHARE } from "./proof.ts";
 
 /** What one coil gets when the button of a route is pressed, as the railway is built. */
 export interface CoilInPress {
@@ -39,9 +40,6 @@ export interface RoutePress {
   faults: string[];
 }
 
-/** Share of a firm throw that a coil may get which is not asked (common practice). */
-const STRAY_SHARE = 0.1;
-
 /** Coils that a press may concern: those asked, and others that get more than a trace. */
 const TRACE_AMPS = 0.05;
 
@@ -67,7 +65,11 @@ export function routePress(
   const [first] = matrix.boards;
   const surgeAmps = first ? (fitted(record, first.id).type.figures.surgeAmps?.value ?? Number.POSITIVE_INFINITY) : 0;
   const diodeAmps = Math.max(0, ...diodes.map(({ amps }) => amps));
-  const weakest = pressed.coils.filter(({ isWanted }) => isWanted).sort((a, b) => a.amps - b.amps)[0];
+  const share = ({ coil }: PressedCoil) => {
+    const gets = coils.find(({ key }) => key === coil.key);
+    return gets ? gets.joules / gets.least : 0;
+  };
+  const [weakest] = pressed.coils.filter(({ isWanted }) => isWanted).sort((a, b) => share(a) - share(b));
   const pulse = weakest ? pulseIn(circuitry, pressed, weakest) : null;
   const stop = Math.max(SHORTEST_SHOWN, (pulse?.secondsAboveHalf ?? 0) * 4);
   const curve = weakest ? circuitry.pulseCurve(weakest.coil.motorId, weakest.coil.side, pressed.state, stop) : null;
@@ -95,7 +97,7 @@ function coilOf(record: RailwayRecord, circuitry: Circuitry, pressed: Press, coi
   const pulse = pulseIn(circuitry, pressed, coil);
   return {
     key: coil.coil.key,
-    label: `${find(record, "turnout", coil.coil.turnoutId)?.label ?? coil.coil.turnoutId} ${coil.coil.side}`,
+    label: coilWords(record, coil.coil),
     isWanted: coil.isWanted,
     joules: pulse?.joules ?? 0,
     peakAmps: pulse?.peakAmps ?? 0,

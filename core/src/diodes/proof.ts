@@ -55,8 +55,8 @@ export interface Proof {
   faults: string[];
 }
 
-/** Share of what is needed that a coil which is not asked may get. */
-const STRAY_SHARE = 0.1;
+/** Share of what is needed that a coil which is not asked may get (common practice). */
+export const STRAY_SHARE = 0.1;
 /** A press is looked at for so many time constants of the circuit. */
 const CONSTANTS = 5;
 /** Share by which a step of the pulse may be wrong: far below what capacitors and coils differ by. */

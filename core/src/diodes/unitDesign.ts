@@ -1,7 +1,8 @@
 import { figureValue, genericType } from "../catalogue/catalogue.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import { type Press, press } from "../readings/presses.ts";
-import { SAFE_VOLTS, secondsToRecover, secondsToSafe } from "../readings/recharge.ts";
+import { SAFE_VOLTS, secondsToRecover, secondsToRecoverHeld, secondsToSafe } from "../readings/recharge.ts";
+import { AT_REST } from "../readings/threadReading.ts";
 import { deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { matricesOf } from "../routes/boards.ts";
@@ -19,6 +20,8 @@ export interface CapacitorChoice {
   /** Seconds after a press until the worst route is firm again, and so how many a minute; none where it never is. */
   waits: number | null;
   perMinute: number | null;
+  /** The same when a transistor holds the first current until it is full. */
+  waitsHeld: number | null;
   /** Supply amps that charging takes in the first instant. */
   chargeAmps: number;
   /** Seconds until it is safe to touch with the supply off, by what bleeds it now. */
@@ -63,9 +66,7 @@ const USUAL: readonly [microfarads: number, price: number][] = [
 /** Electrolytic capacitors have from a fifth less than is printed on them (common practice). */
 const LOW = 0.8;
 /** Time in which a discharge unit should be safe to touch, seconds (common practice). */
-const SAFE_WITHIN = 30;
-/** Charging through a transistor ends sooner: it keeps the current up to the end (common practice: to about a third). */
-export const TRANSISTOR_SHARE = 0.35;
+export const SAFE_WITHIN = 30;
 
 /** The design of each discharge unit that feeds diode boards. */
 export function unitDesigns(record: RailwayRecord, circuitry: Circuitry, threads: readonly Thread[]): UnitDesign[] {
@@ -102,7 +103,7 @@ function designOf(
   if (!worst) return null;
   const { pressed, coil } = worst;
   const least = leastOf(coil.motorId);
-  const volts = circuitry.volts(`${device.id}:+`, `${device.id}:−`, AT_REST) ?? 0;
+  const volts = circuitry.volts(`${device.id}:+`, `${device.id}:−`, AT_REST.N) ?? 0;
   const present = figureValue(type, "farads");
   const [chargeOhms, bleedOhms] = [figureValue(type, "chargeOhms"), figureValue(type, "bleedOhms")];
   const supply = supplyOf(record, device.id);
@@ -115,10 +116,12 @@ function designOf(
       ...type,
       figures: { ...type.figures, farads: { ...type.figures.farads, value: farads } },
     } as Fitted["type"];
-    const waits = weakest > least ? secondsToRecover(own, least / weakest) : null;
+    const isFirm = weakest > least;
+    const waits = isFirm ? secondsToRecover(own, least / weakest) : null;
+    const waitsHeld = isFirm ? secondsToRecoverHeld(own, least / weakest) : null;
     const bleed = SAFE_WITHIN / (farads * Math.log(Math.max(volts, SAFE_VOLTS * 1.01) / SAFE_VOLTS));
     return {
-      ...{ made, farads, joules: (farads * volts ** 2) / 2, weakest, weakestLow, waits },
+      ...{ made, farads, joules: (farads * volts ** 2) / 2, weakest, weakestLow, waits, waitsHeld },
       perMinute: waits === null ? null : Math.floor(60 / Math.max(waits, PRESS_SECONDS)),
       chargeAmps: volts / chargeOhms,
       safeAfter: secondsToSafe(farads, bleedOhms, volts),
@@ -157,4 +160,3 @@ function designOf(
 const MAINS_HIGH = 1.1;
 /** A press and letting go takes so long at least, seconds (common practice). */
 const PRESS_SECONDS = 0.5;
-const AT_REST = { asked: {}, moment: "rest", acting: null, off: false } as const;

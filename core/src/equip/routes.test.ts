@@ -7,19 +7,12 @@ import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { readRailwayFile, writeRailwayFile } from "../record/railwayFile.ts";
 import { matricesOf } from "../routes/boards.ts";
-import { turnoutsOfRoute } from "../routes/routes.ts";
+import { controlsOfRoute, turnoutsOfRoute } from "../routes/routes.ts";
+import { inputOf } from "../schematic/thread.ts";
 import { setControls, writeControls } from "./controls.ts";
-import {
-  addRoutes,
-  askBy,
-  commandRoutes,
-  makeParts,
-  ROUTE_SCHOOLS,
-  removeRoutes,
-  renameRoute,
-  setInRoute,
-  setPart,
-} from "./routes.ts";
+import { makeParts, setPart } from "./diodeBoards.ts";
+import { anotherButton, commandRoutes, ROUTE_SCHOOLS } from "./routeSchools.ts";
+import { addRoutes, putControl, removeRoutes, renameRoute, setInRoute } from "./routes.ts";
 
 const all = (record: RailwayRecord) => record.routes.map(({ id }) => id);
 const nets = (record: RailwayRecord, purpose: string) =>
@@ -113,12 +106,12 @@ describe("bad input", () => {
   it("is refused with a sentence that says what to do", () => {
     const record = routedYard(3);
     const ask = (deviceId: string, way: number | null) => () =>
-      edit(record, askBy(record, "road-1", { deviceId, way, throughId: null }).edits);
+      drafted(record, (draft) => putControl(draft, "road-1", { deviceId, way, throughId: null }));
     expect(ask("cd1", null)).toThrow(/CD1 \(.*\) cannot ask for a route/);
     expect(ask("b1", 2)).toThrow(/B1 has one contact; it has no number/);
-    expect(() => edit(record, askBy(record, "road-1", { deviceId: "b2", way: null, throughId: "b2" }).edits)).toThrow(
-      /held at once.*name two of them/,
-    );
+    expect(() =>
+      drafted(record, (draft) => putControl(draft, "road-1", { deviceId: "b2", way: null, throughId: "b2" })),
+    ).toThrow(/held at once.*name two of them/);
     expect(() =>
       edit(record, setPart(record, "x1", ["I1", "9N"], { with: "wire", turned: false, madeAt: null })!.edits),
     ).toThrow(/X1 has no terminal 9N/);
@@ -224,4 +217,27 @@ it("says of a route that sets nothing that it does, and takes it away when asked
   const cured = edit(record, remedy!.group!.edits).record;
   expect(cured.routes.map(({ label }) => label)).toEqual(["Road 1", "Road 2", "Road 3"]);
   expect(new Derived(cured).findings.map(({ ruleId }) => ruleId)).not.toContain("route-impossible");
+});
+
+describe("another button for a route", () => {
+  it("reaches the same coils by a row of its own, as from a second panel", () => {
+    const record = routedYard(4);
+    const after = edit(record, anotherButton(record, "road-3").edits).record;
+    expect(controlsOfRoute(after, "road-3").map(({ deviceId }) => deviceId)).toEqual(["b3", "b5"]);
+    expect(after.devices.find(({ id }) => id === "b5")?.typeId).toBe("push-button-heavy");
+    const [{ rows, wishes }] = matricesOf(after) as [ReturnType<typeof matricesOf>[number]];
+    const coilsOf = (id: string) =>
+      wishes.find(({ button }) => button === rows.find(({ controlId }) => controlId === id)?.key)?.coils;
+    expect(coilsOf("b5")).toEqual(coilsOf("b3"));
+    expect(new Set(rows.map(({ terminals }) => terminals.get("x1"))).size).toBe(5);
+    expect(new Derived(after).findings.filter(({ stage }) => stage === "routes")).toEqual([]);
+  });
+
+  it("is read for a computer where no diode board throws the route", () => {
+    const record = routedYard(3, "message");
+    const after = edit(record, anotherButton(record, "road-2").edits).record;
+    const [, second] = controlsOfRoute(after, "road-2");
+    expect(inputOf(after, second!.deviceId, null)?.way).toBe(4);
+    expect(after.devices.filter(({ typeId }) => typeId.startsWith("diode-board"))).toEqual([]);
+  });
 });

@@ -1,11 +1,12 @@
-import { copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { press } from "../readings/presses.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { BoardJoin, MatrixRow } from "../routes/boards.ts";
+import { rowWords } from "../routes/words.ts";
 import { fitted, type Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
-import { ofChargedMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
+import { ofChargedMatrices, threadsOfCoils } from "./ofMatrices.ts";
+import { fitWithFigures } from "./remedies.ts";
 import { rule } from "./rule.ts";
 
 interface Over {
@@ -49,17 +50,13 @@ export const diodeOverSurge = rule<Over>({
   why: ({ board, join, flows, limit, row, record }) =>
     `With ${rowWords(record, row)} pressed, ${amps(flows)} go through the diode from ${join.from} to ${join.to} of ${board}; it bears ${amps(limit)}.`,
   remedies: ({ join, flows }, { record }) => {
-    const { device, type } = fitted(record, join.boardId);
+    const board = fitted(record, join.boardId);
+    const { label: name } = board.device;
     const limit = USUAL_SURGE.find((each) => each >= flows * 1.1);
     if (limit === undefined) return [];
-    const name = `${(type.name.split(",")[0] ?? type.name).slice(0, 50)}, diodes that bear ${limit} A, ${device.label}`;
-    const copy = copyType(record, type.id, name);
     const draft = new Draft(record);
-    for (const edit of copy.group.edits)
-      if (edit.op === "put" && edit.kind === "type")
-        draft.put("type", { ...edit.value, figures: { ...edit.value.figures, surgeAmps: limit } });
-    draft.put("device", { ...device, typeId: copy.id });
-    const label = `Take diodes that bear ${limit} A on ${device.label}`;
+    fitWithFigures(draft, board, `diodes that bear ${limit} A, ${name}`, { surgeAmps: limit });
+    const label = `Take diodes that bear ${limit} A on ${name}`;
     return [{ label, group: draft.group(label) }];
   },
 });

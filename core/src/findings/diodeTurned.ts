@@ -1,10 +1,11 @@
-import { setPart } from "../equip/routes.ts";
+import { setPart } from "../equip/diodeBoards.ts";
 import { find } from "../record/find.ts";
 import type { BoardPart } from "../record/routes.ts";
 import type { Device } from "../record/schemas.ts";
 import { reachesOf } from "../routes/asBuilt.ts";
+import { coilWords, rowWords } from "../routes/words.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { coilWords, ofMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
+import { ofMatrices, threadsOfCoils } from "./ofMatrices.ts";
 import { rule } from "./rule.ts";
 
 interface Turned {

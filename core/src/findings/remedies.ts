@@ -4,6 +4,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { addBoardTo, changeType, copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setDriver } from "../equip/equipment.ts";
+import { NAME_LENGTH } from "../record/fields.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf, Device } from "../record/schemas.ts";
@@ -106,17 +107,10 @@ export function strongerSupply(record: RailwayRecord, { device, type }: Fitted, 
   const { ratedAmps, tripAmps } = type.figures;
   const wanted = USUAL_AMPS.find((each) => each * SPARE >= gives && each > (ratedAmps?.value ?? 0));
   if (wanted === undefined || !ratedAmps) return [];
-  const name = `${(type.name.split(",")[0] ?? type.name).slice(0, 60)}, ${amps(wanted)}`;
-  const known = record.types.find((own) => own.name === name);
-  const copy = known ? null : copyType(record, type.id, name);
   const draft = new Draft(record);
-  for (const edit of copy?.group.edits ?? []) {
-    if (edit.op !== "put" || edit.kind !== "type") continue;
-    // one that shuts down far above its rating has a figure of the owner's own
-    const trips = tripAmps ? { tripAmps: Math.min(tripAmps.value / ratedAmps.value, 2) * wanted } : {};
-    draft.put("type", { ...edit.value, figures: { ...edit.value.figures, ratedAmps: wanted, ...trips } });
-  }
-  draft.put("device", { ...device, typeId: known?.id ?? copy?.id ?? type.id });
+  // one that shuts down far above its rating has a figure of the owner's own
+  const trips = tripAmps ? { tripAmps: Math.min(tripAmps.value / ratedAmps.value, 2) * wanted } : {};
+  fitWithFigures(draft, { device, type }, amps(wanted), { ratedAmps: wanted, ...trips });
   const label = `Take a supply of ${amps(wanted)} for ${device.label}`;
   return [{ label, group: draft.group(label) }];
 }
@@ -162,6 +156,27 @@ export function sentence(words: string): string {
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
 
+/**
+ * Fits an own type in a device's place, like its own but for some figures: one that is there by its name, else a copy.
+ * @param what tells it from others, after the first words of the type's name
+ * @param figures in SI units
+ */
+export function fitWithFigures(
+  draft: Draft,
+  { device, type }: Fitted,
+  what: string,
+  figures: Readonly<Record<string, number>>,
+): void {
+  const first = type.name.split(",")[0] ?? type.name;
+  const name = `${first.slice(0, NAME_LENGTH - what.length - 2)}, ${what}`;
+  const known = draft.record.types.find((own) => own.name === name);
+  const copy = known ? null : copyType(draft.record, type.id, name);
+  for (const edit of copy?.group.edits ?? [])
+    if (edit.op === "put" && edit.kind === "type")
+      draft.put("type", { ...edit.value, figures: { ...edit.value.figures, ...figures } });
+  draft.put("device", { ...device, typeId: known?.id ?? copy?.id ?? type.id });
+}
+
 /** Usual values of large capacitors, farads (IEC 60063, E6). */
 const USUAL_FARADS = [1000, 1500, 2200, 3300, 4700, 6800, 10_000, 15_000, 22_000, 33_000, 47_000].map(
   (value) => value * 1e-6,
@@ -179,14 +194,8 @@ export function largerCapacitor(record: RailwayRecord, { device, type }: Fitted,
     .slice(0, 2)
     .map((value): Remedy => {
       const microfarads = `${Math.round(value * 1e6)} µF`;
-      const name = `${(type.name.split(",")[0] ?? type.name).slice(0, 60)}, ${microfarads}`;
-      const known = record.types.find((own) => own.name === name);
-      const copy = known ? null : copyType(record, type.id, name);
       const draft = new Draft(record);
-      for (const edit of copy?.group.edits ?? [])
-        if (edit.op === "put" && edit.kind === "type")
-          draft.put("type", { ...edit.value, figures: { ...edit.value.figures, farads: value } });
-      draft.put("device", { ...device, typeId: known?.id ?? copy?.id ?? type.id });
+      fitWithFigures(draft, { device, type }, microfarads, { farads: value });
       return {
         label: `Raise ${device.label} to ${microfarads}`,
         group: draft.group(`${device.label} holds ${microfarads}`),
@@ -199,13 +208,8 @@ export function strongerCharging(record: RailwayRecord, { device, type }: Fitted
   const { chargeOhms } = type.figures;
   const value = USUAL_OHMS.find((each) => chargeOhms && each <= chargeOhms.value / times && each >= chargeOhms.min);
   if (!chargeOhms || value === undefined) return [];
-  const name = `${(type.name.split(",")[0] ?? type.name).slice(0, 50)}, charged by ${value} ohm, ${device.label}`;
-  const copy = copyType(record, type.id, name);
   const draft = new Draft(record);
-  for (const edit of copy.group.edits)
-    if (edit.op === "put" && edit.kind === "type")
-      draft.put("type", { ...edit.value, figures: { ...edit.value.figures, chargeOhms: value } });
-  draft.put("device", { ...device, typeId: copy.id });
+  fitWithFigures(draft, { device, type }, `charged by ${value} ohm, ${device.label}`, { chargeOhms: value });
   const label = `Charge ${device.label} through ${value} ohm`;
   return [{ label, group: draft.group(label) }];
 }

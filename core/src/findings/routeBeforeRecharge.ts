@@ -3,9 +3,10 @@ import { press, pulseIn } from "../readings/presses.ts";
 import { secondsToRecover } from "../readings/recharge.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { MatrixRow } from "../routes/boards.ts";
+import { rowWords } from "../routes/words.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { seconds } from "../units/format.ts";
-import { ofChargedMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
+import { ofChargedMatrices, threadsOfCoils } from "./ofMatrices.ts";
 import { largerCapacitor, strongerCharging } from "./remedies.ts";
 import { rule } from "./rule.ts";
 

@@ -1,4 +1,4 @@
-import { commandRoutes } from "../equip/routes.ts";
+import { commandRoutes } from "../equip/routeSchools.ts";
 import { deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Route } from "../record/routes.ts";
@@ -6,7 +6,7 @@ import type { Position } from "../record/schemas.ts";
 import { movingWith } from "../routes/boards.ts";
 import { routesInOrder, turnoutsOfRoute } from "../routes/routes.ts";
 import { wayName } from "../schematic/nets.ts";
-import type { Thread } from "../schematic/thread.ts";
+import { type Thread, threadsOfTurnouts } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Look, rule } from "./rule.ts";
 
@@ -58,15 +58,12 @@ export function sharedButtons({ record, threads }: Look): Shared[] {
     if (routes.length < 2) return [];
     const [deviceId, way] = JSON.parse(key) as [string, number | null];
     const turnouts = new Set(routes.flatMap(({ id }) => turnoutsOfRoute(record, id).map(({ turnoutId }) => turnoutId)));
-    const concerned = threads.filter(({ turnout, followers }) =>
-      [turnout, ...followers].some(({ id }) => turnouts.has(id)),
-    );
     return [
       {
         name: wayName(deviceOf(record, deviceId).label, way),
         routes,
         both: askedBothWays(record, routes),
-        threads: concerned,
+        threads: threadsOfTurnouts(threads, turnouts),
       },
     ];
   });

@@ -3,10 +3,11 @@ import { type Press, type PressedCoil, press, pulseIn } from "../readings/presse
 import type { Pulse } from "../readings/pulse.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Matrix, MatrixRow } from "../routes/boards.ts";
+import { coilWords, rowWords } from "../routes/words.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { fitted } from "../schematic/thread.ts";
 import { joules, list, milliseconds } from "../units/format.ts";
-import { coilWords, ofChargedMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
+import { ofChargedMatrices, threadsOfCoils } from "./ofMatrices.ts";
 import { largerCapacitor, layThicker } from "./remedies.ts";
 import { type Look, rule } from "./rule.ts";
 

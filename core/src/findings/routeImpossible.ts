@@ -1,8 +1,10 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
+import { joinRows, putOnBoards } from "../equip/diodeBoards.ts";
 import { Draft } from "../equip/draft.ts";
 import { setMotor } from "../equip/equipment.ts";
-import { commandRoutes, joinRows, putOnBoards, putOnDecoders, removeRoutes, setInRoute } from "../equip/routes.ts";
+import { commandRoutes, putOnDecoders } from "../equip/routeSchools.ts";
+import { removeRoutes, setInRoute } from "../equip/routes.ts";
 import type { EditGroup } from "../record/edits.ts";
 import { assignmentsOfDevice, assignmentsOfTurnout, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -10,7 +12,7 @@ import type { Route } from "../record/routes.ts";
 import type { Position } from "../record/schemas.ts";
 import { movingWith } from "../routes/boards.ts";
 import { controlsOfRoute, routesInOrder, turnoutsOfRoute } from "../routes/routes.ts";
-import { drivesItself, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { drivesItself, inputOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 
@@ -92,7 +94,7 @@ function problemOf(look: Look, route: Route): Impossible[] {
 /** Turnouts of a route with buttons at diode boards that hang on none. */
 function notByDiodes({ record }: Look, route: Route, threads: readonly Thread[]): Impossible[] {
   const throughDiodes = controlsOfRoute(record, route.id).some(({ deviceId }) =>
-    record.assignments.some(
+    assignmentsOfDevice(record, deviceId).some(
       (a) =>
         a.role === "input" &&
         a.controlId === deviceId &&
@@ -196,15 +198,9 @@ function onDecoders(record: RailwayRecord, route: Route): EditGroup {
 /** Turnouts of a route by macro or message that no command reaches: their motors hang on a diode board or a bare unit. */
 function notByCommands({ record }: Look, route: Route, threads: readonly Thread[]): Impossible[] {
   const asking = controlsOfRoute(record, route.id);
-  const byCommand = asking.filter(({ deviceId }) => {
+  const byCommand = asking.filter(({ deviceId, way }) => {
     const type = typeOf(record, deviceOf(record, deviceId));
-    const isRead = assignmentsOfDevice(record, deviceId).some(
-      (a) =>
-        a.role === "input" &&
-        a.controlId === deviceId &&
-        typeOf(record, deviceOf(record, a.deviceId)).drives !== "matrix",
-    );
-    return traitsOf(type).asks === null || isRead;
+    return traitsOf(type).asks === null || inputOf(record, deviceId, way) !== undefined;
   });
   if (asking.length === 0 || byCommand.length < asking.length) return [];
   const deaf = threads.flatMap(({ motors }) =>

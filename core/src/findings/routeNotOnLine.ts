@@ -5,7 +5,7 @@ import { offTheWay } from "../line/yards.ts";
 import { find } from "../record/find.ts";
 import type { Route } from "../record/routes.ts";
 import { routesInOrder, turnoutsOfRoute } from "../routes/routes.ts";
-import type { Thread } from "../schematic/thread.ts";
+import { type Thread, threadsOfTurnouts } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { rule } from "./rule.ts";
 
@@ -34,10 +34,7 @@ export const routeNotOnLine = rule<OffTheLine>({
       );
       const { left, against } = offTheWay(record, lies);
       if (left.length === 0) return [];
-      const concerned = threads.filter(({ turnout, followers }) =>
-        [turnout, ...followers].some(({ id }) => left.includes(id)),
-      );
-      return [{ route, left, against, threads: concerned }];
+      return [{ route, left, against, threads: threadsOfTurnouts(threads, new Set(left)) }];
     }),
   subject: ({ route }) => route.id,
   where: ({ route }) => route.label,

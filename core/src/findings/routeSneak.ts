@@ -1,11 +1,12 @@
 import { Draft } from "../equip/draft.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Reach, reachesOf, type Step } from "../routes/asBuilt.ts";
-import type { Matrix } from "../routes/boards.ts";
+import { type Matrix, placeOf } from "../routes/boards.ts";
 import { constructionOf } from "../routes/constructions.ts";
+import { coilWords, rowWords } from "../routes/words.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { coilWords, ofMatrices, rowWords, threadsOfCoils } from "./ofMatrices.ts";
+import { ofMatrices, threadsOfCoils } from "./ofMatrices.ts";
 import { type Remedy, rule } from "./rule.ts";
 
 interface Sneak {
@@ -80,9 +81,7 @@ function diodesInPlace(record: RailwayRecord, matrix: Matrix): Remedy[] {
     joins.filter((join) => join.with === "diode"),
   );
   const draft = new Draft(record);
-  const changed = record.boardParts.filter(
-    (part) => part.with === "wire" && places.has(placeOf(part.deviceId, part.from, part.to)),
-  );
+  const changed = record.boardParts.filter((part) => part.with === "wire" && places.has(placeOf(part.deviceId, part)));
   for (const part of changed) {
     const [from, to] = part.to.startsWith("I") ? [part.to, part.from] : [part.from, part.to];
     draft.put("boardPart", { ...part, from, to, with: "diode", turned: false, madeAt: null });
@@ -101,7 +100,7 @@ function withoutStrays(record: RailwayRecord, matrix: Matrix): Remedy[] {
   const places = placesOf(matrix, [...constructionOf("full", matrix.wishes).joins, ...matrix.construction.joins]);
   const ids = new Set(matrix.boards.map(({ id }) => id));
   const strays = record.boardParts.filter(
-    (part) => ids.has(part.deviceId) && !places.has(placeOf(part.deviceId, part.from, part.to)),
+    (part) => ids.has(part.deviceId) && !places.has(placeOf(part.deviceId, part)),
   );
   if (strays.length === 0) return [];
   const draft = new Draft(record);
@@ -121,12 +120,10 @@ function placesOf({ rows, coils }: Matrix, joins: readonly { from: string; to: s
     joins.flatMap(({ from, to }) => {
       const coil = coilOf.get(to);
       const terminal = coil && rowOf.get(from)?.terminals.get(coil.boardId);
-      return coil && terminal ? [placeOf(coil.boardId, terminal, coil.terminal)] : [];
+      return coil && terminal ? [placeOf(coil.boardId, { from: terminal, to: coil.terminal })] : [];
     }),
   );
 }
-
-const placeOf = (boardId: string, from: string, to: string) => `${boardId} ${[from, to].sort().join(" ")}`;
 
 /** Whether a step goes through a diode that lies the wrong way round. */
 function isTurned({ joins }: Matrix, { boardId, from, to }: Step): boolean {

@@ -1,7 +1,7 @@
-import { commandRoutes } from "../equip/routes.ts";
+import { commandRoutes } from "../equip/routeSchools.ts";
 import type { Route } from "../record/routes.ts";
 import { controlsOfRoute, routesInOrder, turnoutsOfRoute } from "../routes/routes.ts";
-import type { Thread } from "../schematic/thread.ts";
+import { type Thread, threadsOfTurnouts } from "../schematic/thread.ts";
 import { rule } from "./rule.ts";
 
 interface Unasked {
@@ -21,10 +21,7 @@ export const routeUnasked = rule<Unasked>({
       const own = turnoutsOfRoute(record, route.id);
       if (own.length === 0 || controlsOfRoute(record, route.id).length > 0) return [];
       const ids = new Set(own.map(({ turnoutId }) => turnoutId));
-      const concerned = threads.filter(({ turnout, followers }) =>
-        [turnout, ...followers].some(({ id }) => ids.has(id)),
-      );
-      return [{ route, threads: concerned }];
+      return [{ route, threads: threadsOfTurnouts(threads, ids) }];
     }),
   subject: ({ route }) => route.id,
   where: ({ route }) => route.label,

@@ -6,7 +6,7 @@ import type { Pulse } from "./pulse.ts";
 import type { RailwayState } from "./states.ts";
 import { stateFor } from "./threadReading.ts";
 
-/** The button of a route pressed, everything else at rest, solved. Effective where the supply alternates it is not: peaks. */
+/** The button of a route pressed, everything else at rest, solved. Amps are peaks where the supply alternates. */
 export interface Press {
   row: MatrixRow;
   /** What the button is to energise. */
@@ -25,12 +25,25 @@ export interface PressedCoil {
   amps: number;
 }
 
+/** Presses that were solved, for as long as the circuit is what it is. */
+const solved = new WeakMap<Circuitry, Map<string, Press | null>>();
+
 /**
  * Presses one button of a matrix. Where several routes are asked for by one contact, all of them are.
  * @param threads of the railway
  * @returns null when no turnout of its routes hangs on the boards
  */
 export function press(circuitry: Circuitry, threads: readonly Thread[], matrix: Matrix, row: MatrixRow): Press | null {
+  const own = solved.get(circuitry) ?? new Map<string, Press | null>();
+  solved.set(circuitry, own);
+  const known = own.get(row.key);
+  if (known !== undefined) return known;
+  const made = solve(circuitry, threads, matrix, row);
+  own.set(row.key, made);
+  return made;
+}
+
+function solve(circuitry: Circuitry, threads: readonly Thread[], matrix: Matrix, row: MatrixRow): Press | null {
   const wish = matrix.wishes.find(({ button }) => button === row.key);
   if (!wish) return null;
   const state = pressedState(threads, row);

@@ -12,6 +12,14 @@ export function secondsToRecover(type: DeviceType, share: number): number {
   return -timeConstant(type) * Math.log(1 - Math.sqrt(Math.max(0, share)));
 }
 
+/**
+ * The same through a transistor that holds the resistor's first current until the capacitor is full: volts rise evenly, as t / RC.
+ * @returns seconds
+ */
+export function secondsToRecoverHeld(type: DeviceType, share: number): number {
+  return share >= 1 ? Number.POSITIVE_INFINITY : timeConstant(type) * Math.sqrt(Math.max(0, share));
+}
+
 /** Seconds in which a discharge unit has filled by 63 %, through its charging resistor. */
 export function timeConstant(type: DeviceType): number {
   return figureValue(type, "chargeOhms") * figureValue(type, "farads");

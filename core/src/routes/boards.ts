@@ -89,10 +89,14 @@ export function matricesOf(record: RailwayRecord): Matrix[] {
   return matrices;
 }
 
+/** The matrix that a board belongs to. */
+export function matrixOfBoard(record: RailwayRecord, boardId: string): Matrix | undefined {
+  return matricesOf(record).find(({ boards }) => boards.some(({ id }) => id === boardId));
+}
+
 /** What lies on one diode board. */
 export function joinsOnBoard(record: RailwayRecord, boardId: string): BoardJoin[] {
-  const matrix = matricesOf(record).find(({ boards }) => boards.some(({ id }) => id === boardId));
-  return matrix?.joins.filter((join) => join.boardId === boardId) ?? [];
+  return matrixOfBoard(record, boardId)?.joins.filter((join) => join.boardId === boardId) ?? [];
 }
 
 function makeMatrices(record: RailwayRecord): Matrix[] {
@@ -187,7 +191,9 @@ function directWishes(record: RailwayRecord, coils: readonly MatrixCoil[]): { wi
       if (to !== null && to !== side) continue;
       const { asks } = traitsOf(typeOf(record, deviceOf(record, deviceId)));
       if (asks === null || asks === "poles" || asks === "signal") continue;
-      const at = `${DIRECT}${deviceId} ${way ?? ""} ${asks === "press" ? "" : inverse === (side === "N") ? "R" : "N"} ${asks === "press" ? id : ""}`;
+      // a press is one wish, whatever it asks; a toggle has one for each side
+      const made = inverse === (side === "N") ? "R" : "N";
+      const at = `${DIRECT}${deviceId} ${way ?? ""} ${asks === "press" ? id : made}`;
       const wish = wishes.get(at) ?? { controlId: deviceId, way, coils: new Set() };
       wish.coils.add(key);
       wishes.set(at, wish);
@@ -287,7 +293,7 @@ function asJoin({ id, deviceId, from, to, turned, madeAt, with: by }: BoardPart)
 }
 
 /** Between which two terminals something lies, whichever way round. */
-function placeOf(boardId: string, { from, to }: { from: string; to: string }): string {
+export function placeOf(boardId: string, { from, to }: { from: string; to: string }): string {
   return `${boardId} ${[from, to].sort().join(" ")}`;
 }
 

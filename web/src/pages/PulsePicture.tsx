@@ -1,4 +1,4 @@
-import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from "recharts";
+import { PULSE_CURVES, TimeChart } from "../kit/TimeChart.tsx";
 
 /** Time constants that are shown, and points of the curves. */
 const SHOWN = { constants: 4, points: 80 };
@@ -16,62 +16,22 @@ export function PulsePicture({ input }: { input: Record<string, unknown> }) {
     return { ms, volts: (chargeVolts ?? 0) * share, amps: peak * share };
   });
   const half = 1000 * constant * Math.LN2;
-  const axis = { stroke: "var(--ink-2)", tick: { fill: "var(--ink-2)", fontSize: 12 } };
   return (
     <section aria-label="The pulse" className="grid gap-2 border-t border-rule p-4">
-      <div
-        role="img"
-        aria-label={`Volts and amps fall from ${chargeVolts} V and ${peak.toFixed(2)} A; after ${half.toFixed(1)} ms half is left.`}
+      <TimeChart
+        label={`Volts and amps fall from ${chargeVolts} V and ${peak.toFixed(2)} A; after ${half.toFixed(1)} ms half is left.`}
         className="h-64 max-w-[760px]"
-      >
-        <ResponsiveContainer>
-          <LineChart data={curve} margin={{ top: 8, right: 8, bottom: 18, left: 0 }}>
-            <CartesianGrid stroke="var(--rule)" vertical={false} />
-            <XAxis
-              {...axis}
-              dataKey="ms"
-              type="number"
-              domain={[0, "dataMax"]}
-              // at each time constant
-              ticks={Array.from({ length: SHOWN.constants + 1 }, (_, index) => 1000 * constant * index)}
-              tickFormatter={(ms: number) => String(Number(ms.toPrecision(2)))}
-              label={{
-                value: "ms after the press",
-                position: "insideBottom",
-                offset: -8,
-                fill: "var(--ink-2)",
-                fontSize: 12,
-              }}
-            />
-            <YAxis {...axis} yAxisId="volts" width={44} unit=" V" />
-            <YAxis {...axis} yAxisId="amps" orientation="right" width={44} unit=" A" />
-            <ReferenceLine
-              yAxisId="volts"
-              x={half}
-              stroke="var(--ink-2)"
-              strokeDasharray="3 3"
-              label={{ value: "half of the peak", position: "insideTopRight", fill: "var(--ink-2)", fontSize: 12 }}
-            />
-            <Line
-              yAxisId="volts"
-              dataKey="volts"
-              stroke="var(--ink)"
-              strokeDasharray="6 4"
-              strokeWidth={1.8}
-              dot={false}
-              isAnimationActive={false}
-            />
-            <Line
-              yAxisId="amps"
-              dataKey="amps"
-              stroke="var(--copper)"
-              strokeWidth={2.4}
-              dot={false}
-              isAnimationActive={false}
-            />
-          </LineChart>
-        </ResponsiveContainer>
-      </div>
+        points={curve}
+        time={{
+          key: "ms",
+          title: "ms after the press",
+          write: (ms) => String(Number(ms.toPrecision(2))),
+          // at each time constant
+          ticks: Array.from({ length: SHOWN.constants + 1 }, (_, index) => 1000 * constant * index),
+        }}
+        curves={PULSE_CURVES}
+        mark={{ at: half, text: "half of the peak" }}
+      />
       <p>
         Dashed: volts across the capacitor. Full: amps in each coil, above half of the peak for{" "}
         <b className="mono">{half.toFixed(1)} ms</b>. A coil's inductance, which is left out here, rounds off the first

@@ -1,7 +1,7 @@
 import type { RoutePress } from "@alderman/core";
-import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from "recharts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
+import { PULSE_CURVES, TimeChart } from "../../kit/TimeChart.tsx";
 
 /** The pulse of a pressed button: volts of the unit and amps in the coil that gets least, and what each coil gets. */
 export function PulseSheet({ press, name }: { press: RoutePress | null; name: string }) {
@@ -14,61 +14,17 @@ export function PulseSheet({ press, name }: { press: RoutePress | null; name: st
   const asked = press.coils.filter(({ isWanted }) => isWanted);
   const wanted = Math.max(...asked.map(({ leastSeconds }) => leastSeconds), 0) * 1000;
   const most = Math.max(...press.coils.map(({ joules, least }) => Math.max(joules, least * 1.5)), 0.01);
-  const axis = { stroke: "var(--ink-2)", tick: { fill: "var(--ink-2)", fontSize: 11 } };
   return (
     <Sheet title={`Pulse of ${name}`} about={`${press.volts.toFixed(1)} V, ${press.stored.toFixed(2)} J`}>
       <SheetBody label="The pulse" still className="grid content-start gap-1.5 p-2">
-        <div
-          role="img"
-          aria-label={`From ${press.volts.toFixed(1)} V down; the coil that gets least peaks at ${Math.max(...press.curve.map(({ amps }) => amps), 0).toFixed(1)} A.`}
+        <TimeChart
+          label={`From ${press.volts.toFixed(1)} V down; the coil that gets least peaks at ${Math.max(...press.curve.map(({ amps }) => amps), 0).toFixed(1)} A.`}
           className="h-40"
-        >
-          <ResponsiveContainer>
-            <LineChart data={press.curve} margin={{ top: 14, right: 0, bottom: 14, left: -14 }}>
-              <CartesianGrid stroke="var(--rule)" vertical={false} />
-              <XAxis
-                {...axis}
-                dataKey="ms"
-                type="number"
-                domain={[0, "dataMax"]}
-                tickFormatter={(ms: number) => String(Math.round(ms))}
-                label={{
-                  value: "ms after the press",
-                  position: "insideBottomRight",
-                  offset: -8,
-                  fill: "var(--ink-2)",
-                  fontSize: 11,
-                }}
-              />
-              <YAxis {...axis} yAxisId="volts" width={52} unit=" V" tickFormatter={plain} />
-              <YAxis {...axis} yAxisId="amps" orientation="right" width={52} unit=" A" tickFormatter={plain} />
-              <ReferenceLine
-                yAxisId="volts"
-                x={wanted}
-                stroke="var(--ink)"
-                strokeDasharray="2 3"
-                label={{ value: `${wanted.toFixed(0)} ms wanted`, position: "top", fill: "var(--ink-2)", fontSize: 11 }}
-              />
-              <Line
-                yAxisId="volts"
-                dataKey="volts"
-                stroke="var(--ink)"
-                strokeDasharray="6 4"
-                strokeWidth={1.6}
-                dot={false}
-                isAnimationActive={false}
-              />
-              <Line
-                yAxisId="amps"
-                dataKey="amps"
-                stroke="var(--copper)"
-                strokeWidth={2.4}
-                dot={false}
-                isAnimationActive={false}
-              />
-            </LineChart>
-          </ResponsiveContainer>
-        </div>
+          points={press.curve}
+          time={{ key: "ms", title: "ms after the press", write: (ms) => String(Math.round(ms)) }}
+          curves={PULSE_CURVES}
+          mark={{ at: wanted, text: `${wanted.toFixed(0)} ms wanted` }}
+        />
         <ul className="grid" aria-label="What each coil gets">
           {press.coils.map(({ key, label, isWanted, joules, least, seconds }) => {
             const isGood = isWanted ? joules >= least : joules <= least / 10;
@@ -108,5 +64,3 @@ export function PulseSheet({ press, name }: { press: RoutePress | null; name: st
     </Sheet>
   );
 }
-
-const plain = (value: number) => String(Number(value.toPrecision(2)));

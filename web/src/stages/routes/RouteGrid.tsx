@@ -1,6 +1,7 @@
 import {
   addRoutes,
   amongRoutes,
+  anotherButton,
   commandRoutes,
   controlsOfRoute,
   count,
@@ -18,11 +19,13 @@ import {
   turnoutsOfRoute,
   wayName,
 } from "@alderman/core";
+import { Plus } from "lucide-react";
 import { type KeyboardEvent, useRef, useState } from "react";
 import { PositionMark } from "../../drawing/Mark.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Checkbox } from "../../kit/Checkbox.tsx";
 import { Choice } from "../../kit/Choice.tsx";
+import { IconButton } from "../../kit/IconButton.tsx";
 import { SheetBody } from "../../kit/Sheet.tsx";
 import { TextField } from "../../kit/TextField.tsx";
 import { useEdit, useTryEdit } from "../../session/useEdit.ts";
@@ -227,7 +230,16 @@ function Table({
                     </td>
                   );
                 })}
-                <td className="border-l border-rule px-2 text-small whitespace-nowrap">{askedBy(record, route.id)}</td>
+                <td className="border-l border-rule px-2 text-small whitespace-nowrap">
+                  <span className="flex items-center justify-between gap-2">
+                    {askedBy(record, route.id)}
+                    <IconButton
+                      icon={Plus}
+                      label={`Another button for ${route.label}`}
+                      onClick={() => edit(() => anotherButton(record, route.id))}
+                    />
+                  </span>
+                </td>
               </tr>
             );
           })}

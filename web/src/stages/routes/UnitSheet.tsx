@@ -1,10 +1,17 @@
-import { type CapacitorChoice, ohms, type RailwayRecord, type UnitDesign } from "@alderman/core";
+import {
+  type CapacitorChoice,
+  ohms,
+  type RailwayRecord,
+  SAFE_VOLTS,
+  SAFE_WITHIN,
+  type UnitDesign,
+} from "@alderman/core";
 import { useEffect, useState } from "react";
-import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from "recharts";
 import { askUnitDesigns, useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { SheetBody } from "../../kit/Sheet.tsx";
+import { type Curve, TimeChart } from "../../kit/TimeChart.tsx";
 import { useAppDispatch } from "../../store/store.ts";
 
 /** What a discharge unit could be for the routes that it fires: capacitors, recharge, and until it is safe. */
@@ -85,11 +92,17 @@ function Unit({ design, currency }: { design: UnitDesign; currency: string }) {
             width: 84,
             value: ({ waits }) => (waits === null ? "never" : `${waits.toFixed(1)} s`),
           },
+          {
+            id: "held",
+            title: "By transistor",
+            width: 96,
+            value: ({ waitsHeld }) => (waitsHeld === null ? "never" : `${waitsHeld.toFixed(1)} s`),
+          },
           { id: "minute", title: "A minute", width: 70, value: ({ perMinute }) => perMinute ?? "none" },
           { id: "safe", title: "Safe after", width: 76, value: ({ safeAfter }) => `${Math.round(safeAfter)} s` },
           {
             id: "bleed",
-            title: "Safe in 30 s by",
+            title: `Safe in ${SAFE_WITHIN} s by`,
             width: 118,
             value: ({ bleedOhms, bleedWatts }) => `${ohms(bleedOhms)}, ${bleedWatts.toFixed(2)} W`,
           },
@@ -97,14 +110,14 @@ function Unit({ design, currency }: { design: UnitDesign; currency: string }) {
         ]}
       />
       <p className="text-small text-ink-2">
-        Charging through a transistor that holds the current until it is full takes about a third of the time that the
-        resistor takes. A unit of its own at each of {each.motors} motors holds {each.joules.toFixed(2)} J there and
-        costs some {each.price.toFixed(0)} {currency}, one for all some {price.toFixed(0)} {currency}; but a button
-        through diodes fires one unit only.
+        Dashed in the picture: charging through a transistor that holds the resistor's first current until the unit is
+        full. A unit of its own at each of {each.motors} motors holds {each.joules.toFixed(2)} J there and costs some{" "}
+        {each.price.toFixed(0)} {currency}, one for all some {price.toFixed(0)} {currency}; but a button through diodes
+        fires one unit only.
       </p>
       <p className="text-small">
-        A charged capacitor burns and welds. Bleed it before you work on it, and measure it: below 5 V it is safe to
-        touch with a tool.
+        A charged capacitor burns and welds. Bleed it before you work on it, and measure it: below {SAFE_VOLTS} V it is
+        safe to touch with a tool.
       </p>
     </section>
   );
@@ -118,44 +131,26 @@ function Recharge({ design: { volts, chargeOhms }, choice }: { design: UnitDesig
   const stop = Math.max(4 * constant, (choice.waits ?? 0) * 1.3);
   const curve = Array.from({ length: POINTS + 1 }, (_, index) => {
     const seconds = (stop * index) / POINTS;
-    return { seconds, volts: volts * (1 - Math.exp(-seconds / constant)) };
+    return {
+      seconds,
+      volts: volts * (1 - Math.exp(-seconds / constant)),
+      held: volts * Math.min(1, seconds / constant),
+    };
   });
-  const axis = { stroke: "var(--ink-2)", tick: { fill: "var(--ink-2)", fontSize: 11 } };
   return (
-    <div
-      role="img"
-      aria-label={`Charges again to ${volts.toFixed(1)} V; ${choice.waits === null ? "the worst route is never firm" : `the worst route is firm after ${choice.waits.toFixed(1)} s`}.`}
+    <TimeChart
+      label={`Charges again to ${volts.toFixed(1)} V; ${choice.waits === null ? "the worst route is never firm" : `the worst route is firm after ${choice.waits.toFixed(1)} s`}.`}
       className="h-40 max-w-[640px]"
-    >
-      <ResponsiveContainer>
-        <LineChart data={curve} margin={{ top: 14, right: 12, bottom: 14, left: 0 }}>
-          <CartesianGrid stroke="var(--rule)" vertical={false} />
-          <XAxis
-            {...axis}
-            dataKey="seconds"
-            type="number"
-            domain={[0, "dataMax"]}
-            tickFormatter={(value: number) => value.toFixed(1)}
-            label={{
-              value: "s after the press",
-              position: "insideBottomRight",
-              offset: -8,
-              fill: "var(--ink-2)",
-              fontSize: 11,
-            }}
-          />
-          <YAxis {...axis} width={46} unit=" V" />
-          {choice.waits !== null && (
-            <ReferenceLine
-              x={choice.waits}
-              stroke="var(--ink)"
-              strokeDasharray="2 3"
-              label={{ value: "ready again", position: "top", fill: "var(--ink-2)", fontSize: 11 }}
-            />
-          )}
-          <Line dataKey="volts" stroke="var(--ink)" strokeWidth={2} dot={false} isAnimationActive={false} />
-        </LineChart>
-      </ResponsiveContainer>
-    </div>
+      points={curve}
+      time={{ key: "seconds", title: "s after the press", write: (seconds) => seconds.toFixed(1) }}
+      curves={RECHARGE_CURVES}
+      mark={choice.waits === null ? null : { at: choice.waits, text: "ready again" }}
+    />
   );
 }
+
+/** Through the resistor full, through a transistor dashed. */
+const RECHARGE_CURVES: readonly Curve[] = [
+  { key: "held", of: "volts", dashed: true },
+  { key: "volts", of: "volts" },
+];
