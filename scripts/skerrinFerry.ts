@@ -7,7 +7,6 @@ import {
   causeOf,
   commandRoutes,
   completed,
-  copyType,
   Derived,
   Draft,
   type EditGroup,
@@ -31,7 +30,7 @@ import {
   type WireStep,
   writeCell,
 } from "@alderman/core";
-
+import { largeUnit } from "./largeUnit.ts";
 import { lineLaid } from "./skerrinFerryLine.ts";
 
 const AT = "2026-05-12T19:30:00.000Z";
@@ -55,7 +54,8 @@ export function skerrinFerry(): RailwayRecord {
   ];
   for (const board of boards) apply(addBoard(record, board).edits);
   apply(turnoutsFromTable(record, turnoutRows()).edits);
-  apply(largeUnit(record).edits);
+  // enough for five coils at once
+  apply(largeUnit(record, "Discharge unit of the ferry yard", { farads: 10_000e-6, chargeOhms: 47 }).edits);
   apply(addRoutes(record, roadsOfYard()).edits);
   apply(
     commandRoutes(
@@ -165,18 +165,6 @@ function turnoutRows(): string[][] {
     ],
     ...yard,
   ];
-}
-
-/** The discharge unit of the yard has a capacitor that is enough for five coils at once. */
-function largeUnit(record: RailwayRecord): EditGroup {
-  const { group, id } = copyType(record, "cdu", "Discharge unit of the ferry yard");
-  const draft = new Draft(record);
-  draft.take(group);
-  const type = draft.record.types.find((each) => each.id === id);
-  const unit = draft.record.devices.find(({ label }) => label === "CD1");
-  if (type) draft.put("type", { ...type, figures: { farads: 10_000e-6, chargeOhms: 47 } });
-  if (unit) draft.put("device", { ...unit, typeId: id });
-  return draft.group("A large unit for routes");
 }
 
 /** The six roads of the ferry yard, as the line leads to them: straight on to the first, along the ladder to the others. */

@@ -2,8 +2,6 @@
 import {
   addRoutes,
   commandRoutes,
-  copyType,
-  Draft,
   edit,
   emptyRecord,
   layTrack,
@@ -13,6 +11,7 @@ import {
   setStand,
   turnoutsFromTable,
 } from "@alderman/core";
+import { largeUnit } from "./largeUnit.ts";
 
 const ROADS = 6;
 /** Where the ladders begin, on the lowest road, and what a step is on the baseboard. */
@@ -37,7 +36,8 @@ export function twoEndedYard(): RailwayRecord {
   for (const [points, ...tray] of strokes()) apply(layTrack(record, points, { tray }).group?.edits ?? []);
   apply(nameEnd(record, [0, 0], "main line", false)?.edits ?? []);
   apply(nameEnd(record, [36, 0], "headshunt", true)?.edits ?? []);
-  apply(largeUnit(record));
+  // enough for the ten coils of the longest routes, charged through less than usual
+  apply(largeUnit(record, "Discharge unit of the yard", { farads: 33_000e-6, chargeOhms: 22 }).edits);
   for (const [label, x] of [
     ["X1", 8],
     ["X2", 28],
@@ -110,16 +110,4 @@ function strokes(): [points: [number, number][], ...turnouts: string[]][] {
       ];
     }),
   ];
-}
-
-/** A capacitor that is enough for the ten coils of the longest routes, charged through less than usual. */
-function largeUnit(record: RailwayRecord) {
-  const { group, id } = copyType(record, "cdu", "Discharge unit of the yard");
-  const draft = new Draft(record);
-  draft.take(group);
-  const type = draft.record.types.find((each) => each.id === id);
-  const unit = draft.record.devices.find(({ label }) => label === "CD1");
-  if (type) draft.put("type", { ...type, figures: { farads: 33_000e-6, chargeOhms: 22 } });
-  if (unit) draft.put("device", { ...unit, typeId: id });
-  return draft.edits;
 }

@@ -2,6 +2,7 @@ import { figureValue, typeOf } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import { type RoutePress, routePress } from "../diodes/pressed.ts";
+import { buttonWords } from "../diodes/words.ts";
 import { setConstruction } from "../equip/diodeBoards.ts";
 import { commandRoutes, ROUTE_SCHOOLS, type RouteSchool } from "../equip/routeSchools.ts";
 import { progressOf } from "../loom/progress.ts";
@@ -10,7 +11,6 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
 import { CONSTRUCTIONS, type ConstructionKind } from "../record/routes.ts";
 import { type Matrix, matricesOf, matrixOfBoard, movingWith } from "../routes/boards.ts";
-import { buttonWords } from "../routes/words.ts";
 import { controlsOf, inputOf, isLeftOn } from "../schematic/thread.ts";
 import { count } from "../units/format.ts";
 

@@ -4,8 +4,8 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { type BoardJoin, type Matrix, matricesOf } from "../routes/boards.ts";
 import type { Construction } from "../routes/constructions.ts";
-import { buttonWords, coilWords } from "../routes/words.ts";
 import { type BuildSheet, layBoard } from "./buildSheet.ts";
+import { buttonWords, coilWords } from "./words.ts";
 
 /** A diode board of a railway, with what its terminals are called on the sheet: "I4 Road 4, B4" and "2N Y2 N". */
 export interface NamedBoard {

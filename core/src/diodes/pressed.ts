@@ -3,9 +3,9 @@ import type { Circuitry } from "../readings/circuitry.ts";
 import { type Press, type PressedCoil, press, pulseIn } from "../readings/presses.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Matrix } from "../routes/boards.ts";
-import { coilWords } from "../routes/words.ts";
 import { fitted, type Thread } from "../schematic/thread.ts";
 import { STRAY_SHARE } from "./proof.ts";
+import { coilWords } from "./words.ts";
 
 /** What one coil gets when the button of a route is pressed, as the railway is built. */
 export interface CoilInPress {

@@ -1,8 +1,8 @@
+import { rowWords } from "../diodes/words.ts";
 import { Draft } from "../equip/draft.ts";
 import { press } from "../readings/presses.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { BoardJoin, MatrixRow } from "../routes/boards.ts";
-import { rowWords } from "../routes/words.ts";
 import { fitted, type Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { ofChargedMatrices, threadsOfCoils } from "./ofMatrices.ts";

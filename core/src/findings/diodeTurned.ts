@@ -1,9 +1,9 @@
+import { coilWords, rowWords } from "../diodes/words.ts";
 import { setPart } from "../equip/diodeBoards.ts";
 import { find } from "../record/find.ts";
 import type { BoardPart } from "../record/routes.ts";
 import type { Device } from "../record/schemas.ts";
 import { reachesOf } from "../routes/asBuilt.ts";
-import { coilWords, rowWords } from "../routes/words.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { ofMatrices, threadsOfCoils } from "./ofMatrices.ts";
 import { rule } from "./rule.ts";

@@ -1,9 +1,9 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { rowWords } from "../diodes/words.ts";
 import { press, pulseIn } from "../readings/presses.ts";
 import { secondsToRecover } from "../readings/recharge.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { MatrixRow } from "../routes/boards.ts";
-import { rowWords } from "../routes/words.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { seconds } from "../units/format.ts";
 import { ofChargedMatrices, threadsOfCoils } from "./ofMatrices.ts";

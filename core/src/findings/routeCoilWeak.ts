@@ -1,9 +1,9 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { coilWords, rowWords } from "../diodes/words.ts";
 import { type Press, type PressedCoil, press, pulseIn } from "../readings/presses.ts";
 import type { Pulse } from "../readings/pulse.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Matrix, MatrixRow } from "../routes/boards.ts";
-import { coilWords, rowWords } from "../routes/words.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { fitted } from "../schematic/thread.ts";
 import { joules, list, milliseconds } from "../units/format.ts";

@@ -1,9 +1,9 @@
+import { coilWords, rowWords } from "../diodes/words.ts";
 import { Draft } from "../equip/draft.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Reach, reachesOf, type Step } from "../routes/asBuilt.ts";
 import { type Matrix, placeOf } from "../routes/boards.ts";
 import { constructionOf } from "../routes/constructions.ts";
-import { coilWords, rowWords } from "../routes/words.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { ofMatrices, threadsOfCoils } from "./ofMatrices.ts";

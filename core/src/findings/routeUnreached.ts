@@ -1,9 +1,9 @@
+import { coilWords, rowWords } from "../diodes/words.ts";
 import { joinRows, rowsMissing } from "../equip/diodeBoards.ts";
 import { Draft } from "../equip/draft.ts";
 import { deviceOf, find } from "../record/find.ts";
 import { reachesOf } from "../routes/asBuilt.ts";
 import { type BoardJoin, type MatrixCoil, type MatrixRow, rowKey } from "../routes/boards.ts";
-import { coilWords, rowWords } from "../routes/words.ts";
 import { wayName } from "../schematic/nets.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";

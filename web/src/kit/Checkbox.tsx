@@ -18,7 +18,7 @@ export function Checkbox({
 }) {
   const id = useId();
   return (
-    <span className={`inline-flex items-center gap-1.5 max-sm:min-h-11 ${className}`}>
+    <span className={`inline-flex items-center gap-1.5 align-middle max-sm:min-h-11 ${className}`}>
       <Radix.Root
         id={id}
         checked={checked}

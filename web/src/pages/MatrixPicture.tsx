@@ -10,21 +10,15 @@ import {
 } from "@alderman/core";
 import { useMemo, useState } from "react";
 import { BoardSheet } from "../drawing/matrix/BoardSheet.tsx";
+import { BuildSegments } from "../drawing/matrix/BuildSegments.tsx";
 import { type Live, MatrixDrawing } from "../drawing/matrix/MatrixDrawing.tsx";
 import { Button } from "../kit/Button.tsx";
-import { Segmented } from "../kit/Segmented.tsx";
 
 /** A usual unit and usual coils, from memory: what the picture of a press is worked out with. */
 const USUAL: Firing = {
   ...{ farads: 4700e-6, volts: 22, seriesOhms: 0.2, diode: { is: 1e-9, n: 1.8, rs: 0.04 }, surgeAmps: 30 },
   coil: { ohms: 4, henries: 2e-3, wireOhms: 0.2, leastJoules: 0.15 },
 };
-
-const BUILDS: { value: ConstructionKind; text: string }[] = [
-  { value: "fewest", text: "Fewest diodes" },
-  { value: "full", text: "A diode at every link" },
-  { value: "cascaded", text: "Cascaded" },
-];
 
 /** The matrix of a table of buttons: how it is built, and where the current goes when a button is pressed. */
 export function MatrixPicture({ input }: { input: Record<string, unknown> }) {
@@ -56,17 +50,7 @@ export function MatrixPicture({ input }: { input: Record<string, unknown> }) {
   return (
     <section aria-label="The matrix" className="grid gap-3 border-t border-rule p-4">
       <div className="flex flex-wrap items-center gap-3">
-        <Segmented size="small" label="How it is built" value={kind} segments={BUILDS} onChange={setKind} />
-        <Segmented
-          size="small"
-          label="Diodes"
-          value={hasDiodes ? "with" : "without"}
-          segments={[
-            { value: "with", text: "With diodes" },
-            { value: "without", text: "Without diodes" },
-          ]}
-          onChange={(value) => setDiodes(value === "with")}
-        />
+        <BuildSegments kind={kind} setKind={setKind} hasDiodes={hasDiodes} setDiodes={setDiodes} />
         <span className="text-ink-2">
           <b className="mono text-ink">{construction.diodes}</b> {construction.diodes === 1 ? "diode" : "diodes"},{" "}
           <b className="mono text-ink">{construction.wires}</b> plain wires, at most{" "}

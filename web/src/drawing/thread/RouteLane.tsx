@@ -1,15 +1,11 @@
-import { count, matricesOf, outTerminals, type Position } from "@alderman/core";
+import { count, matrixOfBoard, outTerminals, type Position } from "@alderman/core";
 import { useRecord } from "../../session/hooks.ts";
-import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
-import { ControlFace } from "./ControlFace.tsx";
-import { madeNow } from "./controlWords.ts";
-import { Lane, LoomHeadings } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
 import { linkVerdict } from "./linkVerdict.ts";
-import { DriverPart, MotorPart, type Verdicts } from "./SwitchedLane.tsx";
-import { drawnEnd, viaWords } from "./wiring.ts";
+import { ControlPart, DriverPart, MotorPart, type Verdicts } from "./SwitchedLane.tsx";
+import { drawnEnd } from "./wiring.ts";
 
 /** The terminals of a button's contact, its made side first. */
 function contactOf(poles: number | undefined, position: boolean, way: number | null): [made: string, common: string] {
@@ -20,7 +16,6 @@ function contactOf(poles: number | undefined, position: boolean, way: number | n
 /** The button of a route, through its diode or wire on the board to one coil; its feed from the discharge unit below. */
 export function RouteLane({ thread, reading, wiring, findings }: LaneProps) {
   const record = useRecord();
-  const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
   const { control, motors, moreControls } = thread;
   const [motor] = motors;
   const driver = motor?.driver;
@@ -28,7 +23,7 @@ export function RouteLane({ thread, reading, wiring, findings }: LaneProps) {
   const verdict: Verdicts = (...labels) => linkVerdict(findings, thread, labels);
   const { way } = control.assignment;
   const [made, common] = contactOf(control.type.poles, control.type.model === "rotary", way);
-  const matrix = matricesOf(record).find(({ boards }) => boards.some(({ id }) => id === driver.device.id));
+  const matrix = matrixOfBoard(record, driver.device.id);
   const row = matrix?.rows.find((each) => each.controlId === control.device.id && each.way === way);
   const rowTerminal = row?.terminals.get(driver.device.id) ?? null;
   const to: Position = control.assignment.to ?? "N";
@@ -42,34 +37,16 @@ export function RouteLane({ thread, reading, wiring, findings }: LaneProps) {
     wiring.row(drawnEnd(control, common), unit ? drawnEnd(unit, outTerminals(unit)[0]) : null),
   ];
   const routes = moreControls.filter(({ route }) => route !== null).length;
-  const notes = [
+  const words = [
     ...(control.route ? [control.route.label] : []),
     ...(routes > 0 ? [`+ ${count(routes, "route")}`] : []),
-    ...viaWords(rows, "panel"),
   ];
   const isCrossed = motor.assignment.crossed;
   const coilY = ((to === "N") === !isCrossed ? OUT_ROWS[0] : OUT_ROWS[2]) ?? 84;
   const y = OUT_ROWS[0] ?? 84;
   return (
     <g>
-      <LoomHeadings rows={rows} />
-      <Lane rows={rows} ys={OUT_ROWS} boardX={[330, 330]} />
-      <ControlFace
-        control={control}
-        made={madeNow(control, reading, by)}
-        verdict={verdict(control.device.label)}
-        notes={notes}
-      />
-      {rows.map(({ panel }, index) => (
-        <Terminal
-          key={panel.key}
-          end={panel.key}
-          name={panel.name}
-          x={90}
-          y={OUT_ROWS[index] ?? 0}
-          label={panel.terminal}
-        />
-      ))}
+      <ControlPart {...{ thread, control, reading, rows, words, verdict }} boardX={[330, 330]} />
       {unit && (
         <DriverPart
           {...{ thread, motor, reading, wiring, verdict }}

@@ -21,7 +21,7 @@ import { Heading, Missing } from "./Heading.tsx";
 import { Lane, LoomHeadings } from "./Lane.tsx";
 import { type LaneProps, OUT_ROWS } from "./laneProps.ts";
 import { linkVerdict } from "./linkVerdict.ts";
-import { drawnEnd, viaWords } from "./wiring.ts";
+import { drawnEnd, type Row, viaWords } from "./wiring.ts";
 
 type Fitted = Thread["motors"][number];
 type Unit = NonNullable<Fitted["unit"]>;
@@ -37,7 +37,11 @@ export function SwitchedLane({ thread, reading, wiring, findings }: LaneProps) {
   return (
     <g>
       {control ? (
-        <ControlPart thread={thread} control={control} reading={reading} rows={rows} verdict={verdict} />
+        <ControlPart
+          {...{ thread, control, reading, rows, verdict }}
+          boardX={[456, 330, 456]}
+          words={thread.moreControls.map(controlInWords)}
+        />
       ) : (
         <Missing x={12} y={112} words="Choose a control" />
       )}
@@ -71,31 +75,36 @@ function rowsOf({ control, motors: [motor] }: Thread, wiring: LaneProps["wiring"
   ];
 }
 
-/** The control on the panel, with how it stands and its cores through the loom. */
-function ControlPart({
+/** A control on the panel, with how it stands and its cores through the loom. */
+export function ControlPart({
   thread,
   control,
   reading,
   rows,
+  boardX,
+  words,
   verdict,
 }: {
   thread: Thread;
   control: NonNullable<Thread["control"]>;
   reading: LaneProps["reading"];
-  rows: ReturnType<typeof rowsOf>;
+  rows: readonly Row[];
+  /** Where each row ends at the right. */
+  boardX: readonly number[];
+  /** What is written below it, before the strips that it goes through. */
+  words: readonly string[];
   verdict: Verdicts;
 }) {
   const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
-  const made = madeNow(control, reading, by);
   return (
     <>
       <LoomHeadings rows={rows} />
-      <Lane rows={rows} ys={OUT_ROWS} boardX={[456, 330, 456]} />
+      <Lane rows={rows} ys={OUT_ROWS} boardX={boardX} />
       <ControlFace
         control={control}
-        made={made}
+        made={madeNow(control, reading, by)}
         verdict={verdict(control.device.label)}
-        notes={[...thread.moreControls.map(controlInWords), ...viaWords(rows, "panel")]}
+        notes={[...words, ...viaWords(rows, "panel")]}
       />
       {rows.map(({ panel }, index) => (
         <Terminal

@@ -9,17 +9,11 @@ import {
   sneakWay,
 } from "@alderman/core";
 import { useState } from "react";
+import { BuildSegments } from "../../drawing/matrix/BuildSegments.tsx";
 import { type Live, MatrixDrawing, type Sneak } from "../../drawing/matrix/MatrixDrawing.tsx";
-import { Segmented } from "../../kit/Segmented.tsx";
 import { SheetBody } from "../../kit/Sheet.tsx";
 import type { useEdit } from "../../session/useEdit.ts";
 import { asBuilt, nameOfJoin, wordsOf } from "./matrixOf.ts";
-
-const BUILDS = [
-  { value: "fewest" as const, text: "Fewest diodes" },
-  { value: "full" as const, text: "A diode at every link" },
-  { value: "cascaded" as const, text: "Cascaded" },
-];
 
 /** The matrix of one or more boards: a button pressed, where its current goes, and where it would go without diodes. */
 export function MatrixSheet({
@@ -62,22 +56,11 @@ export function MatrixSheet({
   return (
     <SheetBody label="The matrix" className="grid grid-rows-[auto_minmax(0,1fr)_auto_auto]">
       <div className="flex flex-wrap items-center gap-2 border-b border-rule px-3 py-1.5">
-        <Segmented
-          size="small"
-          label="How it is built"
-          value={record.railway.matrixBy}
-          segments={BUILDS}
-          onChange={(kind) => edit(() => setConstruction(record, kind))}
-        />
-        <Segmented
-          size="small"
-          label="Diodes"
-          value={hasDiodes ? "with" : "without"}
-          segments={[
-            { value: "with", text: "With diodes" },
-            { value: "without", text: "Without diodes" },
-          ]}
-          onChange={(value) => setDiodes(value === "with")}
+        <BuildSegments
+          kind={record.railway.matrixBy}
+          setKind={(kind) => edit(() => setConstruction(record, kind))}
+          hasDiodes={hasDiodes}
+          setDiodes={setDiodes}
         />
       </div>
       <div className="min-h-0 overflow-auto px-3 pt-2">

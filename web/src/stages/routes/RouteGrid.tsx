@@ -301,5 +301,5 @@ export function askedBy(record: RailwayRecord, routeId: string): string {
     const name = isMacro ? `macro ${way} of ${device.label}` : wayName(device.label, way);
     return throughId === null ? name : `${name} with ${deviceOf(record, throughId).label} held`;
   });
-  return words.join(", ") || "nothing yet";
+  return words.sort((a, b) => a.localeCompare(b, "en", { numeric: true })).join(", ") || "nothing yet";
 }

@@ -1,8 +1,8 @@
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import type { MatrixCoil, MatrixRow } from "../routes/boards.ts";
 import { wayName } from "../schematic/nets.ts";
 import { list } from "../units/format.ts";
-import type { MatrixCoil, MatrixRow } from "./boards.ts";
 
 /** The button of a row. @example buttonWords(record, row) // "B3", or "RS1-4" */
 export function buttonWords(record: RailwayRecord, { controlId, way }: MatrixRow): string {
