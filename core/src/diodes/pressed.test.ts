@@ -1,7 +1,7 @@
 // Buttons of routes pressed in the solved circuit of a railway, and discharge units for them.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { withFigures } from "../../testing/build.ts";
+import { typed, withFigures } from "../../testing/build.ts";
 import { ladderRoads, ladderYard, routedYard } from "../../testing/routes.ts";
 import { figureValue, findType } from "../catalogue/catalogue.ts";
 import { edit } from "../catalogue/edit.ts";
@@ -10,7 +10,7 @@ import { Derived } from "../derive.ts";
 import { commandRoutes } from "../equip/routeSchools.ts";
 import { addRoutes } from "../equip/routes.ts";
 import { measure } from "../readings/meter.ts";
-import { secondsToRecover, secondsToSafe } from "../readings/recharge.ts";
+import { secondsToRecover, secondsToRecoverHeld, secondsToSafe } from "../readings/recharge.ts";
 import { RESTING } from "../readings/states.ts";
 import type { Position } from "../record/schemas.ts";
 import { matricesOf } from "../routes/boards.ts";
@@ -125,6 +125,18 @@ describe("a discharge unit", () => {
       expect(plain[at]!.safeAfter).toBeGreaterThan(plain[at - 1]!.safeAfter);
     }
     const present = design!.choices.find(({ isPresent }) => isPresent);
+    // a transistor that holds the current is never later than the resistor alone, and neither is ready where the coil is too weak
+    for (const { waits, waitsHeld, weakest, isEnough } of design!.choices) {
+      expect(waits === null).toBe(weakest <= design!.worst.least);
+      expect(waitsHeld === null).toBe(waits === null);
+      expect(waitsHeld ?? 0).toBeLessThanOrEqual(waits ?? 0);
+      if (isEnough) expect(waits).not.toBeNull();
+    }
+    // the resistor across it brings it to 5 V in half a minute
+    for (const { farads, bleedOhms, bleedWatts } of design!.choices) {
+      expect(secondsToSafe(farads, bleedOhms, design!.volts)).toBeCloseTo(30, 6);
+      expect(bleedWatts).toBeCloseTo(design!.volts ** 2 / bleedOhms, 9);
+    }
     // 11,000 uF are two of 22,000 in a row
     expect(present?.made).toBe("2 x 22000 µF in a row");
     expect(design!.each.motors).toBe(4);
@@ -136,6 +148,9 @@ describe("a discharge unit", () => {
     // half of the energy is there at 1/sqrt(2) of the volts: -ln(1 - 0.7071) time constants
     expect(secondsToRecover(type, 0.5)).toBeCloseTo(1.228, 3);
     expect(secondsToRecover(type, 1)).toBe(Number.POSITIVE_INFINITY);
+    // with the first current held, volts rise evenly: 0.7071 of them after 0.7071 time constants
+    expect(secondsToRecoverHeld(type, 0.5)).toBeCloseTo(Math.SQRT1_2, 6);
+    expect(secondsToRecoverHeld(type, 1)).toBe(Number.POSITIVE_INFINITY);
     // 20 V to 5 V are ln 4 time constants
     expect(secondsToSafe(0.01, 1000, 20)).toBeCloseTo(13.863, 3);
     expect(secondsToSafe(0.01, 1000, 4)).toBe(0);
@@ -204,4 +219,18 @@ it.each([3, 4, 6, 8])("draws no part of a ladder of %i roads over the number of 
   for (const [index, a] of numbers.entries())
     for (const b of numbers.slice(index + 1))
       expect(Math.hypot(a.x - b.x, a.y - b.y), `${a.text} and ${b.text}`).toBeGreaterThan(2.6);
+});
+
+it("draws the curve of the coil that gets least of what it needs, not of that with the least amps", () => {
+  // an efficient motor takes fewer amps, and needs less of them
+  const efficient = typed(routedYard(4), "y2", "motor", "twin-coil-efficient");
+  const record = withFigures(efficient, "Y2", { pulseJoules: 0.02 });
+  const derived = new Derived(record);
+  const press = presses(derived).at(-1)!;
+  const [least] = [...press.coils].sort((a, b) => a.joules / a.least - b.joules / b.least);
+  const [smallest] = [...press.coils].sort((a, b) => a.peakAmps - b.peakAmps);
+  expect(smallest?.label).not.toBe(least?.label);
+  const peak = Math.max(...press.curve.map(({ amps }) => amps));
+  expect(peak).toBeGreaterThan(0.9 * least!.peakAmps);
+  expect(peak).toBeLessThanOrEqual(1.01 * least!.peakAmps);
 });

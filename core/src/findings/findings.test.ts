@@ -13,6 +13,7 @@ import {
 import { onReversingToggle } from "../../testing/recipes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { setControls } from "../equip/controls.ts";
 import { setAddress } from "../equip/equipment.ts";
 import { setFeeder } from "../equip/feed.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -411,4 +412,54 @@ describe("volts that a thing is not made for", () => {
       expect(findingsOf(fed("dc-18"), "supply-out-of-range").map(({ where }) => where)).toEqual(["Z1"]);
     },
   );
+});
+
+describe("contacts that make the current of coils", () => {
+  const onAc = (ratedAmps: number, ...labels: string[]) =>
+    withFigures(
+      withFigures(
+        drafted(railway(...labels.map((label) => [label, "", "twin-coil-surface", ""])), (draft) => {
+          const supply = draft.addDevice("ac-16", "PS", "layout");
+          const toggle = draft.addDevice("toggle-centre-off", "T", "panel");
+          for (const { id } of draft.record.turnouts) {
+            draft.assign("driver", { deviceId: supply.id, way: null, motorId: id });
+            setControls(draft, id, [{ device: { deviceId: toggle.id } }]);
+          }
+        }),
+        "PS1",
+        { ratedAmps: 20, tripAmps: 40 },
+      ),
+      "T1",
+      { ratedAmps },
+    );
+  const told = (record: RailwayRecord) => findingsOf(record, "contact-over-amps").map(({ why }) => why);
+
+  it("are told by their rating on a bare supply, as long as they are held", () => {
+    expect(told(onAc(5, "A"))).toEqual([]);
+    expect(told(onAc(2, "A"))).toEqual([expect.stringMatching(/^T1 carries 3\.\d+ A; its contact is rated 2\.00 A/)]);
+  });
+
+  it("carry the coils of all turnouts that they throw", () => {
+    const [one] = told(onAc(1, "A"));
+    const [both] = told(onAc(1, "A", "B"));
+    const ampsIn = (why: string | undefined) => Number(/carries ([\d.]+) A/.exec(why ?? "")?.[1]);
+    expect(ampsIn(both)).toBeGreaterThan(1.6 * ampsIn(one));
+    expect(ampsIn(both)).toBeLessThanOrEqual(2.1 * ampsIn(one));
+  });
+
+  it("bear three times as much in a pulse, and are cured by a discharge unit", () => {
+    const charged = (ratedAmps: number) =>
+      told(withFigures(railway(["A", "", "twin-coil-surface", "cdu", "toggle-centre-off"]), "T1", { ratedAmps }));
+    expect(charged(3)).toEqual([]);
+    // 21.2 V in some 4 ohm
+    expect(charged(1)).toEqual([expect.stringMatching(/carries [45]\.\d+ A; .* bears 3\.00 A in a pulse\.$/)]);
+    const held = onAc(2, "A");
+    const [finding] = findingsOf(held, "contact-over-amps");
+    expect(told(remedied(held, finding!, finding!.remedies[0]!.label))).toEqual([]);
+  });
+
+  it("are no matter where a board makes the current", () => {
+    const decoder = railway(["A", "", "twin-coil-surface", "coil-decoder-4", "toggle-centre-off"]);
+    expect(told(withFigures(decoder, "T1", { ratedAmps: 0.1 }))).toEqual([]);
+  });
 });
