@@ -158,6 +158,7 @@ it("gives the farther coil less of the pulse", () => {
   );
   const far = new Derived(typed(typed(record, "a", "run", "0.5"), "b", "run", "8"));
   const amps = (label: string) => far.reading(threadOf(far, label), "N", "throwing").motors[0]!.amps.N;
-  expect(amps("A")).toBeGreaterThan(4.6);
+  // the first instant would give 5 A; its inductance of 3 mH keeps the peak below
+  expect(amps("A")).toBeGreaterThan(4.2);
   expect(amps("B")).toBeLessThan(amps("A") * 0.95);
 });

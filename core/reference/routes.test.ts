@@ -62,12 +62,13 @@ it("gives each coil the energy that ngspice finds, for every road of a ladder of
     const press = routePress(record, circuitry, schematic.threads, matrix!, key)!;
     const wanted = press.coils.filter(({ isWanted }) => isWanted);
     const coil = (label: string) => label.toLowerCase().replace(" ", "");
-    const ohms = findType(record, "twin-coil-surface")!.figures.coilOhms!.value;
+    const { coilOhms, moveAmps } = findType(record, "twin-coil-surface")!.figures;
+    const [ohms, moves] = [coilOhms!.value, moveAmps!.value];
     const control = [
       "source route.cir",
       "tran 20u 200m uic",
       ...wanted.flatMap(({ label }, index) => [
-        `let p${index} = ${ohms}*i(l${coil(label)})*i(l${coil(label)})`,
+        `let p${index} = ${ohms}*i(l${coil(label)})*i(l${coil(label)})*(abs(i(l${coil(label)})) gt ${moves})`,
         `meas tran joules${index} integ p${index}`,
       ]),
       `echo ${wanted.map((_, index) => `$&joules${index}`).join(" ")} > out.txt`,

@@ -9,7 +9,11 @@ const coilFigures = {
   coilOhms: figure(4, "ohm", "resistance of one coil", { tolerance: 0.1 }),
   coilHenries: figure(0.003, "H", "inductance of one coil, slug half in", { origin: "from memory", tolerance: 0.3 }),
   restAmps: figure(0.02, "A", "most that a coil may carry for ever", { origin: "from memory" }),
-  pulseJoules: figure(0.15, "J", "least energy of a firm throw"),
+  moveAmps: figure(1.2, "A", "least current that moves the slug: its force goes with the square", {
+    origin: "from memory",
+    tolerance: 0.2,
+  }),
+  pulseJoules: figure(0.15, "J", "least energy of a firm throw, while the slug moves"),
   // longer ones are often asked for, but would forbid two motors on one unit of 4700 uF, which is everyday practice
   pulseSeconds: figure(0.002, "s", "least length of the pulse above half of its peak"),
 };
@@ -92,7 +96,11 @@ export const MOTORS: readonly DeviceType[] = [
         origin: "from memory",
         tolerance: 0.3,
       }),
-      pulseJoules: figure(0.08, "J", "least energy of a firm throw", { origin: "from memory" }),
+      moveAmps: figure(0.7, "A", "least current that moves the slug: its force goes with the square", {
+        origin: "from memory",
+        tolerance: 0.2,
+      }),
+      pulseJoules: figure(0.08, "J", "least energy of a firm throw, while the slug moves", { origin: "from memory" }),
       contactOhms: CONTACT_OHMS,
     },
     caution: COIL_CAUTION,

@@ -64,7 +64,7 @@ const PLAIN: Traits = {
 const FOR_12_VOLTS = 800;
 
 const led = ({ figures }: DeviceType) => ((figures.resistorOhms?.value ?? 0) > FOR_12_VOLTS ? "dc-12" : "dc-5");
-const board = ({ hears, drives }: DeviceType) => (hears === "pins" ? null : drives === "coil" ? "dc-15" : "dc-12");
+const board = ({ hears, drives }: DeviceType) => (hears === "pins" ? null : drives === "coil" ? "dc-18" : "dc-12");
 
 /** The traits of each model; a new model is one row here, and its elements in `readings/models.ts`. */
 export const TRAITS: Record<Model, Traits> = {

@@ -376,3 +376,30 @@ export function energy(
     volts.map((each, index) => each * (amps[index] as number)),
   );
 }
+
+/**
+ * Heat in a resistor over the time in which its current is at least so much, joules.
+ * @param times ascending moments, seconds
+ * @param amps at those moments, in a straight line between them
+ * @param share by which every current is multiplied, as from a source of so much fewer volts
+ */
+export function energyAbove(
+  times: readonly number[],
+  amps: readonly number[],
+  ohms: number,
+  least: number,
+  share = 1,
+): number {
+  let total = 0;
+  for (let index = 1; index < times.length; index++) {
+    const step = (times[index] as number) - (times[index - 1] as number);
+    const [a, b] = [Math.abs(amps[index - 1] as number) * share, Math.abs(amps[index] as number) * share];
+    const [low, high] = [Math.min(a, b), Math.max(a, b)];
+    if (high < least) continue;
+    // of a step that begins or ends below it, the part above
+    const from = Math.max(low, least);
+    const part = high > low ? (high - from) / (high - low) : 1;
+    total += (step * part * (from * from + from * high + high * high)) / 3;
+  }
+  return total * ohms;
+}

@@ -145,11 +145,11 @@ describe("a discharge unit", () => {
   it("fills as a capacitor through a resistor does", () => {
     const { type } = { type: { figures: { chargeOhms: { value: 100 }, farads: { value: 0.01 } } } } as never;
     expect(figureValue(type, "chargeOhms") * figureValue(type, "farads")).toBe(1);
-    // half of the energy is there at 1/sqrt(2) of the volts: -ln(1 - 0.7071) time constants
-    expect(secondsToRecover(type, 0.5)).toBeCloseTo(1.228, 3);
+    // 0.7071 of the volts, with which half of the energy is there: -ln(1 - 0.7071) time constants
+    expect(secondsToRecover(type, Math.SQRT1_2)).toBeCloseTo(1.228, 3);
     expect(secondsToRecover(type, 1)).toBe(Number.POSITIVE_INFINITY);
     // with the first current held, volts rise evenly: 0.7071 of them after 0.7071 time constants
-    expect(secondsToRecoverHeld(type, 0.5)).toBeCloseTo(Math.SQRT1_2, 6);
+    expect(secondsToRecoverHeld(type, Math.SQRT1_2)).toBeCloseTo(Math.SQRT1_2, 6);
     expect(secondsToRecoverHeld(type, 1)).toBe(Number.POSITIVE_INFINITY);
     // 20 V to 5 V are ln 4 time constants
     expect(secondsToSafe(0.01, 1000, 20)).toBeCloseTo(13.863, 3);

@@ -1,6 +1,7 @@
 import { figureValue, genericType } from "../catalogue/catalogue.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import { type Press, press } from "../readings/presses.ts";
+import { NO_PULSE, voltsShareFor } from "../readings/pulse.ts";
 import { SAFE_VOLTS, secondsToRecover, secondsToRecoverHeld, secondsToSafe } from "../readings/recharge.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import { deviceOf } from "../record/find.ts";
@@ -108,17 +109,18 @@ function designOf(
   const [chargeOhms, bleedOhms] = [figureValue(type, "chargeOhms"), figureValue(type, "bleedOhms")];
   const supply = supplyOf(record, device.id);
   const choiceOf = (farads: number, made: string, price: number): CapacitorChoice => {
-    const gets = (value: number) =>
-      circuitry.pulsesWith(coil.motorId, coil.side, pressed.state, value).get(`${coil.motorId}.${coil.side}`)?.joules ??
-      0;
-    const [weakest, weakestLow] = [gets(farads), gets(farads * LOW)];
+    const pulseOf = (value: number) =>
+      circuitry.pulsesWith(coil.motorId, coil.side, pressed.state, value).get(`${coil.motorId}.${coil.side}`) ??
+      NO_PULSE;
+    const full = pulseOf(farads);
+    const [weakest, weakestLow] = [full.joules, pulseOf(farads * LOW).joules];
     const own = {
       ...type,
       figures: { ...type.figures, farads: { ...type.figures.farads, value: farads } },
     } as Fitted["type"];
-    const isFirm = weakest > least;
-    const waits = isFirm ? secondsToRecover(own, least / weakest) : null;
-    const waitsHeld = isFirm ? secondsToRecoverHeld(own, least / weakest) : null;
+    const share = voltsShareFor(full, least);
+    const waits = share === null || share >= 1 ? null : secondsToRecover(own, share);
+    const waitsHeld = share === null || share >= 1 ? null : secondsToRecoverHeld(own, share);
     const bleed = SAFE_WITHIN / (farads * Math.log(Math.max(volts, SAFE_VOLTS * 1.01) / SAFE_VOLTS));
     return {
       ...{ made, farads, joules: (farads * volts ** 2) / 2, weakest, weakestLow, waits, waitsHeld },

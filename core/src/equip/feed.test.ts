@@ -21,7 +21,7 @@ describe("a board that is added", () => {
   it.each([
     ["cdu", ["ac-16", "cdu"]],
     ["stall-decoder-8", ["dc-12", "stall-decoder-8", "track-bus"]],
-    ["coil-decoder-4", ["coil-decoder-4", "dc-15", "track-bus"]],
+    ["coil-decoder-4", ["coil-decoder-4", "dc-18", "track-bus"]],
     ["servo-board-4", ["dc-12", "servo-board-4"]],
     ["output-node-8", ["control-bus", "dc-12", "output-node-8"]],
     ["encoder-16", ["dc-12", "encoder-16"]],

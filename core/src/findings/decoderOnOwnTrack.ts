@@ -51,7 +51,7 @@ export const decoderOnOwnTrack = rule<Disabled>({
     `With ${track.device.label} shorted by a train, ${decoder.device.label} keeps ${volts(Math.max(0, left))} of the ${volts(least)} it needs, and cannot set ${list(threads.map(({ label }) => label))} right.`,
   remedies: ({ decoder, track }, { record }) => {
     const draft = new Draft(record);
-    const supply = firstOfType(draft, decoder.type.drives === "coil" ? "dc-15" : "dc-12");
+    const supply = firstOfType(draft, decoder.type.drives === "coil" ? "dc-18" : "dc-12");
     setFeeder(draft, decoder.device.id, "supply", supply.id);
     // its commands go on coming from where they came
     setFeeder(draft, decoder.device.id, "commands", track.device.id);

@@ -306,17 +306,18 @@ describe("a pulse lost in thin wire", () => {
     expect(findingsOf(withCable(15), "pulse-lost-in-wire")).toEqual([]);
   });
 
-  // derived: two cores of 140 m of AWG 24 are 23.6 ohm beside a coil of 4: six of seven parts are lost
+  // derived: two cores of 50 m of AWG 24 are 8.4 ohm beside a coil of 4: two of three parts are lost, and the slug stands still at the end
   it("is told as joules lost of joules stored, and cured by a thicker one", () => {
-    const [finding] = findingsOf(withCable(140), "pulse-lost-in-wire");
+    const [finding] = findingsOf(withCable(50), "pulse-lost-in-wire");
     expect(finding).toMatchObject({ severity: "look", where: "Y1" });
-    const told = /Y1 gets (0\.1\d) J in \d+ ms, .* Of the (1\.\d+) J stored, (0\.\d+) J are lost in wires: (\d\d) %\.$/;
+    const told = /Y1 gets (0\.1\d) J in \d+ ms; .* Of the (1\.\d+) J stored, (0\.\d+) J are lost in wires: (\d\d) %\.$/;
     expect(finding!.why).toMatch(told);
     const [, gets, stored, lost, share] = told.exec(finding!.why)!.map(Number);
-    // the unit goes on charging while it gives
-    expect(Math.abs((gets! + lost!) / stored! - 1)).toBeLessThan(0.1);
+    // by hand: what an exponential current leaves in a resistor while it is above a least one, (1 - (least / peak)^2) of all of it
+    const [peak, loop] = [21.2 / 12.9, 12.9];
+    expect(Math.abs(gets! / (((stored! * 4) / loop) * (1 - (1.2 / peak) ** 2)) - 1)).toBeLessThan(0.2);
     expect((100 * lost!) / stored!).toBeCloseTo(share!, -0.5);
-    const cured = remedied(withCable(140), finding!, /Lay all cables in 0.5 mm2/);
+    const cured = remedied(withCable(50), finding!, /Lay all cables in 0.5 mm2/);
     expect(cured.railway.cableGauge).toBe("0.5 mm2");
     expect(findingsOf(cured, "pulse-lost-in-wire")).toEqual([]);
   });

@@ -1,6 +1,8 @@
+import { traitsOf } from "../catalogue/traits.ts";
 import { followControls } from "../events/edits.ts";
 import { eventPlan } from "../events/plan.ts";
 import { toldOutputs } from "../events/told.ts";
+import type { Pulse } from "../readings/pulse.ts";
 import { actsFor } from "../readings/states.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Position } from "../record/schemas.ts";
@@ -11,7 +13,8 @@ import { ledgerOf } from "../sense/ledger.ts";
 import { PLACES } from "../sense/places.ts";
 import { list, volts } from "../units/format.ts";
 import { lostOf } from "./pulseLostInWire.ts";
-import { leadNames, swapLeads } from "./remedies.ts";
+import { pulseWords } from "./pulseWords.ts";
+import { leadNames, putOnDischargeUnit, swapLeads } from "./remedies.ts";
 import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 import { missingParts } from "./turnoutIncomplete.ts";
 import { weakOn } from "./unitTooWeak.ts";
@@ -25,6 +28,8 @@ interface Astray {
   went: Position | null;
   /** Label of the driver and the volts it has to give at rest. */
   driver: { id: string; label: string; volts: number };
+  /** The pulse of a coil whose slug does not even begin to move. */
+  pulse: Pulse | null;
   /** What turns it the other way, as parts of a sentence. */
   causes: string[];
 }
@@ -65,19 +70,24 @@ export const goesAstray = rule<Astray>({
   where: ({ went, driver, motors }) => (went === null ? driver.label : list(motors.map(({ device }) => device.label))),
   terminals: ({ motors }) => motors.flatMap(leadNames),
   turnouts: ({ threads }) => threads,
-  why: ({ motors, position, went, driver, causes }) => {
+  why: ({ motors, position, went, driver, pulse, causes }) => {
     const named = list(motors.map(({ device }) => device.label));
     if (went === null) {
       const get = motors.length === 1 ? "gets" : "get";
-      return `${named} ${get} too little to move: ${driver.label} has ${volts(driver.volts)} to give.`;
+      const much = pulse ? pulseWords(pulse) : "too little to move";
+      return `${named} ${get} ${much}: ${driver.label} has ${volts(driver.volts)} to give.`;
     }
     const because = causes.length > 0 ? `: ${list(causes)}` : ", and nothing that is known of it says why";
     return `Asked for ${position}, ${named} goes to ${went}${because}.`;
   },
-  remedies: ({ threads: [thread], motors, went }, { record, threads }) =>
-    went !== null && thread
-      ? [...turnRemedies(record, threads, thread, motors), ...eventRemedies(record, threads, motors)]
-      : [],
+  remedies: ({ threads: [thread, ...more], motors, went }, { record, threads }) => {
+    if (!thread) return [];
+    if (went !== null)
+      return [...turnRemedies(record, threads, thread, motors), ...eventRemedies(record, threads, motors)];
+    // a supply that is too weak for a coil charges a unit all the same
+    const isBare = motors.every(({ driver, unit }) => unit && driver && traitsOf(driver.type).gives === "dc");
+    return isBare && more.length === 0 ? [putOnDischargeUnit(record, thread)] : [];
+  },
 });
 
 function lacks({ record, remember }: Look, thread: Thread): boolean {
@@ -181,6 +191,7 @@ function strays(look: Look, thread: Thread): Astray[] {
             label: device.label,
             volts: Math.abs(reading(thread, position, "rest").driverVolts ?? 0),
           },
+          pulse: to === null ? tooFaint(look, thread, motor, position) : null,
           causes: to === null ? [] : [...causesOf(record, thread, motor), ...eventCause(look, thread, motor, position)],
         },
       ];
@@ -188,4 +199,11 @@ function strays(look: Look, thread: Thread): Astray[] {
     if (found.length > 0) return found;
   }
   return [];
+}
+
+/** The pulse of a coil in which less flows than moves its slug; null where it moves, and for other motors. */
+function tooFaint({ reading }: Look, thread: Thread, motor: ThreadMotor, position: Position): Pulse | null {
+  const found = reading(thread, position, "throwing").motors.find(({ motorId }) => motorId === motor.device.id);
+  const pulse = found?.pulse;
+  return pulse && pulse.peakAmps < pulse.curve.moveAmps ? pulse : null;
 }

@@ -5,7 +5,8 @@ import { stateFor } from "../readings/threadReading.ts";
 import type { Position } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
-import { joules, milliseconds } from "../units/format.ts";
+import { joules } from "../units/format.ts";
+import { pulseWords } from "./pulseWords.ts";
 import { layThicker } from "./remedies.ts";
 import { type Look, POSITIONS, rule } from "./rule.ts";
 
@@ -35,7 +36,7 @@ export const pulseLostInWire = rule<Lost>({
     pulse.joules < least || pulse.secondsAboveHalf < leastSeconds ? "stop" : "look",
   title: "A coil gets too little because wires take the pulse",
   about:
-    "A coil of a few ohms shares the pulse with the wire to it: 24 AWG has 0.084 ohm a metre, and the way is there and back. The rule follows each throw through time in the solved circuit, adds up the energy that is left in wires, and holds what the coil gets against the least that throws it firmly. A pulse that is strong enough may lose what it likes.",
+    "A coil of a few ohms shares the pulse with the wire to it: 24 AWG has 0.084 ohm a metre, and the way is there and back. The rule follows each throw through time in the solved circuit, adds up the energy that is left in wires, and holds what the coil gets against the least that throws it firmly; it counts only while the current moves the slug, whose force goes with its square. A pulse that is strong enough may lose what it likes.",
   look: (look) => look.threads.flatMap((thread) => thread.motors.flatMap((motor) => lostOf(look, thread, motor))),
   subject: ({ motor }) => motor.device.id,
   where: ({ motor }) => motor.device.label,
@@ -45,7 +46,7 @@ export const pulseLostInWire = rule<Lost>({
   ],
   turnouts: ({ thread }) => [thread],
   why: ({ motor, position, pulse, wires, share, least }) =>
-    `Thrown to ${position}, ${motor.device.label} gets ${joules(pulse.joules)} in ${milliseconds(pulse.secondsAboveHalf)}, and needs ${joules(least)} for a firm throw. Of the ${joules(pulse.stored)} stored${pulse.coils > 1 ? ` for ${pulse.coils} coils` : ""}, ${joules(wires)} are lost in wires: ${Math.round(share * 100)} %.`,
+    `Thrown to ${position}, ${motor.device.label} gets ${pulseWords(pulse)}; a firm throw takes ${joules(least)}. Of the ${joules(pulse.stored)} stored${pulse.coils > 1 ? ` for ${pulse.coils} coils` : ""}, ${joules(wires)} are lost in wires: ${Math.round(share * 100)} %.`,
   remedies: (_, { record }) => [...layThicker(record, "cableGauge"), ...layThicker(record, "wireGauge")],
 });
 

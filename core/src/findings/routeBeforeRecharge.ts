@@ -1,6 +1,7 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { rowWords } from "../diodes/words.ts";
 import { press, pulseIn } from "../readings/presses.ts";
+import { voltsShareFor } from "../readings/pulse.ts";
 import { secondsToRecover } from "../readings/recharge.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { MatrixRow } from "../routes/boards.ts";
@@ -39,7 +40,8 @@ export const routeBeforeRecharge = rule<Slow>({
           const waits = (pressed?.coils ?? []).flatMap((coil) => {
             const pulse = pressed && coil.isWanted ? pulseIn(look.circuitry, pressed, coil) : null;
             const least = figureValue(fitted(look.record, coil.coil.motorId).type, "pulseJoules");
-            return pulse && pulse.joules >= least ? [secondsToRecover(unit.type, least / pulse.joules)] : [];
+            const share = pulse && voltsShareFor(pulse, least);
+            return share === null ? [] : [secondsToRecover(unit.type, share)];
           });
           const longest = Math.max(0, ...waits);
           const coils = pressed?.coils.filter(({ isWanted }) => isWanted).map(({ coil }) => coil) ?? [];

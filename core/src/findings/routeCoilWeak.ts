@@ -8,6 +8,7 @@ import type { Thread } from "../schematic/thread.ts";
 import { fitted } from "../schematic/thread.ts";
 import { joules, list, milliseconds } from "../units/format.ts";
 import { ofChargedMatrices, threadsOfCoils } from "./ofMatrices.ts";
+import { pulseWords } from "./pulseWords.ts";
 import { largerCapacitor, layThicker } from "./remedies.ts";
 import { type Look, rule } from "./rule.ts";
 
@@ -50,7 +51,7 @@ export const routeCoilWeak = rule<Weak>({
   why: ({ record, pressed, coil, pulse, least, leastSeconds, others }) => {
     const more = others.length > 0 ? ` So it is with ${list(others.map((row) => rowWords(record, row)))}.` : "";
     const those = pulse.coils > 1 ? `, the least of ${pulse.coils} coils that share ${joules(pulse.stored)}` : "";
-    const gets = `${rowWords(record, pressed.row)} gives ${coilWords(record, coil.coil)} ${joules(pulse.joules)} in ${milliseconds(pulse.secondsAboveHalf)}${those}`;
+    const gets = `${rowWords(record, pressed.row)} gives ${coilWords(record, coil.coil)} ${pulseWords(pulse)}${those}`;
     return pulse.joules < least
       ? `${gets}; a firm throw takes ${joules(least)}, so ${joules(least - pulse.joules)} are missing.${more}`
       : `${gets}; a firm throw takes ${milliseconds(leastSeconds)} above half of the peak.${more}`;

@@ -301,7 +301,7 @@ export class Circuitry implements Solver {
     if (found) return found;
     const conducting = this.conductingWith(motorId, coil, state);
     if (!conducting) return null;
-    const { key, run } = pulseThrough(conducting.elements, conducting.firstAmps);
+    const { key, run } = pulseThrough(conducting.elements, conducting.firstAmps, this.moveAmps);
     const pulses = this.pulses.get(key) ?? this.pulsesBefore.get(key) ?? run();
     this.pulses.set(key, pulses);
     const pulse = pulses.get(`${motorId}.${coil}`) ?? NO_PULSE;
@@ -328,8 +328,12 @@ export class Circuitry implements Solver {
     const found = this.conductingWith(motorId, coil, asked);
     if (!found) return new Map();
     const elements = found.elements.map((each) => (each.kind === "capacitor" ? { ...each, farads } : each));
-    return pulseThrough(elements, found.firstAmps).run();
+    return pulseThrough(elements, found.firstAmps, this.moveAmps).run();
   }
+
+  /** Least current that moves the slug of a coil, by the coil's name. */
+  private readonly moveAmps = (id: string): number =>
+    this.roles.types.get(id.slice(0, id.indexOf(".")))?.figures.moveAmps?.value ?? 0;
 
   /** The elements of the piece that holds a coil, capacitors charged, with what flows in the first instant. */
   private conductingWith(motorId: string, coil: Position, asked: RailwayState) {

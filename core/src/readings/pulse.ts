@@ -1,10 +1,10 @@
 import type { Element } from "../circuit/elements.ts";
 import { withoutRows } from "../circuit/series.ts";
-import { energy, transient } from "../circuit/transient.ts";
+import { energy, energyAbove, transient } from "../circuit/transient.ts";
 
 /** What one coil gets when it is thrown. */
 export interface Pulse {
-  /** Energy in the coil's resistance, joules. */
+  /** Energy in the coil's resistance while its current moves the slug, joules. */
   joules: number;
   peakAmps: number;
   /** How long the current stays above half of its peak, seconds. */
@@ -14,10 +14,42 @@ export interface Pulse {
   /** What the capacitors that give it hold before it, joules, and how many coils share it. */
   stored: number;
   coils: number;
+  /** The current through time, and what the coil is: for the same pulse from fewer volts. */
+  curve: CoilCurve;
+}
+
+/** Current of a coil at moments, the coil's resistance, and the least current that moves its slug. */
+interface CoilCurve {
+  seconds: readonly number[];
+  amps: readonly number[];
+  ohms: number;
+  moveAmps: number;
 }
 
 /** What a coil gets that takes no part. */
-export const NO_PULSE: Pulse = { joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {}, stored: 0, coils: 0 };
+export const NO_PULSE: Pulse = {
+  ...{ joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {}, stored: 0, coils: 0 },
+  curve: { seconds: [], amps: [], ohms: 0, moveAmps: 0 },
+};
+
+/**
+ * Share of its volts that a capacitor has to hold for a pulse to give a coil so much energy: current goes with the volts, and
+ * counts only while it moves the slug.
+ * @returns 0 to 1; null when the full charge gives less
+ */
+export function voltsShareFor({ curve, joules }: Pulse, least: number): number | null {
+  if (joules < least) return null;
+  let [low, high] = [0, 1];
+  for (let step = 0; step < HALVINGS; step++) {
+    const middle = (low + high) / 2;
+    if (energyAbove(curve.seconds, curve.amps, curve.ohms, curve.moveAmps, middle) < least) low = middle;
+    else high = middle;
+  }
+  return high;
+}
+
+/** By which a share is found to a millionth. */
+const HALVINGS = 20;
 
 /** Length of a throw that is looked at, seconds: a finger's press (common practice). */
 const PRESS_SECONDS = 0.2;
@@ -36,15 +68,19 @@ export type Pulses = ReadonlyMap<string, Pulse>;
  * what carries current takes part, so that an edit elsewhere leaves the circuit of the pulse as it was.
  * @param elements of the whole piece, capacitors with the charge they begin with
  * @param firstAmps current of each element in the first instant, by its name
+ * @param moveAmps least current that moves the slug of a coil, by the coil's name
  * @returns a key that is the same for the same circuit, and the transient to be run when no pulse is known for it
  */
 export function pulseThrough(
   elements: readonly Element[],
   firstAmps: (id: string) => number,
+  moveAmps: (id: string) => number,
 ): { key: string; run: () => Pulses } {
   const conducting = elements.filter(({ id }) => Math.abs(firstAmps(id)) > LEAKAGE_AMPS);
-  const key = conducting.map((element) => JSON.stringify(element)).join(";");
-  return { key, run: () => run(conducting) };
+  const key = conducting
+    .map((element) => JSON.stringify(element.kind === "coil" ? [element, moveAmps(element.id)] : element))
+    .join(";");
+  return { key, run: () => run(conducting, moveAmps) };
 }
 
 /** A pulse as it goes, at equal times: volts across the capacitors and amps in each coil, by names in the circuit. */
@@ -100,7 +136,7 @@ function isWire({ id }: Element): boolean {
 
 type Coil = Extract<Element, { kind: "coil" }>;
 
-function run(elements: readonly Element[]): Pulses {
+function run(elements: readonly Element[], moveAmps: (id: string) => number): Pulses {
   const coils = elements.filter((element): element is Coil => element.kind === "coil");
   const [first] = coils;
   if (!first) return new Map();
@@ -138,9 +174,9 @@ function run(elements: readonly Element[]): Pulses {
       for (let index = 1; index < times.length; index++) {
         if ((amps[index] ?? 0) >= peakAmps / 2) secondsAboveHalf += (times[index] ?? 0) - (times[index - 1] ?? 0);
       }
-      const heat = amps.map((each) => each * ohms);
-      const joules = energy(times, { volts: heat, amps });
-      return [id, { joules, peakAmps, secondsAboveHalf, wires, stored, coils: coils.length }];
+      const curve = { seconds: times, amps, ohms, moveAmps: moveAmps(id) };
+      const joules = energyAbove(times, amps, ohms, curve.moveAmps);
+      return [id, { joules, peakAmps, secondsAboveHalf, wires, stored, coils: coils.length, curve }];
     }),
   );
 }

@@ -2,14 +2,12 @@ import { figureValue } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 
 /**
- * How long a discharge unit takes after a press until a coil gets a share of the energy of a full charge: volts rise as
- * 1 - e^(-t / RC), and the energy with their square.
- * @param share of what it gets at a full charge, above 0; from 1 on it never does
+ * How long a discharge unit takes after a press until its capacitor holds a share of its volts again: they rise as 1 - e^(-t / RC).
+ * @param share of the volts of a full charge; from 1 on it never does
  * @returns seconds
  */
 export function secondsToRecover(type: DeviceType, share: number): number {
-  if (share >= 1) return Number.POSITIVE_INFINITY;
-  return -timeConstant(type) * Math.log(1 - Math.sqrt(Math.max(0, share)));
+  return share >= 1 ? Number.POSITIVE_INFINITY : -timeConstant(type) * Math.log(1 - Math.max(0, share));
 }
 
 /**
@@ -17,7 +15,7 @@ export function secondsToRecover(type: DeviceType, share: number): number {
  * @returns seconds
  */
 export function secondsToRecoverHeld(type: DeviceType, share: number): number {
-  return share >= 1 ? Number.POSITIVE_INFINITY : timeConstant(type) * Math.sqrt(Math.max(0, share));
+  return share >= 1 ? Number.POSITIVE_INFINITY : timeConstant(type) * Math.max(0, share);
 }
 
 /** Seconds in which a discharge unit has filled by 63 %, through its charging resistor. */

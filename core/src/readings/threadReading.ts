@@ -12,7 +12,9 @@ import {
   type ThreadMotor,
 } from "../schematic/thread.ts";
 import type { Circuitry } from "./circuitry.ts";
-import type { Pulse } from "./pulse.ts";
+import { storesPulse } from "./models.ts";
+import { type Pulse, voltsShareFor } from "./pulse.ts";
+import { secondsToRecover } from "./recharge.ts";
 import { EVERY, type Moment, type RailwayState } from "./states.ts";
 
 export interface MotorReading {
@@ -24,6 +26,8 @@ export interface MotorReading {
   goesTo: Position | null;
   /** The pulse in the coil that was thrown, while it is thrown. */
   pulse: Pulse | null;
+  /** How long its unit charges until it throws firmly again, seconds; null where it does not throw, or no unit gives the pulse. */
+  again: number | null;
 }
 
 export interface ThreadReading {
@@ -208,7 +212,7 @@ function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwaySt
       volts: circuitry.volts(`${id}:${plus}`, `${id}:${minus}`, state) ?? 0,
       amps: { N: amps, R: amps },
       goesTo,
-      pulse: null,
+      ...{ pulse: null, again: null },
     };
   }
   const scale = effective(circuitry, `${id}:C`);
@@ -216,7 +220,16 @@ function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwaySt
   const busier = Math.abs(amps.N) >= Math.abs(amps.R) ? "N" : "R";
   const thrown = state.moment === "throwing" && Math.abs(amps[busier]) > figureValue(motor.type, "restAmps");
   const pulse = thrown ? circuitry.pulse(id, busier, state) : null;
-  return { motorId: id, volts: amps[busier] * figureValue(motor.type, "coilOhms"), amps, goesTo, pulse };
+  // its inductance lets the current rise in time: what counts is the peak, not the first instant
+  if (pulse) amps[busier] = Math.sign(amps[busier]) * pulse.peakAmps * scale;
+  const volts = amps[busier] * figureValue(motor.type, "coilOhms");
+  return { motorId: id, volts, amps, goesTo, pulse, again: pulse && againAfter(motor, pulse) };
+}
+
+function againAfter({ type, unit, driver }: ThreadMotor, pulse: Pulse): number | null {
+  const store = [unit, driver].find((each) => each && storesPulse(each.type));
+  const share = voltsShareFor(pulse, figureValue(type, "pulseJoules"));
+  return store && share !== null && share < 1 ? secondsToRecover(store.type, share) : null;
 }
 
 function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState) {
@@ -235,15 +248,14 @@ function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState
   const [plus, minus] =
     traitsOf(driver.type).gives === "pulse" ? ["+", "−"] : driver.type.terminals.map((terminal) => terminal.name);
   const onThis = thread.motors.filter(({ driver: own, unit }) => (unit ?? own)?.device.id === id);
-  const amps = onThis.map(({ device, type }) =>
-    traitsOf(type).movedBy !== "pulse"
-      ? Math.abs(circuitry.amps(device.id, "motor", state))
-      : Math.abs(circuitry.amps(device.id, "N", state)) + Math.abs(circuitry.amps(device.id, "R", state)),
-  );
   const scale = effective(circuitry, `${id}:${plus}`);
+  const amps = onThis.map((each) => {
+    const { N, R } = motorReading(circuitry, each, state).amps;
+    return traitsOf(each.type).movedBy === "pulse" ? Math.abs(N) + Math.abs(R) : Math.abs(N) * scale;
+  });
   return {
     driverVolts: (circuitry.volts(`${id}:${plus}`, `${id}:${minus}`, state) ?? 0) * scale,
-    driverAmps: amps.reduce((sum, each) => sum + each, 0) * scale,
+    driverAmps: amps.reduce((sum, each) => sum + each, 0),
   };
 }
 

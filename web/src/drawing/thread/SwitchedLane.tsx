@@ -4,6 +4,7 @@ import {
   joules,
   milliseconds,
   outTerminals,
+  seconds,
   type Thread,
   type ThreadReading,
   terminalName,
@@ -218,6 +219,7 @@ export function MotorPart({
   const spare = thread.motors.slice(1);
   const reads = reading?.motors[0];
   const [toN, toR] = [Math.abs(reads?.amps.N ?? 0), Math.abs(reads?.amps.R ?? 0)];
+  const again = reads?.again ? `, again after ${seconds(reads.again)}` : "";
   const busy = Math.max(toN, toR) > 0.02 ? (toN > toR ? "N" : "R") : null;
   return (
     <>
@@ -269,7 +271,7 @@ export function MotorPart({
         ))}
       <text className="tq" x="420" y="235">
         {reads?.pulse
-          ? `${joules(reads.pulse.joules)} in ${milliseconds(reads.pulse.secondsAboveHalf)}`
+          ? `${joules(reads.pulse.joules)} in ${milliseconds(reads.pulse.secondsAboveHalf)}${again}`
           : reads?.goesTo
             ? `throws to ${reads.goesTo}`
             : "does not move"}
