@@ -1,6 +1,13 @@
 // Copper wire. IEC 60228 tables for classes 1 and 5; ASTM B258 for AWG diameters with IEC 60028 resistivity.
-import { expect, it } from "vitest";
-import { awgDiameter, awgOhmsPerMetre, metricOhmsPerMetre } from "../src/units/gauge.ts";
+import { describe, expect, it } from "vitest";
+import {
+  awgDiameter,
+  awgOhmsPerMetre,
+  continuousAmps,
+  GAUGES,
+  metricOhmsPerMetre,
+  temperatureRise,
+} from "../src/units/gauge.ts";
 
 // IEC 60228, tables 1 and 3, maximum resistance at 20 C in ohm per kilometre
 it.each([
@@ -33,4 +40,32 @@ it.each([
 
 it("gives AWG 24 its 0.0842 ohm per metre", () => {
   expect(awgOhmsPerMetre(24)).toBeCloseTo(0.0842, 4);
+});
+
+describe("how warm a wire becomes", () => {
+  // from memory: AWG 24 with 3 A alone in still air becomes some 10 to 15 K warmer
+  it("is some 10 to 15 K for 3 A in AWG 24 by itself, and more in a bundle", () => {
+    expect(temperatureRise("AWG 24", 3)).toBeGreaterThan(10);
+    expect(temperatureRise("AWG 24", 3)).toBeLessThan(15);
+    expect(temperatureRise("AWG 24", 3, 8)).toBeGreaterThan(40);
+    expect(temperatureRise("AWG 28", 30)).toBe(Number.POSITIVE_INFINITY);
+  });
+
+  // IEC 60204-1, table 6 (from memory): three loaded conductors in free air at 40 C, PVC, up to 70 C
+  it.each([
+    ["0.75 mm2", 10.4],
+    ["1 mm2", 12.4],
+    ["1.5 mm2", 16.1],
+    ["2.5 mm2", 22],
+  ] as const)("keeps on the safe side of a cable's table: %s", (gauge, table) => {
+    const ours = continuousAmps(gauge, 3);
+    expect(ours / table).toBeLessThan(1);
+    expect(ours / table).toBeGreaterThan(0.6);
+  });
+
+  it("is 30 K at what a wire may carry, alone or among others", () => {
+    for (const gauge of GAUGES)
+      for (const together of [1, 2, 3, 8, 20, 60])
+        expect(temperatureRise(gauge, continuousAmps(gauge, together), together)).toBeCloseTo(30, 6);
+  });
 });

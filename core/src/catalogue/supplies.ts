@@ -3,6 +3,9 @@ import { type DeviceType, figure, terminals } from "./deviceType.ts";
 const MAINS_CAUTION =
   "Use an approved plug-in supply. Nothing on the mains side is planned here: follow local code and ask a licensed electrician for any fixed wiring. Protect thin wire with a fuse or breaker.";
 
+/** Put in by the owner; what it opens at follows from its size. */
+const FUSE = figure(0, "A", "fuse behind it, 0 for none", { min: 0, max: 20 });
+
 const DC_TERMINALS = terminals({ "+": "plus", "−": "0 V" });
 
 function dcSupply(volts: number, amps: number): DeviceType {
@@ -22,6 +25,7 @@ function dcSupply(volts: number, amps: number): DeviceType {
       volts: figure(volts, "V", "output", { tolerance: 0.03, min: 1, max: 60 }),
       ratedAmps: figure(amps, "A", "rating"),
       tripAmps: figure(amps * 1.5, "A", "shuts down from"),
+      fuseAmps: FUSE,
       insideOhms: figure(0.05, "ohm", "inside resistance", { origin: "from memory" }),
     },
     caution: MAINS_CAUTION,
@@ -45,6 +49,7 @@ function acSupply(volts: number, amps: number): DeviceType {
       volts: figure(volts, "V", "output, rms", { tolerance: 0.05, min: 1, max: 25 }),
       ratedAmps: figure(amps, "A", "rating, rms"),
       tripAmps: figure(amps * 2, "A", "its cut-out opens from, rms"),
+      fuseAmps: FUSE,
       insideOhms: figure(0.5, "ohm", "inside resistance", { origin: "from memory" }),
     },
     caution: MAINS_CAUTION,
@@ -75,6 +80,7 @@ export const SUPPLIES: readonly DeviceType[] = [
       volts: figure(15, "V", "amplitude of the square wave", { tolerance: 0.05, min: 8, max: 25 }),
       ratedAmps: figure(3, "A", "rating"),
       tripAmps: figure(5, "A", "its breaker trips from"),
+      fuseAmps: FUSE,
       insideOhms: figure(0.2, "ohm", "inside resistance", { origin: "from memory" }),
       macros: figure(32, "", "routes that the command station keeps", { origin: "from memory", min: 0, max: 64 }),
     },

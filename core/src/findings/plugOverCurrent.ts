@@ -1,10 +1,10 @@
 import { standing } from "../hands/words.ts";
+import { bearsOf } from "../loom/bears.ts";
 import { setStrip } from "../loom/hand.ts";
 import { screwIdOf, type Wire } from "../loom/wire.ts";
 import type { Strip } from "../record/made.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, list } from "../units/format.ts";
-import { continuousAmps } from "../units/gauge.ts";
 import { threadsOfWires } from "./ofWires.ts";
 import { rule } from "./rule.ts";
 
@@ -37,7 +37,7 @@ export const plugOverCurrent = rule<HotPin>({
     const worst = new Map<string, HotPin>();
     for (const { kind, id, amps: flows, limit: may, when } of hands) {
       const wire = kind === "wire" ? wires.get(id) : undefined;
-      if (!wire || may >= continuousAmps(wire.gauge)) continue;
+      if (!wire || may >= bearsOf(circuitry.loom, wire)) continue;
       for (const { key, of, name } of [wire.from, wire.to]) {
         const strip = of ? undefined : plugs.get(screwIdOf(key));
         if (!strip || strip.pinAmps !== may || (worst.get(key)?.amps ?? 0) >= flows) continue;

@@ -42,7 +42,7 @@ export const shortByHands = rule<Short>({
   terminals: ({ devices }) => devices.map(({ label }) => label),
   turnouts: ({ threads }) => threads,
   why: ({ supply, found, when }) =>
-    `${sentence(when)}, ${supply.label} gives ${amps(found.amps)} and shuts down from ${amps(found.limit)}.`,
+    `${sentence(when)}, ${supply.label} is shorted and shuts down from ${amps(found.limit)}: all that hangs on it is dead.`,
   remedies: ({ devices, threads }, { record }) =>
     threads.flatMap((thread) =>
       controlsOf(thread)

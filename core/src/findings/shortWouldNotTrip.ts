@@ -1,4 +1,5 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { fuseWords, opensFrom, protectionOf } from "../catalogue/protection.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { reachFrom } from "../loom/reach.ts";
 import type { Loom } from "../loom/wire.ts";
@@ -35,7 +36,7 @@ export const shortWouldNotTrip = rule<Silent>({
   severity: "stop",
   title: "A short at the far end would not shut the supply down",
   about:
-    "The coin test, on paper: a short circuit at the farthest point has to draw more than the supply's breaker trips at, or it goes on and heats the wire. Long thin feeders keep the current below it. The rule lays a solved short across whatever hangs farthest on each supply.",
+    "The coin test, on paper: a short circuit at the farthest point has to draw more than the supply's breaker trips at, or 2.75 times the fuse behind it, or it goes on and heats the wire. Long thin feeders keep the current below it. The rule lays a solved short across whatever hangs farthest on each supply.",
   look: (look) => {
     const fed = new Map<string, Feeds[]>();
     for (const assignment of look.record.assignments) {
@@ -49,10 +50,18 @@ export const shortWouldNotTrip = rule<Silent>({
   terminals: ({ at, ends }) => ends.map((end) => terminalName(at.device.label, end)),
   turnouts: ({ threads }) => threads,
   why: ({ supply, at, flows, trips, loop }) =>
-    `A short at ${at.device.label} draws ${amps(flows)} through ${ohms(loop)} of supply and wire; ${supply.device.label} trips at ${amps(trips)}.`,
+    `A short at ${at.device.label} draws ${amps(flows)} through ${ohms(loop)} of supply and wire; ${opening(supply, flows, trips)}.`,
   remedies: (found, { record }) => thickerFeeder(record, found),
   caution: ({ supply }) => supply.type,
 });
+
+/** What ends a short, and from which current on. */
+function opening({ device, type }: Fitted, flows: number, opens: number): string {
+  const { fuse, trips } = protectionOf(type);
+  return fuse !== null && opens !== trips
+    ? `the fuse of ${amps(fuse)} behind ${device.label} ${fuseWords(fuse, flows)}, and opens within seconds from ${amps(opens)}`
+    : `${device.label} trips at ${amps(opens)}`;
+}
 
 /** The thinnest wire with which the short would draw enough. */
 function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): Remedy[] {
@@ -79,8 +88,8 @@ interface Reached {
 
 /** The thing on a supply at which a short draws least, when that does not trip it. */
 function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: readonly Feeds[]): Silent[] {
-  const { tripAmps } = supply.type.figures;
-  if (supply.type.family !== "supply" || !tripAmps) return [];
+  const trips = opensFrom(protectionOf(supply.type));
+  if (supply.type.family !== "supply" || !Number.isFinite(trips)) return [];
   const alternating = traitsOf(supply.type).gives === "ac" ? Math.SQRT1_2 : 1;
   const reached = reachedBy(record, circuitry.loom, supply, feeds);
   const most = Math.max(0, ...reached.flatMap(({ wire }) => (Number.isFinite(wire) ? [wire] : [])));
@@ -91,7 +100,7 @@ function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: r
     if (!found || found.amps < NOTHING) return [];
     const flows = found.amps * alternating;
     const loop = figureValue(supply.type, "volts") / flows;
-    return [{ supply, at, ends, flows, trips: tripAmps.value, loop, threads: [] }];
+    return [{ supply, at, ends, flows, trips, loop, threads: [] }];
   });
   const [least] = shorts.sort((a, b) => a.flows - b.flows);
   if (!least || least.flows >= least.trips) return [];

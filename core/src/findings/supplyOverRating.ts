@@ -1,5 +1,6 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { protectionOf } from "../catalogue/protection.ts";
 import type { SupplyLoad } from "../hands/supplyLoads.ts";
 import type { Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
@@ -35,7 +36,8 @@ export const supplyOverRating = rule<Loaded>({
       const device = record.devices.find(({ id }) => id === load.deviceId);
       const type = device && findType(record, device.typeId);
       if (!device || !type?.figures.ratedAmps) return [];
-      const rating = figureValue(type, "ratedAmps");
+      const { fuse } = protectionOf(type);
+      const rating = Math.min(figureValue(type, "ratedAmps"), fuse ?? Number.POSITIVE_INFINITY);
       if (load.worst <= rating * LOOK_SHARE) return [];
       return [{ ...load, device, type, rating, threads: threadsOn(record, threads, device.id) }];
     });
@@ -44,8 +46,11 @@ export const supplyOverRating = rule<Loaded>({
   where: ({ device }) => device.label,
   terminals: ({ device, type }) => [terminalName(device.label, type.terminals[0]?.name ?? "+")],
   turnouts: ({ threads }) => threads,
-  why: ({ device, rest, moving, worst, rating, when }) =>
-    `${device.label} gives ${amps(worst)} ${when} (${amps(rest)} at rest, ${amps(moving)} while all move); it is rated ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`,
+  why: ({ device, type, rest, moving, worst, rating, when }) => {
+    const { fuse } = protectionOf(type);
+    const isFuse = fuse === rating;
+    return `${device.label} gives ${amps(worst)} ${when} (${amps(rest)} at rest, ${amps(moving)} while all move); ${isFuse ? "the fuse behind it is of" : "it is rated"} ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`;
+  },
   remedies: (loaded, { record }) => [...splitSupply(record, loaded), ...strongerSupply(record, loaded, loaded.worst)],
   caution: ({ type }) => type,
 });

@@ -1,13 +1,14 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { flowsForEver, fuseFor, protectionOf } from "../catalogue/protection.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
+import { bearsOf, loadedTogether } from "../loom/bears.ts";
 import { wiresByNet } from "../loom/reach.ts";
 import type { Wire } from "../loom/wire.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Fitted, Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
-import { continuousAmps } from "../units/gauge.ts";
 import { threadsOn } from "./remedies.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 import { thicker } from "./wireOverCurrent.ts";
@@ -29,20 +30,28 @@ export const wireNotProtected = rule<Unprotected>({
   severity: "look",
   title: "A supply can burn a wire before it shuts down",
   about:
-    "A supply able to deliver many amps through thin wire can burn it: what shuts the supply down, or a fuse or breaker after it, must open below what the thinnest wire bears. The rule looks at the wires that hang directly on a supply's terminals.",
+    "A supply able to deliver many amps through thin wire can burn it: what shuts the supply down, or a fuse or breaker after it, must open below what the thinnest wire bears for ever. A fuse holds half as much again as its size for hours, so it has to be a third below. The rule looks at the wires that hang directly on a supply's terminals.",
   look: unprotected,
   subject: ({ supply }) => supply.device.id,
   where: ({ supply }) => supply.device.label,
   terminals: ({ wire }) => [wire.from.name, wire.to.name],
   turnouts: ({ threads }) => threads,
   why: ({ supply, trips, wire, may, wires }) =>
-    `${supply.device.label} shuts down from ${amps(trips)}; ${wire.label}, ${wire.gauge}, bears ${amps(may)}${wires > 1 ? `, and ${count(wires - 1, "other")} of its wires no more` : ""}.`,
-  remedies: ({ supply, may, wire, trips }, { record }) => [
+    `${lasting(supply, trips)}; ${wire.label}, ${wire.gauge}, bears ${amps(may)}${wires > 1 ? `, and ${count(wires - 1, "other")} of its wires no more` : ""}.`,
+  remedies: ({ supply, may, wire, trips }, { record, circuitry }) => [
     fuse(record, supply, may),
-    ...thicker(record, wire.core ? "cableGauge" : "wireGauge", trips),
+    ...thicker(record, wire.core ? "cableGauge" : "wireGauge", trips, loadedTogether(circuitry.loom, wire)),
   ],
   caution: ({ supply }) => supply.type,
 });
+
+/** What flows for ever behind a supply, as the beginning of a sentence. */
+function lasting({ device, type }: Fitted, flows: number): string {
+  const { fuse, trips } = protectionOf(type);
+  return fuse !== null && flows !== trips
+    ? `The fuse of ${amps(fuse)} behind ${device.label} holds ${amps(flows)} for ever`
+    : `${device.label} shuts down from ${amps(flows)}`;
+}
 
 /** The thinnest wires that hang directly on each supply's terminals, where the supply shuts down too late for them. */
 function unprotected({ record, circuitry, threads }: Look): Unprotected[] {
@@ -60,9 +69,9 @@ function unprotected({ record, circuitry, threads }: Look): Unprotected[] {
   const wiresOf = wiresByNet(circuitry.loom);
   for (const [net, those] of onNet) {
     for (const wire of wiresOf.get(net) ?? []) {
-      const may = continuousAmps(wire.gauge);
+      const may = bearsOf(circuitry.loom, wire);
       for (const supply of those) {
-        const trips = supply.type.figures.tripAmps?.value ?? 0;
+        const trips = flowsForEver(protectionOf(supply.type));
         if (may >= trips * (1 - 1e-9)) continue;
         const known = found.get(supply.device.id);
         const wires = (known?.wires ?? 0) + 1;
@@ -78,12 +87,12 @@ function unprotected({ record, circuitry, threads }: Look): Unprotected[] {
 
 /** A fuse of the next usual size below what the wire bears, as an own type of the supply. */
 function fuse(record: RailwayRecord, { device, type }: Fitted, may: number): Remedy {
-  const size = [...FUSES].reverse().find((each) => each <= may) ?? may;
+  const size = fuseFor(may) ?? may;
   const { group, id } = copyType(record, type.id, `${type.name}, fused ${amps(size)}`.slice(0, 80));
   const draft = new Draft(record);
   for (const edit of group.edits) {
     if (edit.op === "put" && edit.kind === "type") {
-      draft.put("type", { ...edit.value, figures: { ...edit.value.figures, tripAmps: size } });
+      draft.put("type", { ...edit.value, figures: { ...edit.value.figures, fuseAmps: size } });
     }
   }
   draft.put("device", { ...device, typeId: id });
@@ -92,6 +101,3 @@ function fuse(record: RailwayRecord, { device, type }: Fitted, may: number): Rem
   const words = `Put a fuse of ${amps(size)} behind ${device.label}${also}`;
   return { label: words, group: draft.group(words) };
 }
-
-/** Usual sizes of small fuses, amps (IEC 60127 series). */
-const FUSES = [0.5, 0.63, 0.8, 1, 1.25, 1.6, 2, 2.5, 3.15, 4, 5, 6.3, 8, 10];

@@ -1,10 +1,10 @@
 import { traitsOf } from "../catalogue/traits.ts";
+import { bearsOf } from "../loom/bears.ts";
 import { wiresByEnd } from "../loom/reach.ts";
 import { type Loom, screwIdOf } from "../loom/wire.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import type { Piece } from "../readings/pieces.ts";
 import { AT_REST } from "../readings/threadReading.ts";
-import { continuousAmps } from "../units/gauge.ts";
 import type { Swept } from "./screen.ts";
 import { type Sweep, sweep } from "./sweep.ts";
 
@@ -34,7 +34,7 @@ function bearsIn({ wires }: Piece, loom: Loom, pins: ReadonlyMap<string, number>
   return new Map(
     wires.map(({ id, nodes }) => {
       const laid = at.get(nodes[0])?.find(({ element }) => element === id);
-      const byGauge = laid ? continuousAmps(laid.gauge) : Number.POSITIVE_INFINITY;
+      const byGauge = laid ? bearsOf(loom, laid) : Number.POSITIVE_INFINITY;
       return [id, Math.min(byGauge, pins.get(id) ?? Number.POSITIVE_INFINITY)];
     }),
   );

@@ -1,3 +1,4 @@
+import { protectionOf } from "../catalogue/protection.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { DeviceState } from "../readings/kit.ts";
@@ -73,11 +74,14 @@ export function troublesIn({ members, states, point, bears, effective }: Solved)
 function ofSupply({ device, type }: Member, point: OperatingPoint, effective: Solved["effective"]): Trouble[] {
   if (type.family !== "supply") return [];
   const { ratedAmps, tripAmps } = type.figures;
+  const { fuse } = protectionOf(type);
   const flows = Math.abs(point.amps(`${device.id}.inside`) ?? 0) * effective(`${device.id}:${traitsOf(type).power[0]}`);
   const over = (kind: "short" | "supply", limit: number): Trouble[] =>
     flows > limit * MARGIN ? [{ kind, id: device.id, part: null, amps: flows, limit }] : [];
   const short = tripAmps ? over("short", tripAmps.value) : [];
-  return short.length > 0 || !ratedAmps ? short : over("supply", ratedAmps.value);
+  return short.length > 0 || !ratedAmps
+    ? short
+    : over("supply", Math.min(ratedAmps.value, fuse ?? Number.POSITIVE_INFINITY));
 }
 
 /** Parts of an output through which a lasting current flows. */

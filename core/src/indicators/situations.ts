@@ -1,5 +1,6 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { opensFrom, protectionOf } from "../catalogue/protection.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Element } from "../circuit/elements.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
@@ -214,7 +215,7 @@ function shown(circuitry: Circuitry, { device, type }: ThreadLamp, state: Railwa
 function shortsSupply({ record }: Circuitry, point: OperatingPoint): boolean {
   return record.devices.some((device) => {
     const type = findType(record, device.typeId);
-    const trips = type?.family === "supply" ? type.figures.tripAmps?.value : undefined;
-    return trips !== undefined && Math.abs(point.amps(`${device.id}.inside`) ?? 0) > trips;
+    const trips = type?.family === "supply" ? opensFrom(protectionOf(type)) : Number.POSITIVE_INFINITY;
+    return Math.abs(point.amps(`${device.id}.inside`) ?? 0) > trips;
   });
 }

@@ -85,9 +85,6 @@ export function ohmsPerMetre(gauge: Gauge): number {
   return gauge.startsWith("AWG") ? awgOhmsPerMetre(number) : metricOhmsPerMetre(number, "flexible");
 }
 
-/** Current that a single wire may carry for ever, amps for each square millimetre (common practice; cooler in a bundle). */
-const AMPS_PER_SQUARE_MILLIMETRE = 10;
-
 /**
  * Cross-section of a gauge, square millimetres.
  * @example squareMillimetres("AWG 24") // 0.2047
@@ -99,12 +96,82 @@ export function squareMillimetres(gauge: Gauge): number {
   return Math.PI * radius * radius;
 }
 
+/** How much warmer than the air around it a wire may become, kelvin: PVC bears 70 C, and below a layout it is warm (common practice). */
+export const MAY_RISE = 30;
+
+/** Air beneath a layout, degrees Celsius (common practice). */
+const AIR_CELSIUS = 25;
+
+/** Copper's resistance grows by this share for each kelvin above 20 C (IEC 60028). */
+const COPPER_PER_KELVIN = 0.00393;
+
+/** Heat that leaves each square metre of a thin wire's outside by air and radiation, watts per kelvin (from memory: 12 to 20 in still air). */
+const WATTS_PER_SQUARE_METRE_KELVIN = 15;
+
+/** Thickness of PVC around a conductor, metres: hook-up wire by AWG, and flexible wire by its area (from memory). */
+const WALL_AWG = 0.4e-3;
+const WALL_METRIC: readonly [mostSquare: number, wall: number][] = [
+  [1, 0.6e-3],
+  [1.5, 0.7e-3],
+  [2.5, 0.8e-3],
+];
+
 /**
- * Current that a single wire of a gauge may carry for ever, amps.
- *
- * Common practice, 10 A for each square millimetre; local code may ask for less.
- * @example continuousAmps("0.5 mm2") // 5
+ * What is left of a wire's current when so many wires of a bundle are loaded alike (IEC 60364-5-52, table B.52.17, bunched; from
+ * memory): the first figure at or above the number counts.
  */
-export function continuousAmps(gauge: Gauge): number {
-  return squareMillimetres(gauge) * AMPS_PER_SQUARE_MILLIMETRE;
+const BUNCHED: readonly [wires: number, share: number][] = [
+  [1, 1],
+  [2, 0.8],
+  [3, 0.7],
+  [4, 0.65],
+  [5, 0.6],
+  [6, 0.57],
+  [7, 0.54],
+  [8, 0.52],
+  [9, 0.5],
+  [12, 0.45],
+  [16, 0.41],
+  [20, 0.38],
+];
+
+/** Heat that one metre of an insulated wire gives to still air, watts per kelvin. */
+function wattsPerMetreKelvin(gauge: Gauge): number {
+  const square = squareMillimetres(gauge);
+  const isAwg = gauge.startsWith("AWG");
+  // a flexible conductor is a quarter thicker than a solid one of its copper
+  const conductor = Math.sqrt((4 * square) / Math.PI) * 1e-3 * (isAwg ? 1 : 1.12);
+  const wall = isAwg ? WALL_AWG : (WALL_METRIC.find(([most]) => square <= most)?.[1] ?? 1e-3);
+  return Math.PI * (conductor + 2 * wall) * WATTS_PER_SQUARE_METRE_KELVIN;
+}
+
+/** What is left of a current in a bundle of so many loaded wires, 0 to 1. */
+function bunchedShare(together: number): number {
+  return BUNCHED.find(([wires]) => wires >= together)?.[1] ?? 0.38;
+}
+
+/**
+ * How much warmer than the air a wire becomes that carries a current for ever, kelvin: its heat, which grows with its own
+ * resistance as it warms, leaves by its outside. In a bundle it is as warm as one alone that carries more.
+ * @param together wires of the bundle that are loaded alike; 1 for a wire by itself
+ * @returns infinite where it would warm ever further
+ * @example temperatureRise("AWG 24", 3) // 13
+ */
+export function temperatureRise(gauge: Gauge, amps: number, together = 1): number {
+  const alone = amps / bunchedShare(together);
+  const cold = alone ** 2 * ohmsPerMetre(gauge);
+  const leaves = wattsPerMetreKelvin(gauge) - cold * COPPER_PER_KELVIN;
+  return leaves > 0 ? (cold * (1 + COPPER_PER_KELVIN * (AIR_CELSIUS - 20))) / leaves : Number.POSITIVE_INFINITY;
+}
+
+/**
+ * Current that a wire of a gauge may carry for ever, amps: the one by which it becomes 30 K warmer than the air. Local code may
+ * ask for less.
+ * @param together wires of a bundle that are loaded alike; 1 for a wire by itself
+ * @example continuousAmps("0.5 mm2") // 8.2
+ * @example continuousAmps("AWG 24", 8) // 2.3
+ */
+export function continuousAmps(gauge: Gauge, together = 1): number {
+  const warm = ohmsPerMetre(gauge) * (1 + COPPER_PER_KELVIN * (AIR_CELSIUS + MAY_RISE - 20));
+  return Math.sqrt((MAY_RISE * wattsPerMetreKelvin(gauge)) / warm) * bunchedShare(together);
 }
