@@ -462,7 +462,7 @@ export { type Need, needsOf } from "./stock/needs.ts";
 export { boughtAll, missingByTurnout, type StockFields, type StockLine, setStock, stockLines } from "./stock/stock.ts";
 export { ACTIONS, type Action, type Pace } from "./tasks/pace.ts";
 export { type Task, type WorkPlan, workPlan } from "./tasks/tasks.ts";
-export { amps, count, joules, list, milliamps, milliseconds, ohms, seconds, volts } from "./units/format.ts";
+export { amps, count, joules, list, milliamps, milliseconds, ohms, seconds, volts, watts } from "./units/format.ts";
 export { GAUGES, type Gauge } from "./units/gauge.ts";
 export { readNumber } from "./units/readNumber.ts";
 export { WIRE_COLOUR_CODES, WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";

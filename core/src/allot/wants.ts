@@ -110,7 +110,7 @@ function wantOf(record: RailwayRecord, thread: Thread, options: AllotOptions): W
 }
 
 /** Volts that a board for coils is charged to by factory setting (common practice). */
-const COIL_VOLTS = 15;
+const COIL_VOLTS = 18;
 
 /** Amps that one motor draws of an output: while it moves or stalls, or at the peak of its pulse. */
 export function drawOf(motor: DeviceType, board: DeviceType): number {

@@ -83,6 +83,7 @@ export const PAIR = {
 export const COIL = {
   farads: figure(3300e-6, "F", "capacitor that gives the pulses", { origin: "from memory", tolerance: 0.2 }),
   chargeOhms: figure(47, "ohm", "charging resistor", { origin: "from memory", tolerance: 0.05 }),
+  chargeWatts: figure(5, "W", "rating of the charging resistor", { origin: "from memory" }),
   bleedOhms: figure(10_000, "ohm", "leakage across the capacitor", { origin: "from memory", tolerance: 0.2 }),
   seriesOhms: figure(0.05, "ohm", "inside resistance of the capacitor", { origin: "from memory" }),
   switchOhms: figure(0.2, "ohm", "inside resistance of an output that is on", { origin: "from memory" }),
@@ -96,6 +97,9 @@ export const SERVO = {
   frameSeconds: figure(0.02, "s", "from pulse to pulse"),
   signalOhms: figure(220, "ohm", "inside resistance of a signal output", { origin: "from memory" }),
   regulatorVolts: figure(5, "V", "for the servos", { min: 4.8, max: 6 }),
+  regulatorWatts: figure(12, "W", "most that its linear regulator turns into heat, on a heat sink", {
+    origin: "from memory",
+  }),
   outputOhms: figure(0.1, "ohm", "inside resistance of the 5 V at an output", { origin: "from memory" }),
   outputAmps: figure(1, "A", "most from one output", { origin: "from memory" }),
   boardAmps: figure(2, "A", "most from all outputs together"),

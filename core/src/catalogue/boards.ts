@@ -227,6 +227,7 @@ export const BOARDS: readonly DeviceType[] = [
     figures: {
       idleOhms: figure(100, "ohm", "the board itself, on its 5 V: (5 V at 50 mA)", { tolerance: 0.2 }),
       regulatorVolts: figure(5, "V", "of its own regulator", { min: 4.5, max: 5.5 }),
+      regulatorWatts: figure(1.5, "W", "most that its own regulator turns into heat", { origin: "from memory" }),
       railOhms: figure(0.2, "ohm", "inside resistance of the 5 V out", { origin: "from memory" }),
       boardAmps: figure(0.25, "A", "most from the 5 V out: three relays and their inputs"),
       pinOhms: figure(30, "ohm", "inside resistance of a pin", { origin: "from memory" }),

@@ -4,7 +4,7 @@ import type { Place } from "../record/schemas.ts";
 export type Origin = "common practice" | "derived" | "from memory" | "own";
 
 /** `money` is the railway's currency. */
-export type Unit = "V" | "A" | "ohm" | "F" | "H" | "J" | "s" | "m" | "money" | "";
+export type Unit = "V" | "A" | "ohm" | "F" | "H" | "J" | "W" | "s" | "m" | "money" | "";
 
 /** A number in SI units that a type's electrical model or limit is made of. */
 export interface Figure {

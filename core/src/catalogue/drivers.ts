@@ -16,6 +16,7 @@ function dischargeFigures(farads: number): DeviceType["figures"] {
   return {
     farads: figure(farads, "F", "capacitor", { tolerance: 0.2 }),
     chargeOhms: figure(100, "ohm", "charging resistor", { tolerance: 0.05 }),
+    chargeWatts: figure(2, "W", "rating of the charging resistor", { origin: "from memory" }),
     bleedOhms: figure(10_000, "ohm", "pilot lamp and leakage across the capacitor", {
       origin: "from memory",
       tolerance: 0.2,

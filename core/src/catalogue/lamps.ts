@@ -9,14 +9,16 @@ const ledFigures = (rated = 0.01) => ({
   bearsVolts: figure(5, "V", "most reverse voltage across an LED"),
 });
 
-const figuresOf = (resistor: number, rated?: number) => ({
+const figuresOf = (resistor: number, rated?: number, watts = 0.25) => ({
   resistorOhms: figure(resistor, "ohm", "resistor in each lead", { tolerance: 0.05 }),
+  resistorWatts: figure(watts, "W", "rating of each of these resistors"),
   ...ledFigures(rated),
 });
 
 /** One resistor serves both colours, of which one is lit at a time. */
 const commonFigures = (resistor: number) => ({
   commonOhms: figure(resistor, "ohm", "resistor in the common lead", { tolerance: 0.05 }),
+  commonWatts: figure(0.25, "W", "rating of this resistor"),
   ...ledFigures(),
 });
 
@@ -112,7 +114,7 @@ export const LAMPS: readonly DeviceType[] = [
       F: "common, to the frog",
     }),
     leads: ["G", "Y", "F"],
-    figures: figuresOf(1000, 0.015),
+    figures: figuresOf(1000, 0.015, 0.5),
     caution:
       "On digital track power each LED sees the full voltage backwards half of the time. Use the kind with diodes.",
   },
@@ -131,7 +133,7 @@ export const LAMPS: readonly DeviceType[] = [
     }),
     leads: ["G", "Y", "F"],
     figures: {
-      ...figuresOf(1000, 0.015),
+      ...figuresOf(1000, 0.015, 0.5),
       diodes: figure(1, "", "diode the other way round beside each LED", { min: 1, max: 1 }),
     },
   },
@@ -194,6 +196,8 @@ export const LAMPS: readonly DeviceType[] = [
       movingOhms: figure(33, "ohm", "apparent resistance while moving", { origin: "from memory", tolerance: 0.3 }),
       restOhms: figure(600, "ohm", "at rest, pulses on", { origin: "from memory", tolerance: 0.3 }),
       signalOhms: figure(50_000, "ohm", "load of the signal input", { origin: "from memory" }),
+      ratedAmps: figure(0.12, "A", "current while moving", { origin: "from memory" }),
+      stalledAmps: figure(0.3, "A", "current when held against a stop", { origin: "from memory" }),
       leastVolts: figure(4.5, "V", "runs from"),
       mostVolts: figure(6, "V", "made for at most"),
     },

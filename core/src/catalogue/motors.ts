@@ -1,5 +1,8 @@
 import { CONTACT_OHMS, contacts, type DeviceType, figure, terminals } from "./deviceType.ts";
 
+/** Contacts that a motor works, for frogs and lamps. */
+const CONTACT_AMPS = figure(3, "A", "rating of a contact", { origin: "from memory" });
+
 const COILS = { N: "coil that throws normal", C: "common of both coils", R: "coil that throws reverse" };
 
 const COIL_CAUTION =
@@ -59,7 +62,7 @@ export const MOTORS: readonly DeviceType[] = [
     terminals: [...terminals(COILS), ...contacts(1)],
     outputs: 0,
     contactSets: 1,
-    figures: { ...coilFigures, contactOhms: CONTACT_OHMS },
+    figures: { ...coilFigures, contactOhms: CONTACT_OHMS, contactAmps: CONTACT_AMPS },
     caution: COIL_CAUTION,
   },
   {
@@ -102,6 +105,7 @@ export const MOTORS: readonly DeviceType[] = [
       }),
       pulseJoules: figure(0.08, "J", "least energy of a firm throw, while the slug moves", { origin: "from memory" }),
       contactOhms: CONTACT_OHMS,
+      contactAmps: CONTACT_AMPS,
     },
     caution: COIL_CAUTION,
   },
@@ -117,7 +121,7 @@ export const MOTORS: readonly DeviceType[] = [
     terminals: [...terminals({ "+": "lead that is positive at normal", "−": "other lead" }), ...contacts(2)],
     outputs: 0,
     contactSets: 2,
-    figures: { ...stallFigures, contactOhms: CONTACT_OHMS },
+    figures: { ...stallFigures, contactOhms: CONTACT_OHMS, contactAmps: CONTACT_AMPS },
   },
   {
     id: "servo",
@@ -146,7 +150,7 @@ export const MOTORS: readonly DeviceType[] = [
     terminals: [...SERVO_TERMINALS, ...contacts(1)],
     outputs: 0,
     contactSets: 1,
-    figures: { ...SERVO_FIGURES, contactOhms: CONTACT_OHMS },
+    figures: { ...SERVO_FIGURES, contactOhms: CONTACT_OHMS, contactAmps: CONTACT_AMPS },
   },
   {
     id: "slow-motor-decoder",

@@ -63,6 +63,8 @@ const RESISTORS: DeviceType = {
   pieces: PIECES,
   figures: {
     firstOhms: figure(150, "ohm", "resistor of a piece next to the lamp", { tolerance: 0.05 }),
+    firstWatts: figure(0.25, "W", "rating of the resistor next to the lamp"),
+    secondWatts: figure(0.25, "W", "rating of the resistor next to the rail"),
     secondOhms: figure(300, "ohm", "resistor of a piece next to the rail", { tolerance: 0.05 }),
   },
 };

@@ -10,7 +10,7 @@ import { deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { amps, count } from "../units/format.ts";
+import { amps, count, volts, watts } from "../units/format.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 
 interface Total {
@@ -22,6 +22,8 @@ interface Total {
   solved: number;
   stalled: number;
   limit: number;
+  /** What limits it for long, when that is its regulator's heat. */
+  lasting: BoardLoad["lasting"];
 }
 
 export const boardOverTotal = rule<Total>({
@@ -31,30 +33,39 @@ export const boardOverTotal = rule<Total>({
   severity: ({ solved, limit }) => (solved > limit ? "stop" : "look"),
   title: "A board gives more in all than it may",
   about:
-    "Besides each output's limit a board has one for all of them together: its regulator, its rectifier or its tracks. The rule adds up the solved currents of its outputs at rest and moving; for servos also what they would take if all were held against a stop, which happens when an end point is set too far.",
+    "Besides each output's limit a board has one for all of them together: its regulator, its rectifier or its tracks. The rule adds up the solved currents of its outputs at rest and moving; for servos also what they would take if all were held against a stop, which happens when an end point is set too far. A linear regulator turns all the volts that are left over into heat: the higher the supply, the less it gives for long.",
   look: (look) => look.boards.flatMap((board) => totalOf(look, board)),
   subject: ({ device }) => device.id,
   where: ({ device }) => device.label,
   turnouts: ({ threads }) => threads,
-  why: ({ device, motors, solved, stalled, limit }) =>
-    solved > limit
-      ? `${device.label} gives ${amps(solved)} to ${count(motors, "motor")}; all its outputs together may give ${amps(limit)}.`
-      : `${count(motors, "motor")} on ${device.label} would take ${amps(stalled)} held against their stops; all its outputs together may give ${amps(limit)}.`,
+  why: ({ device, motors, solved, stalled, limit, lasting }) =>
+    lasting
+      ? `${count(motors, "motor")} on ${device.label} would take ${amps(stalled)} held against their stops; with ${volts(lasting.over)} left over its regulator bears ${watts(lasting.watts)} of heat, which is ${amps(lasting.amps)}.`
+      : solved > limit
+        ? `${device.label} gives ${amps(solved)} to ${count(motors, "motor")}; all its outputs together may give ${amps(limit)}.`
+        : `${count(motors, "motor")} on ${device.label} would take ${amps(stalled)} held against their stops; all its outputs together may give ${amps(limit)}.`,
   remedies: ({ device, type, threads }, { record }) =>
     moveElsewhere(record, device, type, threads.filter((thread) => suits(thread, type)).at(-1)),
   caution: ({ type }) => type,
 });
 
-function totalOf({ record, threads }: Look, { deviceId, rest, moving, limit }: BoardLoad): Total[] {
+function totalOf({ record, threads }: Look, { deviceId, rest, moving, limit, lasting }: BoardLoad): Total[] {
   if (limit === null) return [];
   const device = deviceOf(record, deviceId);
   const driven = threads.filter(({ motors }) => motors.some(({ driver }) => driver?.device.id === deviceId));
   const motors = driven.flatMap((thread) => thread.motors).filter(({ driver }) => driver?.device.id === deviceId);
   const solved = Math.max(rest, moving);
-  const stalled = motors.reduce((sum, motor) => sum + (motor.type.figures.stalledAmps?.value ?? 0), 0);
-  if (Math.max(solved, stalled) <= limit * (1 + 1e-9)) return [];
+  const arms = threads
+    .flatMap(({ lamps }) => lamps)
+    .filter(({ from, type }) => from.device.id === deviceId && type.figures.stalledAmps);
+  const all = [...motors, ...arms];
+  const stalled = all.reduce((sum, { type }) => sum + (type.figures.stalledAmps?.value ?? 0), 0);
+  const isOver = Math.max(solved, stalled) > limit * (1 + 1e-9);
+  const isHot = lasting !== null && Math.max(rest, stalled) > lasting.amps * (1 + 1e-9);
+  if (!isOver && !isHot) return [];
   const type = typeOf(record, device);
-  return [{ device, type, threads: driven, motors: motors.length, solved, stalled, limit }];
+  const why = { solved, stalled, limit, lasting: isOver ? null : lasting };
+  return [{ device, type, threads: driven, motors: all.length, ...why }];
 }
 
 /** Whether a board of a type can drive a turnout at all: what cannot is no better off on another one of its kind. */

@@ -26,19 +26,7 @@ export const contactOverAmps = rule<Loaded>({
   title: "A control's contact carries more than it bears",
   about:
     "A toggle or button that makes the coils' own current carries amps. On a bare supply they flow for as long as it is held, and the contact's rating counts; from a discharge unit for some milliseconds, and a contact bears about three times its rating (common practice). Beyond that it pits and welds, and a welded contact holds the coil on. The rule solves the coils of all turnouts that the control throws.",
-  look: (look) => {
-    const found: Loaded[] = [];
-    for (const thread of look.threads)
-      for (const control of controlsOf(thread)) {
-        const load = loadOf(look, thread, control);
-        const known = load && found.find((each) => isSameControl(each.control, control));
-        if (known) {
-          known.threads.push(thread);
-          known.flows += load.flows;
-        } else if (load) found.push(load);
-      }
-    return found.filter(({ flows, rated, inPulse }) => flows > rated * (inPulse ? PULSE_TIMES : 1));
-  },
+  look: coilsThrough,
   subject: ({ control: { device, assignment } }) =>
     assignment.way === null ? device.id : `${device.id}-${assignment.way}`,
   where: ({ control }) => control.device.label,
@@ -55,6 +43,21 @@ export const contactOverAmps = rule<Loaded>({
   ],
   caution: ({ control }) => control.type,
 });
+
+/** Controls whose contact makes more of the coils' current than it bears. */
+export function coilsThrough(look: Look): Loaded[] {
+  const found: Loaded[] = [];
+  for (const thread of look.threads)
+    for (const control of controlsOf(thread)) {
+      const load = loadOf(look, thread, control);
+      const known = load && found.find((each) => isSameControl(each.control, control));
+      if (known) {
+        known.threads.push(thread);
+        known.flows += load.flows;
+      } else if (load) found.push(load);
+    }
+  return found.filter(({ flows, rated, inPulse }) => flows > rated * (inPulse ? PULSE_TIMES : 1));
+}
 
 /** What flows through a control into coils that it energises itself; null where a board or a route's button stands between. */
 function loadOf({ remember, reading }: Look, thread: Thread, control: ThreadControl): Loaded | null {

@@ -170,7 +170,13 @@ describe("the line between right and wrong", () => {
 
   it("lets three servos stall on a board of 2 A", () => {
     const three = typed(mistake("board-over-total"), "d", "motor", "");
-    expect(findingsOf(three, "board-over-total")).toEqual([]);
+    // derived: 1.95 A of 7 V are 13.7 W in its regulator, which bears 12 W; of 4 V they are 7.8 W
+    const [hot] = findingsOf(three, "board-over-total");
+    expect(hot!.why).toBe(
+      "3 motors on SB1 would take 1.95 A held against their stops; with 7.0 V left over its regulator bears 12.0 W of heat, which is 1.71 A.",
+    );
+    const supply = three.devices.find(({ typeId }) => typeId === "dc-12")!;
+    expect(findingsOf(retyped(three, supply.label, "dc-9"), "board-over-total")).toEqual([]);
   });
 
   it("moves a turnout of an overloaded board to a new one, or to one of its kind with a free output", () => {

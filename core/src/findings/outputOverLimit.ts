@@ -6,7 +6,8 @@ import { standing } from "../hands/words.ts";
 import { ByWay } from "../record/byWay.ts";
 import { deviceOf } from "../record/find.ts";
 import type { Device } from "../record/schemas.ts";
-import type { Thread } from "../schematic/thread.ts";
+import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
+import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { amps, count, volts } from "../units/format.ts";
 import { threadsWith } from "./remedies.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
@@ -34,14 +35,14 @@ export const outputOverLimit = rule<Overloaded>({
   severity: "stop",
   title: "An output gives more than it may",
   about:
-    "Each output of a decoder has a limit. Both the solved current and the sum of what the motors' leaflets say must stay below it: the first is what flows with this output's inside resistance, the second what a stiffer output would have to give. Besides all at rest the rule looks at every combination of what can be set.",
+    "Each output of a decoder has a limit. Both the solved current and the sum of what the motors' leaflets say must stay below it: the first is what flows with this output's inside resistance, the second what a stiffer output would have to give, relays beside the motors among them. An output for coils gives its most at the peak of a pulse. Besides all at rest the rule looks at every combination of what can be set.",
   look: ({ record, threads, hands, reading }) => {
     const byOutput = new ByWay<Overloaded>();
     for (const thread of threads) {
       for (const motor of thread.motors) {
         const { driver } = motor;
-        // a pulse is over before its amps do harm
-        if (!driver?.type.figures.outputAmps || driver.way === null || driver.type.drives === "coil") continue;
+        if (!driver?.type.figures.outputAmps || driver.way === null) continue;
+        const isPulse = driver.type.drives === "coil";
         const entry = byOutput.get(driver.device.id, driver.way) ?? {
           device: driver.device,
           label: `${driver.device.label}-${driver.way}`,
@@ -56,22 +57,24 @@ export const outputOverLimit = rule<Overloaded>({
         };
         byOutput.set(driver.device.id, driver.way, entry);
         entry.motors.push(motor);
-        entry.rated += motor.type.figures.ratedAmps?.value ?? 0;
+        entry.rated += isPulse ? 0 : (motor.type.figures.ratedAmps?.value ?? 0) + relaysBeside(thread, motor);
         if (entry.threads.includes(thread)) continue;
         entry.threads.push(thread);
         for (const position of POSITIONS) {
-          const { driverAmps, driverVolts } = reading(thread, position, "rest");
+          const { driverAmps, driverVolts } = reading(thread, position, isPulse ? "throwing" : "rest");
           if ((driverAmps ?? 0) > entry.solved) {
             entry.solved = driverAmps ?? 0;
             entry.outputVolts = Math.abs(driverVolts ?? 0);
+            entry.when = isPulse ? "at the peak of a pulse" : null;
           }
         }
       }
     }
     for (const { kind, id, part, amps: flows, limit, when } of hands) {
-      if (kind !== "output") continue;
+      const way = Number(part?.replace("O", ""));
+      // a touch button's outputs have no numbers, and are told with what overloads them
+      if (kind !== "output" || Number.isNaN(way)) continue;
       const device = deviceOf(record, id);
-      const way = Number(part);
       const none = { device, label: `${device.label}-${way}`, way, threads: threadsWith(threads, new Set([id])) };
       const entry = byOutput.at(id, way, () => ({
         ...none,
@@ -94,7 +97,8 @@ export const outputOverLimit = rule<Overloaded>({
   remedies: ({ device, threads, motors }, { record }) => {
     const last = motors.at(-1);
     const [free] = freeWays(record, device.id, last?.driver?.type.outputs ?? 0);
-    if (!last?.driver || free === undefined || traitsOf(last.type).movedBy !== "reversal") return [];
+    if (!last?.driver || free === undefined || !["reversal", "pulse"].includes(traitsOf(last.type).movedBy ?? ""))
+      return [];
     const draft = new Draft(record);
     draft.put("assignment", { ...last.driver.assignment, way: free });
     const to = `${last.device.label} to ${device.label}-${free}`;
@@ -108,3 +112,11 @@ export const outputOverLimit = rule<Overloaded>({
 
 /** A current that is no more than this above another is the same. */
 const MORE = 1 + 1e-6;
+
+/** What the coils of relays take that lie across a motor's leads, amps. */
+function relaysBeside(thread: Thread, { device }: ThreadMotor): number {
+  return relaysOf(thread).reduce((sum, { relay, motor }) => {
+    const isBeside = motor.device.id === device.id && traitsOf(relay.type).relay === "held";
+    return sum + (isBeside ? (relay.type.figures.ratedAmps?.value ?? 0) : 0);
+  }, 0);
+}

@@ -3,6 +3,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { addBoardTo } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setFeeder } from "../equip/feed.ts";
+import { regulatorLimit } from "../readings/boardLoads.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import { assignmentsOfRole, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -28,7 +29,7 @@ export const relaysBeyondController = rule<Beyond>({
   severity: "stop",
   title: "Relays take more than the controller's own 5 V gives",
   about:
-    "A relay takes about 72 mA at 5 V, and a controller's regulator carries about three of them. Beyond that the jumper comes off the relay board and its coils get a supply of their own; only the inputs stay on the controller's 5 V. The rule looks at the solved current from the controller's 5 V, all turnouts normal and all reverse.",
+    "A relay takes about 72 mA at 5 V, and a controller's regulator carries about three of them. Beyond that the jumper comes off the relay board and its coils get a supply of their own; only the inputs stay on the controller's 5 V. The rule looks at the solved current from the controller's 5 V, all turnouts normal and all reverse, and at what its regulator bears of the volts that are left over.",
   look: ({ record, threads, circuitry }) =>
     record.devices.flatMap((device): Beyond[] => {
       const type = typeOf(record, device);
@@ -40,7 +41,8 @@ export const relaysBeyondController = rule<Beyond>({
       const flows = Math.max(
         ...POSITIONS.map((position) => Math.abs(circuitry.amps(device.id, "rail", AT_REST[position]))),
       );
-      const limit = figureValue(type, "boardAmps");
+      const lasting = regulatorLimit(type, circuitry.fedVolts(device.id));
+      const limit = lasting?.amps ?? figureValue(type, "boardAmps");
       const relays = boards.reduce((sum, board) => sum + used(record, board.id), 0);
       if (flows <= limit) return [];
       const fed = threadsWith(threads, new Set(boards.map(({ id }) => id)));

@@ -12,6 +12,7 @@ import { coilHeldOn } from "./coilHeldOn.ts";
 import { coilsTogether } from "./coilsTogether.ts";
 import { colourTwoMeanings } from "./colourTwoMeanings.ts";
 import { contactOverAmps } from "./contactOverAmps.ts";
+import { contactOverRating } from "./contactOverRating.ts";
 import { contactUsedTwice } from "./contactUsedTwice.ts";
 import { controlNotHeard } from "./controlNotHeard.ts";
 import { crossoverZones } from "./crossoverZones.ts";
@@ -57,11 +58,13 @@ import { outputShared } from "./outputShared.ts";
 import { outputTwoMasters } from "./outputTwoMasters.ts";
 import { pairThrownAgainst } from "./pairThrownAgainst.ts";
 import { plugOverCurrent } from "./plugOverCurrent.ts";
+import { polarityUnitLate } from "./polarityUnitLate.ts";
 import { powerOnUnsafe } from "./powerOnUnsafe.ts";
 import { pulseLostInWire } from "./pulseLostInWire.ts";
 import { railUnfed } from "./railUnfed.ts";
 import { relayAtStart } from "./relayAtStart.ts";
 import { relaysBeyondController } from "./relaysBeyondController.ts";
+import { resistorTooHot } from "./resistorTooHot.ts";
 import { restsOnHearsay } from "./restsOnHearsay.ts";
 import { reverserKind } from "./reverserKind.ts";
 import { reversingUngapped } from "./reversingUngapped.ts";
@@ -113,6 +116,9 @@ export const RULES: readonly Rule[] = [
   supplyOutOfRange,
   motorOverVolts,
   contactOverAmps,
+  contactOverRating,
+  resistorTooHot,
+  polarityUnitLate,
   supplyOverRating,
   shortWouldNotTrip,
   wireOverCurrent,

@@ -41,6 +41,9 @@ const SPEAK: Record<TroubleKind, readonly string[]> = {
   coil: ["coil-held-on"],
   coils: ["coils-together", "coil-held-on"],
   lamp: ["lamp-current", "contact-used-twice"],
+  contact: ["contact-over-rating", "contact-over-amps", "coil-held-on"],
+  // a lamp that takes too much, and a unit that is emptied, heat their resistors as well
+  heat: ["resistor-too-hot", "lamp-current", "coil-held-on", "contact-used-twice"],
   "back-feed": ["back-feed", "contact-used-twice"],
 };
 

@@ -5,7 +5,7 @@ import type { DeviceState } from "../readings/kit.ts";
 import { type Member, typeNumber } from "../readings/pieces.ts";
 import { type Cluster, type Ground, valueText } from "./clusters.ts";
 import { type Choice, choicesOf, heldIn } from "./combinations.ts";
-import { type Trouble, troublesIn } from "./troubles.ts";
+import { heatIn, type Trouble, troublesIn } from "./troubles.ts";
 
 /** The piece as it is swept, and how to solve it. */
 export interface Swept extends Ground {
@@ -140,29 +140,33 @@ function look(piece: Swept, { levers }: Cluster, own: Apart): Screened {
   for (const [number, choice] of choices.entries()) {
     const states = own.statesFor(choice);
     const halves = piece.alternates ? [states, otherHalf(states)] : [states];
+    const points: OperatingPoint[] = [];
+    const note = ({ kind, id, part, amps }: Pick<Trouble, "kind" | "id" | "part" | "amps">) => {
+      const key = `${kind} ${id} ${part}`;
+      // the nearest to rest, unless another one is far worse
+      const known = doubtful.get(key);
+      if (!known || amps > known.amps * FAR_WORSE) doubtful.set(known ? `${key} worst` : key, { number, amps });
+    };
     for (const half of halves) {
       const elements = own.elementsFor(half);
       try {
         circuit ??= new Circuit({ ground: elements[0]?.nodes[1] ?? "0", elements });
         const point = circuit.operatingPoint(elements);
+        points.push(point);
         const flows = elements.map(({ id }) => Math.abs(point.amps(id) ?? 0));
         const troubles: Pick<Trouble, "kind" | "id" | "part" | "amps">[] = troublesIn({
           ...{ members: own.members, states: half, point, bears: new Map(), effective: piece.effective },
         });
         const most = Math.max(0, ...flows);
         if (most > thinnest) troubles.push({ kind: "wire", id: "", part: null, amps: most });
-        for (const { kind, id, part, amps } of troubles) {
-          const key = `${kind} ${id} ${part}`;
-          // the nearest to rest, unless another one is far worse
-          const known = doubtful.get(key);
-          if (!known || amps > known.amps * FAR_WORSE) doubtful.set(known ? `${key} worst` : key, { number, amps });
-        }
+        troubles.forEach(note);
         draws[number] = Math.max(draws[number] ?? 0, drawn(elements, point));
       } catch (error) {
         if (!(error instanceof CircuitError)) throw error;
         doubtful.set(`error ${number}`, { number, amps: 0 });
       }
     }
+    if (points.length > 0) heatIn({ members: own.members, states, effective: piece.effective }, points).forEach(note);
   }
   const best = (held: boolean) => {
     const own = choices.flatMap((choice, number) => (heldIn(levers, choice) > 0 === held ? [number] : []));

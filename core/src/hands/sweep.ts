@@ -1,10 +1,11 @@
 import { traitsOf } from "../catalogue/traits.ts";
+import type { OperatingPoint } from "../circuit/solution.ts";
 import type { DeviceState } from "../readings/kit.ts";
 import { type Cluster, clustersOf } from "./clusters.ts";
 import { type Choice, FINGERS, heldIn } from "./combinations.ts";
 import type { Setting } from "./levers.ts";
 import { otherHalf, type Screened, type Swept, screen } from "./screen.ts";
-import { type Trouble, troublesIn } from "./troubles.ts";
+import { heatIn, type Trouble, troublesIn } from "./troubles.ts";
 
 /** Something that goes wrong, and how things have to stand for it. */
 export interface Found extends Trouble {
@@ -74,13 +75,19 @@ export function troublesAt(piece: Swept, states: readonly DeviceState[]): Troubl
   const { members, bears, alternates, effective } = piece;
   const halves = alternates ? [states, otherHalf(states)] : [states];
   const worst = new Map<string, Trouble>();
-  for (const half of halves) {
-    for (const trouble of troublesIn({ members, states: half, point: piece.solve(half), bears, effective })) {
+  const points = halves.map((half) => piece.solve(half));
+  for (const [index, half] of halves.entries()) {
+    const point = points[index] as OperatingPoint;
+    for (const trouble of troublesIn({ members, states: half, point, bears, effective })) {
       const key = `${trouble.kind} ${trouble.id} ${trouble.part}`;
       if ((worst.get(key)?.amps ?? 0) < trouble.amps) worst.set(key, trouble);
     }
   }
-  return [...worst.values()];
+  const found = [...worst.values()];
+  // a supply that shuts down heats nothing
+  return found.some(({ kind }) => kind === "short")
+    ? found
+    : [...found, ...heatIn({ members, states, effective }, points)];
 }
 
 /** The levers of a cluster that have to stand as they do for something to go wrong: another setting of one of them cures it. */

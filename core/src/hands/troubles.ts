@@ -1,3 +1,4 @@
+import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { protectionOf } from "../catalogue/protection.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
@@ -20,6 +21,10 @@ export type TroubleKind =
   | "coils"
   /** A lamp takes more than it is rated for. */
   | "lamp"
+  /** A contact carries more than it may for long. */
+  | "contact"
+  /** A resistor turns more into heat than it bears. */
+  | "heat"
   /** What is switched off is kept half alive by something else. */
   | "back-feed";
 
@@ -27,9 +32,9 @@ export interface Trouble {
   kind: TroubleKind;
   /** The device, or the name of the wire in the circuit. */
   id: string;
-  /** Output of the device, coil of the motor, lead of the lamp; null for the device as a whole. */
+  /** Output of the device, coil of the motor, lead of the lamp, contact, resistor; null for the device as a whole. */
   part: string | null;
-  /** Amps that flow, and that may; volts of what is fed back. */
+  /** Amps that flow, and that may; volts of what is fed back; watts of what is heated. */
   amps: number;
   limit: number;
 }
@@ -61,9 +66,10 @@ export function troublesIn({ members, states, point, bears, effective }: Solved)
     const state = states[place] as DeviceState;
     found.push(...ofSupply(member, point, effective), ...ofOutputs(member, state, point));
     found.push(...ofCoils(member, point, isHeld, effective), ...ofLamp(member, point));
+    found.push(...ofContacts(member, point, effective));
   }
   // a supply that shuts down burns no wire
-  if (found.some(({ kind }) => kind === "short")) return found;
+  if (found.some(({ kind }) => kind === "short")) return found.filter(({ kind }) => kind !== "contact");
   for (const [id, limit] of bears) {
     const flows = Math.abs(point.amps(id) ?? 0) * effective(id.slice(0, id.indexOf(">")));
     if (flows > limit * MARGIN) found.push({ kind: "wire", id, part: null, amps: flows, limit });
@@ -84,6 +90,73 @@ function ofSupply({ device, type }: Member, point: OperatingPoint, effective: So
     : over("supply", Math.min(ratedAmps.value, fuse ?? Number.POSITIVE_INFINITY));
 }
 
+/** The rating of a device's contacts, and their names; none for what has none or says none. */
+export function contactsOf(type: DeviceType): { rated: number; parts: string[] } | null {
+  const { contactAmps, ratedAmps } = type.figures;
+  if (type.contactSets > 0)
+    return contactAmps
+      ? { rated: contactAmps.value, parts: numbered(type.contactSets).flatMap((set) => [`S${set}n`, `S${set}r`]) }
+      : null;
+  if (!ratedAmps || (type.family !== "control" && type.family !== "lock")) return null;
+  // one of two poles, of several, a position of a rotary switch, or a side
+  const names = type.terminals.map(({ name }) => name).filter((name) => !name.endsWith("C"));
+  return { rated: ratedAmps.value, parts: type.poles ? numbered(type.poles).map(String) : names };
+}
+
+function ofContacts({ device, type }: Member, point: OperatingPoint, effective: Solved["effective"]): Trouble[] {
+  const contacts = contactsOf(type);
+  if (!contacts) return [];
+  const { rated, parts } = contacts;
+  return parts.flatMap((part): Trouble[] => {
+    const [common] = traitsOf(type).asks === "poles" ? [`${part.slice(0, -1)}C`] : [part];
+    const flows = Math.abs(point.amps(`${device.id}.${part}`) ?? 0);
+    if (flows <= rated * MARGIN) return [];
+    const amps = flows * effective(`${device.id}:${common}`);
+    return amps > rated * MARGIN ? [{ kind: "contact", id: device.id, part, amps, limit: rated }] : [];
+  });
+}
+
+/** Resistors of a type, by the figure that says what each bears: their names in the circuit, and the figure of their ohms. */
+const RESISTORS: Readonly<Record<string, { ohms: string; parts: (type: DeviceType) => string[] }>> = {
+  chargeWatts: { ohms: "chargeOhms", parts: () => ["charge"] },
+  resistorWatts: { ohms: "resistorOhms", parts: ({ leads }) => (leads ?? []).slice(0, 2).map((l) => `${l}.resistor`) },
+  commonWatts: { ohms: "commonOhms", parts: () => ["common"] },
+  firstWatts: { ohms: "firstOhms", parts: ({ pieces }) => numbered(pieces ?? 0).map((piece) => `${piece}.first`) },
+  secondWatts: { ohms: "secondOhms", parts: ({ pieces }) => numbered(pieces ?? 0).map((piece) => `${piece}.second`) },
+};
+
+/** What a resistor bears for the seconds that a finger holds a control, by its rating (IEC 60115-1, short-time overload, 2.5 times the volts). */
+const SHORT_OVERLOAD = 6.25;
+
+/**
+ * Resistors that turn more into heat than they bear, over both half cycles.
+ * @param points solved, one for each half cycle that differs
+ */
+export function heatIn(
+  { members, states, effective }: Pick<Solved, "members" | "states" | "effective">,
+  points: readonly OperatingPoint[],
+): Trouble[] {
+  const isHeld = members.some(
+    ({ type }, place) => type.family === "control" && !type.maintained && states[place]?.made,
+  );
+  return members.flatMap(({ device, type }) =>
+    Object.entries(RESISTORS).flatMap(([figure, { ohms, parts }]): Trouble[] => {
+      const rated = type.figures[figure]?.value;
+      const value = type.figures[ohms]?.value;
+      if (rated === undefined || value === undefined) return [];
+      const limit = rated * (isHeld ? SHORT_OVERLOAD : 1);
+      return parts(type).flatMap((part): Trouble[] => {
+        const id = `${device.id}.${part}`;
+        const squares = points.map((point) => (point.amps(id) ?? 0) ** 2);
+        const mean = squares.reduce((sum, each) => sum + each, 0) / squares.length;
+        if (mean * value <= limit * MARGIN) return [];
+        const watts = mean * value * effective(`${device.id}:${type.terminals[0]?.name ?? ""}`) ** 2;
+        return watts > limit * MARGIN ? [{ kind: "heat", id: device.id, part, amps: watts, limit }] : [];
+      });
+    }),
+  );
+}
+
 /** Parts of an output through which a lasting current flows. */
 const THROUGH = {
   pair: ["A+", "A−", "B+", "B−"],
@@ -96,12 +169,23 @@ const THROUGH = {
 
 function ofOutputs({ device, type }: Member, { outputs, on }: DeviceState, point: OperatingPoint): Trouble[] {
   const limit = type.figures.outputAmps?.value;
-  if (!type.drives || limit === undefined) return [];
+  if (limit === undefined) return [];
+  if (!type.drives)
+    return signalOutputs(type).flatMap((part): Trouble[] => {
+      const flows = Math.abs(point.amps(`${device.id}.${part}`) ?? 0);
+      return flows > limit * MARGIN ? [{ kind: "output", id: device.id, part, amps: flows, limit }] : [];
+    });
   const parts = THROUGH[type.drives];
   return [...new Set([...outputs.keys(), ...(type.drives === "sink" ? on : [])])].flatMap((way): Trouble[] => {
     const flows = Math.max(0, ...parts.map((part) => Math.abs(point.amps(`${device.id}.${way}${part}`) ?? 0)));
     return flows > limit * MARGIN ? [{ kind: "output", id: device.id, part: String(way), amps: flows, limit }] : [];
   });
+}
+
+/** Outputs to 0 V of what tells others something: zones of a detector, sides of a touch button. */
+function signalOutputs(type: DeviceType): string[] {
+  if (type.zones) return numbered(type.zones).map((zone) => `O${zone}`);
+  return traitsOf(type).asks === "signal" ? ["N", "R"] : [];
 }
 
 function ofCoils(

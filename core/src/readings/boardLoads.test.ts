@@ -1,8 +1,10 @@
 import { expect, it } from "vitest";
 import { railway } from "../../testing/build.ts";
 import { LAMPS } from "../../testing/recipes.ts";
+import { genericType } from "../catalogue/catalogue.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { regulatorLimit } from "./boardLoads.ts";
 
 const loads = (record: RailwayRecord) =>
   Object.fromEntries(
@@ -36,6 +38,20 @@ it("leaves out boards with nothing on them, units that give a pulse, and contact
   expect(loads(railway(["A", "", "twin-coil-surface", "cdu", "toggle-centre-off"]))).toEqual({});
   expect(loads(railway(["A", "", "twin-coil-surface", "coil-decoder-4"]))).toEqual({});
   expect(loads(railway(["A", "", "twin-coil-surface", "cdu", "toggle-centre-off", "", "relay-board-2"]))).toEqual({});
-  // outputs that light lamps drive no motor; what they let through is the lamp's
-  expect(Object.keys(loads(LAMPS["outputs of a node that pull down"]!()))).not.toContain("ON1");
+});
+
+// derived: 12 V less the LED's 2.2 V through 1200 ohm are 8.2 mA, one of two outputs at a time
+it("counts lamps that hang on outputs", () => {
+  const { ON1 } = loads(LAMPS["outputs of a node that pull down"]!());
+  expect(ON1!.rest).toBeCloseTo(0.0082, 3);
+});
+
+it("says what a linear regulator bears at the volts that are left over", () => {
+  const type = genericType("servo-board-4")!;
+  // derived: 12 W at 12 - 5 V
+  expect(regulatorLimit(type, 12)!.amps).toBeCloseTo(12 / 7, 9);
+  // at 9 V it bears 3 A, more than its outputs may give in all
+  expect(regulatorLimit(type, 9)).toBeNull();
+  expect(regulatorLimit(type, 5)).toBeNull();
+  expect(regulatorLimit(genericType("stall-decoder-8")!, 12)).toBeNull();
 });

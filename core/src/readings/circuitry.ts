@@ -214,6 +214,11 @@ export class Circuitry implements Solver {
   }
 
   /** How a device gets its power. */
+  /** What the supply of a device is made to give, volts; 0 without one. */
+  fedVolts(deviceId: string): number {
+    return this.roles.fedVolts(deviceId);
+  }
+
   fedBy(deviceId: string): FedBy {
     return this.roles.fedBy(deviceId);
   }

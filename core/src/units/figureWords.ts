@@ -1,4 +1,4 @@
-import { amps, joules, milliseconds, ohms, volts } from "./format.ts";
+import { amps, joules, milliseconds, ohms, volts, watts } from "./format.ts";
 
 /** A figure of a type in the unit in which the trade writes it. @param unit in which it is stored */
 export function figureWords(value: number, unit: string): string {
@@ -15,6 +15,8 @@ export function figureWords(value: number, unit: string): string {
       return `${Number((value * 1e3).toPrecision(4))} mH`;
     case "J":
       return joules(value);
+    case "W":
+      return watts(value);
     case "s":
       return value < 0.1 ? milliseconds(value) : `${Number(value.toPrecision(3))} s`;
     default:

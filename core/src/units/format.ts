@@ -63,6 +63,14 @@ export function milliseconds(seconds: number): string {
 }
 
 /**
+ * A power.
+ * @example watts(0.166) // "166 mW", watts(4.3) // "4.3 W"
+ */
+export function watts(value: number): string {
+  return Math.abs(value) < 0.9995 ? `${fixed(value * 1000, 0)} mW` : `${fixed(value, 1)} W`;
+}
+
+/**
  * A time in seconds.
  * @example seconds(1.44) // "1.4 s"
  */
