@@ -299,6 +299,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
       "PS1",
       { ratedAmps: 5, tripAmps: 8 },
     ),
+  "barely-switches": () => withFigures(retyped(stall("", "relay"), "RY1", "relay-dpdt"), "RY1", { pullInVolts: 8.2 }),
   "contact-over-rating": () => withFigures(stall("", "S1"), "A", { contactAmps: 1 }),
   "resistor-too-hot": () => withFigures(stall("lamps-frog-diodes", "S1"), "LP1", { resistorWatts: 0.125 }),
   "polarity-unit-late": () => withFigures(stall("", "polarity-unit"), "TB1", { fuseAmps: 0.63 }),

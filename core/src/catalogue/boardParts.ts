@@ -96,7 +96,8 @@ export const SERVO = {
   reverseSeconds: figure(0.0018, "s", "pulse at reverse", { min: 0.0005, max: 0.0025 }),
   frameSeconds: figure(0.02, "s", "from pulse to pulse"),
   signalOhms: figure(220, "ohm", "inside resistance of a signal output", { origin: "from memory" }),
-  regulatorVolts: figure(5, "V", "for the servos", { min: 4.8, max: 6 }),
+  regulatorVolts: figure(5, "V", "for the servos", { tolerance: 0.04, min: 4.8, max: 6 }),
+  regulatorDrop: figure(2, "V", "least that its regulator takes of what comes in", { origin: "from memory" }),
   regulatorWatts: figure(12, "W", "most that its linear regulator turns into heat, on a heat sink", {
     origin: "from memory",
   }),

@@ -51,7 +51,7 @@ function relayBoard(relays: number): DeviceType {
       inputDrop: figure(1.2, "V", "forward voltage of the optocoupler", { origin: "from memory" }),
       onAmps: figure(0.001, "A", "an input switches on from", { origin: "from memory" }),
       coilOhms: figure(69, "ohm", "coil of a relay: (5 V at 72 mA)", { origin: "derived", tolerance: 0.1 }),
-      pullInVolts: figure(3.75, "V", "a relay picks up from", { origin: "from memory" }),
+      pullInVolts: figure(3.75, "V", "a relay picks up from, for certain", { origin: "from memory", tolerance: 0.035 }),
       dropOutVolts: figure(0.5, "V", "a relay drops out below", { origin: "from memory" }),
       contactOhms: CONTACT_OHMS,
       leastVolts: figure(4.5, "V", "supply from"),
@@ -226,7 +226,8 @@ export const BOARDS: readonly DeviceType[] = [
     contactSets: 0,
     figures: {
       idleOhms: figure(100, "ohm", "the board itself, on its 5 V: (5 V at 50 mA)", { tolerance: 0.2 }),
-      regulatorVolts: figure(5, "V", "of its own regulator", { min: 4.5, max: 5.5 }),
+      regulatorVolts: figure(5, "V", "of its own regulator", { tolerance: 0.04, min: 4.5, max: 5.5 }),
+      regulatorDrop: figure(1.2, "V", "least that its regulator takes of what comes in", { origin: "from memory" }),
       regulatorWatts: figure(1.5, "W", "most that its own regulator turns into heat", { origin: "from memory" }),
       railOhms: figure(0.2, "ohm", "inside resistance of the 5 V out", { origin: "from memory" }),
       boardAmps: figure(0.25, "A", "most from the 5 V out: three relays and their inputs"),

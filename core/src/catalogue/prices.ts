@@ -39,6 +39,7 @@ const ROUGH_PRICES: Readonly<Record<string, number>> = {
   "infrared-sensor": 10,
   "polarity-unit": 12,
   "relay-dpdt": 4,
+  "relay-dpdt-9": 4,
   "relay-latching": 7,
   "ac-16": 18,
   "ac-12": 18,

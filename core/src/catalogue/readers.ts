@@ -12,6 +12,40 @@ const HOLD: Setting = {
 export const BY_COMPUTER = "a computer";
 export const BY_STATION = "the command station";
 
+/** A sensitive relay of some 160 mW; it has to pick up at 70 to 75 % of its volts, and to drop out at 10 % (from memory). */
+function relay(id: string, volts: number, use: string): DeviceType {
+  const amps = RELAY_WATTS / volts;
+  return {
+    id,
+    name: `Relay, ${volts} V coil, two changeover contacts`,
+    short: "relay",
+    family: "reader",
+    model: "relay",
+    about: `Its coil, with a diode, lies ${use}`,
+    place: "layout",
+    prefix: "RY",
+    terminals: [...terminals({ A1: "coil, plus at reverse", A2: "coil, other end" }), ...contacts(2)],
+    outputs: 0,
+    contactSets: 2,
+    figures: {
+      coilOhms: figure(Math.round(volts / amps), "ohm", `coil: (${volts} V at ${Math.round(amps * 1000)} mA)`, {
+        origin: "from memory",
+        tolerance: 0.1,
+      }),
+      pullInVolts: figure(volts * 0.725, "V", "picks up from, for certain", {
+        origin: "from memory",
+        tolerance: 0.035,
+      }),
+      dropOutVolts: figure(volts * 0.1, "V", "drops out below, for certain", { origin: "from memory" }),
+      contactOhms: CONTACT_OHMS,
+      contactAmps: figure(5, "A", "rating of a contact", { origin: "from memory" }),
+      ratedAmps: figure(Number(amps.toPrecision(2)), "A", "current of the coil", { origin: "from memory" }),
+    },
+  };
+}
+
+const RELAY_WATTS = 0.162;
+
 /** What reads controls and trains, and what feeds frogs by itself. */
 export const READERS: readonly DeviceType[] = [
   made(
@@ -142,28 +176,16 @@ export const READERS: readonly DeviceType[] = [
     },
     powerOn: "stays",
   },
-  {
-    id: "relay-dpdt",
-    name: "Relay, 12 V coil, two changeover contacts",
-    short: "relay",
-    family: "reader",
-    model: "relay",
-    about:
-      "Its coil, with a diode, lies across a stall motor's leads and picks up at reverse: contacts for frog and lamp where the motor has none to spare.",
-    place: "layout",
-    prefix: "RY",
-    terminals: [...terminals({ A1: "coil, plus at reverse", A2: "coil, other end" }), ...contacts(2)],
-    outputs: 0,
-    contactSets: 2,
-    figures: {
-      coilOhms: figure(720, "ohm", "coil: (12 V at 17 mA)", { origin: "from memory", tolerance: 0.1 }),
-      pullInVolts: figure(8, "V", "picks up from", { origin: "from memory" }),
-      dropOutVolts: figure(1.2, "V", "drops out below", { origin: "from memory" }),
-      contactOhms: CONTACT_OHMS,
-      contactAmps: figure(5, "A", "rating of a contact", { origin: "from memory" }),
-      ratedAmps: figure(0.017, "A", "current of the coil", { origin: "from memory" }),
-    },
-  },
+  relay(
+    "relay-dpdt-9",
+    9,
+    "across a stall motor's leads, of which it gets some 8 of 12 V: it picks up at reverse, and lends contacts for frog and lamp where the motor has none to spare.",
+  ),
+  relay(
+    "relay-dpdt",
+    12,
+    "on a supply of 12 V of its own, as behind a key switch; across a stall motor's leads it gets too little to be sure of.",
+  ),
   {
     id: "relay-latching",
     name: "Latching relay, two coils, two changeover contacts",
@@ -182,7 +204,8 @@ export const READERS: readonly DeviceType[] = [
     contactSets: 2,
     figures: {
       coilOhms: figure(170, "ohm", "one coil", { origin: "from memory", tolerance: 0.1 }),
-      pullInVolts: figure(9, "V", "goes over from", { origin: "from memory" }),
+      pullInVolts: figure(9, "V", "goes over from, for certain", { origin: "from memory", tolerance: 0.035 }),
+      operateSeconds: figure(0.005, "s", "that long the volts have to last", { origin: "from memory", tolerance: 0.4 }),
       contactOhms: CONTACT_OHMS,
       contactAmps: figure(2, "A", "rating of a contact", { origin: "from memory" }),
     },

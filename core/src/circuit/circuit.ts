@@ -1,5 +1,5 @@
 import { COARSE_AMPS, Curves } from "./curves.ts";
-import { CircuitError, type Element, type Netlist, requireSensible } from "./elements.ts";
+import { CircuitError, type Element, type Netlist, requireSensible, type VoltageSource } from "./elements.ts";
 import { Elimination } from "./elimination.ts";
 import { GMIN } from "./junction.ts";
 import { OperatingPoint } from "./solution.ts";
@@ -40,6 +40,9 @@ export class Circuit {
   private readonly feeding: Int32Array;
   private readonly currents: Int32Array;
   private readonly reacting: readonly number[];
+  /** Sources that hold the volts of other nodes, and what they take now. */
+  private readonly holding: readonly number[];
+  private readonly taken: Float64Array;
   /** Places in the order of elimination that curved elements can reach, and the others. */
   private readonly active: Int32Array;
   private readonly inactive: Int32Array;
@@ -105,6 +108,8 @@ export class Circuit {
     this.reacting = elements.flatMap((element, index) =>
       element.kind === "breaker" || (element.kind === "switch" && element.control) ? [index] : [],
     );
+    this.holding = elements.flatMap((element, index) => (element.kind === "voltage" && element.holds ? [index] : []));
+    this.taken = new Float64Array(elements.length);
     const curvedUnknowns = [...this.curves.indices].flatMap((index) =>
       [first[index], second[index]].map((node) => unknownOf[node as number] as number).filter((u) => u < unknowns),
     );
@@ -157,8 +162,10 @@ export class Circuit {
    * @param react whether controlled switches and breakers answer to what is found
    */
   settle(react: boolean): void {
+    for (const index of this.holding) this.taken[index] = (this.elements[index] as VoltageSource).volts;
     for (let flips = 0; ; flips++) {
       this.solve();
+      if (react) this.hold();
       const flipped = react && this.reacting.length > 0 ? this.react() : [];
       if (flipped.length === 0) return;
       if (flips >= MOST_FLIPS) {
@@ -168,6 +175,45 @@ export class Circuit {
         );
       }
     }
+  }
+
+  /** Lets each regulator take what keeps its output at its volts, by how these answer to it (Newton). */
+  private hold(): void {
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      let off = 0;
+      for (const index of this.holding) {
+        const source = this.elements[index] as VoltageSource;
+        if (!source.holds) continue;
+        const [plus, minus] = source.holds.nodes;
+        const answer = this.adjoint(plus, minus).amps[index] as number;
+        // an output that nothing brings back to its input cannot be held
+        if (Math.abs(answer) < LEAST_ANSWER) continue;
+        const now = this.taken[index] as number;
+        const has = this.nodeAt(plus) - this.nodeAt(minus);
+        // it takes its drop-out at least, and of less than that all: it never turns its output round
+        const comesIn = this.nodeAt(source.nodes[0]) - this.nodeAt(minus);
+        const least = Math.min(source.holds.dropOut, comesIn);
+        const wanted = Math.max(least, now + (source.holds.volts - has) / answer);
+        off = Math.max(off, Math.abs(wanted - now));
+        this.taken[index] = wanted;
+      }
+      if (off < HELD_WITHIN) return;
+      this.solve();
+    }
+  }
+
+  private nodeAt(name: string): number {
+    return this.nodeVolts[this.topology.nodes.get(name) ?? 0] ?? 0;
+  }
+
+  /** Whether a source that holds other nodes does so now, and is not down at its drop-out. */
+  isHolding(index: number): boolean {
+    const element = this.elements[index];
+    return (
+      element?.kind === "voltage" &&
+      element.holds !== undefined &&
+      (this.taken[index] as number) > element.holds.dropOut + HELD_WITHIN
+    );
   }
 
   /** Sets the line by which a capacitor or coil stands in a transient. */
@@ -258,8 +304,8 @@ export class Circuit {
     const element = this.elements[index] as Element;
     if (element.kind === "breaker") return this.isMade(index) && Math.abs(this.ampsThrough(index)) > element.tripAmps;
     if (element.kind !== "switch" || !element.control) return false;
-    const [plus, minus] = element.control.nodes.map((name) => this.nodeVolts[this.topology.nodes.get(name) ?? 0] ?? 0);
-    const across = (plus ?? 0) - (minus ?? 0);
+    const [plus, minus] = element.control.nodes;
+    const across = this.nodeAt(plus) - this.nodeAt(minus);
     return this.isMade(index) ? across < element.control.offVolts : across > element.control.onVolts;
   }
 
@@ -393,7 +439,7 @@ export class Circuit {
     let changed = false;
     for (const { node, to, source, sign } of this.topology.ties) {
       const element = this.elements[source] as Element;
-      const volts = element.kind === "voltage" ? element.volts : 0;
+      const volts = element.kind !== "voltage" ? 0 : element.holds ? (this.taken[source] as number) : element.volts;
       const tied = (this.tieVolts[to] as number) + sign * volts * scale;
       if (tied === this.tieVolts[node]) continue;
       this.tieVolts[node] = tied;
@@ -443,6 +489,11 @@ export class Circuit {
 }
 
 const NO_NAMES: readonly string[] = [];
+
+/** Rounds in which regulators come to hold their outputs, how near that has to be, and an answer that is none; volts. */
+const MOST_ROUNDS = 12;
+const HELD_WITHIN = 1e-9;
+const LEAST_ANSWER = 1e-6;
 
 /** Resistance of a breaker that has tripped, ohms (common practice: as an open contact). */
 const TRIPPED_OHMS = 1e9;

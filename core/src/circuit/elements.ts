@@ -31,8 +31,15 @@ interface TwoEnded<K extends string> {
 }
 
 export type Resistor = TwoEnded<"resistor"> & { ohms: number };
-/** Ideal source: its first node stands `volts` above its second. */
-export type VoltageSource = TwoEnded<"voltage"> & { volts: number; wave?: Wave };
+/**
+ * Ideal source: its first node stands `volts` above its second. One that `holds` is the pass transistor of a linear regulator: at an
+ * operating point it takes as many volts as keep the first of the named nodes `volts` above the second, and `dropOut` at least, or all that comes in where that is less.
+ */
+export type VoltageSource = TwoEnded<"voltage"> & {
+  volts: number;
+  wave?: Wave;
+  holds?: { nodes: readonly [string, string]; volts: number; dropOut: number };
+};
 export type CurrentSource = TwoEnded<"current"> & { amps: number };
 export type Diode = TwoEnded<"diode"> & { model: DiodeModel };
 /** Contact of a switch or relay. With `control` it is closed above `onVolts` and open below `offVolts` across the named nodes. */
@@ -53,6 +60,23 @@ export type Coil = TwoEnded<"coil"> & { henries: number; ohms: number; amps?: nu
 
 /** A two-ended element between named nodes. */
 export type Element = Resistor | VoltageSource | CurrentSource | Diode | Switch | Limiter | Breaker | Capacitor | Coil;
+
+/** Nodes that an element looks at besides those it joins. */
+export function nodesWatched(element: Element): readonly string[] {
+  if (element.kind === "switch") return element.control?.nodes ?? [];
+  return element.kind === "voltage" ? (element.holds?.nodes ?? []) : [];
+}
+
+/** The element as it is between nodes of other names. */
+export function renamed(element: Element, nameOf: (node: string) => string): Element {
+  const both = ([a, b]: readonly [string, string]) => [nameOf(a), nameOf(b)] as const;
+  const moved = { ...element, nodes: both(element.nodes) } as Element;
+  if (moved.kind === "switch" && moved.control)
+    return { ...moved, control: { ...moved.control, nodes: both(moved.control.nodes) } };
+  if (moved.kind === "voltage" && moved.holds)
+    return { ...moved, holds: { ...moved.holds, nodes: both(moved.holds.nodes) } };
+  return moved;
+}
 
 export interface Netlist {
   /** Node that counts as 0 V. Parts without a path to it are given their own 0 V. */
@@ -85,7 +109,10 @@ export function ledModel(forwardVolts: number, amps: number): DiodeModel {
 /** What must hold of each number of an element, beyond being one. */
 const RULES: { [K in Element["kind"]]: (element: Extract<Element, { kind: K }>) => string | null } = {
   resistor: ({ ohms }) => aboveZero(ohms, "ohm is no resistance"),
-  voltage: ({ volts }) => (Number.isFinite(volts) ? null : "its volts are no number"),
+  voltage: ({ volts, holds }) =>
+    Number.isFinite(volts) && Number.isFinite((holds?.volts ?? 0) + (holds?.dropOut ?? 0))
+      ? null
+      : "its volts are no number",
   current: ({ amps }) => (Number.isFinite(amps) ? null : "its amps are no number"),
   diode: ({ model: { is, n, rs } }) =>
     is > 0 && n > 0 && rs >= 0 && Number.isFinite(is + n + rs) ? null : "a diode needs IS > 0, N > 0 and RS >= 0",

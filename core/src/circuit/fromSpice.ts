@@ -29,7 +29,7 @@ const MOST_CHARACTERS = 1_000_000;
 const MOST_ELEMENTS = 20_000;
 
 /**
- * Reads SPICE text: R C L V I D S, `.model` of D and SW, `.op`, `.tran`, comments, continuation lines, unit suffixes.
+ * Reads SPICE text: R C L V I D S, B for a linear regulator `V=max(min(drop, v(in)-v(minus)), v(in)-v(minus)-volts)`, `.model` of D and SW, `.op`, `.tran`, comments, continuation lines, unit suffixes.
  *
  * Letters' case does not matter; nodes keep the spelling of their first mention; "gnd" is node 0. The first line is the
  * title unless it reads as an element or a command.
@@ -140,8 +140,8 @@ class Reader {
     const [name = "", ...words] = line.words;
     const letter = name[0]?.toLowerCase() ?? "";
     const fail = (message: string) => new NetlistError(line.number, message);
-    if (!"rclvids".includes(letter))
-      throw fail(`${name} is no element known here; names begin with R, C, L, V, I, D or S.`);
+    if (!"rclvidsb".includes(letter))
+      throw fail(`${name} is no element known here; names begin with R, C, L, V, I, D, S or B.`);
     const [a, b] = words;
     if (a === undefined || b === undefined) throw fail(`${name} needs two nodes.`);
     const nodes: [string, string] = [this.node(a), this.node(b)];
@@ -167,6 +167,8 @@ class Reader {
           const { value: volts, wave } = steady(rest, name, fail);
           return { kind: "voltage", ...base, volts, ...(wave ? { wave } : {}) };
         }
+        case "b":
+          return this.regulator(base, rest, fail);
         case "d":
           return { kind: "diode", ...base, model: this.diode(rest[0], name, fail) };
         default:
@@ -188,6 +190,22 @@ class Reader {
     const spelled = key === "0" ? "0" : word;
     this.spelling.set(key, spelled);
     return spelled;
+  }
+
+  /** A source that takes what keeps its second node at its volts. */
+  private regulator(base: { id: string; nodes: [string, string] }, rest: readonly string[], fail: Fail): Element {
+    const [input] = base.nodes;
+    // V=max(min(drop, v(in)-v(minus)), v(in)-v(minus)-volts), brackets and commas read as blanks
+    const found = /^v=max min (\S+) v (\S+) -v (\S+) v (\S+) -v (\S+) -(\S+)$/i.exec(rest.join(" "));
+    const [, drop = "", first = "", minus = "", again = "", minusAgain = "", less = ""] = found ?? [];
+    const [dropOut, volts] = [spiceNumber(drop), spiceNumber(less)];
+    const isOne = [first, again].every((name) => this.node(name) === input) && minus === minusAgain;
+    if (!found || !isOne || dropOut === undefined || volts === undefined)
+      throw fail(
+        `${base.id} is no regulator; the one expression known here is V=max(min(drop, v(${input})-v(minus)), v(${input})-v(minus)-volts).`,
+      );
+    const nodes: [string, string] = [base.nodes[1], this.node(minus)];
+    return { kind: "voltage", ...base, volts: dropOut, holds: { nodes, volts, dropOut } };
   }
 
   private start<K extends "volts" | "amps">(words: readonly string[], key: K, fail: Fail): Partial<Record<K, number>> {

@@ -1,4 +1,4 @@
-import type { Element } from "./elements.ts";
+import { type Element, nodesWatched } from "./elements.ts";
 
 type Resistor = Extract<Element, { kind: "resistor" }>;
 
@@ -19,8 +19,7 @@ export function withoutRows(
   kept: ReadonlySet<string>,
 ): { others: Element[]; rows: Row[] } {
   const watched = new Set(kept);
-  for (const each of elements)
-    if (each.kind === "switch") for (const node of each.control?.nodes ?? []) watched.add(node);
+  for (const each of elements) for (const node of nodesWatched(each)) watched.add(node);
   const at = new Map<string, Element[]>();
   for (const element of elements)
     for (const node of element.nodes) {

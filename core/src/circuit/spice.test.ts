@@ -149,3 +149,36 @@ describe("writing and reading back", () => {
     expect(toSpice(matrix(1, 2, 2)).text).toMatch(/\.op\n\.end\n$/);
   });
 });
+
+describe("a linear regulator as an expression", () => {
+  const text = (volts: number) =>
+    [
+      "regulator",
+      `V1 in 0 ${volts}`,
+      "B1 in out V=max(min(1.2, v(in)-v(0)), v(in)-v(0)-5)",
+      "R1 out 0 100",
+      ".op",
+      ".end",
+    ].join("\n");
+
+  // derived: it holds 5 V from 6.2 V on, follows 1.2 V below its input, and never turns its output round
+  it("holds its output, follows its input below, and gives nothing of nothing", () => {
+    const outputs = [12, 6.2, 5, 1, 0, -8].map((volts) => {
+      const { netlist } = fromSpice(text(volts));
+      return operatingPoint(netlist).volts("out");
+    });
+    for (const [index, expected] of [5, 5, 3.8, 0, 0, 0].entries()) expect(outputs[index]).toBeCloseTo(expected, 6);
+  });
+
+  it("reads back as it was written", () => {
+    const { netlist } = fromSpice(text(12));
+    const again = fromSpice(toSpice(netlist).text).netlist;
+    expect(operatingPoint(again).volts("2")).toBeCloseTo(operatingPoint(netlist).volts("out") ?? 0, 9);
+  });
+
+  it("says which expression it knows when it is another one", () => {
+    expect(() => fromSpice("x\nV1 in 0 5\nB1 in out V=v(in)*2\nR1 out 0 1\n")).toThrow(
+      /Line 3: B1 is no regulator; the one/,
+    );
+  });
+});

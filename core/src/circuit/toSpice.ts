@@ -37,13 +37,19 @@ export function toSpice(netlist: Netlist, title = "circuit", analysis = ".op"): 
   const names: string[] = [];
   const lines: string[] = [];
   for (const [index, element] of netlist.elements.entries()) {
-    const letter = element.kind === "switch" && element.control ? "S" : LETTERS[element.kind];
+    const letter = letterOf(element);
     const name = `${letter}${index + 1}`;
     names.push(name);
     lines.push(...linesOf(name, element, numberOf));
   }
   const table = [...nodes].map(([name, number]) => `* node ${number} is ${name.replace(/[^\x20-\x7e]/g, "-")}`);
   return { text: `${[`* ${title}`, ...table, ...lines, analysis, ".end"].join("\n")}\n`, nodes, names };
+}
+
+/** A source that holds other nodes is an expression, and a switch with a control one of its own. */
+function letterOf(element: Element): string {
+  if (element.kind === "switch" && element.control) return "S";
+  return element.kind === "voltage" && element.holds ? "B" : LETTERS[element.kind];
 }
 
 function linesOf(name: string, element: Element, numberOf: (node: string) => number): string[] {
@@ -60,6 +66,12 @@ function linesOf(name: string, element: Element, numberOf: (node: string) => num
         `${name} ${ends} ${element.ohms}`,
       ];
     case "voltage":
+      if (element.holds) {
+        // what a linear regulator takes: all above its volts, its drop-out at least, and no more than comes in
+        const { volts, dropOut, nodes } = element.holds;
+        const comesIn = `v(${a})-v(${numberOf(nodes[1])})`;
+        return [`${name} ${ends} V=max(min(${dropOut}, ${comesIn}), ${comesIn}-${volts})`];
+      }
       return [`${name} ${ends} DC ${element.volts}${waveText(element.wave)}`];
     case "current":
       return [`${name} ${ends} DC ${element.amps}`];

@@ -1,4 +1,4 @@
-import { CircuitError, type Element, type Netlist } from "./elements.ts";
+import { CircuitError, type Element, type Netlist, nodesWatched } from "./elements.ts";
 
 /** A node that an ideal source ties to another, so that it needs no unknown of its own. */
 export interface Tie {
@@ -55,7 +55,7 @@ export function topologyOf(
   for (const [index, element] of elements.entries()) {
     first[index] = number(element.nodes[0]);
     second[index] = number(element.nodes[1]);
-    if (element.kind === "switch" && element.control) element.control.nodes.forEach(number);
+    nodesWatched(element).forEach(number);
   }
   const ties = tiesOf(elements, first, second, nodes.size, isTie);
   const tiedTo = new Map(ties.map((tie) => [tie.node, tie.to]));

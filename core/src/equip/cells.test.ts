@@ -100,7 +100,7 @@ describe("frogs", () => {
   it("take the relay that suits the motor they lie beside", () => {
     const type = (record: RailwayRecord) => record.devices.find(({ label }) => label === "RY1")?.typeId;
     expect(type(typed(coil(), "a", "frog", "relay"))).toBe("relay-latching");
-    expect(type(typed(withInputs(), "a", "frog", "relay"))).toBe("relay-dpdt");
+    expect(type(typed(withInputs(), "a", "frog", "relay"))).toBe("relay-dpdt-9");
   });
 
   it("bring the track for their rails, and a controller with its supply for a relay board", () => {

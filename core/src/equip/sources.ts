@@ -79,7 +79,7 @@ export function sourceMeant(draft: Draft, turnoutId: string, text: string): Sour
 function addedSource(draft: Draft, turnout: Turnout, text: string): Source {
   const [motor] = assignmentsOfTurnout(draft.record, turnout.id, "motor");
   const coil = motor && traitsOf(typeOf(draft.record, deviceOf(draft.record, motor.deviceId))).movedBy === "pulse";
-  const wanted = text.toLowerCase() === "relay" ? (coil ? "relay-latching" : "relay-dpdt") : text;
+  const wanted = text.toLowerCase() === "relay" ? (coil ? "relay-latching" : "relay-dpdt-9") : text;
   const family = /relay board/i.test(wanted) || wanted.startsWith("relay-board") ? "driver" : "reader";
   const type = typeMeant(draft.record, family, wanted);
   const device = draft.addDevice(type.id, type.prefix, type.place);

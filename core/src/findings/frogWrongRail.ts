@@ -3,6 +3,7 @@ import type { Position } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import type { StockRail } from "../schematic/recipes/frogFeed.ts";
 import type { Thread, ThreadFrog } from "../schematic/thread.ts";
+import { failsAsPrinted } from "./barelySwitches.ts";
 import { POSITIONS, rule } from "./rule.ts";
 
 interface WrongRail {
@@ -22,9 +23,12 @@ export const frogWrongRail = rule<WrongRail>({
   title: "A frog carries the wrong rail",
   about:
     "Facing the points from the toe: taking the left-hand of the two routes, the frog carries the right rail; taking the right-hand route, the left rail. A frog that carries the other one is a short circuit as soon as a wheel bridges it. The rule solves the contact, relay or unit that feeds it with the blades in both positions; work it out and meter it before power, rather than trying it with a train.",
-  look: ({ threads, reading }) =>
-    threads.flatMap((thread) =>
+  look: (look) =>
+    look.threads.flatMap((thread) =>
       thread.frogs.flatMap((frog): WrongRail[] => {
+        const { reading } = look;
+        // a relay that gets too little is told of itself
+        if (frog.from && failsAsPrinted(look, thread, frog.from.device.id)) return [];
         for (const position of POSITIONS) {
           const reads = reading(thread, position, "rest").frogs.find(({ turnoutId }) => turnoutId === frog.turnout.id);
           if (reads?.carries && reads.wanted && reads.carries !== reads.wanted) {

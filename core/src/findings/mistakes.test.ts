@@ -67,7 +67,7 @@ describe("why, in numbers", () => {
       /^4 motors on SB1 would take 2\.60 A held against their stops; all its outputs together may give 2\.00 A\.$/,
     ],
     // five relays of 72 mA, and what the inputs take
-    ["relays-beyond-controller", /^5 relays picked up at once take 369 mA from the 5 V of MC1; it gives 250 mA\.$/],
+    ["relays-beyond-controller", /^5 relays picked up at once take 372 mA from the 5 V of MC1; it gives 250 mA\.$/],
     [
       "short-would-not-trip",
       /^A short at D1 draws 6\d\.\d+ A through 0\.2\d ohm of supply and wire; TB1 trips at 65\.00 A\.$/,

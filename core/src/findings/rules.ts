@@ -3,6 +3,7 @@ import { addressImpossible } from "./addressImpossible.ts";
 import { addressNotInRow } from "./addressNotInRow.ts";
 import { answersOtherwise } from "./answersOtherwise.ts";
 import { backFeed } from "./backFeed.ts";
+import { barelySwitches } from "./barelySwitches.ts";
 import { blockBridged } from "./blockBridged.ts";
 import { blocksRunTogether } from "./blocksRunTogether.ts";
 import { blockUnwatched } from "./blockUnwatched.ts";
@@ -117,6 +118,7 @@ export const RULES: readonly Rule[] = [
   motorOverVolts,
   contactOverAmps,
   contactOverRating,
+  barelySwitches,
   resistorTooHot,
   polarityUnitLate,
   supplyOverRating,

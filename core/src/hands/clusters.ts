@@ -108,7 +108,8 @@ export function valueText(element: Element | undefined): string {
   const known = values.get(element);
   if (known) return known;
   const { id: _id, nodes: _nodes, ...rest } = element;
-  const value = JSON.stringify("control" in rest ? { ...rest, control: "" } : rest);
+  // nodes that it looks at go by their places, too
+  const value = JSON.stringify(rest, (key, each) => (key === "nodes" ? undefined : each));
   values.set(element, value);
   return value;
 }

@@ -1,5 +1,5 @@
 import { Circuit } from "../circuit/circuit.ts";
-import { CircuitError, type Element } from "../circuit/elements.ts";
+import { CircuitError, type Element, nodesWatched, renamed } from "../circuit/elements.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { DeviceState } from "../readings/kit.ts";
 import { type Member, typeNumber } from "../readings/pieces.ts";
@@ -67,13 +67,7 @@ function apart(piece: Swept, { levers, elements }: Cluster, nodeOf: (terminal: s
   const places = [...elements.keys()].sort((a, b) => a - b);
   const at = new Map(places.map((place, index) => [place, index]));
   const members = places.map((place) => piece.members[place] as Member);
-  const wired = (element: Element): Element => {
-    const [a, b] = element.nodes.map((node) => `n${nodeOf(node)}`) as [string, string];
-    const moved = { ...element, nodes: [a, b] as const };
-    if (moved.kind !== "switch" || !moved.control) return moved as Element;
-    const [plus, minus] = moved.control.nodes.map((node) => `n${nodeOf(node)}`) as [string, string];
-    return { ...moved, control: { ...moved.control, nodes: [plus, minus] } };
-  };
+  const wired = (element: Element) => renamed(element, (node) => `n${nodeOf(node)}`);
   return {
     places,
     members,
@@ -119,8 +113,7 @@ function kindOf(
       .filter(({ id }) => own?.has(id))
       .map((element) => {
         order.set(element.id, order.size);
-        const controlled = element.kind === "switch" ? (element.control?.nodes ?? []) : [];
-        return [valueText(element), ...[...element.nodes, ...controlled].map(number)].join(" ");
+        return [valueText(element), ...[...element.nodes, ...nodesWatched(element)].map(number)].join(" ");
       });
   });
   const levers = cluster.levers.map(({ place, settings, moves }) => {

@@ -8,6 +8,7 @@ import { wantedRail } from "../schematic/recipes/frogFeed.ts";
 import type { Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
 import type { DeviceState } from "./kit.ts";
 import { stateThatMatters, storeNode, storesPulse } from "./models.ts";
+import { secondsAbove } from "./pulse.ts";
 import type { Commands, Roles, Watched } from "./roles.ts";
 import type { Solver } from "./solver.ts";
 import {
@@ -443,8 +444,15 @@ export class Behaviour {
       const throwing: RailwayState = { asked: { [leader]: asked }, ...PRESSED, acting: leader };
       const across = (coil: string) => Math.abs(this.solver.volts(`${relayId}:${coil}`, `${relayId}:C`, throwing) ?? 0);
       const [normal, reverse] = [across("N"), across("R")];
-      if (Math.max(normal, reverse) < (type.figures.pullInVolts?.value ?? 0)) return "N";
-      return normal > reverse ? "N" : "R";
+      const least = type.figures.pullInVolts?.value ?? 0;
+      if (Math.max(normal, reverse) < least) return "N";
+      const coil: Position = normal > reverse ? "N" : "R";
+      const motor = this.roles.besideOf.get(relayId);
+      // its coils lie beside those of the motor that the leads go to
+      const beside = motor && turnedIf(motor.assignment.crossed, coil);
+      const pulse = motor && beside && this.solver.pulse(motor.device.id, beside, throwing);
+      const lasts = pulse ? secondsAbove(pulse, least) : Number.POSITIVE_INFINITY;
+      return lasts >= (type.figures.operateSeconds?.value ?? 0) ? coil : "N";
     } finally {
       this.finding = before;
     }

@@ -30,6 +30,7 @@ import {
 import { NO_PULSE, type Pulse, type PulseCurve, type Pulses, pulseCurve, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import type { Solver } from "./solver.ts";
+import { type Spread, spreadBetween } from "./spread.ts";
 import { type RailwayState, RESTING } from "./states.ts";
 
 /** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
@@ -256,6 +257,14 @@ export class Circuitry implements Solver {
     });
     circuit.operatingPoint();
     return { circuit, parts };
+  }
+
+  /** Volts from one terminal to another, and how far single parts may bring them from that; undefined when nothing holds them together. */
+  spreadOf(plus: string, minus: string, state: RailwayState): { volts: number; spread: Spread } | undefined {
+    const solved = this.solveWith(plus, state, { elements: [] });
+    const volts = solved?.circuit.point().between(plus, minus);
+    if (!solved || volts === undefined) return undefined;
+    return { volts, spread: spreadBetween(this.record, solved.circuit, solved.parts, plus, minus) };
   }
 
   /** Devices and wires of the piece that holds an element in which more than a current flows. */

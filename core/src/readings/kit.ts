@@ -1,6 +1,6 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
-import { type Element, ledModel, RECTIFIER } from "../circuit/elements.ts";
+import { type Element, ledModel, RECTIFIER, type VoltageSource } from "../circuit/elements.ts";
 import type { Position } from "../record/schemas.ts";
 
 /** Resistance of an open contact: what insulation and a damp panel leave, ohms (common practice). */
@@ -169,11 +169,14 @@ export class Kit {
     return this.source(node, node, "−", powered ? this.value(volts) : 0, volts);
   }
 
-  /** A linear regulator: it lets the current through and keeps what its supply gives above its own volts. */
-  regulator(from: string, to: string): Part {
-    const { off, fedVolts } = this.state;
-    const drop = off ? 0 : Math.max(0, fedVolts - this.value("regulatorVolts"));
-    return this.source("regulator", from, to, drop, null);
+  /** A linear regulator from a board's plus: it holds its output at its volts, and follows its input below that and its drop-out. */
+  regulator(to: string): Part {
+    const element = this.source("regulator", "+", to, 0, "regulatorVolts").element as VoltageSource;
+    if (this.state.off) return { element, figure: null };
+    const nodes = [`${this.deviceId}:${to}`, `${this.deviceId}:−`] as const;
+    const [volts, dropOut] = [this.value("regulatorVolts"), this.value("regulatorDrop")];
+    const begins = Math.max(dropOut, this.state.fedVolts - volts);
+    return { element: { ...element, volts: begins, holds: { nodes, volts, dropOut } }, figure: "regulatorVolts" };
   }
 
   /** Bridge from the track terminals to a board that takes its power there, too. */

@@ -1,10 +1,8 @@
-import { findType } from "../catalogue/catalogue.ts";
 import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { laidWires } from "../loom/laidWires.ts";
-import { find } from "../record/find.ts";
 import type { Circuitry, Extra } from "./circuitry.ts";
-import type { DevicePart } from "./kit.ts";
+import { spreadBetween } from "./spread.ts";
 import type { RailwayState } from "./states.ts";
 
 export type Range = "V" | "ohm" | "mA" | "diode";
@@ -88,7 +86,10 @@ export function measure(
     );
     if (!solved) return null;
     const { circuit, parts } = solved;
-    return { volts: voltsBetween(circuit, red, black), spread: spreadOfVolts(circuitry, circuit, parts, red, black) };
+    return {
+      volts: voltsBetween(circuit, red, black),
+      spread: spreadBetween(circuitry.record, circuit, parts, red, black).corner,
+    };
   };
   const solved = solve(at.half ?? 1);
   if (!solved) return open("Nothing is joined to these terminals.");
@@ -153,7 +154,7 @@ function measureAmps(circuitry: Circuitry, red: string, black: string, state: Ra
   const amps = voltsBetween(circuit, red, black) / ohms;
   const ac = circuitry.isAlternating(red) && circuitry.isAlternating(black);
   const scale = ac ? Math.SQRT1_2 : 1;
-  const spread = spreadOfVolts(circuitry, circuit, parts, red, black) / ohms;
+  const spread = spreadBetween(circuitry.record, circuit, parts, red, black).corner / ohms;
   const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(amps) + spread;
   const reckoned = `The current in ${wire.label}, taken off at one end, with the meter's ${SHUNT_OHMS} ohm in its way.`;
   return { range, value: amps * scale, tolerance: tolerance * scale, ac, reckoned };
@@ -170,33 +171,6 @@ function probes(red: string, black: string, range: "V" | "ohm" | "diode"): Eleme
 
 function voltsBetween(circuit: Circuit, plus: string, minus: string): number {
   return circuit.point().between(plus, minus) ?? 0;
-}
-
-/** What the tolerances of the parts' figures can change of the volts between two terminals, each by itself, added up. */
-function spreadOfVolts(
-  { record }: Circuitry,
-  circuit: Circuit,
-  parts: readonly DevicePart[],
-  red: string,
-  black: string,
-): number {
-  const adjoint = circuit.adjoint(red, black);
-  const point = circuit.point();
-  const changes = new Map<string, number>();
-  for (const { element, figure, deviceId } of parts) {
-    if (figure === null) continue;
-    const device = find(record, "device", deviceId);
-    const tolerance = (device && findType(record, device.typeId)?.figures[figure]?.tolerance) ?? 0;
-    if (tolerance === 0) continue;
-    const index = circuit.indexOf.get(element.id) ?? 0;
-    const change =
-      element.kind === "voltage"
-        ? (adjoint.amps[index] ?? 0) * element.volts
-        : (adjoint.volts[index] ?? 0) * (point.amps(element.id) ?? 0);
-    const key = `${deviceId} ${figure}`;
-    changes.set(key, (changes.get(key) ?? 0) + change * tolerance);
-  }
-  return [...changes.values()].reduce((sum, each) => sum + Math.abs(each), 0);
 }
 
 function reckonVolts(ac: boolean, state: RailwayState): string {

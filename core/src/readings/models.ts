@@ -93,7 +93,7 @@ const STAGES: Partial<Record<OutputKind, (kit: Kit, state: DeviceState) => Part[
     kit.source("capacitor", "plate", "−", charged ?? 0, null),
     kit.contact("series", "plate", "store", charged !== null && !off, "seriesOhms"),
   ],
-  servo: (kit) => [kit.regulator("+", "servos")],
+  servo: (kit) => [kit.regulator("servos")],
 };
 
 /** Each input is held high by a resistor to the board's inner 5 V. */
@@ -248,7 +248,7 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
     kit.contact("loopB", "K", "B", true),
   ],
   controller: (kit, { off, on }) => [
-    kit.regulator("+", "five"),
+    kit.regulator("five"),
     kit.resistor("idle", "five", "−", "idleOhms"),
     kit.resistor("rail", "five", "5V", "railOhms"),
     ...kit

@@ -48,6 +48,14 @@ export function voltsShareFor({ curve, joules }: Pulse, least: number): number |
   return high;
 }
 
+/** How long a coil has at least so many volts across its resistance, seconds; infinite for one that keeps them. */
+export function secondsAbove({ curve: { seconds, amps, ohms } }: Pulse, volts: number): number {
+  let total = 0;
+  for (let index = 1; index < seconds.length; index++)
+    if ((amps[index] ?? 0) * ohms >= volts) total += (seconds[index] ?? 0) - (seconds[index - 1] ?? 0);
+  return total;
+}
+
 /** By which a share is found to a millionth. */
 const HALVINGS = 20;
 
