@@ -4,8 +4,9 @@ import type { Circuitry } from "../readings/circuitry.ts";
 import { secondsAbove } from "../readings/pulse.ts";
 import { combined, NO_SPREAD, shareBelow } from "../readings/spread.ts";
 import type { RailwayState } from "../readings/states.ts";
-import { AT_REST, stateFor } from "../readings/threadReading.ts";
+import { ALL_MOVING, AT_REST, stateFor } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { asksBy } from "../schematic/recipes/controlSides.ts";
 import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
 import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { milliseconds, volts } from "../units/format.ts";
@@ -105,10 +106,11 @@ function ofMotors(look: Look, thread: Thread): Barely[] {
     const by = traitsOf(type).movedBy;
     if (!leastVolts || !driver || (by !== "reversal" && by !== "signal")) return [];
     if (!suitsDriver(thread, motor) || outOfRange(look, driver.device)) return [];
-    const states = POSITIONS.flatMap((position) => [
-      stateFor(thread, position, "throwing"),
-      ...(by === "reversal" && thread.control?.type.maintained !== false ? [AT_REST[position]] : []),
-    ]);
+    // a servo takes most while all of them move; a stall motor when it stalls, unless its control lets go of it
+    const isSprung = asksBy(thread.control) === "poles" && !thread.control?.type.maintained;
+    const states = POSITIONS.map((position) =>
+      by === "signal" ? ALL_MOVING[position] : isSprung ? stateFor(thread, position, "throwing") : AT_REST[position],
+    );
     const found = shareOf(circuitry, [`${device.id}:+`, `${device.id}:−`], states, leastVolts);
     if (!found || found.gets < leastVolts.value) return [];
     return [{ at: motor, does: "runs", least: leastVolts.value, unit: "V", thread, ...found }];

@@ -91,7 +91,7 @@ function ofSupply({ device, type }: Member, point: OperatingPoint, effective: So
 }
 
 /** The rating of a device's contacts, and their names; none for what has none or says none. */
-export function contactsOf(type: DeviceType): { rated: number; parts: string[] } | null {
+export const contactsOf = ofType((type): { rated: number; parts: string[] } | null => {
   const { contactAmps, ratedAmps } = type.figures;
   if (type.contactSets > 0)
     return contactAmps
@@ -101,6 +101,18 @@ export function contactsOf(type: DeviceType): { rated: number; parts: string[] }
   // one of two poles, of several, a position of a rotary switch, or a side
   const names = type.terminals.map(({ name }) => name).filter((name) => !name.endsWith("C"));
   return { rated: ratedAmps.value, parts: type.poles ? numbered(type.poles).map(String) : names };
+});
+
+/** What a type comes to, worked out once for it. */
+function ofType<T>(make: (type: DeviceType) => T): (type: DeviceType) => T {
+  const known = new WeakMap<DeviceType, { made: T }>();
+  return (type) => {
+    const before = known.get(type);
+    if (before) return before.made;
+    const made = make(type);
+    known.set(type, { made });
+    return made;
+  };
 }
 
 function ofContacts({ device, type }: Member, point: OperatingPoint, effective: Solved["effective"]): Trouble[] {
@@ -125,6 +137,14 @@ const RESISTORS: Readonly<Record<string, { ohms: string; parts: (type: DeviceTyp
   secondWatts: { ohms: "secondOhms", parts: ({ pieces }) => numbered(pieces ?? 0).map((piece) => `${piece}.second`) },
 };
 
+/** The resistors of a type that say what they bear, watts, with their ohms. */
+const resistorsOf = ofType((type) =>
+  Object.entries(RESISTORS).flatMap(([figure, { ohms, parts }]) => {
+    const [rated, value] = [type.figures[figure]?.value, type.figures[ohms]?.value];
+    return rated === undefined || value === undefined ? [] : parts(type).map((part) => ({ part, rated, value }));
+  }),
+);
+
 /** What a resistor bears for the seconds that a finger holds a control, by its rating (IEC 60115-1, short-time overload, 2.5 times the volts). */
 const SHORT_OVERLOAD = 6.25;
 
@@ -140,19 +160,13 @@ export function heatIn(
     ({ type }, place) => type.family === "control" && !type.maintained && states[place]?.made,
   );
   return members.flatMap(({ device, type }) =>
-    Object.entries(RESISTORS).flatMap(([figure, { ohms, parts }]): Trouble[] => {
-      const rated = type.figures[figure]?.value;
-      const value = type.figures[ohms]?.value;
-      if (rated === undefined || value === undefined) return [];
+    resistorsOf(type).flatMap(({ part, rated, value }): Trouble[] => {
       const limit = rated * (isHeld ? SHORT_OVERLOAD : 1);
-      return parts(type).flatMap((part): Trouble[] => {
-        const id = `${device.id}.${part}`;
-        const squares = points.map((point) => (point.amps(id) ?? 0) ** 2);
-        const mean = squares.reduce((sum, each) => sum + each, 0) / squares.length;
-        if (mean * value <= limit * MARGIN) return [];
-        const watts = mean * value * effective(`${device.id}:${type.terminals[0]?.name ?? ""}`) ** 2;
-        return watts > limit * MARGIN ? [{ kind: "heat", id: device.id, part, amps: watts, limit }] : [];
-      });
+      const id = `${device.id}.${part}`;
+      const mean = points.reduce((sum, point) => sum + (point.amps(id) ?? 0) ** 2, 0) / points.length;
+      if (mean * value <= limit * MARGIN) return [];
+      const watts = mean * value * effective(`${device.id}:${type.terminals[0]?.name ?? ""}`) ** 2;
+      return watts > limit * MARGIN ? [{ kind: "heat", id: device.id, part, amps: watts, limit }] : [];
     }),
   );
 }
