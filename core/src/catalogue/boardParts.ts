@@ -83,7 +83,6 @@ export const PAIR = {
 export const COIL = {
   farads: figure(3300e-6, "F", "capacitor that gives the pulses", { origin: "from memory", tolerance: 0.2 }),
   chargeOhms: figure(47, "ohm", "charging resistor", { origin: "from memory", tolerance: 0.05 }),
-  chargeWatts: figure(5, "W", "rating of the charging resistor", { origin: "from memory" }),
   bleedOhms: figure(10_000, "ohm", "leakage across the capacitor", { origin: "from memory", tolerance: 0.2 }),
   seriesOhms: figure(0.05, "ohm", "inside resistance of the capacitor", { origin: "from memory" }),
   switchOhms: figure(0.2, "ohm", "inside resistance of an output that is on", { origin: "from memory" }),

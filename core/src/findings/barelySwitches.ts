@@ -10,6 +10,7 @@ import { asksBy } from "../schematic/recipes/controlSides.ts";
 import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
 import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { milliseconds, volts } from "../units/format.ts";
+import { isMotor, movedIn } from "./motorOverVolts.ts";
 import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 import { otherSupplies, outOfRange } from "./supplyOutOfRange.ts";
 import { suitsDriver } from "./wrongKindForOutput.ts";
@@ -97,22 +98,23 @@ function shareOf(
   return spread ? { gets: lowest.gets, share: shareBelow(lowest.gets, spread, least, tolerance) } : null;
 }
 
-/** Stall motors and servos while they move; what gets too little for certain does not move, which is told otherwise. */
+/** Stall motors, servos and arms where they get least. */
 function ofMotors(look: Look, thread: Thread): Barely[] {
   const { circuitry } = look;
-  return thread.motors.flatMap((motor): Barely[] => {
+  return movedIn(thread).flatMap((motor): Barely[] => {
     const { device, type, driver } = motor;
     const { leastVolts } = type.figures;
     const by = traitsOf(type).movedBy;
     if (!leastVolts || !driver || (by !== "reversal" && by !== "signal")) return [];
-    if (!suitsDriver(thread, motor) || outOfRange(look, driver.device)) return [];
+    if ((isMotor(motor) && !suitsDriver(thread, motor)) || outOfRange(look, driver.device)) return [];
     // a servo takes most while all of them move; a stall motor when it stalls, unless its control lets go of it
     const isSprung = asksBy(thread.control) === "poles" && !thread.control?.type.maintained;
     const states = POSITIONS.map((position) =>
       by === "signal" ? ALL_MOVING[position] : isSprung ? stateFor(thread, position, "throwing") : AT_REST[position],
     );
     const found = shareOf(circuitry, [`${device.id}:+`, `${device.id}:−`], states, leastVolts);
-    if (!found || found.gets < leastVolts.value) return [];
+    // a motor that gets too little for certain does not move, which is told otherwise
+    if (!found || (isMotor(motor) && found.gets < leastVolts.value)) return [];
     return [{ at: motor, does: "runs", least: leastVolts.value, unit: "V", thread, ...found }];
   });
 }
@@ -192,7 +194,7 @@ const LESS = "relay-dpdt-9";
 
 /** A supply of more volts for what drives a motor. */
 function otherVolts(record: RailwayRecord, { at, thread, gets, unit }: Barely): Remedy[] {
-  const motor = thread.motors.find(({ device }) => device.id === at.device.id);
+  const motor = movedIn(thread).find(({ device }) => device.id === at.device.id);
   const { leastVolts, mostVolts } = at.type.figures;
   if (!motor?.driver || !leastVolts || !mostVolts || unit !== "V") return [];
   const { driver } = motor;

@@ -50,7 +50,7 @@ export const lampCurrent = rule<Lit>({
         const side = reads.normal >= reads.reverse ? "normal" : "reverse";
         return { thread, lamp, supply, position, lead: leads[side === "normal" ? 0 : 1], amps: reads[side], rated };
       });
-      const wrong = lit.filter(({ amps: flows }) => flows > rated || flows < rated / 2);
+      const wrong = lit.filter(({ amps: flows }) => flows > rated || flows < Math.max(rated / 2, leastOf(lamp.type)));
       return wrong.sort((a, b) => b.amps - a.amps).slice(0, 1);
     });
   },
@@ -68,6 +68,11 @@ export const lampCurrent = rule<Lit>({
   },
   remedies: (lit, { record }) => [fitResistor(record, lit)],
 });
+
+/** Below this it is dark, amps. */
+function leastOf({ figures }: Fitted["type"]): number {
+  return figures.leastAmps?.value ?? 0;
+}
 
 /** A lamp on a contact that is not there, or on outputs that cannot light it, has another finding. */
 function canLight({ type, assignment, from }: ThreadLamp): boolean {

@@ -2,7 +2,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { EVERY } from "../readings/states.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import { terminalName } from "../schematic/nets.ts";
-import { supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { type Fitted, supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
 import { type Look, POSITIONS, rule } from "./rule.ts";
 import { otherSupplies, outOfRange } from "./supplyOutOfRange.ts";
@@ -10,7 +10,7 @@ import { suitsDriver } from "./wrongKindForOutput.ts";
 
 interface OverVolts {
   thread: Thread;
-  motor: ThreadMotor;
+  motor: Moved;
   sees: number;
   least: number;
   most: number;
@@ -26,14 +26,15 @@ export const motorOverVolts = rule<OverVolts>({
     "A stall motor stays powered at the end of its travel, and turns the more volts into the more heat: with half as many again more than twice as much. A tenth more than it is made for it bears, as supplies differ by that. A servo's electronics die above their volts at once. The rule solves the volts at the motor, standing and moving, in both positions and half cycles, against what it is made for.",
   look: (look) =>
     look.threads.flatMap((thread) =>
-      thread.motors.flatMap((motor): OverVolts[] => {
+      movedIn(thread).flatMap((motor): OverVolts[] => {
         const { leastVolts, mostVolts } = motor.type.figures;
         const by = traitsOf(motor.type).movedBy;
         if (!mostVolts || (by !== "reversal" && by !== "signal")) return [];
         const sees = look.remember(thread, `volts at ${motor.device.id}`, () => voltsAt(look, motor));
-        if (sees <= mostVolts.value * BORNE) return [];
+        if (sees <= mostVolts.value * (by === "signal" ? 1 + 1e-6 : BORNE)) return [];
         // what drives it is of the wrong kind, or gets too much itself: that is told, and cures this too
-        if (!suitsDriver(thread, motor) || (motor.driver && outOfRange(look, motor.driver.device))) return [];
+        if ((isMotor(motor) && !suitsDriver(thread, motor)) || (motor.driver && outOfRange(look, motor.driver.device)))
+          return [];
         return [{ thread, motor, sees, least: leastVolts?.value ?? 0, most: mostVolts.value }];
       }),
     ),
@@ -54,11 +55,25 @@ export const motorOverVolts = rule<OverVolts>({
   caution: ({ motor }) => motor.type,
 });
 
-/** Share of what a motor is made for that it bears: supplies differ by a tenth from what they say (common practice). */
+/** A motor, or the arm of a semaphore, with what drives it. */
+export type Moved = Fitted & { driver: Fitted | null };
+
+/** The motors of a thread, and the arms that its lamps are. */
+export function movedIn({ motors, lamps }: Thread): Moved[] {
+  const arms = lamps.filter(({ type }) => traitsOf(type).movedBy === "signal");
+  return [...motors, ...arms.map(({ device, type, from }) => ({ device, type, driver: from }))];
+}
+
+/** Whether it moves blades. */
+export function isMotor(moved: Moved): moved is ThreadMotor {
+  return "turnout" in moved;
+}
+
+/** Share of what a stall motor is made for that it bears: supplies differ by a tenth from what they say (common practice). */
 const BORNE = 1.1;
 
 /** The most volts between a motor's terminals, whatever is asked, standing or moving. */
-function voltsAt({ circuitry }: Look, { device }: ThreadMotor): number {
+function voltsAt({ circuitry }: Look, { device }: Moved): number {
   const states = POSITIONS.flatMap((position) => {
     const rest = AT_REST[position];
     return [rest, { ...rest, moment: "throwing" as const, acting: EVERY }];

@@ -5,10 +5,11 @@ import { changeType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { feed, feedFrom, possibleSupplies } from "../equip/feed.ts";
 import { AT_REST } from "../readings/threadReading.ts";
+import { feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
-import { type Fitted, isLeftOn, supplyOf, type Thread } from "../schematic/thread.ts";
+import { type Fitted, fitted, isLeftOn, supplyOf, type Thread } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 
@@ -63,7 +64,8 @@ export const supplyOutOfRange = rule<OutOfRange>({
 export function outOfRange({ record, threads, circuitry }: Look, device: Device): OutOfRange | null {
   const type = typeOf(record, device);
   const { leastVolts, mostVolts } = type.figures;
-  const supply = supplyOf(record, device.id);
+  // a board on a controller's pins takes the controller's own 5 V
+  const supply = type.hears === "pins" ? commanderOf(record, device.id) : supplyOf(record, device.id);
   if (!leastVolts || !mostVolts || !supply) return null;
   const isUnit = traitsOf(type).gives === "pulse";
   const at = isUnit ? (["+", "−"] as const) : traitsOf(type).power;
@@ -82,6 +84,12 @@ export function outOfRange({ record, threads, circuitry }: Look, device: Device)
   );
   // a control left on drains a unit, which is another finding
   return isUnit && found.threads.some(isLeftOn) ? null : found;
+}
+
+/** What brings a device its commands. */
+function commanderOf(record: RailwayRecord, deviceId: string): Fitted | null {
+  const id = feederOf(record, deviceId, "commands");
+  return id === null ? null : fitted(record, id);
 }
 
 /** The greater of the volts in the two half cycles. */
@@ -126,7 +134,8 @@ interface Wanted {
 
 /** Types of the supply's own model whose volts would bring what it feeds into the middle of its range, nearest first. */
 export function otherSupplies(record: RailwayRecord, { supply, gets, least, most }: Wanted): Remedy[] {
-  const present = supply.type.figures.volts?.value ?? 0;
+  const present = supply.type.figures.volts?.value;
+  if (present === undefined) return [];
   const middle = (least + most) / 2;
   const wouldGet = (type: DeviceType) => (gets * (type.figures.volts?.value ?? 0)) / present;
   return typesOfFamily(record, "supply")
