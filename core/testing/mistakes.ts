@@ -11,7 +11,15 @@ import { PLAIN_TYPE } from "../src/record/schemas.ts";
 import { drafted, mounted, railway, retyped, typed, withFigures } from "./build.ts";
 import { BUS_MISTAKES } from "./busMistakes.ts";
 import { LINE_MISTAKES } from "./lines.ts";
-import { DRIVING, detectorAsButton, lampOnNode, onReversingToggle, readBy, sensorAtThrowBar } from "./recipes.ts";
+import {
+  DRIVING,
+  decoderPushing,
+  detectorAsButton,
+  lampOnNode,
+  onReversingToggle,
+  readBy,
+  sensorAtThrowBar,
+} from "./recipes.ts";
 import { ROUTE_MISTAKES } from "./routes.ts";
 
 const stall = (lamp = "", frog = "") => railway(["A", "", "stall-motor", "stall-decoder-8", "", lamp, frog]);
@@ -299,6 +307,7 @@ export const MISTAKES: Record<string, () => RailwayRecord> = {
       "PS1",
       { ratedAmps: 5, tripAmps: 8 },
     ),
+  "input-over-volts": decoderPushing,
   "barely-switches": () => withFigures(retyped(stall("", "relay"), "RY1", "relay-dpdt"), "RY1", { pullInVolts: 8.2 }),
   "contact-over-rating": () => withFigures(stall("", "S1"), "A", { contactAmps: 1 }),
   "resistor-too-hot": () => withFigures(stall("lamps-frog-diodes", "S1"), "LP1", { resistorWatts: 0.125 }),

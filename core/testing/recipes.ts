@@ -5,7 +5,7 @@ import type { Draft } from "../src/equip/draft.ts";
 import { possiblePieces, setPiece } from "../src/equip/lampFittings.ts";
 import { setLock } from "../src/equip/locks.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
-import { drafted, railway, typed } from "./build.ts";
+import { drafted, railway, typed, withFigures } from "./build.ts";
 
 interface How {
   turnoutId?: string;
@@ -68,6 +68,11 @@ export function detectorAsButton(): RailwayRecord {
 
 /** A servo board commanded by an output of a decoder. */
 export function decoderAtServoBoard(): RailwayRecord {
+  return withFigures(decoderPushing(), "SB1", { inputDiodes: 1 });
+}
+
+/** The same without the diodes in the board's inputs, which the decoder's 12 V destroy. */
+export function decoderPushing(): RailwayRecord {
   return drafted(railway(["A", "", "servo", "servo-board-4"]), (draft) => {
     const decoder = draft.addDevice("stall-decoder-8", "D", "layout");
     const track = draft.addDevice("track-bus", "TB", "layout");

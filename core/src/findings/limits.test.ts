@@ -22,6 +22,7 @@ const LIMITS: Record<string, { out: Way | ((type: DeviceType) => Way); rules: re
   dropOutVolts: { out: "low", rules: ["barely-switches"] },
   firstWatts: { out: "low", rules: ["resistor-too-hot"] },
   fuseAmps: { out: "low", rules: ["wire-not-protected", "short-would-not-trip", "supply-over-rating"] },
+  inputMost: { out: "low", rules: ["input-over-volts"] },
   leastAmps: { out: "high", rules: ["lamp-current"] },
   leastVolts: { out: "high", rules: ["supply-out-of-range", "goes-astray", "barely-switches"] },
   mostVolts: { out: "low", rules: ["supply-out-of-range", "motor-over-volts"] },
@@ -55,7 +56,17 @@ const LIMITS: Record<string, { out: Way | ((type: DeviceType) => Way); rules: re
 const NO_LIMITS = [
   ...["bleedOhms", "chargeOhms", "coilHenries", "coilOhms", "commandOhms", "commonOhms", "contactOhms", "cores"],
   ...["detectSeconds", "diodePrice", "diodes", "endOhms", "factoryAddress", "farads", "firstOhms", "frameSeconds"],
-  ...["greenVolts", "holdOhms", "idleOhms", "idleVolts", "inputDrop", "inputOhms", "inputVolts", "insideOhms"],
+  ...[
+    "greenVolts",
+    "holdOhms",
+    "idleOhms",
+    "idleVolts",
+    "inputDiodes",
+    "inputDrop",
+    "inputOhms",
+    "inputVolts",
+    "insideOhms",
+  ],
   ...["leakOhms", "macros", "moveSeconds", "movingOhms", "normalSeconds", "onAmps", "outputOhms", "pinOhms", "price"],
   ...["pullOhms", "railOhms", "regulatorDrop", "regulatorVolts", "releaseSeconds", "resistorOhms", "restOhms"],
   ...["reverseSeconds", "secondOhms", "senseOhms", "seriesOhms", "signalOhms", "signalVolts", "squareMetres"],
@@ -92,6 +103,8 @@ const UNSHOWN: Record<string, RegExp> = {
   bearsVolts: /^(lamp-two|lamps-single|dwarf|fibre)/,
   // inputs take half a milliamp, less than the figure may be
   outputAmps: /^(current-detector|infrared|touch)/,
+  // contacts push no volts into an input; only boards that outputs of others may ask
+  inputMost: /^(input-node|encoder|dual|input-decoder|fibre)/,
   // of an arm it is a part of the model; of a button's poles the whole press is told
   ratedAmps: /^(semaphore-servo|push-button-[24])$/,
   // nothing leaves a coil between its two limits: a diode lies before it

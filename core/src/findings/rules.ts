@@ -35,6 +35,7 @@ import { frogWrongRail } from "./frogWrongRail.ts";
 import { goesAstray } from "./goesAstray.ts";
 import { handDiffers } from "./handDiffers.ts";
 import { hiddenUnseen } from "./hiddenUnseen.ts";
+import { inputOverVolts } from "./inputOverVolts.ts";
 import { jointBetterAtBench } from "./jointBetterAtBench.ts";
 import { lampCommon } from "./lampCommon.ts";
 import { lampCurrent } from "./lampCurrent.ts";
@@ -118,6 +119,7 @@ export const RULES: readonly Rule[] = [
   motorOverVolts,
   contactOverAmps,
   contactOverRating,
+  inputOverVolts,
   barelySwitches,
   resistorTooHot,
   polarityUnitLate,

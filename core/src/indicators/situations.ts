@@ -5,6 +5,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import type { Element } from "../circuit/elements.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import { type Circuitry, type Extra, SHORT_OHMS } from "../readings/circuitry.ts";
+import { inputNode } from "../readings/models.ts";
 import { type RailwayState, turnedIf } from "../readings/states.ts";
 import { AT_REST, stateFor } from "../readings/threadReading.ts";
 import type { Position } from "../record/schemas.ts";
@@ -133,7 +134,10 @@ function boxFaults(looked: Looked): Situation[] {
     const solved = circuitry.solveWith(key("I"), state, extra)?.circuit.point();
     const volts = (end: string) => solved?.between(key(end), key("−")) ?? 0;
     if (volts("+") < figureValue(lamp.type, "leastVolts")) return "dark";
-    return turnedIf(volts("I") >= figureValue(lamp.type, "thresholdVolts") !== lamp.assignment.crossed, covered);
+    return turnedIf(
+      volts(inputNode(lamp.type, "I")) >= figureValue(lamp.type, "thresholdVolts") !== lamp.assignment.crossed,
+      covered,
+    );
   };
   const both = (what: string, extra: Extra, off = false) =>
     situation(looked, what, at("N", extra, off), at("R", extra, off));

@@ -7,7 +7,7 @@ import type { Heard } from "../schematic/recipes/controlToInputs.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
 import type { Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
 import type { DeviceState } from "./kit.ts";
-import { stateThatMatters, storeNode, storesPulse } from "./models.ts";
+import { inputNode, stateThatMatters, storeNode, storesPulse } from "./models.ts";
 import { secondsAbove } from "./pulse.ts";
 import type { Commands, Roles, Watched } from "./roles.ts";
 import type { Solver } from "./solver.ts";
@@ -181,7 +181,11 @@ export class Behaviour {
     const asked = askedOf(state, state.acting ?? "");
     const threshold = board.type.figures.thresholdVolts?.value ?? 0;
     const closed = (input: string) => {
-      const volts = this.solver.volts(`${board.device.id}:${input}`, `${board.device.id}:−`, state);
+      const volts = this.solver.volts(
+        `${board.device.id}:${inputNode(board.type, input)}`,
+        `${board.device.id}:−`,
+        state,
+      );
       return volts !== undefined && volts < threshold;
     };
     const sides = controlSides(control);
@@ -213,9 +217,10 @@ export class Behaviour {
   /** Aspect that a box with an input shows; null without power. */
   boxShows({ device, type, assignment }: ThreadLamp, state: RailwayState): Position | null {
     const volts = (plus: string) => this.solver.volts(`${device.id}:${plus}`, `${device.id}:−`, state) ?? 0;
+    const input = inputNode(type, "I");
     if (volts("+") < (type.figures.leastVolts?.value ?? 0)) return null;
     const covered = assignment.coveredAt ?? "R";
-    return turnedIf(volts("I") >= (type.figures.thresholdVolts?.value ?? 0) !== assignment.crossed, covered);
+    return turnedIf(volts(input) >= (type.figures.thresholdVolts?.value ?? 0) !== assignment.crossed, covered);
   }
 
   /** Position that each output stands for: what its board understood, or the other one when it heard nothing. */

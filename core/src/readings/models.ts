@@ -102,8 +102,20 @@ function inputs(kit: Kit, names: readonly string[], common: string | null): Part
   return [
     kit.inner("five", "inputVolts"),
     ...(common ? [kit.link("common", common, "−")] : []),
-    ...names.map((name) => kit.resistor(`${name}.pull`, "five", name, "pullOhms")),
+    ...names.flatMap((name) => pulled(kit, name)),
   ];
+}
+
+/** A resistor holds an input high; a diode in its lead lets others pull it down, and nothing push it up. */
+function pulled(kit: Kit, name: string): Part[] {
+  const inner = inputNode(kit.type, name);
+  const pull = kit.resistor(`${name}.pull`, "five", inner, "pullOhms");
+  return inner === name ? [pull] : [pull, kit.diode(`${name}.diode`, inner, name)];
+}
+
+/** The node at which a board reads an input: its terminal, or behind the diode in its lead. */
+export function inputNode({ figures }: DeviceType, name: string): string {
+  return figures.inputDiodes?.value ? `${name}d` : name;
 }
 
 const board = (kit: Kit, state: DeviceState): Part[] => {
@@ -280,7 +292,7 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
   "signal-box": (kit) => [
     kit.resistor("idle", "+", "−", "idleOhms"),
     kit.inner("five", "inputVolts"),
-    kit.resistor("I.pull", "five", "I", "pullOhms"),
+    ...pulled(kit, "I"),
   ],
   "key-switch": (kit, { made }) => [kit.contact("N", "C", "N", made !== null)],
   "resistor-board": (kit) =>

@@ -116,7 +116,7 @@ function shapeOf(type: DeviceType): string {
     leads,
     commonPlus,
     // figures that are elements of their own where they are stated
-    ...["diodes", "resistorOhms", "commonOhms"].map((name) => name in figures),
+    ...["diodes", "inputDiodes", "resistorOhms", "commonOhms"].map((name) => (figures[name]?.value ?? 0) > 0),
     pieces,
     type.laid?.map(({ from, to, with: by, turned }) => `${from}-${to} ${by} ${turned}`).join(";"),
   ];
