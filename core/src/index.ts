@@ -243,7 +243,7 @@ export {
 } from "./line/marks.ts";
 export { type FrogKind, fedFrogs, feederWords, frogKindOf, type MarkPlace, marksOn, portLabel } from "./line/rails.ts";
 export { linksOfRoute, type Route, routesConflict, routesIn } from "./line/routes.ts";
-export { runOf, runsOnLine } from "./line/runs.ts";
+export { boardAlong, boardsOnLine, runOf, runsOnLine } from "./line/runs.ts";
 export {
   DETECTOR_FAILURES,
   type LineState,

@@ -160,7 +160,7 @@ it("adds a supply when the one that is there has no room", () => {
       name: "Small 12 V",
       figures: { ratedAmps: 0.3 },
     });
-    draft.put("device", { id: "ps1", typeId: "dc-12", label: "PS1", place: "layout", note: "" });
+    draft.put("device", { id: "ps1", typeId: "dc-12", label: "PS1", place: "layout", runMetres: null, note: "" });
   });
   // eight boards of 25 mA with eight motors of 15 mA each: 1.16 A of 1.6 A; one supply does
   expect(accepted(small).devices.filter(({ typeId }) => typeId === "dc-12")).toHaveLength(1);

@@ -41,7 +41,14 @@ export class Draft {
     for (let number = 1; label === ""; number++) {
       if (!labels.has(`${prefix}${number}`.toLowerCase())) label = `${prefix}${number}`;
     }
-    const device: Device = { id: freshId(this.record, "device", label), typeId, label, place, note: "" };
+    const device: Device = {
+      id: freshId(this.record, "device", label),
+      typeId,
+      label,
+      place,
+      runMetres: null,
+      note: "",
+    };
     this.put("device", device);
     return device;
   }

@@ -7,7 +7,7 @@ import { leversOf } from "./levers.ts";
 /** The settings of each lever of a type, a star at those that only last while they are held. */
 function settings(typeId: string, outputs: number[] = [], joined: (terminal: string) => boolean = () => true) {
   const type = CATALOGUE.find(({ id }) => id === typeId)!;
-  const device: Device = { id: "d", typeId, label: "D1", place: "layout", note: "" };
+  const device: Device = { id: "d", typeId, label: "D1", place: "layout", runMetres: null, note: "" };
   return leversOf({ device, type }, outputs, joined).map((lever) =>
     lever.settings.map(({ name, stands, held }) => `${name("D1")} ${stands}${held ? "*" : ""}`),
   );

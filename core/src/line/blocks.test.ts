@@ -195,7 +195,14 @@ describe("blocks", () => {
 
   it("are watched by the detectors that name them, and go on being when they are called otherwise", () => {
     const watched = drafted(straightBlocks(railway(["Y1", ""]), ["A", "B"]), (draft) => {
-      draft.put("device", { id: "bd", typeId: "current-detector-4", label: "BD1", place: "layout", note: "" });
+      draft.put("device", {
+        id: "bd",
+        typeId: "current-detector-4",
+        label: "BD1",
+        place: "layout",
+        runMetres: null,
+        note: "",
+      });
       draft.assign("block", { deviceId: "bd", way: 2, block: "b", rail: "J" });
     });
     expect(blocksOnLine(watched).named("B")?.zones).toMatchObject([{ way: 2 }]);
@@ -511,7 +518,14 @@ describe("times", () => {
 
   it("of a turnout that a train throws: by which leg the train comes in, and whether the blades lie in time", () => {
     const loop = drafted(railway(["B1", "", "stall-motor", "input-decoder-4"]), (draft) => {
-      draft.put("device", { id: "bd", typeId: "current-detector-4", label: "BD1", place: "layout", note: "" });
+      draft.put("device", {
+        id: "bd",
+        typeId: "current-detector-4",
+        label: "BD1",
+        place: "layout",
+        runMetres: null,
+        note: "",
+      });
       draft.assign("block", { deviceId: "bd", way: 1, block: "In", rail: "J" });
       for (const to of ["N", "R"] as const)
         draft.assign("control", {

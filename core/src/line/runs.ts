@@ -1,6 +1,7 @@
-import { assignmentsOfRole, find } from "../record/find.ts";
+import { assignmentsOfDevice, assignmentsOfRole, assignmentsOfTurnout, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
+import type { Device } from "../record/schemas.ts";
 
 /** A place on the baseboard, metres along and across. */
 type Place = readonly [along: number, across: number];
@@ -10,21 +11,38 @@ const FINE = 0.05;
 
 const NONE: ReadonlyMap<string, number> = new Map();
 
-let last: { looked: readonly unknown[]; runs: ReadonlyMap<string, number> } = { looked: [], runs: NONE };
+/** What the line says of where things are. */
+interface OnLine {
+  /** Wire from the board that drives a turnout to the turnout, by the turnout. */
+  runs: ReadonlyMap<string, number>;
+  /** Wire from where the supplies stand to a board, by the board. */
+  boards: ReadonlyMap<string, number>;
+}
+
+let last: OnLine & { looked: readonly unknown[] } = { looked: [], runs: NONE, boards: NONE };
 
 /**
  * Wires from the board that drives a turnout to the turnout, metres, where both have places on the line: along the line of the
  * cables where one is drawn, else square along and across. The same object as long as none of them is another.
  */
 export function runsOnLine(record: RailwayRecord): ReadonlyMap<string, number> {
+  return onLine(record).runs;
+}
+
+/** Wires along the trunk line from the first supply that has a place on the line, else from the first board, to all that have one. */
+export function boardsOnLine(record: RailwayRecord): ReadonlyMap<string, number> {
+  return onLine(record).boards;
+}
+
+function onLine(record: RailwayRecord): OnLine {
   const stands = record.marks.flatMap((mark) => (mark.what === "stand" ? [mark] : []));
-  if (stands.length === 0 || record.spots.length === 0) return NONE;
+  if (stands.length === 0) return { runs: NONE, boards: NONE };
   const drivers = assignmentsOfRole(record, "driver");
   const motors = assignmentsOfRole(record, "motor");
+  const supplies = assignmentsOfRole(record, "supply");
   const step = record.railway.stepMetres;
-  const looked = [step, record.spots, record.outlines, ...stands, ...drivers, ...motors];
-  if (looked.length === last.looked.length && looked.every((each, index) => each === last.looked[index]))
-    return last.runs;
+  const looked = [step, record.spots, record.outlines, ...stands, ...drivers, ...motors, ...supplies];
+  if (looked.length === last.looked.length && looked.every((each, index) => each === last.looked[index])) return last;
   const placeOf = ([x, y]: Point): Place => [x * step, y * step];
   const boards = new Map(
     stands.map(({ deviceId, x, y, alongMetres, acrossMetres }): [string, Place] => {
@@ -47,9 +65,51 @@ export function runsOnLine(record: RailwayRecord): ReadonlyMap<string, number> {
       return board ? [[turnoutId, roundedUp(between(board, placeOf([x, y]), trunks))]] : [];
     }),
   );
-  const isAsBefore = runs.size === last.runs.size && [...runs].every(([id, run]) => last.runs.get(id) === run);
-  last = { looked, runs: isAsBefore ? last.runs : runs };
-  return last.runs;
+  const gives = new Set(supplies.map(({ deviceId }) => deviceId));
+  const from = boards.get([...boards.keys()].find((id) => gives.has(id)) ?? stands[0]?.deviceId ?? "");
+  const along = new Map(
+    [...boards].flatMap(([id, at]): [string, number][] => {
+      const metres = from && at !== from ? between(from, at, trunks) : 0;
+      return metres > FINE ? [[id, roundedUp(metres)]] : [];
+    }),
+  );
+  last = { looked, runs: asBefore(last.runs, runs), boards: asBefore(last.boards, along) };
+  return last;
+}
+
+/** Runs as they were before, where none of them is another. */
+function asBefore(before: ReadonlyMap<string, number>, now: ReadonlyMap<string, number>): ReadonlyMap<string, number> {
+  return now.size === before.size && [...now].every(([id, run]) => before.get(id) === run) ? before : now;
+}
+
+/**
+ * Wire along the trunk line from where supplies and boards stand together to a device, as it was typed, metres. What the line says
+ * of it is a proposal only: wires that are there were laid without it.
+ */
+export function boardAlong({ runMetres }: Pick<Device, "runMetres">): number {
+  return runMetres ?? 0;
+}
+
+/** Whether any board stands apart from the others. */
+export function hasBoardsApart({ devices }: RailwayRecord): boolean {
+  return devices.some(({ runMetres }) => runMetres !== null);
+}
+
+/** How far along the trunk line a turnout is from where supplies and boards stand together: its own wire begins at its board, metres. */
+export function alongOf(record: RailwayRecord, turnoutId: string): number {
+  const run = runOf(record, turnoutId);
+  if (!hasBoardsApart(record)) return run;
+  const own = boardOfTurnout(record, turnoutId);
+  const leader = find(record, "turnout", turnoutId)?.movesWith;
+  const board = own ?? (leader ? boardOfTurnout(record, leader) : undefined);
+  return board ? Math.round((boardAlong(board) + run) * 1000) / 1000 : run;
+}
+
+/** The board from which a turnout's motor is driven. */
+function boardOfTurnout(record: RailwayRecord, turnoutId: string): Device | undefined {
+  const [motor] = assignmentsOfTurnout(record, turnoutId, "motor");
+  const driver = motor && assignmentsOfDevice(record, motor.deviceId).find((a) => a.role === "driver");
+  return driver && find(record, "device", driver.deviceId);
 }
 
 /** Wire to a turnout: as typed, else as the line says, else as usual on the railway. */

@@ -1,4 +1,4 @@
-import { runOf } from "../line/runs.ts";
+import { alongOf } from "../line/runs.ts";
 import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Strip } from "../record/made.ts";
@@ -27,7 +27,7 @@ export function hangingOn(record: RailwayRecord, loom: Loom, strip: Strip): Hang
       if (turnoutId === undefined) return [];
       const ends = (wiresByNet(loom).get(wire.net) ?? []).flatMap(({ from, to }) => [from, to]);
       if (ends.some((end) => (turnoutAt(end) ?? turnoutId) !== turnoutId)) return [];
-      const run = runOf(record, turnoutId);
+      const run = alongOf(record, turnoutId);
       return [{ wire, run }];
     }),
   );

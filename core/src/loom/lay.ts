@@ -21,7 +21,7 @@ export interface LaidEnd {
   end: Net["ends"][number];
   device: Device;
   at: WireEnd;
-  /** The turnout at which it stands; null where boards and supplies stand together. */
+  /** The turnout at which it stands; null for boards and supplies. */
   turnoutId: string | null;
   /** The zone of that turnout. */
   zoneId: string | null;
@@ -114,15 +114,22 @@ function underneath(railway: Railway, laid: Laid, ends: readonly LaidEnd[], owne
     else links.push(...between(lastOf(nearest), nearest, others));
   }
   for (const site of sites)
-    for (const [a, b] of pairs(site.ends)) links.push(link(a.at, b.at, "layout", TURNOUT_LINK, b.end.turnoutId));
+    for (const [a, b] of pairs(site.ends)) {
+      const metres = site.turnoutId === null ? BOARD_LINK : TURNOUT_LINK;
+      links.push(link(a.at, b.at, "layout", metres, b.end.turnoutId));
+    }
   return links;
 
   /** From a point at one place to all others. */
   function between(point: WireEnd, place: Site, all: readonly Site[]): Link[] {
-    // what starts at a turnout has a way down to the trunk line first
-    const down = (site: Site) => (site === start ? 0 : DROPPER);
-    const length = (a: Site, b: Site) =>
-      a === start ? wireFrom(railway, start.at, b.at) : down(a) + apart(a, b) + DROPPER;
+    // what starts at a turnout has a way down to the trunk line first; boards stand at the line
+    const down = (site: Site) => (site === start || site.turnoutId === null ? 0 : DROPPER);
+    const length = (a: Site, b: Site) => {
+      if (a === start) return wireFrom(railway, start.at, b.at);
+      // a turnout's own wire begins at its board, and is as long as it was said to be
+      if (a.turnoutId === null) return Math.max(Math.abs(b.at - a.at), LEAST_METRES);
+      return down(a) + apart(a, b) + down(b);
+    };
     const isWorth = sites.length - (place === start ? 0 : 1) >= LEAST_FOR_BUS;
     if (laid.topology === "bus" && isWorth) return bus(point, place, all);
     if (laid.topology === "blocks" && isWorth) return blocks(point, place, all);
@@ -198,19 +205,21 @@ function armsFrom(at: number, sites: readonly Site[]): Site[][] {
   return [nearer, farther].filter((arm) => arm.length > 0);
 }
 
-/** Terminals where the boards stand, and those at turnouts, the nearest first. */
+/** Terminals where the boards stand together, and those at turnouts and at boards that stand apart, the nearest first. */
 function sitesOf(ends: readonly LaidEnd[]): { boards: LaidEnd[]; sites: Site[] } {
   const boards: LaidEnd[] = [];
   const sites = new Map<string, Site>();
   for (const end of ends) {
     const { turnoutId, zoneId, metres } = end;
-    if (turnoutId === null) {
+    if (turnoutId === null && metres === 0) {
       boards.push(end);
       continue;
     }
-    const site = sites.get(turnoutId);
+    // boards at the same place stand together there
+    const name = turnoutId ?? `at ${metres}`;
+    const site = sites.get(name);
     if (site) site.ends.push(end);
-    else sites.set(turnoutId, { ends: [end], at: metres, turnoutId, zoneId });
+    else sites.set(name, { ends: [end], at: metres, turnoutId, zoneId });
   }
   return { boards, sites: [...sites.values()].sort((a, b) => a.at - b.at) };
 }
@@ -230,5 +239,9 @@ export function neededLinks(planned: readonly Link[], there: readonly { from: st
  */
 export function usualMetres(railway: Railway, run: Run, ends: readonly LaidEnd[], along: number): number {
   if (run === "panel") return ends.length > 1 ? PANEL_LINK : railway.tailMetres;
+  const [a, b] = ends;
+  // from or to a board that stands apart it is as long as the two are
+  if (a && b && [a, b].some(({ turnoutId, metres }) => turnoutId === null && metres > 0))
+    return Math.max(BOARD_LINK, Math.abs(a.metres - b.metres));
   return Math.max(BOARD_LINK, ...ends.map(({ metres }) => wireFrom(railway, along, metres)));
 }

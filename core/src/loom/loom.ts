@@ -1,4 +1,4 @@
-import { runsOnLine } from "../line/runs.ts";
+import { alongOf, hasBoardsApart, runsOnLine } from "../line/runs.ts";
 import { differenceOf } from "../record/difference.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Wire as Fact } from "../record/made.ts";
@@ -167,6 +167,10 @@ function movedBetween(old: RailwayRecord, record: RailwayRecord): Omit<Moved, "b
   const turnouts = both("turnout");
   const [were, are] = [runsOnLine(old), runsOnLine(record)];
   for (const id of new Set([...were.keys(), ...are.keys()])) if (were.get(id) !== are.get(id)) turnouts.add(id);
+  // turnouts are as far along as their boards
+  if (hasBoardsApart(old) || hasBoardsApart(record)) {
+    for (const { id } of record.turnouts) if (alongOf(old, id) !== alongOf(record, id)) turnouts.add(id);
+  }
   return { devices, turnouts };
 }
 

@@ -1,3 +1,4 @@
+import { alongOf as turnoutAlong } from "../line/runs.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Cable, Strip } from "../record/made.ts";
@@ -26,9 +27,9 @@ export function workAt({ place, front }: Pick<Strip, "place" | "front">): WorkPl
 }
 
 /** How far along the trunk line each turnout of a zone is from the boards, metres, the nearest first. */
-export function runsIn({ turnouts, railway }: RailwayRecord, zoneId: string): number[] {
-  const own = turnouts.filter((turnout) => turnout.zoneId === zoneId);
-  return own.map(({ runMetres }) => runMetres ?? railway.runMetres).sort((a, b) => a - b);
+export function runsIn(record: RailwayRecord, zoneId: string): number[] {
+  const own = record.turnouts.filter((turnout) => turnout.zoneId === zoneId);
+  return own.map(({ id }) => turnoutAlong(record, id)).sort((a, b) => a - b);
 }
 
 /**

@@ -1,5 +1,5 @@
 import { Groups } from "../circuit/groups.ts";
-import { runOf } from "../line/runs.ts";
+import { boardAlong, alongOf as turnoutAlong } from "../line/runs.ts";
 import { assignmentsOfRole, deviceOf, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, isJunction, type Strip, standingOfWire } from "../record/made.ts";
@@ -65,7 +65,7 @@ export function strandOf(record: RailwayRecord, net: Net, bundles: Bundles, shel
     const device = deviceOf(record, end.deviceId);
     const turnoutId = siting.turnoutOf(device.id) ?? null;
     const turnout = turnoutId === null ? undefined : find(record, "turnout", turnoutId);
-    const metres = turnout ? runOf(record, turnout.id) : 0;
+    const metres = turnout ? turnoutAlong(record, turnout.id) : device.place === "layout" ? boardAlong(device) : 0;
     return { end, device, at: terminalEnd(device, end), turnoutId, zoneId: turnout?.zoneId ?? null, metres };
   });
   const own = bundlesOf(ends, bundles);

@@ -5,7 +5,7 @@ import { problemsOf, RecordError, recordError } from "./problems.ts";
 import { Railway } from "./schemas.ts";
 
 export const FILE_FORMAT = "alderman-railway";
-export const FILE_VERSION = 12;
+export const FILE_VERSION = 13;
 /** Largest railway file that is read, in characters. */
 export const MOST_CHARACTERS = 32_000_000;
 const MOST_NESTING = 12;
@@ -94,6 +94,7 @@ function parseFile(json: unknown): z.infer<typeof RailwayFile> {
   if (head.data.version === 9) return parseFile(fromVersion9(json as Record<string, unknown>));
   if (head.data.version === 10) return parseFile(fromVersion10(json as Record<string, unknown>));
   if (head.data.version === 11) return parseFile(fromVersion11(json as Record<string, unknown>));
+  if (head.data.version === 12) return parseFile(fromVersion12(json as Record<string, unknown>));
   if (head.data.version !== FILE_VERSION) {
     throw recordError(
       `The file is of version ${JSON.stringify(head.data.version)?.slice(0, 20)}; this program reads versions 1 to ${FILE_VERSION}. Use the program that wrote it, or a newer one.`,
@@ -255,8 +256,17 @@ function fromVersion11(json: Record<string, unknown>): unknown {
   const { railway } = json;
   return {
     ...json,
-    version: FILE_VERSION,
+    version: 12,
     railway: typeof railway === "object" ? { ...railway, matrixBy: "fewest" } : railway,
+  };
+}
+
+/** A file of version 12, in which all boards and supplies stood together. */
+function fromVersion12(json: Record<string, unknown>): unknown {
+  return {
+    ...json,
+    version: FILE_VERSION,
+    ...(json.devices === undefined ? {} : { devices: withFields(json.devices, { runMetres: null }) }),
   };
 }
 

@@ -173,7 +173,15 @@ export const PLAIN_TYPE: Pick<OwnType, "printed" | "settings" | "switches" | "bo
 export const Place = z.enum(["panel", "layout"]);
 export type Place = z.infer<typeof Place>;
 
-export const Device = z.strictObject({ id: Id, typeId: Id, label: Label, place: Place, note: Note });
+export const Device = z.strictObject({
+  id: Id,
+  typeId: Id,
+  label: Label,
+  place: Place,
+  /** Wire along the trunk line from where supplies and boards stand together to where it stands; null for one that stands there. */
+  runMetres: z.nullable(Metres),
+  note: Note,
+});
 export type Device = z.infer<typeof Device>;
 
 /** What a device does for a turnout or for another device. */

@@ -532,6 +532,35 @@ it("gives a railway of version 14 room for routes and a meter that tests diodes,
   database.close();
 });
 
+it("has boards of version 15 stand together, and lets what was said of them be undone", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  old.pragma("foreign_keys = OFF");
+  for (const name of readdirSync(new URL("./migrations/", import.meta.url))
+    .sort()
+    .slice(1, 15))
+    old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
+  old.pragma("user_version = 15");
+  old.exec("INSERT INTO device VALUES ('r', 'ps', 'dc-12', 'PS9', 'layout', '')");
+  const device = { id: "ps", typeId: "dc-12", label: "PS9", place: "layout", note: "" };
+  old
+    .prepare("INSERT INTO history VALUES ('r', 3, 'Named', 'edit', NULL, ?, ?, '2026-01-01T00:00:00.000Z', 'stamp')")
+    .run(
+      JSON.stringify([{ op: "put", kind: "device", value: device }]),
+      JSON.stringify([{ op: "put", kind: "device", value: { ...device, label: "PS8" } }]),
+    );
+  old.exec("UPDATE railway SET revision = 3");
+  old.close();
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const own = () => store.open("r").record.devices.find(({ id }) => id === "ps");
+  expect(own()).toEqual({ ...device, runMetres: null });
+  store.undo("r", { revision: 3 });
+  expect(own()).toEqual({ ...device, label: "PS8", runMetres: null });
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+  database.close();
+});
+
 it("goes back to the backup as it was", () => {
   writeVersion1();
   openDatabase(folder).close();

@@ -75,10 +75,10 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
       },
     ];
     record.devices = [
-      { id: "cd", typeId: "own", label: "CD", place: "panel", note },
-      { id: "d", typeId: "stall-decoder-8", label: "D", place: "layout", note: "" },
-      { id: "ps", typeId: "ac-16", label: "PS", place: "layout", note: "" },
-      { id: "tb", typeId: "track-bus", label: "TB", place: "layout", note: "" },
+      { id: "cd", typeId: "own", label: "CD", place: "panel", runMetres: flag ? 2.5 : null, note },
+      { id: "d", typeId: "stall-decoder-8", label: "D", place: "layout", runMetres: null, note: "" },
+      { id: "ps", typeId: "ac-16", label: "PS", place: "layout", runMetres: null, note: "" },
+      { id: "tb", typeId: "track-bus", label: "TB", place: "layout", runMetres: null, note: "" },
     ];
     record.assignments = [
       { id: "a-address", role: "address", deviceId: "d", way: 3, address: 117 },
@@ -99,9 +99,9 @@ const anyRecord: fc.Arbitrary<RailwayRecord> = fc
         note,
       });
       record.devices.push(
-        { id: `m${id}`, typeId: "stall-motor", label: `M${each}`, place: "layout", note: "" },
-        { id: `c${id}`, typeId: "toggle-latching", label: `C${each}`, place: "panel", note: "" },
-        { id: `l${id}`, typeId: "lamp-two-colour", label: `L${each}`, place: "panel", note: "" },
+        { id: `m${id}`, typeId: "stall-motor", label: `M${each}`, place: "layout", runMetres: null, note: "" },
+        { id: `c${id}`, typeId: "toggle-latching", label: `C${each}`, place: "panel", runMetres: null, note: "" },
+        { id: `l${id}`, typeId: "lamp-two-colour", label: `L${each}`, place: "panel", runMetres: null, note: "" },
       );
       record.assignments.push(
         { id: `m${id}`, role: "motor", deviceId: `m${id}`, turnoutId: id, crossed: flag, opposite: !flag },
@@ -287,8 +287,8 @@ it("holds in its tables what the rules ask for, whoever writes to them", () => {
   );
   expect(run("INSERT INTO turnout VALUES (?, 't', 'T', '', 'up', NULL, NULL, NULL, 1, '')")).toThrow(/CHECK/);
   expect(run("INSERT INTO turnout VALUES (?, 't', 'T', '', 'left', NULL, 't', NULL, 1, '')")).toThrow(/CHECK/);
-  expect(run("INSERT INTO device VALUES (?, 'd', 'cdu', 'D', 'attic', '')")).toThrow(/CHECK/);
-  expect(run("INSERT INTO device VALUES (?, 'd', 'cdu', 'D', 'layout', '')")).not.toThrow();
+  expect(run("INSERT INTO device VALUES (?, 'd', 'cdu', 'D', 'attic', '', NULL)")).toThrow(/CHECK/);
+  expect(run("INSERT INTO device VALUES (?, 'd', 'cdu', 'D', 'layout', '', NULL)")).not.toThrow();
   expect(run("INSERT INTO assignment (railway_id, id, role, device_id) VALUES (?, 'a', 'motor', 'd')")).toThrow(
     /CHECK/,
   );
@@ -401,7 +401,7 @@ it("undoes and redoes any series of edits back to where it was", () => {
 it("takes a device of every type of the catalogue", () => {
   const id = store.create(emptyRecord("Test"));
   const edits = CATALOGUE.map(({ id: typeId, place }, index) =>
-    putEdit("device", { id: `d${index}`, typeId, label: `D${index}`, place, note: "" }),
+    putEdit("device", { id: `d${index}`, typeId, label: `D${index}`, place, runMetres: null, note: "" }),
   );
   store.apply(id, { revision: 0 }, { words: "One of each", edits });
   expect(new Store(database).open(id).record.devices).toHaveLength(CATALOGUE.length);

@@ -34,6 +34,10 @@ const COLUMNS: DataColumn<BoardEntry>[] = [
     value: ({ type }) => (type.family === "supply" ? type.short : boardKind(type)),
   },
   {
+    ...{ id: "at", spare: true, title: "Stands at, m", figures: true },
+    value: ({ device, along }) => (device.place === "panel" ? "panel" : along || null),
+  },
+  {
     ...{ id: "ways", title: "Ways", value: ({ used }) => used.filter(Boolean).length },
     cell: ({ used }) =>
       used.length > 0 ? (

@@ -1,10 +1,20 @@
-import { changeType, type Device, type DeviceType, Draft, typesOfFamily, type Verdict } from "@alderman/core";
+import {
+  boardsOnLine,
+  changeType,
+  type Device,
+  type DeviceType,
+  Draft,
+  typesOfFamily,
+  type Verdict,
+} from "@alderman/core";
 import { Mark } from "../../drawing/Mark.tsx";
 import { ChoiceField } from "../../kit/ChoiceField.tsx";
 import { Field } from "../../kit/Field.tsx";
+import { NumberField } from "../../kit/NumberField.tsx";
 import { TextField } from "../../kit/TextField.tsx";
 import { useRecord } from "../../session/hooks.ts";
 import { useEdit, useTryEdit } from "../../session/useEdit.ts";
+import { isBoard } from "./boardEntries.ts";
 
 /** What is written behind a type that does not go with the others. */
 const GATE: Record<Verdict["fits"], string> = { fits: "", adapter: "needs more", cannot: "cannot" };
@@ -13,6 +23,11 @@ const PLACES = [
   { value: "layout", text: "under the layout" },
   { value: "panel", text: "at the panel" },
 ] as const;
+
+/** Where a board stands of which nothing was typed. */
+function usualPlace(byLine: number | undefined): string {
+  return byLine === undefined ? "beside them" : `beside them; ${byLine} by the line`;
+}
 
 /** Label, type and place of one device, as rows of a two-column form; each is saved when it is changed. */
 export function DeviceFields({
@@ -75,6 +90,21 @@ export function DeviceFields({
           act(group(`${device.label} stands ${place === "panel" ? "at the panel" : "under the layout"}`, { place }))
         }
       />
+      {device.place === "layout" && isBoard(type) && (
+        <Field label="From the supplies, m">
+          {(ids) => (
+            <NumberField
+              ids={ids}
+              value={device.runMetres}
+              empty={usualPlace(boardsOnLine(record).get(device.id))}
+              save={(runMetres) => {
+                const where = runMetres === null ? "with the others" : `${runMetres} m along`;
+                return tryEdit(group(`${device.label} stands ${where}`, { runMetres }));
+              }}
+            />
+          )}
+        </Field>
+      )}
     </>
   );
 }

@@ -1,5 +1,6 @@
 import {
   type BoardLoad,
+  boardAlong,
   type Device,
   type DeviceType,
   findType,
@@ -18,6 +19,8 @@ export interface BoardEntry {
   type: DeviceType;
   /** What a supply gives, or the outputs of a board together; undefined where nothing lasting flows. */
   load: SupplyLoad | BoardLoad | undefined;
+  /** How far along the trunk line it stands from the supplies, metres; 0 beside them. */
+  along: number;
   /** Whether each of its numbered outputs, inputs or zones is in use. */
   used: readonly boolean[];
 }
@@ -37,7 +40,8 @@ function entriesOf(record: RailwayRecord, loads: ReadonlyMap<string, SupplyLoad 
     .flatMap((device): BoardEntry[] => {
       const type = findType(record, device.typeId);
       if (!type || !isBoard(type)) return [];
-      return [{ device, type, load: loads.get(device.id), used: waysInUse(record, device.id) }];
+      const along = boardAlong(device);
+      return [{ device, type, along, load: loads.get(device.id), used: waysInUse(record, device.id) }];
     })
     .sort(
       (a, b) =>
@@ -59,7 +63,13 @@ export function isBoard(type: DeviceType): boolean {
 /** Whether two entries are drawn alike. */
 export function isDrawnAlike<P extends BoardEntry>(a: P, b: P): boolean {
   const figures = ({ load }: P) => (load ? `${load.rest} ${load.moving} ${worstOf(load)}` : "");
-  return a.device === b.device && a.type === b.type && a.used.join() === b.used.join() && figures(a) === figures(b);
+  return (
+    a.device === b.device &&
+    a.type === b.type &&
+    a.along === b.along &&
+    a.used.join() === b.used.join() &&
+    figures(a) === figures(b)
+  );
 }
 
 /** The greatest load of all moments looked at, amps. */
