@@ -1,12 +1,15 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
+import { Draft } from "../equip/draft.ts";
+import { feed } from "../equip/feed.ts";
 import { lampIn } from "../readings/threadReading.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
 import { hangsOnDc } from "./frogLampsOnDc.ts";
-import { lampsOf, POSITIONS, rule } from "./rule.ts";
+import { lampsOf, POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Backwards {
   thread: Thread;
@@ -22,7 +25,7 @@ export const lampReverseVoltage = rule<Backwards>({
   severity: "look",
   title: "A lamp sees more volts backwards than it bears",
   about:
-    "An LED lets nothing through backwards, and so takes the whole voltage on itself. On digital track power that happens half of the time. Most LEDs are rated for 5 V backwards; a diode the other way round beside each keeps it to less than one. The rule solves both half cycles.",
+    "An LED lets nothing through backwards, and so takes the whole voltage on itself. On digital track power and on AC that happens half of the time. Most LEDs are rated for 5 V backwards; a diode the other way round beside each keeps it to less than one. The rule solves both half cycles.",
   look: ({ record, threads, reading }) => {
     const joined = joinedAtContacts(record);
     return lampsOf(threads).flatMap(({ thread, lamp }): Backwards[] => {
@@ -48,6 +51,15 @@ export const lampReverseVoltage = rule<Backwards>({
             group: changeType(record, lamp.device.id, "lamps-frog-diodes"),
           },
         ]
-      : [],
+      : [onDc(record, lamp)],
   caution: ({ lamp }) => lamp.type,
 });
+
+/** Feeds a lamp from a supply of DC, one that is there or its usual one. */
+function onDc(record: RailwayRecord, { device, type }: ThreadLamp): Remedy {
+  const draft = new Draft(record);
+  draft.unassign((a) => a.role === "supply" && a.toDeviceId === device.id);
+  feed(draft, device, type);
+  const label = `Feed ${device.label} from a supply of DC`;
+  return { label, group: draft.group(label) };
+}

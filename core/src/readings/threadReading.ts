@@ -48,7 +48,7 @@ export interface ThreadReading {
 
 export interface LampReading {
   deviceId: string;
-  /** Amps in what is lit at normal and in what is lit at reverse; on track power in the half cycle that lights it. */
+  /** Amps in what is lit at normal and in what is lit at reverse: on track power in the half cycle that lights it, on AC the mean of the cycle. */
   normal: number;
   reverse: number;
   /** Volts across the supply at its contact, or across the board's supply; null for a lamp without one. */
@@ -122,7 +122,24 @@ export function threadReading(
 
 /** Both half cycles where the track bus is in the circuit, else the one. */
 function halves(circuitry: Circuitry, key: string, state: RailwayState): RailwayState[] {
-  return circuitry.isOnTrack(key) ? [state, { ...state, half: -1 }] : [state];
+  return circuitry.isOnTrack(key) ? bothHalves(state) : [state];
+}
+
+const bothHalves = (state: RailwayState): RailwayState[] => [state, { ...state, half: -1 }];
+
+/**
+ * Mean current of an LED behind a resistor on a sine over its whole cycle, by its current at the peak: it conducts in one half only,
+ * and there only while the sine is above its forward volts.
+ *
+ * Derived: the integral of (V sin x - F) / R from asin(F / V) to pi - asin(F / V), over two pi.
+ * @param peakAmps current at the sine's peak, through volts of which the LED keeps a share
+ * @param share forward volts over the sine's peak, 0 to 1
+ * @example halfWaveMean(0.0379, 0.13) // 0.0111
+ */
+export function halfWaveMean(peakAmps: number, share: number): number {
+  if (share >= 1) return 0;
+  const conducts = 2 * Math.sqrt(1 - share ** 2) - share * (Math.PI - 2 * Math.asin(share));
+  return (peakAmps * conducts) / (2 * Math.PI * (1 - share));
 }
 
 /** Where a flag on a turnout's throw bar stands. */
@@ -143,16 +160,26 @@ function lampReading(circuitry: Circuitry, lamp: ThreadLamp, flag: Position | nu
   if (traitsOf(lamp.type).movedBy === "signal") return { ...dark, arm: circuitry.semaphoreShows(lamp, state) };
   if (traitsOf(lamp.type).shows === "box") return { ...dark, arm: circuitry.boxShows(lamp, state) };
   if (!leads) return { ...dark, arm: flag };
-  const states = halves(circuitry, `${id}.${leads[0]}`, state);
+  const supply = supplyOf(circuitry.record, id) ?? supplyOf(circuitry.record, lamp.from.device.id);
+  const isSine = supply !== null && circuitry.isAlternating(`${id}:${leads[0]}`);
+  const states = isSine ? bothHalves(state) : halves(circuitry, `${id}.${leads[0]}`, state);
   const most = (value: (at: RailwayState) => number) => Math.max(0, ...states.map(value));
   const backwards = (lead: string, at: RailwayState) => {
     const [anode, cathode] = lamp.type.commonPlus ? [leads[2], `${lead}a`] : [`${lead}a`, leads[2]];
     return circuitry.volts(`${id}:${cathode}`, `${id}:${anode}`, at) ?? 0;
   };
+  const lit = (lead: string) => {
+    const peak = most((at) => circuitry.amps(id, lead, at));
+    if (!isSine || peak === 0) return peak;
+    const [one, other] = traitsOf(supply.type).power.map((terminal) => `${supply.device.id}:${terminal}`);
+    const forward = Math.max(0, ...states.map((at) => -backwards(lead, at)));
+    const whole = Math.abs(circuitry.volts(one ?? "", other ?? "", state) ?? 0);
+    return whole > 0 ? halfWaveMean(peak, forward / whole) : 0;
+  };
   return {
     deviceId: id,
-    normal: most((at) => circuitry.amps(id, leads[0], at)),
-    reverse: most((at) => circuitry.amps(id, leads[1], at)),
+    normal: lit(leads[0]),
+    reverse: lit(leads[1]),
     contactVolts: voltsAtContact(circuitry, lamp, state),
     backwardsVolts: most((at) => Math.max(backwards(leads[0], at), backwards(leads[1], at))),
     arm: null,
@@ -164,9 +191,12 @@ function voltsAtContact(circuitry: Circuitry, { device, type, assignment, from }
   const supply = supplyOf(circuitry.record, device.id);
   if (!supply || from.type.contactSets === 0 || traitsOf(from.type).inTrack === "frog") return null;
   const contact = `${from.device.id}:S${assignment.way ?? 1}c`;
-  return type.commonPlus
-    ? (circuitry.volts(`${supply.device.id}:+`, contact, state) ?? 0)
-    : (circuitry.volts(contact, `${supply.device.id}:−`, state) ?? 0);
+  const [plus, minus] = traitsOf(supply.type).power.map((terminal) => `${supply.device.id}:${terminal}`) as [
+    string,
+    string,
+  ];
+  const volts = type.commonPlus ? circuitry.volts(plus, contact, state) : circuitry.volts(contact, minus, state);
+  return (volts ?? 0) * effective(circuitry, contact);
 }
 
 /** A frog within this share of the rails' voltage of one rail carries it. */
