@@ -345,7 +345,7 @@ export type { BoardLoad } from "./readings/boardLoads.ts";
 export { type MeterReading, measure, type Range } from "./readings/meter.ts";
 export type { NodeVolts } from "./readings/nodeVolts.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
-export { type FrogReading, lampIn, stateFor, type ThreadReading } from "./readings/threadReading.ts";
+export { type FrogReading, lampIn, type MotorReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";
 export type { Mark, MarkOf, Outline, Point } from "./record/line.ts";
 export {
   type BoardPart,

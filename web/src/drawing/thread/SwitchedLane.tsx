@@ -2,6 +2,7 @@ import {
   amps,
   controlSides,
   joules,
+  type MotorReading,
   milliseconds,
   outTerminals,
   seconds,
@@ -219,7 +220,7 @@ export function MotorPart({
   const spare = thread.motors.slice(1);
   const reads = reading?.motors[0];
   const [toN, toR] = [Math.abs(reads?.amps.N ?? 0), Math.abs(reads?.amps.R ?? 0)];
-  const again = reads?.again ? `, again after ${seconds(reads.again)}` : "";
+  const pulse = reads?.pulse;
   const busy = Math.max(toN, toR) > 0.02 ? (toN > toR ? "N" : "R") : null;
   return (
     <>
@@ -270,11 +271,7 @@ export function MotorPart({
           </text>
         ))}
       <text className="tq" x="420" y="235">
-        {reads?.pulse
-          ? `${joules(reads.pulse.joules)} in ${milliseconds(reads.pulse.secondsAboveHalf)}${again}`
-          : reads?.goesTo
-            ? `throws to ${reads.goesTo}`
-            : "does not move"}
+        {pulse ? pulseText(pulse, reads.again) : reads?.goesTo ? `throws to ${reads.goesTo}` : "does not move"}
       </text>
       {spare.length > 0 && (
         <text className="tm" x="420" y="250">
@@ -283,4 +280,11 @@ export function MotorPart({
       )}
     </>
   );
+}
+
+/** What a coil gets of its pulse, and when it can be thrown again. */
+function pulseText(pulse: NonNullable<MotorReading["pulse"]>, again: number | null): string {
+  if (pulse.peakAmps < pulse.curve.moveAmps) return `moves from ${amps(pulse.curve.moveAmps)}`;
+  const gets = `${joules(pulse.joules)} in ${milliseconds(pulse.secondsAboveHalf)}`;
+  return again ? `${gets}, again after ${seconds(again)}` : gets;
 }

@@ -24,6 +24,8 @@ const rated = ({ type: { family, figures } }: BoardEntry) =>
 const shareOf = (entry: BoardEntry) =>
   entry.load ? worstOf(entry.load) / (rated(entry) ?? Number.POSITIVE_INFINITY) : 0;
 
+const STANDS = "at";
+
 const COLUMNS: DataColumn<BoardEntry>[] = [
   {
     ...{ id: "board", title: "Board", value: ({ device }) => device.label },
@@ -34,7 +36,7 @@ const COLUMNS: DataColumn<BoardEntry>[] = [
     value: ({ type }) => (type.family === "supply" ? type.short : boardKind(type)),
   },
   {
-    ...{ id: "at", spare: true, title: "Stands at, m", figures: true },
+    ...{ id: STANDS, spare: true, title: "Stands at, m", figures: true },
     value: ({ device, along }) => (device.place === "panel" ? "panel" : along || null),
   },
   {
@@ -82,6 +84,9 @@ export function BoardsSheet() {
   const entries = useBoards();
   const shown = useAppSelector((state) => state.view.boards);
   const dispatch = useAppDispatch();
+  // where they all stand together there is nothing to be said of it
+  const isApart = entries.some(({ along }) => along > 0);
+  const columns = isApart ? COLUMNS : COLUMNS.filter(({ id }) => id !== STANDS);
   return (
     <WithDialogs entries={entries}>
       {(open, add) => (
@@ -113,7 +118,7 @@ export function BoardsSheet() {
                   flowing
                   label="Boards and supplies"
                   items={entries}
-                  columns={COLUMNS}
+                  columns={columns}
                   idOf={({ device }) => device.id}
                   onChoose={({ device }) => open(device.id)}
                   row={BoardTableRow}

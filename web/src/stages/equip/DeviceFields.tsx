@@ -91,7 +91,7 @@ export function DeviceFields({
         }
       />
       {device.place === "layout" && isBoard(type) && (
-        <Field label="From the supplies, m">
+        <Field label="From supplies, m">
           {(ids) => (
             <NumberField
               ids={ids}
