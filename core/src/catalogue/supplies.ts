@@ -100,7 +100,10 @@ export const SUPPLIES: readonly DeviceType[] = [
     outputs: 0,
     contactSets: 0,
     figures: {
-      idleVolts: figure(2.5, "V", "either wire while nothing is sent (ISO 11898-2)", { min: 1, max: 4 }),
+      // ISO 11898-2: the recessive level is 2.0 to 3.0 V
+      idleVolts: figure(2.5, "V", "either wire while nothing is sent, 2.0 to 3.0 V (ISO 11898-2)", {
+        ...{ tolerance: 0.2, min: 1, max: 4 },
+      }),
       holdOhms: figure(12_000, "ohm", "by which the nodes hold either wire there", { origin: "from memory" }),
       endOhms: figure(60, "ohm", "the two end resistors together (ISO 11898-2)", {
         tolerance: 0.05,

@@ -1,6 +1,7 @@
 import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { laidWires } from "../loom/laidWires.ts";
+import { milliamps } from "../units/format.ts";
 import type { Circuitry, Extra } from "./circuitry.ts";
 import { spreadBetween } from "./spread.ts";
 import type { RailwayState } from "./states.ts";
@@ -147,18 +148,40 @@ function measureAmps(circuitry: Circuitry, red: string, black: string, state: Ra
   }
   const id = wire.element;
   const extra: Extra = { elements: [], added: { wire: id, ohms: SHUNT_OHMS } };
-  const solved = circuitry.solveWith(red, state, extra);
-  if (!solved) return nothing("Nothing is joined to these terminals.");
-  const { circuit, parts } = solved;
   const ohms = wire.ohms + SHUNT_OHMS;
-  const amps = voltsBetween(circuit, red, black) / ohms;
+  const flowing = (at: RailwayState) => {
+    const solved = circuitry.solveWith(red, at, extra);
+    if (!solved) return null;
+    const { circuit, parts } = solved;
+    const spread = spreadBetween(circuitry.record, circuit, parts, red, black).corner / ohms;
+    return { amps: voltsBetween(circuit, red, black) / ohms, spread };
+  };
+  const one = flowing(state);
+  if (!one) return nothing("Nothing is joined to these terminals.");
+  const inWire = `The current in ${wire.label}, taken off at one end, with the meter's ${SHUNT_OHMS} ohm in its way`;
+  const other = circuitry.isOnTrack(red) ? flowing({ ...state, half: -1 }) : null;
+  const most = Math.max(Math.abs(one.amps), Math.abs(other?.amps ?? 0));
+  const caution = most > FUSE_AMPS ? { caution: FUSE_CAUTION } : {};
+  if (other) {
+    const [mean, swing] = [(one.amps + other.amps) / 2, Math.abs(one.amps - other.amps) / 2];
+    const ac = swing > Math.abs(mean);
+    const value = ac ? swing : mean;
+    const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(value) + (one.spread + other.spread) / 2;
+    const what = ac
+      ? `on the track's square wave: half of its swing on AC; on DC the mean of the two half cycles, ${milliamps(mean * 1000)}`
+      : "the mean of the two half cycles of the track";
+    return { range, value, tolerance, ac, reckoned: `${inWire}, ${what}.`, ...caution };
+  }
   const ac = circuitry.isAlternating(red) && circuitry.isAlternating(black);
   const scale = ac ? Math.SQRT1_2 : 1;
-  const spread = spreadBetween(circuitry.record, circuit, parts, red, black).corner / ohms;
-  const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(amps) + spread;
-  const reckoned = `The current in ${wire.label}, taken off at one end, with the meter's ${SHUNT_OHMS} ohm in its way.`;
-  return { range, value: amps * scale, tolerance: tolerance * scale, ac, reckoned };
+  const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(one.amps) + one.spread;
+  return { range, value: one.amps * scale, tolerance: tolerance * scale, ac, reckoned: `${inWire}.`, ...caution };
 }
+
+/** Fuse of the milliamp range of a common meter, amps (common practice: 0.2 to 0.5). */
+const FUSE_AMPS = 0.2;
+const FUSE_CAUTION =
+  "More than 200 mA: the fuse of a meter's milliamp range opens. Use its range of 10 A with the lead in the other socket, or read the volts across something whose ohms are known.";
 
 function probes(red: string, black: string, range: "V" | "ohm" | "diode"): Element[] {
   if (range === "V") return [{ kind: "resistor", id: "meter", nodes: [red, black], ohms: METER_OHMS }];
