@@ -18,7 +18,7 @@ import { getDocument, OPS, type PDFPageProxy } from "pdfjs-dist/legacy/build/pdf
 import readExcel from "read-excel-file/node";
 import { expect, it } from "vitest";
 import { pdfOf } from "./pdf.ts";
-import type { PaperHead } from "./pdfParts.ts";
+import { EDGE, type PaperHead } from "./pdfParts.ts";
 import { xlsxOf } from "./xlsx.ts";
 
 const HEAD: PaperHead = { railway: "Test", date: "1 May 2026", size: PAPER_SIZES.A4 };
@@ -219,4 +219,58 @@ it("writes tables that a spreadsheet reads back, formulas as text", async () => 
   const empty = (rows: unknown[][]) => rows.map((row) => row.map((cell) => (cell === "" ? null : cell)));
   expect(book[0]!.data).toEqual(empty(tablesOf(schedule)[0]!.rows));
   expect(book[1]!.data).toEqual([["=SUM(A1)"], ["=1+1"], ["+2"], ["@x"], [3]]);
+});
+
+/** A drawing of a height with its millimetres written down its side. */
+const drawnOver = (height: number): Paper => ({
+  ...paper("cut-list"),
+  parts: [
+    {
+      kind: "drawing",
+      drawing: {
+        ...{ width: 100, height, lines: [], shapes: [], circles: [] },
+        texts: Array.from({ length: Math.floor(height / 10) }, (_, index) => ({
+          ...{ text: `${(index + 1) * 10} mm`, x: 10, y: (index + 1) * 10, size: 3, anchor: "start" as const },
+        })),
+      },
+    },
+  ],
+});
+
+/** Where the texts of a drawing stand on each page within its edges, millimetres from the top, by their own millimetres. */
+async function marksOn(of: Paper, size: PaperHead["size"]): Promise<Map<number, number>[]> {
+  const all = await pages(of, { ...HEAD, size });
+  return Promise.all(
+    all.map(async (page) => {
+      const [, , , top = 0] = page.view;
+      const found = await texts(page);
+      const within = found.filter(
+        ({ text, y }) => /^\d+ mm$/.test(text) && y > EDGE.top && y < top / POINT - EDGE.bottom,
+      );
+      return new Map(within.map(({ text, y }): [number, number] => [Number.parseInt(text, 10), y]));
+    }),
+  );
+}
+
+it("keeps a drawing at true scale that is higher than a page, over several of which each shows the end of the one before", async () => {
+  // A4 has 261 mm between its edges, Letter 243 mm
+  expect(await marksOn(drawnOver(258), PAPER_SIZES.A4)).toHaveLength(1);
+  for (const [height, size] of [
+    [258, PAPER_SIZES.Letter],
+    [600, PAPER_SIZES.A4],
+  ] as const) {
+    const shown = await marksOn(drawnOver(height), size);
+    expect(shown.length).toBeGreaterThan(1);
+    const marks = Array.from({ length: Math.floor(height / 10) }, (_, index) => (index + 1) * 10);
+    for (const mark of marks) expect(shown.some((page) => page.has(mark))).toBe(true);
+    for (const page of shown) {
+      const [[first, at] = [0, 0]] = page;
+      // true scale: as far apart on paper as on the board
+      for (const [mark, y] of page) expect(y - at).toBeCloseTo(mark - first, 1);
+    }
+    for (const [index, page] of shown.slice(1).entries()) {
+      const before = shown[index]!;
+      expect([...page.keys()].some((mark) => before.has(mark))).toBe(true);
+    }
+  }
 });

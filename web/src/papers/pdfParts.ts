@@ -20,7 +20,7 @@ export interface PaperHead {
 }
 
 /** Edge of the page that stays white, millimetres. */
-const EDGE = { side: 14, top: 20, bottom: 16 };
+export const EDGE = { side: 14, top: 20, bottom: 16 };
 const SIZE = 8.5;
 /** Room beside the text of a cell, and above and below it, points. */
 const PAD = 2.5;
@@ -59,6 +59,10 @@ function neededBelow(parts: readonly PaperPart[], index: number): number {
     .slice(index + 1, next < 0 ? undefined : next)
     .reduce((sum, part) => sum + (part.kind === "table" ? part.rows.length + 1 : 1) * ROW_HEIGHT, HEADING_HEIGHT);
 }
+
+/** Of a drawing over several pages: what each page shows of the one before, and the room for a line that says so, millimetres. */
+const AGAIN = 10;
+const NOTE_ROOM = 6;
 
 /** A column where it stands. */
 interface Placed {
@@ -115,11 +119,33 @@ class Pages {
     this.y += height + 4;
   }
 
-  /** A drawing at true scale; it is not broken. */
-  drawing({ width, height, lines, shapes, circles, texts }: Drawing): void {
-    if (this.y + points(height) > this.bottom && !this.isAtTop) this.begin();
+  /** A drawing at true scale; one that is higher than a page goes on over several, of which each begins with the end of the one before. */
+  drawing(drawing: Drawing): void {
+    const whole = points(drawing.height);
+    if (this.y + whole > this.bottom && !this.isAtTop) this.begin();
+    const top = points(EDGE.top);
+    const room = this.bottom - top;
+    if (whole <= room) {
+      this.draw(drawing, this.y);
+      this.y += whole + 6;
+      return;
+    }
+    const band = room - points(NOTE_ROOM);
+    const step = band - points(AGAIN);
+    const pages = Math.ceil((whole - points(AGAIN)) / step);
+    for (let page = 0; page < pages; page++) {
+      if (page > 0) this.begin();
+      this.sheet.within(0, top, this.sheet.width, band, () => this.draw(drawing, top - page * step));
+      if (page === pages - 1) break;
+      const note = `Goes on on the next page, which shows the last ${AGAIN} mm again.`;
+      this.sheet.text(note, this.left, top + band + 2, { ...BODY, colour: QUIET });
+    }
+    this.y = top + whole - (pages - 1) * step + 6;
+  }
+
+  private draw({ width, lines, shapes, circles, texts }: Drawing, top: number): void {
     const left = (this.sheet.width - points(width)) / 2;
-    const at = ([x, y]: readonly [number, number]): [number, number] => [left + points(x), this.y + points(y)];
+    const at = ([x, y]: readonly [number, number]): [number, number] => [left + points(x), top + points(y)];
     for (const line of lines) this.sheet.strokes([line.points.map(at)], points(line.width), INK);
     for (const shape of shapes)
       this.sheet.shape(shape.points.map(at), shape.fill === "ink" ? INK : "#ffffff", points(shape.outline));
@@ -131,7 +157,6 @@ class Pages {
       const from = anchor === "start" ? 0 : anchor === "end" ? long : long / 2;
       this.sheet.text(text, textX - from, textY - points(size), look);
     }
-    this.y += points(height) + 6;
   }
 
   /** A table; its headings stand again on each page that it goes on to, and no row is broken. */

@@ -65,6 +65,15 @@ export class PdfSheet {
     }
   }
 
+  /** Draws what lies within a box, and nothing of what lies outside it. */
+  within(x: number, y: number, width: number, height: number, draw: () => void): void {
+    this.doc.save();
+    this.doc.rect(x, y, width, height).clip();
+    draw();
+    this.doc.restore();
+    this.forget();
+  }
+
   /** A text in one line. @param y of the top of its line @param width that it is set to the right of */
   text(text: string, x: number, y: number, look: Look, width?: number): void {
     if (text === "") return;
