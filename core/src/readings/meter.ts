@@ -1,7 +1,7 @@
 import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
 import { laidWires } from "../loom/laidWires.ts";
-import { milliamps } from "../units/format.ts";
+import { milliamps, volts } from "../units/format.ts";
 import type { Circuitry, Extra } from "./circuitry.ts";
 import { spreadBetween } from "./spread.ts";
 import type { RailwayState } from "./states.ts";
@@ -124,12 +124,17 @@ function onTrack(one: { volts: number; spread: number }, other: { volts: number;
   const ac = swing > Math.abs(mean);
   const value = ac ? swing : mean;
   const spread = (one.spread + other.spread) / 2;
-  const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(value) + spread;
+  // which kind of meter it is, nobody has said: what either shows passes
+  const byKind = ac ? (FORM_FACTOR - 1) * value : 0;
+  const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(value) + spread + byKind;
   const reckoned = ac
-    ? "Half of what the track's square wave swings between the probes; on DC the meter shows next to nothing."
+    ? `Half of what the track's square wave swings between the probes; on DC the meter shows next to nothing. A meter that averages shows ${volts(value * FORM_FACTOR)}, since it takes every wave for a sine, and one that does not follow 8 kHz less.`
     : "The mean of the two half cycles of the track.";
   return { range: "V", value, tolerance, ac, reckoned };
 }
+
+/** By which a meter that averages multiplies the mean of what it rectifies, so that a sine reads right: pi / (2 sqrt 2). */
+const FORM_FACTOR = Math.PI / (2 * Math.SQRT2);
 
 /** Current in the wire between two terminals, with the meter's shunt in its way. */
 function measureAmps(circuitry: Circuitry, red: string, black: string, state: RailwayState): MeterReading {

@@ -60,3 +60,14 @@ it("takes a control bus of 2.3 V at rest for healthy, and one of 1.5 V not", () 
   expect(Math.abs(value! - 2.3)).toBeLessThan(tolerance);
   expect(Math.abs(value! - 1.5)).toBeGreaterThan(tolerance);
 });
+
+// derived: an averaging meter takes the mean of a rectified square wave, which is its height, times pi / (2 sqrt 2): 15 V read 16.7 V
+it("lets both kinds of meter pass on the track's square wave, and says what an averaging one shows", () => {
+  const { circuitry } = new Derived(railway(["A", "", "stall-motor", "stall-decoder-8"]));
+  const { value, tolerance, ac, reckoned } = measure(circuitry, "d1:J", "d1:K", "V", AT_REST.N);
+  expect(ac).toBe(true);
+  expect(value!).toBeCloseTo(15, 1);
+  expect(reckoned).toContain("A meter that averages shows 16.7 V");
+  expect(Math.abs(16.66 - value!)).toBeLessThan(tolerance);
+  expect(Math.abs(10 - value!)).toBeGreaterThan(tolerance);
+});
