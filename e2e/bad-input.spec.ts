@@ -58,7 +58,7 @@ test("a broken, foreign, too new or hostile railway file gets a sentence", async
   for (const [text, message] of [
     [file.slice(0, file.length / 2), "It seems to be cut short."],
     ["{}", 'it does not say "format"'],
-    [file.replace('"version": 12', '"version": 13'), "The file is of version 13; this program reads versions 1 to 12."],
+    [file.replace('"version": 13', '"version": 14'), "The file is of version 14; this program reads versions 1 to 13."],
     [file.replace('"hand": "left"', '"hand": "up"'), "turnouts."],
     [`${"[".repeat(5000)}`, "nested more than 12 deep"],
     [file.replace('"zones"', '"__proto__"'), 'holds a field called "__proto__"'],

@@ -43,6 +43,8 @@ export class Circuit {
   /** Sources that hold the volts of other nodes, and what they take now. */
   private readonly holding: readonly number[];
   private readonly taken: Float64Array;
+  /** How each one's output answers to what it takes, as last found: nearly the same in all states of a circuit. */
+  private readonly answers: Float64Array;
   /** Places in the order of elimination that curved elements can reach, and the others. */
   private readonly active: Int32Array;
   private readonly inactive: Int32Array;
@@ -110,6 +112,7 @@ export class Circuit {
     );
     this.holding = elements.flatMap((element, index) => (element.kind === "voltage" && element.holds ? [index] : []));
     this.taken = new Float64Array(elements.length);
+    this.answers = new Float64Array(elements.length);
     const curvedUnknowns = [...this.curves.indices].flatMap((index) =>
       [first[index], second[index]].map((node) => unknownOf[node as number] as number).filter((u) => u < unknowns),
     );
@@ -185,7 +188,9 @@ export class Circuit {
         const source = this.elements[index] as VoltageSource;
         if (!source.holds) continue;
         const [plus, minus] = source.holds.nodes;
-        const answer = this.adjoint(plus, minus).amps[index] as number;
+        if (this.answers[index] === 0 || round >= ANEW)
+          this.answers[index] = this.adjoint(plus, minus).amps[index] as number;
+        const answer = this.answers[index] as number;
         // an output that nothing brings back to its input cannot be held
         if (Math.abs(answer) < LEAST_ANSWER) continue;
         const now = this.taken[index] as number;
@@ -490,9 +495,12 @@ export class Circuit {
 
 const NO_NAMES: readonly string[] = [];
 
+/** A round by which answers that still hold have done their work: from there on they are found anew. */
+const ANEW = 8;
+
 /** Rounds in which regulators come to hold their outputs, how near that has to be, and an answer that is none; volts. */
-const MOST_ROUNDS = 12;
-const HELD_WITHIN = 1e-9;
+const MOST_ROUNDS = 16;
+const HELD_WITHIN = 1e-8;
 const LEAST_ANSWER = 1e-6;
 
 /** Resistance of a breaker that has tripped, ohms (common practice: as an open contact). */

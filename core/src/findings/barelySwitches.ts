@@ -31,8 +31,12 @@ interface Barely {
 /** Fewer builds than this that fail are none that matter. */
 const FEW = 1e-3;
 
-/** What gets more than this many times its least is in no danger: no chain of parts differs by that much. */
+/**
+ * What gets more than this many times its least is in no danger: no chain of parts differs by that much; a regulator's output
+ * by still less.
+ */
 const SAFE = 1.4;
+const SAFE_REGULATED = 1.08;
 
 export const barelySwitches = rule<Barely>({
   id: "barely-switches",
@@ -90,10 +94,11 @@ function shareOf(
   [plus, minus]: readonly [string, string],
   states: readonly RailwayState[],
   { value: least, tolerance }: { value: number; tolerance: number },
+  safe = SAFE,
 ): { gets: number; share: number } | null {
   const each = states.map((state) => ({ state, gets: Math.abs(circuitry.volts(plus, minus, state) ?? 0) }));
   const [lowest] = each.sort((a, b) => a.gets - b.gets);
-  if (!lowest || lowest.gets > least * SAFE) return null;
+  if (!lowest || lowest.gets > least * safe) return null;
   const spread = circuitry.spreadOf(plus, minus, lowest.state)?.spread;
   return spread ? { gets: lowest.gets, share: shareBelow(lowest.gets, spread, least, tolerance) } : null;
 }
@@ -112,7 +117,8 @@ function ofMotors(look: Look, thread: Thread): Barely[] {
     const states = POSITIONS.map((position) =>
       by === "signal" ? ALL_MOVING[position] : isSprung ? stateFor(thread, position, "throwing") : AT_REST[position],
     );
-    const found = shareOf(circuitry, [`${device.id}:+`, `${device.id}:−`], states, leastVolts);
+    const ends = [`${device.id}:+`, `${device.id}:−`] as const;
+    const found = shareOf(circuitry, ends, states, leastVolts, by === "signal" ? SAFE_REGULATED : SAFE);
     // a motor that gets too little for certain does not move, which is told otherwise
     if (!found || (isMotor(motor) && found.gets < leastVolts.value)) return [];
     return [{ at: motor, does: "runs", least: leastVolts.value, unit: "V", thread, ...found }];

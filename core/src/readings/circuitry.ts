@@ -30,7 +30,7 @@ import {
 import { NO_PULSE, type Pulse, type PulseCurve, type Pulses, pulseCurve, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import type { Solver } from "./solver.ts";
-import { type Spread, spreadBetween } from "./spread.ts";
+import { type Spread, spreadsIn } from "./spread.ts";
 import { type RailwayState, RESTING } from "./states.ts";
 
 /** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
@@ -261,11 +261,19 @@ export class Circuitry implements Solver {
 
   /** Volts from one terminal to another, and how far single parts may bring them from that; undefined when nothing holds them together. */
   spreadOf(plus: string, minus: string, state: RailwayState): { volts: number; spread: Spread } | undefined {
-    const solved = this.solveWith(plus, state, { elements: [] });
-    const volts = solved?.circuit.point().between(plus, minus);
-    if (!solved || volts === undefined) return undefined;
-    return { volts, spread: spreadBetween(this.record, solved.circuit, solved.parts, plus, minus) };
+    const key = `${this.cut.pieceOf.get(plus)} ${this.nameOf(this.roles.bonds.settle(state))}`;
+    if (this.spreads?.key !== key) {
+      const solved = this.solveWith(plus, state, { elements: [] });
+      if (!solved) return undefined;
+      const { circuit, parts } = solved;
+      this.spreads = { key, circuit, between: spreadsIn(this.record, circuit, parts) };
+    }
+    const volts = this.spreads.circuit.point().between(plus, minus);
+    return volts === undefined ? undefined : { volts, spread: this.spreads.between(plus, minus) };
   }
+
+  /** The circuit in which spreads were last looked for: many are looked for in the same state. */
+  private spreads: { key: string; circuit: Circuit; between: ReturnType<typeof spreadsIn> } | null = null;
 
   /** Devices and wires of the piece that holds an element in which more than a current flows. */
   carrying(elementId: string, state: RailwayState, amps: number): string[] {

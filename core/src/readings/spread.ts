@@ -30,32 +30,42 @@ export function spreadBetween(
   plus: string,
   minus: string,
 ): Spread {
+  return spreadsIn(record, circuit, parts)(plus, minus);
+}
+
+/** The same for any two nodes of one solved circuit: what its regulators answer is found once. */
+export function spreadsIn(
+  record: RailwayRecord,
+  circuit: Circuit,
+  parts: readonly DevicePart[],
+): (plus: string, minus: string) => Spread {
   const point = circuit.point();
-  const changes = new Map<string, number>();
   const placeOf = (element: Element) => circuit.indexOf.get(element.id) ?? 0;
   // a regulator undoes what changes its output, and thereby changes what is looked at
   const held = parts.flatMap(({ element }) => {
     if (element.kind !== "voltage" || !element.holds || !circuit.isHolding(placeOf(element))) return [];
     return [{ source: placeOf(element), answers: circuit.adjoint(...element.holds.nodes) }];
   });
-  const adjoint = throughRegulators(circuit.adjoint(plus, minus), held);
-  for (const { element, figure, deviceId } of parts) {
-    if (figure === null) continue;
-    const device = find(record, "device", deviceId);
-    const tolerance = (device && findType(record, device.typeId)?.figures[figure]?.tolerance) ?? 0;
-    if (tolerance === 0) continue;
-    const index = placeOf(element);
-    const regulator = held.find(({ source }) => source === index);
-    const change =
-      element.kind === "voltage"
-        ? regulator && element.holds
-          ? (adjoint.undone.get(index) ?? 0) * element.holds.volts
-          : (adjoint.amps[index] ?? 0) * (element.holds ? 0 : element.volts)
-        : (adjoint.volts[index] ?? 0) * (point.amps(element.id) ?? 0);
-    const key = `${deviceId} ${figure}`;
-    changes.set(key, (changes.get(key) ?? 0) + change * tolerance);
-  }
-  return combined([...changes.values()]);
+  const toleranced = parts.flatMap(({ element, figure, deviceId }) => {
+    const device = figure === null ? undefined : find(record, "device", deviceId);
+    const tolerance = (figure && device && findType(record, device.typeId)?.figures[figure]?.tolerance) || 0;
+    return tolerance === 0 ? [] : [{ element, index: placeOf(element), key: `${deviceId} ${figure}`, tolerance }];
+  });
+  return (plus, minus) => {
+    const adjoint = throughRegulators(circuit.adjoint(plus, minus), held);
+    const changes = new Map<string, number>();
+    for (const { element, index, key, tolerance } of toleranced) {
+      const change =
+        element.kind !== "voltage"
+          ? (adjoint.volts[index] ?? 0) * (point.amps(element.id) ?? 0)
+          : element.holds
+            ? // one at its drop-out passes its supply on, and nothing of its own
+              (adjoint.undone.get(index) ?? 0) * element.holds.volts
+            : (adjoint.amps[index] ?? 0) * element.volts;
+      changes.set(key, (changes.get(key) ?? 0) + change * tolerance);
+    }
+    return combined([...changes.values()]);
+  };
 }
 
 /** How a voltage answers to each element. */
@@ -77,11 +87,15 @@ function throughRegulators(
     if (answer === 0) continue;
     const share = (amps[source] ?? 0) / answer;
     undone.set(source, share);
+    if (Math.abs(share) < NEGLIGIBLE) continue;
     volts = volts.map((each, index) => each - share * (own.volts[index] ?? 0));
     amps = amps.map((each, index) => each - share * (own.amps[index] ?? 0));
   }
   return { volts, amps, undone };
 }
+
+/** What a regulator elsewhere does to a voltage, volts per volt, up to which it does nothing. */
+const NEGLIGIBLE = 1e-6;
 
 /** Changes that have nothing to do with each other, taken together. @param changes at the end of each one's tolerance */
 export function combined(changes: readonly number[]): Spread {
