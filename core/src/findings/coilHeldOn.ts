@@ -39,7 +39,7 @@ export const coilHeldOn = rule<Held>({
       if (!thread || !motor || comesAstray(record, thread, motor, found)) continue;
       const held = found.when.some(({ setting }) => setting.held);
       const known = worst.get(found.id);
-      if (known && (known.held === held ? known.found.amps >= found.amps : held)) continue;
+      if (known && (known.held === held ? known.found.amps * ALIKE >= found.amps : held)) continue;
       const dead = held ? [] : others(threads, thread, motor);
       worst.set(found.id, { thread, motor, found, when: standing(record, found.when), held, dead });
     }
@@ -80,6 +80,9 @@ export const coilHeldOn = rule<Held>({
   },
   caution: ({ motor }) => motor.type,
 });
+
+/** Currents that differ by no more than rounding are the same: the first that was found is told. */
+const ALIKE = 1 + 1e-6;
 
 /**
  * Whether current comes to a motor on a diode board from a control that asks another turnout: it goes astray over the board, and that is
