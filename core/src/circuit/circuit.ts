@@ -1,7 +1,8 @@
 import { COARSE_AMPS, Curves } from "./curves.ts";
-import { CircuitError, type Element, type Netlist, requireSensible, type VoltageSource } from "./elements.ts";
+import { CircuitError, type Element, type Netlist, requireSensible } from "./elements.ts";
 import { Elimination } from "./elimination.ts";
 import { GMIN } from "./junction.ts";
+import { Regulators } from "./regulators.ts";
 import { OperatingPoint } from "./solution.ts";
 import { SourceCurrents } from "./sourceCurrents.ts";
 import { type Topology, topologyOf } from "./topology.ts";
@@ -40,11 +41,7 @@ export class Circuit {
   private readonly feeding: Int32Array;
   private readonly currents: Int32Array;
   private readonly reacting: readonly number[];
-  /** Sources that hold the volts of other nodes, and what they take now. */
-  private readonly holding: readonly number[];
-  private readonly taken: Float64Array;
-  /** How each one's output answers to what it takes, as last found: nearly the same in all states of a circuit. */
-  private readonly answers: Float64Array;
+  private readonly regulators: Regulators;
   /** Places in the order of elimination that curved elements can reach, and the others. */
   private readonly active: Int32Array;
   private readonly inactive: Int32Array;
@@ -110,9 +107,7 @@ export class Circuit {
     this.reacting = elements.flatMap((element, index) =>
       element.kind === "breaker" || (element.kind === "switch" && element.control) ? [index] : [],
     );
-    this.holding = elements.flatMap((element, index) => (element.kind === "voltage" && element.holds ? [index] : []));
-    this.taken = new Float64Array(elements.length);
-    this.answers = new Float64Array(elements.length);
+    this.regulators = new Regulators(elements);
     const curvedUnknowns = [...this.curves.indices].flatMap((index) =>
       [first[index], second[index]].map((node) => unknownOf[node as number] as number).filter((u) => u < unknowns),
     );
@@ -165,10 +160,10 @@ export class Circuit {
    * @param react whether controlled switches and breakers answer to what is found
    */
   settle(react: boolean): void {
-    for (const index of this.holding) this.taken[index] = (this.elements[index] as VoltageSource).volts;
+    this.regulators.begin(this.elements);
     for (let flips = 0; ; flips++) {
       this.solve();
-      if (react) this.hold();
+      if (react) this.regulators.hold(this.nodeAt, () => this.solve());
       const flipped = react && this.reacting.length > 0 ? this.react() : [];
       if (flipped.length === 0) return;
       if (flips >= MOST_FLIPS) {
@@ -180,45 +175,11 @@ export class Circuit {
     }
   }
 
-  /** Lets each regulator take what keeps its output at its volts, by how these answer to it (Newton). */
-  private hold(): void {
-    for (let round = 0; round < MOST_ROUNDS; round++) {
-      let off = 0;
-      for (const index of this.holding) {
-        const source = this.elements[index] as VoltageSource;
-        if (!source.holds) continue;
-        const [plus, minus] = source.holds.nodes;
-        if (this.answers[index] === 0 || round >= ANEW)
-          this.answers[index] = this.adjoint(plus, minus).amps[index] as number;
-        const answer = this.answers[index] as number;
-        // an output that nothing brings back to its input cannot be held
-        if (Math.abs(answer) < LEAST_ANSWER) continue;
-        const now = this.taken[index] as number;
-        const has = this.nodeAt(plus) - this.nodeAt(minus);
-        // it takes its drop-out at least, and of less than that all: it never turns its output round
-        const comesIn = this.nodeAt(source.nodes[0]) - this.nodeAt(minus);
-        const least = Math.min(source.holds.dropOut, comesIn);
-        const wanted = Math.max(least, now + (source.holds.volts - has) / answer);
-        off = Math.max(off, Math.abs(wanted - now));
-        this.taken[index] = wanted;
-      }
-      if (off < HELD_WITHIN) return;
-      this.solve();
-    }
-  }
+  private readonly nodeAt = (name: string): number => this.nodeVolts[this.topology.nodes.get(name) ?? 0] ?? 0;
 
-  private nodeAt(name: string): number {
-    return this.nodeVolts[this.topology.nodes.get(name) ?? 0] ?? 0;
-  }
-
-  /** Whether a source that holds other nodes does so now, and is not down at its drop-out. */
+  /** Whether a regulator holds its output now, and is not down at its drop-out. */
   isHolding(index: number): boolean {
-    const element = this.elements[index];
-    return (
-      element?.kind === "voltage" &&
-      element.holds !== undefined &&
-      (this.taken[index] as number) > element.holds.dropOut + HELD_WITHIN
-    );
+    return this.regulators.isHolding(index);
   }
 
   /** Sets the line by which a capacitor or coil stands in a transient. */
@@ -444,7 +405,7 @@ export class Circuit {
     let changed = false;
     for (const { node, to, source, sign } of this.topology.ties) {
       const element = this.elements[source] as Element;
-      const volts = element.kind !== "voltage" ? 0 : element.holds ? (this.taken[source] as number) : element.volts;
+      const volts = element.kind === "voltage" ? (this.regulators.takenAt(source) ?? element.volts) : 0;
       const tied = (this.tieVolts[to] as number) + sign * volts * scale;
       if (tied === this.tieVolts[node]) continue;
       this.tieVolts[node] = tied;
@@ -494,14 +455,6 @@ export class Circuit {
 }
 
 const NO_NAMES: readonly string[] = [];
-
-/** A round by which answers that still hold have done their work: from there on they are found anew. */
-const ANEW = 8;
-
-/** Rounds in which regulators come to hold their outputs, how near that has to be, and an answer that is none; volts. */
-const MOST_ROUNDS = 16;
-const HELD_WITHIN = 1e-8;
-const LEAST_ANSWER = 1e-6;
 
 /** Resistance of a breaker that has tripped, ohms (common practice: as an open contact). */
 const TRIPPED_OHMS = 1e9;

@@ -32,8 +32,9 @@ interface TwoEnded<K extends string> {
 
 export type Resistor = TwoEnded<"resistor"> & { ohms: number };
 /**
- * Ideal source: its first node stands `volts` above its second. One that `holds` is the pass transistor of a linear regulator: at an
- * operating point it takes as many volts as keep the first of the named nodes `volts` above the second, and `dropOut` at least, or all that comes in where that is less.
+ * Ideal source: its first node stands `volts` above its second. One that `holds` is the pass transistor of a linear regulator,
+ * whose input is its first node: at an operating point it takes as many volts as keep the first of the named nodes `volts` above
+ * the second, and `dropOut` at least, or all that comes in where that is less. It begins with its own `volts`.
  */
 export type VoltageSource = TwoEnded<"voltage"> & {
   volts: number;

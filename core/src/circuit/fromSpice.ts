@@ -29,7 +29,8 @@ const MOST_CHARACTERS = 1_000_000;
 const MOST_ELEMENTS = 20_000;
 
 /**
- * Reads SPICE text: R C L V I D S, B for a linear regulator `V=max(min(drop, v(in)-v(minus)), v(in)-v(minus)-volts)`, `.model` of D and SW, `.op`, `.tran`, comments, continuation lines, unit suffixes.
+ * Reads SPICE text: R C L V I D S, B for a linear regulator `V=max(min(drop, v(in)-v(minus)), v(in)-v(minus)-volts)`, `.model`
+ * of D and SW, `.op`, `.tran`, comments, continuation lines, unit suffixes.
  *
  * Letters' case does not matter; nodes keep the spelling of their first mention; "gnd" is node 0. The first line is the
  * title unless it reads as an element or a command.

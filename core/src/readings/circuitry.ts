@@ -214,12 +214,12 @@ export class Circuitry implements Solver {
     return this.run(number, piece, own, own.map(stateKey));
   }
 
-  /** How a device gets its power. */
   /** What the supply of a device is made to give, volts; 0 without one. */
   fedVolts(deviceId: string): number {
     return this.roles.fedVolts(deviceId);
   }
 
+  /** How a device gets its power. */
   fedBy(deviceId: string): FedBy {
     return this.roles.fedBy(deviceId);
   }
@@ -390,11 +390,12 @@ export class Circuitry implements Solver {
     return this.behaviour.hears(leader, asked, by);
   }
 
-  /** Position that a semaphore's arm shows; null when its servo gets no power or no pulses. */
+  /** Aspect that a box with an input shows; null without power. */
   boxShows(lamp: ThreadLamp, state: RailwayState): Position | null {
     return this.behaviour.boxShows(lamp, state);
   }
 
+  /** Position that a semaphore's arm shows; null when its servo gets no power or no pulses. */
   semaphoreShows(lamp: ThreadLamp, state: RailwayState): Position | null {
     return this.behaviour.semaphoreShows(lamp, state);
   }
