@@ -12,7 +12,7 @@ const LADDER = Array.from({ length: ROADS }, (_, road): Wish => {
 
 const FIRING: Firing = {
   ...{ farads: 47_000e-6, volts: 24, seriesOhms: 0.2, diode: { is: 1e-9, n: 1.8, rs: 0.04 }, surgeAmps: 30 },
-  coil: { ohms: 4, henries: 2e-3, wireOhms: 0.3, leastJoules: 0.15 },
+  coil: { ohms: 4, henries: 2e-3, wireOhms: 0.3, moveAmps: 1.2, leastJoules: 0.15 },
 };
 
 export function benchDiodes(): void {

@@ -137,7 +137,7 @@ echo $&j1 $&j3 $&a1 $&a3 > out.txt`;
   const [fewest] = constructionsOf(ladder(4));
   const firing = {
     ...{ farads: 10e-3, volts: 22, seriesOhms: 0.2, diode: { is: 1e-14, n: 1, rs: 0.05 }, surgeAmps: 30 },
-    coil: { ohms: 4, henries: 2e-3, wireOhms: 0.3, leastJoules: 0.15 },
+    coil: { ohms: 4, henries: 2e-3, wireOhms: 0.3, moveAmps: 0, leastJoules: 0.15 },
   };
   const press = prove(fewest!, ladder(4), firing).presses[2]!;
   const of = (coil: string) => press.wanted.find((each) => each.coil === coil)!;

@@ -120,6 +120,7 @@ export { type NamedBoard, namedBoards, sheetOfBoard, terminalWords } from "./dio
 export { type CoilInPress, type RoutePress, routePress } from "./diodes/pressed.ts";
 export { type Firing, type Press, pressOf, prove } from "./diodes/proof.ts";
 export { type CapacitorChoice, SAFE_WITHIN, type UnitDesign, unitDesigns } from "./diodes/unitDesign.ts";
+export { usualFiring } from "./diodes/usualFiring.ts";
 export { makeParts, setConstruction, setPart } from "./equip/diodeBoards.ts";
 export { type PlainSource, plainSources, setPlainInput } from "./equip/plainInputs.ts";
 export {

@@ -304,16 +304,14 @@ it("serves the interface under any address of its own, each time with a nonce of
   expect((await local(whole.post("/railways"))).status).toBe(404);
 });
 
+const MOTOR = {
+  ...{ id: "sm", typeId: "stall-motor", label: "M", place: "layout" as const },
+  ...{ runMetres: null, note: "" },
+};
+
 it("keeps senses, facts, debts and photos like any other edit, and gives them out in the file", async () => {
   const at = "2026-05-12T20:14:00.000Z";
-  const device = putEdit("device", {
-    id: "sm",
-    typeId: "stall-motor",
-    label: "M",
-    place: "layout",
-    runMetres: null,
-    note: "",
-  });
+  const device = putEdit("device", MOTOR);
   const sense = putEdit("sense", {
     ...{ id: "s", link: "contact", deviceId: "sm", way: null },
     ...{ inverts: true, known: "metered", flips: 1, note: "", at },
@@ -348,14 +346,7 @@ it.each([
   ["more than a small picture", `data:image/jpeg;base64,${"A".repeat(130_000)}`],
 ])("refuses a photo that is %s, and changes nothing", async (_, picture) => {
   const at = "2026-05-12T20:14:00.000Z";
-  const device = putEdit("device", {
-    id: "sm",
-    typeId: "stall-motor",
-    label: "M",
-    place: "layout",
-    runMetres: null,
-    note: "",
-  });
+  const device = putEdit("device", MOTOR);
   const photo = putEdit("photo", { id: "p", turnoutId: null, deviceId: "sm", caption: "", picture, at });
   const answer = await edits(0, device, photo);
   expect(answer.status).toBe(400);

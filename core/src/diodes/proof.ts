@@ -1,6 +1,6 @@
 import type { DiodeModel, Element } from "../circuit/elements.ts";
 import { operatingPoint } from "../circuit/operatingPoint.ts";
-import { energy, transient } from "../circuit/transient.ts";
+import { energyAbove, transient } from "../circuit/transient.ts";
 import { type Construction, type Join, reachedFrom } from "../routes/constructions.ts";
 import type { Wish } from "../routes/matrix.ts";
 
@@ -23,6 +23,8 @@ export interface CoilFigures {
   ohms: number;
   henries: number;
   wireOhms: number;
+  /** Least current that moves its slug: energy below it is of no use. */
+  moveAmps: number;
   leastJoules: number;
 }
 
@@ -132,11 +134,9 @@ export function pressOf(
     paths.coils.map((coil): [string, Omit<Given, "coil">] => {
       const amps = pulse.elements.get(coilName(coil))?.amps ?? [];
       const times = paths.times.get(coil) ?? 1;
-      const heat = amps.map((each) => each * (figuresOf(firing, coil).ohms / times));
-      return [
-        coil,
-        { joules: energy(pulse.times, { volts: heat, amps }) / times, peakAmps: peakOf(coilName(coil)) / times },
-      ];
+      const { ohms, moveAmps } = figuresOf(firing, coil);
+      const joules = energyAbove(pulse.times, amps, ohms, moveAmps, 1 / times);
+      return [coil, { joules, peakAmps: peakOf(coilName(coil)) / times }];
     }),
   );
   const wanted = coils.map((coil): Given => {

@@ -57,10 +57,7 @@ it("says nothing of railways that are right but what can only be kept in mind", 
 
 describe("why, in numbers", () => {
   it.each([
-    [
-      "unit-too-weak",
-      /^CD1 gives each of 2 motors 0\.\d+ J, above half of its peak for [\d.]+ ms; a firm throw takes 0\.15 J and 2\.0 ms\.$/,
-    ],
+    ["unit-too-weak", /^CD1 gives each of 2 motors 0\.\d+ J in [\d.]+ ms; a firm throw takes 0\.15 J and 2\.0 ms\.$/],
     // trade check value: four servos of 0.65 A on a board of 2 A
     [
       "board-over-total",

@@ -71,11 +71,11 @@ export const outputOverLimit = rule<Overloaded>({
       }
     }
     for (const { kind, id, part, amps: flows, limit, when } of hands) {
-      const way = Number(part?.replace("O", ""));
-      // a touch button's outputs have no numbers, and are told with what overloads them
-      if (kind !== "output" || Number.isNaN(way)) continue;
+      if (kind !== "output" || part === null) continue;
+      // outputs of a detector are O1, O2 and so on, of a touch button N and R
+      const way = Number(/\d+$/.exec(part)?.[0] ?? (part === "R" ? 2 : 1));
       const device = deviceOf(record, id);
-      const none = { device, label: `${device.label}-${way}`, way, threads: threadsWith(threads, new Set([id])) };
+      const none = { device, label: `${device.label}-${part}`, way, threads: threadsWith(threads, new Set([id])) };
       const entry = byOutput.at(id, way, () => ({
         ...none,
         ...{ motors: [], limit, rated: 0, solved: 0, outputVolts: 0, when: null },

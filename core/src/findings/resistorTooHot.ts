@@ -26,13 +26,16 @@ export const resistorTooHot = rule<Hot>({
     "A resistor turns volts times amps into heat, for as long as they last; above its rating it grows hot, changes its value, and in the end scorches what is around it. For the seconds that a finger holds a control it bears about six times as much (IEC 60115-1, from memory). The rule solves every combination of what can be set. For a new one take a rating of twice the heat.",
   look: ({ record, threads, hands }) => {
     // a coil that is left on drains its unit through the charging resistor: that is told of the coil
-    const isCoilOn = hands.some(({ kind }) => kind === "coil");
+    const burning = new Set(hands.flatMap(({ kind, id }) => (kind === "coil" ? [id] : [])));
+    const units = threads.flatMap(({ motors }) =>
+      motors.flatMap(({ device, unit }) => (unit && burning.has(device.id) ? [unit.device.id] : [])),
+    );
+    const drained = new Set(units);
     const worst = new Map<string, Hot>();
-    for (const { kind, id, part, amps: heat, limit, when } of hands) {
-      if (kind !== "heat" || part === null) continue;
+    for (const { kind, id, part: figure, amps: heat, limit, when } of hands) {
+      if (kind !== "heat" || figure === null) continue;
       const at = fitted(record, id);
-      const figure = ratingOf(part);
-      if ((isCoilOn && figure === "chargeWatts") || (worst.get(id)?.heat ?? 0) >= heat) continue;
+      if (drained.has(id) || (worst.get(id)?.heat ?? 0) >= heat) continue;
       const own = threadsWith(threads, new Set([id]));
       worst.set(id, { at, figure, heat, limit, when: standing(record, when), threads: own });
     }
@@ -61,13 +64,6 @@ const NAMES: Readonly<Record<string, string>> = {
   firstWatts: "the resistor next to the lamp",
   secondWatts: "the resistor next to the rail",
 };
-
-/** The figure that says what a resistor bears, by its part's name in the circuit. */
-function ratingOf(part: string): string {
-  if (part === "charge") return "chargeWatts";
-  if (part === "common") return "commonWatts";
-  return part.endsWith(".first") ? "firstWatts" : part.endsWith(".second") ? "secondWatts" : "resistorWatts";
-}
 
 /** Usual ratings of resistors, watts (common practice). */
 const USUAL_WATTS = [0.25, 0.5, 1, 2, 5, 10, 20, 50];

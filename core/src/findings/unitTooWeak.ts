@@ -4,10 +4,12 @@ import { addBoardTo, copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setFeeder } from "../equip/feed.ts";
 import { storesPulse } from "../readings/models.ts";
+import type { Pulse } from "../readings/pulse.ts";
 import { stateFor } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { count, joules, milliseconds } from "../units/format.ts";
+import { pulseWords } from "./pulseWords.ts";
 import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface TooWeak {
@@ -15,8 +17,7 @@ interface TooWeak {
   unit: Fitted;
   motors: ThreadMotor[];
   /** What the motor that gets least gets. */
-  joules: number;
-  seconds: number;
+  pulse: Pulse;
   least: number;
   leastSeconds: number;
 }
@@ -34,8 +35,8 @@ export const unitTooWeak = rule<TooWeak>({
   where: ({ unit }) => unit.device.label,
   terminals: ({ motors }) => motors.map(({ device }) => device.label),
   turnouts: ({ thread }) => [thread],
-  why: ({ unit, motors, joules: gets, seconds, least, leastSeconds }) => {
-    const each = `${unit.device.label} gives each of ${count(motors.length, "motor")} ${joules(gets)}, above half of its peak for ${milliseconds(seconds)}`;
+  why: ({ unit, motors, pulse, least, leastSeconds }) => {
+    const each = `${unit.device.label} gives each of ${count(motors.length, "motor")} ${pulseWords(pulse)}`;
     return `${each}; a firm throw takes ${joules(least)} and ${milliseconds(leastSeconds)}.`;
   },
   remedies: (found, { record }) => [...unitEach(record, found), ...moreFarads(record, found)],
@@ -68,7 +69,7 @@ function findWeak({ circuitry }: Look, thread: Thread): TooWeak[] {
   if (!weakest || (weakest.joules >= least && weakest.secondsAboveHalf >= leastSeconds)) return [];
   // one that could not throw a single motor is weak for another reason
   if (weakest.joules * motors.length < least) return [];
-  return [{ thread, unit, motors, joules: weakest.joules, seconds: weakest.secondsAboveHalf, least, leastSeconds }];
+  return [{ thread, unit, motors, pulse: weakest, least, leastSeconds }];
 }
 
 /** A small unit beside each motor. */
@@ -86,9 +87,9 @@ function unitEach(record: RailwayRecord, { unit, motors }: TooWeak): Remedy[] {
 }
 
 /** A capacitor large enough, to the next of the usual sizes. */
-function moreFarads(record: RailwayRecord, { unit, joules: gets, seconds, least, leastSeconds }: TooWeak): Remedy[] {
+function moreFarads(record: RailwayRecord, { unit, pulse, least, leastSeconds }: TooWeak): Remedy[] {
   const farads = figureValue(unit.type, "farads");
-  const needed = farads * Math.max(least / gets, leastSeconds / seconds);
+  const needed = farads * Math.max(least / pulse.joules, leastSeconds / pulse.secondsAboveHalf);
   const chosen = USUAL_FARADS.find((each) => each >= needed);
   if (!chosen || traitsOf(unit.type).gives !== "pulse") return [];
   const size = `${Math.round(chosen * 1e6)} uF`;

@@ -32,7 +32,7 @@ export interface Trouble {
   kind: TroubleKind;
   /** The device, or the name of the wire in the circuit. */
   id: string;
-  /** Output of the device, coil of the motor, lead of the lamp, contact, resistor; null for the device as a whole. */
+  /** Output of the device, coil of the motor, lead of the lamp, contact, the figure that says what a resistor bears; null for the device as a whole. */
   part: string | null;
   /** Amps that flow, and that may; volts of what is fed back; watts of what is heated. */
   amps: number;
@@ -59,9 +59,7 @@ const MARGIN = 1 + 1e-6;
 /** All that goes wrong in a solved state. */
 export function troublesIn({ members, states, point, bears, effective }: Solved): Trouble[] {
   const found: Trouble[] = [];
-  const isHeld = members.some(
-    ({ type }, place) => type.family === "control" && !type.maintained && states[place]?.made,
-  );
+  const isHeld = isHeldBySomebody(members, states);
   for (const [place, member] of members.entries()) {
     const state = states[place] as DeviceState;
     found.push(...ofSupply(member, point, effective), ...ofOutputs(member, state, point));
@@ -75,6 +73,11 @@ export function troublesIn({ members, states, point, bears, effective }: Solved)
     if (flows > limit * MARGIN) found.push({ kind: "wire", id, part: null, amps: flows, limit });
   }
   return found;
+}
+
+/** Whether a finger holds a control that springs back. */
+function isHeldBySomebody(members: readonly Member[], states: readonly DeviceState[]): boolean {
+  return members.some(({ type }, place) => type.family === "control" && !type.maintained && states[place]?.made);
 }
 
 function ofSupply({ device, type }: Member, point: OperatingPoint, effective: Solved["effective"]): Trouble[] {
@@ -120,10 +123,9 @@ function ofContacts({ device, type }: Member, point: OperatingPoint, effective: 
   if (!contacts) return [];
   const { rated, parts } = contacts;
   return parts.flatMap((part): Trouble[] => {
-    const [common] = traitsOf(type).asks === "poles" ? [`${part.slice(0, -1)}C`] : [part];
     const flows = Math.abs(point.amps(`${device.id}.${part}`) ?? 0);
     if (flows <= rated * MARGIN) return [];
-    const amps = flows * effective(`${device.id}:${common}`);
+    const amps = flows * effective(`${device.id}:${type.poles ? `${part}C` : part}`);
     return amps > rated * MARGIN ? [{ kind: "contact", id: device.id, part, amps, limit: rated }] : [];
   });
 }
@@ -141,7 +143,9 @@ const RESISTORS: Readonly<Record<string, { ohms: string; parts: (type: DeviceTyp
 const resistorsOf = ofType((type) =>
   Object.entries(RESISTORS).flatMap(([figure, { ohms, parts }]) => {
     const [rated, value] = [type.figures[figure]?.value, type.figures[ohms]?.value];
-    return rated === undefined || value === undefined ? [] : parts(type).map((part) => ({ part, rated, value }));
+    return rated === undefined || value === undefined
+      ? []
+      : parts(type).map((part) => ({ part, figure, rated, value }));
   }),
 );
 
@@ -156,17 +160,15 @@ export function heatIn(
   { members, states, effective }: Pick<Solved, "members" | "states" | "effective">,
   points: readonly OperatingPoint[],
 ): Trouble[] {
-  const isHeld = members.some(
-    ({ type }, place) => type.family === "control" && !type.maintained && states[place]?.made,
-  );
+  const isHeld = isHeldBySomebody(members, states);
   return members.flatMap(({ device, type }) =>
-    resistorsOf(type).flatMap(({ part, rated, value }): Trouble[] => {
+    resistorsOf(type).flatMap(({ part, figure, rated, value }): Trouble[] => {
       const limit = rated * (isHeld ? SHORT_OVERLOAD : 1);
       const id = `${device.id}.${part}`;
       const mean = points.reduce((sum, point) => sum + (point.amps(id) ?? 0) ** 2, 0) / points.length;
       if (mean * value <= limit * MARGIN) return [];
       const watts = mean * value * effective(`${device.id}:${type.terminals[0]?.name ?? ""}`) ** 2;
-      return watts > limit * MARGIN ? [{ kind: "heat", id: device.id, part, amps: watts, limit }] : [];
+      return watts > limit * MARGIN ? [{ kind: "heat", id: device.id, part: figure, amps: watts, limit }] : [];
     }),
   );
 }

@@ -46,6 +46,12 @@ const state = (more: Partial<LineState> = {}): LineState => {
   return { occupied: new Set(), held: new Set(), lies: () => "normal", ...more };
 };
 
+/** A detector without a place of its own. */
+const DETECTOR = {
+  ...{ id: "bd", typeId: "current-detector-4", label: "BD1", place: "layout" as const },
+  ...{ runMetres: null, note: "" },
+};
+
 describe("the rails", () => {
   it("meet their opposites exactly where the line turns trains, and nowhere once its sections are parted", () => {
     fc.assert(
@@ -195,14 +201,7 @@ describe("blocks", () => {
 
   it("are watched by the detectors that name them, and go on being when they are called otherwise", () => {
     const watched = drafted(straightBlocks(railway(["Y1", ""]), ["A", "B"]), (draft) => {
-      draft.put("device", {
-        id: "bd",
-        typeId: "current-detector-4",
-        label: "BD1",
-        place: "layout",
-        runMetres: null,
-        note: "",
-      });
+      draft.put("device", DETECTOR);
       draft.assign("block", { deviceId: "bd", way: 2, block: "b", rail: "J" });
     });
     expect(blocksOnLine(watched).named("B")?.zones).toMatchObject([{ way: 2 }]);
@@ -518,14 +517,7 @@ describe("times", () => {
 
   it("of a turnout that a train throws: by which leg the train comes in, and whether the blades lie in time", () => {
     const loop = drafted(railway(["B1", "", "stall-motor", "input-decoder-4"]), (draft) => {
-      draft.put("device", {
-        id: "bd",
-        typeId: "current-detector-4",
-        label: "BD1",
-        place: "layout",
-        runMetres: null,
-        note: "",
-      });
+      draft.put("device", DETECTOR);
       draft.assign("block", { deviceId: "bd", way: 1, block: "In", rail: "J" });
       for (const to of ["N", "R"] as const)
         draft.assign("control", {

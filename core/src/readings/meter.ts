@@ -88,28 +88,29 @@ export function measure(
     if (!solved) return null;
     const { circuit, parts } = solved;
     return {
-      volts: voltsBetween(circuit, red, black),
+      value: voltsBetween(circuit, red, black),
       spread: spreadBetween(circuitry.record, circuit, parts, red, black).corner,
     };
   };
-  const solved = solve(at.half ?? 1);
+  const isOnTrack = range === "V" && circuitry.isOnTrack(red);
+  const solved = solve(isOnTrack ? 1 : (at.half ?? 1));
   if (!solved) return open("Nothing is joined to these terminals.");
-  const { volts, spread } = solved;
-  const otherHalf = range === "V" && circuitry.isOnTrack(red) ? solve(-1) : null;
+  const { value: across, spread } = solved;
+  const otherHalf = isOnTrack ? solve(-1) : null;
   if (otherHalf) return onTrack(solved, otherHalf);
   if (range === "V") {
     const scale = ac ? Math.SQRT1_2 : 1;
-    const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(volts) + spread;
-    return { range, value: volts * scale, tolerance: tolerance * scale, ac, reckoned };
+    const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(across) + spread;
+    return { range, value: across * scale, tolerance: tolerance * scale, ac, reckoned };
   }
   if (range === "diode") {
-    if (volts > DIODE_OPEN) return open("Nothing conducts from the red probe to the black one.");
-    return { range, value: volts, tolerance: METER_DIGITS.diode + METER_SHARE * volts, ac, reckoned };
+    if (across > DIODE_OPEN) return open("Nothing conducts from the red probe to the black one.");
+    return { range, value: across, tolerance: METER_DIGITS.diode + METER_SHARE * across, ac, reckoned };
   }
-  const left = TEST_VOLTS - volts;
-  const ohms = left > 0 ? (TEST_OHMS * volts) / left : Number.POSITIVE_INFINITY;
+  const left = TEST_VOLTS - across;
+  const ohms = left > 0 ? (TEST_OHMS * across) / left : Number.POSITIVE_INFINITY;
   if (!(ohms < OPEN_ABOVE)) return open("Nothing conducts between the two probes.");
-  // d(ohms)/d(volts) of the divider that the meter's inside resistance makes
+  // d(ohms)/d(across) of the divider that the meter's inside resistance makes
   const slope = (TEST_OHMS * TEST_VOLTS) / left ** 2;
   const value = Math.max(0, ohms);
   return { range, value, tolerance: METER_DIGITS.ohm + METER_SHARE * value + slope * spread, ac, reckoned };
@@ -118,12 +119,22 @@ export function measure(
 /** Nothing amiss. */
 const SOUND: Extra = { elements: [] };
 
-/** Volts under the track's square wave: the meter's DC shows the mean of the two half cycles, its AC half of their difference. */
-function onTrack(one: { volts: number; spread: number }, other: { volts: number; spread: number }): MeterReading {
-  const [mean, swing] = [(one.volts + other.volts) / 2, Math.abs(one.volts - other.volts) / 2];
+/** What is read in one half cycle, and how far parts may bring it from that. */
+interface Half {
+  value: number;
+  spread: number;
+}
+
+/** Under the track's square wave a meter's DC shows the mean of the two half cycles, its AC half of their difference; what is more is told. */
+function ofBothHalves(one: Half, other: Half): Half & { mean: number; ac: boolean } {
+  const [mean, swing] = [(one.value + other.value) / 2, Math.abs(one.value - other.value) / 2];
   const ac = swing > Math.abs(mean);
-  const value = ac ? swing : mean;
-  const spread = (one.spread + other.spread) / 2;
+  return { value: ac ? swing : mean, spread: (one.spread + other.spread) / 2, mean, ac };
+}
+
+/** Volts under the track's square wave. */
+function onTrack(one: Half, other: Half): MeterReading {
+  const { value, spread, ac } = ofBothHalves(one, other);
   // which kind of meter it is, nobody has said: what either shows passes
   const byKind = ac ? (FORM_FACTOR - 1) * value : 0;
   const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(value) + spread + byKind;
@@ -159,19 +170,18 @@ function measureAmps(circuitry: Circuitry, red: string, black: string, state: Ra
     if (!solved) return null;
     const { circuit, parts } = solved;
     const spread = spreadBetween(circuitry.record, circuit, parts, red, black).corner / ohms;
-    return { amps: voltsBetween(circuit, red, black) / ohms, spread };
+    return { value: voltsBetween(circuit, red, black) / ohms, spread };
   };
-  const one = flowing(state);
+  const isOnTrack = circuitry.isOnTrack(red);
+  const one = flowing(isOnTrack ? { ...state, half: 1 } : state);
   if (!one) return nothing("Nothing is joined to these terminals.");
   const inWire = `The current in ${wire.label}, taken off at one end, with the meter's ${SHUNT_OHMS} ohm in its way`;
-  const other = circuitry.isOnTrack(red) ? flowing({ ...state, half: -1 }) : null;
-  const most = Math.max(Math.abs(one.amps), Math.abs(other?.amps ?? 0));
+  const other = isOnTrack ? flowing({ ...state, half: -1 }) : null;
+  const most = Math.max(Math.abs(one.value), Math.abs(other?.value ?? 0));
   const caution = most > FUSE_AMPS ? { caution: FUSE_CAUTION } : {};
   if (other) {
-    const [mean, swing] = [(one.amps + other.amps) / 2, Math.abs(one.amps - other.amps) / 2];
-    const ac = swing > Math.abs(mean);
-    const value = ac ? swing : mean;
-    const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(value) + (one.spread + other.spread) / 2;
+    const { value, spread, mean, ac } = ofBothHalves(one, other);
+    const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(value) + spread;
     const what = ac
       ? `on the track's square wave: half of its swing on AC; on DC the mean of the two half cycles, ${milliamps(mean * 1000)}`
       : "the mean of the two half cycles of the track";
@@ -179,8 +189,8 @@ function measureAmps(circuitry: Circuitry, red: string, black: string, state: Ra
   }
   const ac = circuitry.isAlternating(red) && circuitry.isAlternating(black);
   const scale = ac ? Math.SQRT1_2 : 1;
-  const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(one.amps) + one.spread;
-  return { range, value: one.amps * scale, tolerance: tolerance * scale, ac, reckoned: `${inWire}.`, ...caution };
+  const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(one.value) + one.spread;
+  return { range, value: one.value * scale, tolerance: tolerance * scale, ac, reckoned: `${inWire}.`, ...caution };
 }
 
 /** Fuse of the milliamp range of a common meter, amps (common practice: 0.2 to 0.5). */

@@ -23,6 +23,9 @@ export function timeConstant(type: DeviceType): number {
   return figureValue(type, "chargeOhms") * figureValue(type, "farads");
 }
 
+/** What a discharge unit on 16 V AC is charged to, volts: the peak less two junctions (common practice). */
+export const USUAL_CHARGE_VOLTS = 16 * Math.SQRT2 - 1.4;
+
 /** Volts below which a charged capacitor is taken to be safe to touch with a tool (common practice). */
 export const SAFE_VOLTS = 5;
 

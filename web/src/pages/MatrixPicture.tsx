@@ -2,10 +2,10 @@ import {
   type ConstructionKind,
   constructionsOf,
   count,
-  type Firing,
   pressOf,
   reachedFrom,
   sneakWay,
+  usualFiring,
   type Wish,
 } from "@alderman/core";
 import { useMemo, useState } from "react";
@@ -14,11 +14,8 @@ import { BuildSegments } from "../drawing/matrix/BuildSegments.tsx";
 import { type Live, MatrixDrawing } from "../drawing/matrix/MatrixDrawing.tsx";
 import { Button } from "../kit/Button.tsx";
 
-/** A usual unit and usual coils, from memory: what the picture of a press is worked out with. */
-const USUAL: Firing = {
-  ...{ farads: 4700e-6, volts: 22, seriesOhms: 0.2, diode: { is: 1e-9, n: 1.8, rs: 0.04 }, surgeAmps: 30 },
-  coil: { ohms: 4, henries: 2e-3, wireOhms: 0.2, leastJoules: 0.15 },
-};
+/** What the picture of a press is worked out with. */
+const USUAL = usualFiring();
 
 /** The matrix of a table of buttons: how it is built, and where the current goes when a button is pressed. */
 export function MatrixPicture({ input }: { input: Record<string, unknown> }) {
