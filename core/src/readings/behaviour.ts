@@ -2,27 +2,16 @@ import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Told } from "../events/told.ts";
 import type { Device, Position } from "../record/schemas.ts";
-import { controlSides, sideMade, staysMade } from "../schematic/recipes/controlSides.ts";
-import type { Heard } from "../schematic/recipes/controlToInputs.ts";
+import { sideMade } from "../schematic/recipes/controlSides.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
-import type { Thread, ThreadControl, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
+import type { Thread, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
+import { Hearing } from "./hearing.ts";
 import type { DeviceState } from "./kit.ts";
 import { inputNode, stateThatMatters, storeNode, storesPulse } from "./models.ts";
 import { secondsAbove } from "./pulse.ts";
 import type { Commands, Roles, Watched } from "./roles.ts";
 import type { Solver } from "./solver.ts";
-import {
-  acts,
-  actsFor,
-  askedOf,
-  EVERY,
-  heldBy,
-  isActing,
-  PRESSED,
-  type RailwayState,
-  RESTING,
-  turnedIf,
-} from "./states.ts";
+import { actsFor, askedOf, EVERY, heldBy, isActing, PRESSED, type RailwayState, RESTING, turnedIf } from "./states.ts";
 import { servoGoesTo, thrownTo, windingOf } from "./throws.ts";
 
 /**
@@ -33,25 +22,26 @@ import { servoGoesTo, thrownTo, windingOf } from "./throws.ts";
 export class Behaviour {
   /** Set while it is being found out where a motor goes: contacts then count as following what was asked. */
   private finding = false;
-  /** Set while it is being found out what boards hear from controls: outputs then count as following what was asked. */
-  private listening = false;
   /** Relays whose coils are being looked at. */
   private readonly picking = new Set<string>();
   /** Where motors go, by motor, what is asked and by which control; found out once for a railway. */
   private readonly went = new Map<string, Went>();
-  /** What the boards of each thread heard, by its leader and then by what was asked. */
-  private readonly heard = new Map<string, Map<string, Position | null>>();
   private readonly charges = new Map<string, number>();
+
+  /** While it is being found out what boards hear, outputs count as following what was asked. */
+  private readonly hearing: Hearing;
 
   constructor(
     private readonly roles: Roles,
     private readonly solver: Solver,
-  ) {}
+  ) {
+    this.hearing = new Hearing(roles, solver);
+  }
 
   /** What is being found out just now: solutions found meanwhile are of their own kind. */
   get inquiry(): string {
     const picking = this.picking.size > 0 ? [...this.picking].join() : "";
-    return `${this.finding ? "f" : " "}${this.listening ? "l" : " "}${picking}`;
+    return `${this.finding ? "f" : " "}${this.hearing.isListening ? "l" : " "}${picking}`;
   }
 
   /**
@@ -61,7 +51,7 @@ export class Behaviour {
    */
   takeOver(previous: Behaviour, touches: (elementId: string) => boolean): Set<string> | null {
     this.went.clear();
-    this.heard.clear();
+    this.hearing.forget();
     this.charges.clear();
     const elsewhere = new Set<string>();
     for (const [key, { motorId, asked, by, to }] of previous.went) {
@@ -75,30 +65,14 @@ export class Behaviour {
       this.went.set(key, { motorId, asked, by, to: now });
       if (now !== to) elsewhere.add(motorId);
     }
-    for (const [leader, heard] of previous.heard) {
-      if (!this.roles.led.has(leader)) continue;
-      const isTouched = (this.roles.heardOf.get(leader) ?? []).some(({ heard: { board, common } }) =>
-        touches(`${board.device.id}:${common}`),
-      );
-      if (!isTouched) this.heard.set(leader, new Map(heard));
-      else if (!this.hearsAlike(leader, heard)) {
-        this.went.clear();
-        this.heard.clear();
-        return null;
-      }
+    if (!this.hearing.takeOver(previous.hearing, touches)) {
+      this.went.clear();
+      return null;
     }
     for (const [deviceId, volts] of previous.charges) {
       if (this.roles.types.has(deviceId) && !touches(`${deviceId}.capacitor`)) this.charges.set(deviceId, volts);
     }
     return elsewhere;
-  }
-
-  /** Whether a thread's boards still hear what they heard when it was asked. */
-  private hearsAlike(leader: string, heard: ReadonlyMap<string, Position | null>): boolean {
-    return [...heard].every(([key, position]) => {
-      const [asked, by] = key.split(" ");
-      return this.hears(leader, asked as Position, by || undefined) === position;
-    });
   }
 
   /**
@@ -147,66 +121,9 @@ export class Behaviour {
     return by && by !== thread.control?.assignment.id ? by : undefined;
   }
 
-  /**
-   * Position that a thread's board understands when a control asks for one, from the solved volts of its inputs; what is
-   * asked itself where no board listens; null when it hears nothing, or both at once.
-   */
+  /** Position that a thread's board understands when a control asks for one. */
   hears(leader: string, asked: Position, by?: string): Position | null {
-    const listeners = this.roles.heardOf.get(leader);
-    const listener = listeners?.find(({ control }) => acts(control, asked, by));
-    if (!listener) return asked;
-    const own = this.heard.get(leader) ?? new Map<string, Position | null>();
-    this.heard.set(leader, own);
-    const key = `${asked} ${by ?? ""}`;
-    const known = own.get(key);
-    if (known !== undefined) return known;
-    const before = this.listening;
-    this.listening = true;
-    try {
-      const position = this.listen(listener, {
-        asked: { [leader]: asked },
-        ...PRESSED,
-        acting: leader,
-        ...(by ? { by } : {}),
-      });
-      own.set(key, position);
-      return position;
-    } finally {
-      this.listening = before;
-    }
-  }
-
-  private listen({ control, heard }: Listener, state: RailwayState): Position | null {
-    const { board } = heard;
-    const asked = askedOf(state, state.acting ?? "");
-    const threshold = board.type.figures.thresholdVolts?.value ?? 0;
-    const closed = (input: string) => {
-      const volts = this.solver.volts(
-        `${board.device.id}:${inputNode(board.type, input)}`,
-        `${board.device.id}:−`,
-        state,
-      );
-      return volts !== undefined && volts < threshold;
-    };
-    const sides = controlSides(control);
-    const turned =
-      this.roles.isTurned(board.device.id, null, "inputs") !== this.roles.isTurned(board.device.id, heard.way, "input");
-    // inverted inputs of a control that lets go count as closed while nobody touches it
-    if (turned && !staysMade(control)) return null;
-    if (sides.press !== null) return closed(heard.press) ? asked : null;
-    if (sides.N === null || sides.R === null) {
-      const { to, follows } = control.assignment;
-      if (follows) {
-        const made: Position = sides.N === null ? "R" : "N";
-        const level = closed(sides.N === null ? heard.R : heard.N);
-        // inputs beside an output hear presses, not levels
-        return level || control.reader ? turnedIf(turned !== !level, made) : null;
-      }
-      return to && closed(sides.N === null ? heard.R : heard.N) ? turnedIf(turned, to) : null;
-    }
-    const [normal, reverse] = [closed(heard.N), closed(heard.R)];
-    if (normal === reverse) return null;
-    return turnedIf(turned, normal ? "N" : "R");
+    return this.hearing.hears(leader, asked, by);
   }
 
   /** Position that a semaphore's arm shows; null when its servo gets no power or no pulses. */
@@ -237,7 +154,7 @@ export class Behaviour {
         continue;
       }
       const asked = askedOf(state, leader);
-      const direct = this.listening || commands;
+      const direct = this.hearing.isListening || commands;
       const told = direct ? undefined : this.roles.toldAt(deviceId, way);
       if (told) {
         const turned = this.roles.isTurned(deviceId, way, "setting", "end-points");
@@ -347,14 +264,14 @@ export class Behaviour {
     const follows = this.roles.onAt.get(deviceId);
     for (const position of ["N", "R"] as const) {
       for (const { way, leader, first } of follows?.[position] ?? []) {
-        const told = this.listening ? undefined : this.roles.toldAt(deviceId, way);
+        const told = this.hearing.isListening ? undefined : this.roles.toldAt(deviceId, way);
         if (told) {
           if (this.isOn(told, state)) on.add(way);
           continue;
         }
         const asked = askedOf(state, leader);
         const turned = this.roles.isTurned(deviceId, first, "event");
-        if ((this.listening ? asked : turnedIf(turned, this.understood(leader, asked, state))) === position)
+        if ((this.hearing.isListening ? asked : turnedIf(turned, this.understood(leader, asked, state))) === position)
           on.add(way);
       }
     }
@@ -377,7 +294,7 @@ export class Behaviour {
   private isCovered({ lamp, thread }: Watched, state: RailwayState): boolean {
     const asked = askedOf(state, thread.turnout.id);
     const motor = thread.motors.find(({ turnout }) => turnout.id === lamp.turnout.id);
-    const following = this.finding || this.listening || !motor;
+    const following = this.finding || this.hearing.isListening || !motor;
     const lies = following ? asked : (this.motorGoesTo(motor.device.id, state) ?? "N");
     return lies === (lamp.assignment.coveredAt ?? "R");
   }
@@ -390,7 +307,7 @@ export class Behaviour {
     asked: Position,
     acting: boolean,
   ): Position {
-    const following = this.finding || this.listening;
+    const following = this.finding || this.hearing.isListening;
     const [frog] = this.roles.frogsOf.get(deviceId) ?? [];
     if (frog) {
       const [thread] = this.roles.threadsOf.get(deviceId) ?? [];
@@ -487,8 +404,6 @@ interface Went {
   by: string | undefined;
   to: Position | null;
 }
-
-type Listener = { control: ThreadControl; heard: Heard };
 
 const NO_OUTPUTS: ReadonlyMap<number, Position> = new Map();
 const NOTHING_ON: ReadonlySet<number> = new Set();
