@@ -29,7 +29,7 @@ test("a table of route buttons is drawn, pressed, and shows where current would 
   await matrix.getByRole("button", { name: /^Build sheet/ }).click();
   await expect(matrix.getByRole("img", { name: "The board" })).toContainText("100 mm");
   const measured = matrix.getByRole("table", { name: "What to measure" });
-  await expect(measured.getByRole("row", { name: "Road 2 Y1N diode 0.64 V" })).toBeVisible();
+  await expect(measured.getByRole("row", { name: "Road 2 Y1N diode 0.55 V" })).toBeVisible();
   await expect(measured.getByRole("row", { name: "Y1N Road 2 diode backwards open" })).toBeVisible();
   const saved = page.waitForEvent("download");
   await matrix.getByRole("button", { name: "SVG, 1:1" }).click();
