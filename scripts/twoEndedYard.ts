@@ -1,6 +1,7 @@
 // A yard of six roads with a ladder at each end, set by six buttons through a diode board at each end.
 import {
   addRoutes,
+  changeType,
   commandRoutes,
   edit,
   emptyRecord,
@@ -37,7 +38,10 @@ export function twoEndedYard(): RailwayRecord {
   apply(nameEnd(record, [0, 0], "main line", false)?.edits ?? []);
   apply(nameEnd(record, [36, 0], "headshunt", true)?.edits ?? []);
   // enough for the ten coils of the longest routes, charged through less than usual
-  apply(largeUnit(record, "Discharge unit of the yard", { farads: 33_000e-6, chargeOhms: 22 }).edits);
+  apply(largeUnit(record, "Discharge unit of the yard", { farads: 33_000e-6, chargeOhms: 18 }).edits);
+  // 12 V are enough for so large a unit, and leave the buttons' contacts whole
+  const supply = record.devices.find(({ typeId }) => typeId === "ac-16");
+  if (supply) apply(changeType(record, supply.id, "ac-12").edits);
   for (const [label, x] of [
     ["X1", 8],
     ["X2", 28],

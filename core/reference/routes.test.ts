@@ -33,8 +33,8 @@ function netlistOf(record: RailwayRecord, pressed: string, volts: number): strin
     `Rc bridge ${node("cd1:+")} ${figure("cd1", "chargeOhms")}`,
     `Rb ${node("cd1:+")} 0 ${figure("cd1", "bleedOhms")}`,
   );
-  // the transformer at its peak behind two diodes of the bridge (16 V effective)
-  lines.push(`Vb supply 0 ${16 * Math.SQRT2}`, "Db1 supply middle DR", "Db2 middle bridge DR");
+  // the transformer at its peak behind two diodes of the bridge (16 V effective at its rating, 18.4 V with nothing on it)
+  lines.push(`Vb supply 0 ${18.4 * Math.SQRT2}`, "Db1 supply middle DR", "Db2 middle bridge DR");
   for (const { id, typeId } of record.devices)
     if (typeId.startsWith("push-button"))
       lines.push(`Rk${id} ${node(`${id}:C`)} ${node(`${id}:N`)} ${id === pressed ? figure(id, "contactOhms") : 1e9}`);

@@ -32,7 +32,7 @@ it("has five mistakes planted on the demo, a wire on another screw, an output an
     "event-unheard Lights of the quay",
     "hand-differs L3",
     "coils-together X1",
-    "coils-together Y4",
+    "coils-together Y1",
     "train-keeps-asking B1",
     "block-unwatched Main and 1 more",
   ]);

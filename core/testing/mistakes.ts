@@ -203,7 +203,7 @@ function heldThroughCable(): RailwayRecord {
 
 /** A coil that takes a strong pulse, so far away that the wire keeps too much of it. */
 function farAway(): RailwayRecord {
-  return withFigures(typed(coil(), "a", "run", "55"), "A", { pulseJoules: 0.4 });
+  return withFigures(typed(coil(), "a", "run", "55"), "A", { pulseJoules: 0.6 });
 }
 
 /** Two decoders with an address that both answer to. */

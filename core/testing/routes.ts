@@ -5,7 +5,7 @@ import { commandRoutes, type RouteSchool } from "../src/equip/routeSchools.ts";
 import { addRoutes, setInRoute, type WantedRoute } from "../src/equip/routes.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import { matricesOf } from "../src/routes/boards.ts";
-import { drafted, railway, withFigures } from "./build.ts";
+import { drafted, railway, retyped, withFigures } from "./build.ts";
 import { laid } from "./lines.ts";
 
 const AT = "2026-05-12T19:30:00.000Z";
@@ -149,7 +149,7 @@ export const ROUTE_MISTAKES: Record<string, () => RailwayRecord> = {
 export const ROUTED: Record<string, () => RailwayRecord> = {
   "a yard on route buttons": () => routedYard(4),
   "a yard by entry and exit": () => routedYard(3, "entry-exit"),
-  "a yard by a rotary switch": () => routedYard(3, "rotary"),
+  "a yard by a rotary switch": () => retyped(routedYard(3, "rotary"), "PS1", "ac-12"),
   "a yard with its board soldered": () => soldered(routedYard(3)),
   "a route that leaves a turnout alone": () => {
     const yard = routedYard(3);

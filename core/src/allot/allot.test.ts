@@ -108,10 +108,10 @@ it("says which limit stops a turnout, and by how much", () => {
   );
   const many = railway(
     ["A", "", "twin-coil-surface"],
-    ...[..."BCDEFGHI"].map((label) => [label, "A", "twin-coil-surface"]),
+    ...[..."BCDEFGHIJK"].map((label) => [label, "A", "twin-coil-surface"]),
   );
   expect(propose(many, { boards: { "twin-coil": "cdu" } }).stopped[0]?.why).toMatch(
-    /9 coils fire together, and one capacitor discharge unit fires 7: 2 too many/,
+    /11 coils fire together, and one capacitor discharge unit fires 9: 2 too many/,
   );
 });
 

@@ -3,7 +3,7 @@ import type { DeviceType, Model } from "../catalogue/deviceType.ts";
 import { gate } from "../catalogue/gate.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { requireType } from "../equip/typeMeant.ts";
-import { USUAL_CHARGE_VOLTS } from "../readings/recharge.ts";
+import { usualChargeVolts } from "../readings/recharge.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { recordError } from "../record/problems.ts";
@@ -128,7 +128,7 @@ export function boardRoom(board: DeviceType): number {
 
 /** Coils that one charge throws together, wire left out: stored energy shared alike. */
 function firesTogether(motor: DeviceType, unit: DeviceType): number {
-  const stored = (figureValue(unit, "farads") * USUAL_CHARGE_VOLTS ** 2) / 2;
+  const stored = (figureValue(unit, "farads") * usualChargeVolts() ** 2) / 2;
   return Math.floor(stored / figureValue(motor, "pulseJoules"));
 }
 

@@ -16,14 +16,14 @@ function dischargeFigures(farads: number): DeviceType["figures"] {
   return {
     farads: figure(farads, "F", "capacitor", { tolerance: 0.2 }),
     chargeOhms: figure(100, "ohm", "charging resistor", { tolerance: 0.05 }),
-    chargeWatts: figure(2, "W", "rating of the charging resistor", { origin: "from memory" }),
+    chargeWatts: figure(5, "W", "rating of the charging resistor", { origin: "from memory" }),
     bleedOhms: figure(10_000, "ohm", "pilot lamp and leakage across the capacitor", {
       origin: "from memory",
       tolerance: 0.2,
     }),
     seriesOhms: figure(0.05, "ohm", "inside resistance of the capacitor", { origin: "from memory" }),
-    leastVolts: figure(12, "V", "charged to at least, to be of use"),
-    mostVolts: figure(25, "V", "made for at most (capacitor)"),
+    leastVolts: figure(12, "V", "charged to at least, to be of use", { max: 35 }),
+    mostVolts: figure(35, "V", "made for at most (capacitor)"),
   };
 }
 

@@ -1,4 +1,5 @@
 import { type DeviceType, figure, terminals } from "./deviceType.ts";
+import { MAINS_TOLERANCE } from "./source.ts";
 
 const MAINS_CAUTION =
   "Use an approved plug-in supply. Nothing on the mains side is planned here: follow local code and ask a licensed electrician for any fixed wiring. Protect thin wire with a fuse or breaker.";
@@ -39,18 +40,22 @@ function acSupply(volts: number, amps: number): DeviceType {
     short: `${volts} V AC`,
     family: "supply",
     model: "ac-supply",
-    about: `Plug-in transformer, ${volts} V AC (rms), ${amps} A.`,
+    about: `Plug-in transformer, ${volts} V AC (rms) at ${amps} A, and more with less on it.`,
     place: "layout",
     prefix: "PS",
     terminals: terminals({ "~1": "AC", "~2": "AC" }),
     outputs: 0,
     contactSets: 0,
     figures: {
-      volts: figure(volts, "V", "output, rms", { tolerance: 0.05, min: 1, max: 25 }),
+      volts: figure(volts, "V", "output at its rating, rms", { tolerance: MAINS_TOLERANCE, min: 1, max: 25 }),
       ratedAmps: figure(amps, "A", "rating, rms"),
       tripAmps: figure(amps * 2, "A", "its cut-out opens from, rms"),
       fuseAmps: FUSE,
-      insideOhms: figure(0.5, "ohm", "inside resistance", { origin: "from memory" }),
+      // small transformers: 10 to 22 %
+      regulation: figure(0.15, "", "share of its volts that it gives more with nothing on it", {
+        ...{ origin: "from memory", tolerance: 0.35, min: 0, max: 0.4 },
+      }),
+      insideOhms: figure(0.1, "ohm", "its lead and cut-out", { origin: "from memory" }),
     },
     caution: MAINS_CAUTION,
   };

@@ -40,7 +40,7 @@ export interface UnitDesign {
   unit: Fitted;
   /** The route that needs most, by its row, and its weakest coil. */
   worst: { rowKey: string; motorId: string; label: string; least: number };
-  /** Charged to, volts, and what the capacitor is made for; with the mains a tenth high. */
+  /** Charged to, volts, and what the capacitor is made for; at the high end of what its supply may give. */
   volts: number;
   mostVolts: number;
   highVolts: number;
@@ -146,7 +146,12 @@ function designOf(
   return {
     unit,
     worst: { rowKey: pressed.row.key, motorId: coil.motorId, label: deviceOf(record, coil.motorId).label, least },
-    ...{ volts, mostVolts: figureValue(type, "mostVolts"), highVolts: volts * MAINS_HIGH, chargeOhms },
+    ...{
+      volts,
+      mostVolts: figureValue(type, "mostVolts"),
+      highVolts: volts * (1 + (supply?.type.figures.volts?.tolerance ?? 0)),
+      chargeOhms,
+    },
     supplyAmps: supply?.type.figures.ratedAmps?.value ?? 0,
     choices: [...single, ...double, ...series].sort((a, b) => a.farads - b.farads || a.price - b.price),
     each: {
@@ -158,7 +163,5 @@ function designOf(
   };
 }
 
-/** Mains may be a tenth above its rating (EN 50160). */
-const MAINS_HIGH = 1.1;
 /** A press and letting go takes so long at least, seconds (common practice). */
 const PRESS_SECONDS = 0.5;

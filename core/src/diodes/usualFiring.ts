@@ -1,6 +1,6 @@
 import { figureValue, genericType } from "../catalogue/catalogue.ts";
 import { RECTIFIER } from "../circuit/elements.ts";
-import { USUAL_CHARGE_VOLTS } from "../readings/recharge.ts";
+import { usualChargeVolts } from "../readings/recharge.ts";
 import type { Firing } from "./proof.ts";
 
 /** Ohms of wire to one coil and back: two metres of 0.5 mm2, flexible, each way (common practice). */
@@ -11,7 +11,7 @@ export function usualFiring(): Firing {
   const coil = (figure: string) => usual("twin-coil-under-board", figure);
   return {
     farads: usual("cdu", "farads"),
-    volts: USUAL_CHARGE_VOLTS,
+    volts: usualChargeVolts(),
     seriesOhms: usual("cdu", "seriesOhms") + usual("push-button", "contactOhms"),
     diode: RECTIFIER,
     surgeAmps: usual("diode-board-8", "surgeAmps"),

@@ -11,8 +11,10 @@ interface Together {
   motors: Device[];
   threads: Thread[];
   when: string;
-  /** What tells it from others: the turnout, or the diode board on which buttons of routes meet. */
+  /** What tells it from others: the turnout, the diode board on which buttons of routes meet, or the control that stands behind all of them. */
   subject: string;
+  /** Motors to which the same control does it, in other company. */
+  besides: Device[];
   where: string;
 }
 
@@ -30,6 +32,7 @@ export const coilsTogether = rule<Together>({
     });
     if (together.length === 0) return [];
     const onBoards = new Map<string, Together>();
+    const byStanding = new Map<string, Together>();
     const single = threads.flatMap((thread): Together[] => {
       const own = together.filter(({ id }) => thread.motors.some(({ device }) => device.id === id));
       const [first] = own;
@@ -37,7 +40,17 @@ export const coilsTogether = rule<Together>({
       const motors = own.map(({ id }) => deviceOf(record, id));
       const when = first.when;
       const board = ofRoutes(record, when) ? thread.motors[0]?.driver?.device : undefined;
-      const found = { motors, threads: [thread], when: standing(record, when) };
+      const found = { motors, threads: [thread], when: standing(record, when), besides: [] };
+      const stands = when.find(({ setting }) => !setting.held && setting.stands !== "let go");
+      if (!board && stands) {
+        // one control that was left on meets whatever is pressed beside it
+        const known = byStanding.get(stands.deviceId);
+        byStanding.set(stands.deviceId, {
+          ...(known ?? { ...found, subject: thread.turnout.id, where: thread.label }),
+          ...(known ? { besides: [...known.besides, ...motors], threads: [...known.threads, thread] } : {}),
+        });
+        return [];
+      }
       if (!board) return [{ ...found, subject: thread.turnout.id, where: thread.label }];
       // any two buttons of one matrix can be held at once: that is said once
       const known = onBoards.get(board.id);
@@ -48,15 +61,15 @@ export const coilsTogether = rule<Together>({
       });
       return [];
     });
-    return [...onBoards.values(), ...single];
+    return [...onBoards.values(), ...byStanding.values(), ...single];
   },
   subject: ({ subject }) => subject,
   where: ({ where }) => where,
   terminals: ({ motors }) => motors.map(({ label }) => label),
   turnouts: ({ threads }) => threads,
-  why: ({ motors, when }) => {
+  why: ({ motors, when, besides }) => {
     const stay = motors.length === 1 ? "it stays where it is" : "they stay where they are";
-    return `${sentence(when)}, both coils of ${list(motors.map(({ label }) => label))} share the pulse, and ${stay}.`;
+    return `${sentence(when)}, both coils of ${list(motors.map(({ label }) => label))} share the pulse, and ${stay}.${besides.length > 0 ? ` So it is with ${list(besides.map(({ label }) => label))}.` : ""}`;
   },
   remedies: () => [],
 });

@@ -306,24 +306,25 @@ describe("a pulse lost in thin wire", () => {
     expect(findingsOf(withCable(15), "pulse-lost-in-wire")).toEqual([]);
   });
 
-  // derived: two cores of 50 m of AWG 24 are 8.4 ohm beside a coil of 4: two of three parts are lost, and the slug stands still at the end
+  // derived: two cores of 62 m of AWG 24 are 10.4 ohm beside a coil of 4: two of three parts are lost, and the slug stands still at the end
   it("is told as joules lost of joules stored, and cured by a thicker one", () => {
-    const [finding] = findingsOf(withCable(50), "pulse-lost-in-wire");
+    const [finding] = findingsOf(withCable(62), "pulse-lost-in-wire");
     expect(finding).toMatchObject({ severity: "look", where: "Y1" });
-    const told = /Y1 gets (0\.1\d) J in \d+ ms; .* Of the (1\.\d+) J stored, (0\.\d+) J are lost in wires: (\d\d) %\.$/;
+    const told =
+      /Y1 gets (0\.1\d) J in \d+ ms; .* Of the (1\.\d+) J stored, ([01]\.\d+) J are lost in wires: (\d\d) %\.$/;
     expect(finding!.why).toMatch(told);
     const [, gets, stored, lost, share] = told.exec(finding!.why)!.map(Number);
     // by hand: what an exponential current leaves in a resistor while it is above a least one, (1 - (least / peak)^2) of all of it
-    const [peak, loop] = [21.2 / 12.9, 12.9];
+    const [peak, loop] = [24.4 / 14.9, 14.9];
     expect(Math.abs(gets! / (((stored! * 4) / loop) * (1 - (1.2 / peak) ** 2)) - 1)).toBeLessThan(0.2);
     expect((100 * lost!) / stored!).toBeCloseTo(share!, -0.5);
-    const cured = remedied(withCable(50), finding!, /Lay all cables in 0.5 mm2/);
+    const cured = remedied(withCable(62), finding!, /Lay all cables in 0.5 mm2/);
     expect(cured.railway.cableGauge).toBe("0.5 mm2");
     expect(findingsOf(cured, "pulse-lost-in-wire")).toEqual([]);
   });
 
   it("is not blamed on the wire where the unit is drained", () => {
-    const record = retyped(withCable(140), "T1", "toggle-latching");
+    const record = retyped(withCable(100), "T1", "toggle-latching");
     expect(findingsOf(record, "coil-held-on")).toHaveLength(1);
     expect(findingsOf(record, "pulse-lost-in-wire")).toEqual([]);
   });
@@ -351,10 +352,10 @@ describe("a board's range of volts", () => {
     expect(findingsOf(retyped(smallRailway(), "PS2", "dc-5"), "supply-out-of-range")[0]!.why).toMatch(/has 5\.0 V/);
   });
 
-  // derived: 25 V AC would charge a capacitor to about 34 V
+  // derived: 25 V AC, 29 V with nothing on it, would charge a capacitor to about 39 V
   it("protects a capacitor", () => {
     const [finding] = findingsOf(withFigures(smallRailway(), "PS1", { volts: 25 }), "supply-out-of-range");
-    expect(finding!.why).toMatch(/CD1 has 3\d\.\d V .* made for 12\.0 V to 25\.0 V/);
+    expect(finding!.why).toMatch(/CD1 has 3\d\.\d V .* made for 12\.0 V to 35\.0 V/);
     expect(finding!.caution).toMatch(/discharge it before/);
   });
 });
@@ -385,8 +386,8 @@ describe("volts that a thing is not made for", () => {
       setFeeder(draft, board.id, "supply", ac.id);
     });
     const [finding] = findingsOf(wrong, "supply-out-of-range");
-    // 16 V effective are 22.6 V at their peak
-    expect(finding!.why).toMatch(/^SB1 gets AC from PS\d, 16 V AC .*, up to 22\.\d V either way; .* DC\.$/);
+    // 18.4 V effective with nothing on it are 26 V at their peak
+    expect(finding!.why).toMatch(/^SB1 gets AC from PS\d, 16 V AC .*, up to 2[56]\.\d V either way; .* DC\.$/);
     expect(findingsOf(remedied(wrong, finding!, finding!.remedies[0]!.label), "supply-out-of-range")).toEqual([]);
   });
 

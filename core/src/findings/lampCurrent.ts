@@ -1,4 +1,5 @@
 import { figureValue } from "../catalogue/catalogue.ts";
+import { sourceOf } from "../catalogue/source.ts";
 import { Draft } from "../equip/draft.ts";
 import { lampIn } from "../readings/threadReading.ts";
 import { freshId } from "../record/find.ts";
@@ -97,7 +98,7 @@ const WITH_RESISTOR = "lamp-two-colour";
 /** Fits the standard resistor for three quarters of the rated current, as an own type which other lamps can share. */
 function fitResistor(record: RailwayRecord, { lamp, supply, rated }: Lit): Remedy {
   const forward = Math.min(figureValue(lamp.type, "greenVolts"), figureValue(lamp.type, "yellowVolts"));
-  const left = Math.max(figureValue(supply.type, "volts") - forward, 0.1);
+  const left = Math.max(sourceOf(supply.type).openVolts - forward, 0.1);
   const chosen = preferredAtLeast(Math.max(left / (rated * AIM_SHARE) - pieceOhms(lamp.resistor), 1), "E24");
   const inCommon = lamp.type.figures.commonOhms !== undefined;
   const bare = !inCommon && lamp.type.figures.resistorOhms === undefined;

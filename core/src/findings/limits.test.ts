@@ -68,7 +68,16 @@ const NO_LIMITS = [
     "insideOhms",
   ],
   ...["leakOhms", "macros", "moveSeconds", "movingOhms", "normalSeconds", "onAmps", "outputOhms", "pinOhms", "price"],
-  ...["pullOhms", "railOhms", "regulatorDrop", "regulatorVolts", "releaseSeconds", "resistorOhms", "restOhms"],
+  ...[
+    "pullOhms",
+    "railOhms",
+    "regulation",
+    "regulatorDrop",
+    "regulatorVolts",
+    "releaseSeconds",
+    "resistorOhms",
+    "restOhms",
+  ],
   ...["reverseSeconds", "secondOhms", "senseOhms", "seriesOhms", "signalOhms", "signalVolts", "squareMetres"],
   ...["stalledOhms", "switchOhms", "thresholdVolts", "volts", "ways", "yellowVolts"],
 ];

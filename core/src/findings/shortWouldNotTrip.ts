@@ -1,5 +1,5 @@
-import { figureValue } from "../catalogue/catalogue.ts";
 import { fuseWords, opensFrom, protectionOf } from "../catalogue/protection.ts";
+import { sourceOf } from "../catalogue/source.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { reachFrom } from "../loom/reach.ts";
 import type { Loom } from "../loom/wire.ts";
@@ -65,11 +65,12 @@ function opening({ device, type }: Fitted, flows: number, opens: number): string
 
 /** The thinnest wire with which the short would draw enough. */
 function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): Remedy[] {
-  const inside = figureValue(supply.type, "insideOhms") + SHORT_OHMS;
+  const { openVolts, ohms: own } = sourceOf(supply.type);
+  const inside = own + SHORT_OHMS;
   const present = record.railway.wireGauge;
   const enough = GAUGES.filter((gauge) => {
     const laid = ((loop - inside) * ohmsPerMetre(gauge)) / ohmsPerMetre(present);
-    return figureValue(supply.type, "volts") / (inside + laid) >= trips;
+    return openVolts / (inside + laid) >= trips;
   });
   const [gauge] = enough.sort((a, b) => squareMillimetres(a) - squareMillimetres(b));
   return gauge ? [layWires(record, "wireGauge", gauge)] : [];
@@ -99,7 +100,7 @@ function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: r
     // what is not joined to the supply at all is incomplete, not silent
     if (!found || found.amps < NOTHING) return [];
     const flows = found.amps * alternating;
-    const loop = figureValue(supply.type, "volts") / flows;
+    const loop = sourceOf(supply.type).openVolts / flows;
     return [{ supply, at, ends, flows, trips, loop, threads: [] }];
   });
   const [least] = shorts.sort((a, b) => a.flows - b.flows);

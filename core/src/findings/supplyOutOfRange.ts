@@ -1,5 +1,6 @@
 import { genericType, typeOf, typesOfFamily } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { MAINS_TOLERANCE } from "../catalogue/source.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
@@ -21,6 +22,8 @@ interface OutOfRange {
   at: readonly [string, string];
   /** Volts from the first to the second terminal in the two half cycles. */
   gets: [number, number];
+  /** The most of them, of a transformer with the mains high. */
+  high: number;
   least: number;
   most: number;
   threads: Thread[];
@@ -33,10 +36,10 @@ export const supplyOutOfRange = rule<OutOfRange>({
   id: "supply-out-of-range",
   stage: "equip",
   column: "driver",
-  severity: "stop",
+  severity: (found) => (isOnlyHigh(found) ? "look" : "stop"),
   title: "A board gets more or fewer volts than it is made for",
   about:
-    "Boards are made for a range of volts: a decoder for 9 to 15 V DC, a discharge unit for what its capacitor bears. Below it they do not work or a motor is not moved; above it they are destroyed. One with terminals for plus and minus is made for DC: on AC, or with the two exchanged, it is destroyed too, unless a rectifier stands before it. The rule solves both half cycles, all turnouts at rest, and holds the volts at the board, or across a unit's capacitor, against the range.",
+    "Boards are made for a range of volts: a decoder for 9 to 15 V DC, a discharge unit for what its capacitor bears. Below it they do not work or a motor is not moved; above it they are destroyed. One with terminals for plus and minus is made for DC: on AC, or with the two exchanged, it is destroyed too, unless a rectifier stands before it. The rule solves both half cycles, all turnouts at rest, and holds the volts at the board, or across a unit's capacitor, against the range; one on a transformer also with the mains a tenth above their rating.",
   look: (look) => look.record.devices.flatMap((device) => outOfRange(look, device) ?? []),
   subject: ({ device }) => device.id,
   where: ({ device }) => device.label,
@@ -49,6 +52,8 @@ export const supplyOutOfRange = rule<OutOfRange>({
     if (isAlternating(found))
       return `${device.label} gets AC from ${from}, up to ${volts(sizeOf(found))} either way; ${range} DC.`;
     if (isReversed(found)) return `Plus and minus are exchanged at ${device.label}, which ${from} feeds; ${range}.`;
+    if (isOnlyHigh(found))
+      return `${device.label} has ${volts(sizeOf(found))} from ${from}, and ${volts(found.high)} with the mains a tenth above their rating; ${range}.`;
     return `${device.label} has ${volts(sizeOf(found))} from ${from}; ${range}.`;
   },
   remedies: (found, { record }) =>
@@ -56,7 +61,7 @@ export const supplyOutOfRange = rule<OutOfRange>({
       ? feedsOfItsOwn(record, found)
       : isReversed(found)
         ? []
-        : otherSupplies(record, { ...found, gets: sizeOf(found) }),
+        : otherSupplies(record, { ...found, gets: found.high }),
   caution: ({ type }) => type,
 });
 
@@ -75,10 +80,11 @@ export function outOfRange({ record, threads, circuitry }: Look, device: Device)
   if (first === undefined || second === undefined) return null;
   const found: OutOfRange = {
     ...{ device, type, supply, at, gets: [first, second] },
+    high: Math.max(Math.abs(first), Math.abs(second)) * (isTransformer(supply) ? 1 + MAINS_TOLERANCE : 1),
     ...{ least: leastVolts.value, most: mostVolts.value, threads: [] },
   };
-  const size = sizeOf(found);
-  if (size >= found.least && size <= found.most && !isAlternating(found) && !isReversed(found)) return null;
+  if (sizeOf(found) >= found.least && found.high <= found.most && !isAlternating(found) && !isReversed(found))
+    return null;
   found.threads = threads.filter(({ motors }) =>
     motors.some(({ driver, unit }) => [driver, unit].some((each) => each?.device.id === device.id)),
   );
@@ -101,6 +107,14 @@ function sizeOf({ gets }: OutOfRange): number {
 function isAlternating({ at, gets }: OutOfRange): boolean {
   return at[0] === "+" && Math.max(...gets) > EXCHANGED && Math.min(...gets) < -EXCHANGED;
 }
+
+/** What is within the range as long as the mains are at their rating. */
+function isOnlyHigh(found: OutOfRange): boolean {
+  const size = sizeOf(found);
+  return size >= found.least && size <= found.most && !isAlternating(found) && !isReversed(found);
+}
+
+const isTransformer = ({ type }: Fitted) => traitsOf(type).gives === "ac";
 
 function isReversed({ at, gets }: OutOfRange): boolean {
   return at[0] === "+" && Math.max(...gets) < -EXCHANGED;

@@ -93,7 +93,11 @@ export class Kit {
 
   /** A contact or transistor: its figure when closed, nearly nothing when open. */
   contact(part: string, a: string, b: string, closed: boolean, figure = "contactOhms", share = 1): Part {
-    const onOhms = this.value(figure) * share;
+    return this.switch(part, a, b, closed, this.value(figure) * share, figure);
+  }
+
+  /** The same with ohms that follow from a figure. */
+  switch(part: string, a: string, b: string, closed: boolean, onOhms: number, figure: string): Part {
     return { element: { kind: "switch", ...this.base(part, a, b), closed, onOhms, offOhms: OPEN_OHMS }, figure };
   }
 

@@ -1,4 +1,5 @@
 import { type DeviceType, type Model, numbered, type OutputKind } from "../catalogue/deviceType.ts";
+import { sourceOf } from "../catalogue/source.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { type DevicePart, type DeviceState, Kit, type Part } from "./kit.ts";
 
@@ -45,6 +46,17 @@ export function storesPulse(type: DeviceType): boolean {
 export function storeNode(type: DeviceType): string {
   return traitsOf(type).gives === "pulse" ? "+" : "store";
 }
+
+/** A transformer at the peak of a half cycle, its rise by regulation apart from its rated volts, since they spread apart. */
+const transformer = (kit: Kit, { half, off }: DeviceState) => {
+  const { rise, ohms } = sourceOf(kit.type);
+  const peak = off ? 0 : Math.SQRT2 * half;
+  return [
+    kit.source("emf", "emf", "~2", kit.value("volts") * peak, "volts"),
+    kit.source("rise", "open", "emf", rise * peak, "regulation"),
+    kit.switch("inside", "open", "~1", !off, ohms, "regulation"),
+  ];
+};
 
 const toggle = (kit: Kit, { made }: DeviceState) => [
   kit.contact("N", "C", "N", made === "N"),
@@ -232,7 +244,7 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
     kit.contact("N", "N", "−", made === "N", "outputOhms"),
     kit.contact("R", "R", "−", made === "R", "outputOhms"),
   ],
-  "ac-supply": (kit, { half }) => kit.supply("~1", "~2", kit.value("volts") * Math.SQRT2 * half),
+  "ac-supply": transformer,
   "dc-supply": (kit) => kit.supply("+", "−", kit.value("volts")),
   "track-bus": (kit, { half }) => kit.supply("J", "K", kit.value("volts") * half),
   "control-bus": (kit, { off }) => [

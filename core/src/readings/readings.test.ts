@@ -75,15 +75,15 @@ describe("twin coils behind a discharge unit", () => {
   const derived = new Derived(smallRailway());
   const thread = threadOf(derived, "Y1");
 
-  // derived: 16 V AC bridged: 21.2 V; a coil of 4 ohm and its wires take about 5 A, and its 3 mH a tenth less at the peak
+  // derived: 16 V AC, 18.4 V with nothing on it, bridged: 24.5 V; a coil of 4 ohm and its wires take about 5.5 A, and its 3 mH a tenth less at the peak
   it("takes amps in the wanted coil at first and nothing at rest", () => {
     const pulse = derived.reading(thread, "R", "throwing").motors[0]!;
     expect(pulse.amps.R).toBeGreaterThan(4);
     expect(pulse.amps.R).toBeCloseTo(pulse.pulse!.peakAmps, 9);
-    expect(pulse.amps.R).toBeLessThan(4.8);
+    expect(pulse.amps.R).toBeLessThan(5.4);
     expect(Math.abs(pulse.amps.N)).toBeLessThan(1e-6);
     expect(pulse.goesTo).toBe("R");
-    expect(derived.reading(thread, "R", "rest").driverVolts).toBeCloseTo(21.2, 0);
+    expect(derived.reading(thread, "R", "rest").driverVolts).toBeCloseTo(24.3, 0);
     expect(Math.abs(derived.reading(thread, "R", "rest").motors[0]!.amps.R)).toBeLessThan(1e-6);
   });
 
@@ -97,19 +97,19 @@ describe("twin coils behind a discharge unit", () => {
   it("finds the unit drained when a latching toggle is left on, for all that hang on it", () => {
     const left = new Derived(retyped(smallRailway(), "T1", "toggle-latching"));
     const reading = left.reading(threadOf(left, "Y2"), "N", "throwing");
-    expect(reading.driverVolts).toBeLessThan(1);
+    expect(reading.driverVolts).toBeLessThan(1.2);
     expect(reading.motors[0]!.goesTo).toBeNull();
   });
 });
 
-// derived: 16 V effective over half an ohm of supply, a coil of 4 ohm and its wires: about 3.2 A effective
+// derived: 18.4 V effective behind 2.5 ohm of a transformer of 1 A, a coil of 4 ohm and its wires: about 2.6 A effective
 it("gives effective values for a coil on a bare alternating supply", () => {
   const bare = typed(smallRailway(), "y1", "driver", "PS1");
   const derived = new Derived(bare);
   const reading = derived.reading(threadOf(derived, "Y1"), "N", "throwing");
   expect(reading.alternating).toBe(true);
-  expect(reading.motors[0]!.amps.N).toBeGreaterThan(2.9);
-  expect(reading.motors[0]!.amps.N).toBeLessThan(3.4);
+  expect(reading.motors[0]!.amps.N).toBeGreaterThan(2.4);
+  expect(reading.motors[0]!.amps.N).toBeLessThan(2.8);
   expect(derived.reading(threadOf(derived, "Y2"), "N", "rest").alternating).toBe(false);
   expect(measure(derived.circuitry, "cd1:+", "cd1:−", "V", REST)).toMatchObject({ ac: false });
 });
@@ -145,7 +145,8 @@ describe("the meter", () => {
   it("reads the alternating supply by its effective value", () => {
     const reading = read("ps1:~1", "ps1:~2", "V");
     expect(reading.ac).toBe(true);
-    expect(reading.value).toBeCloseTo(16, 1);
+    // rated 16 V at 1 A, 15 % more with next to nothing on it
+    expect(reading.value).toBeCloseTo(18.4, 1);
   });
 
   it("does not light a lamp with its own test voltage", () => {

@@ -1,5 +1,6 @@
-import { figureValue } from "../catalogue/catalogue.ts";
+import { figureValue, genericType } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
+import { sourceOf } from "../catalogue/source.ts";
 
 /**
  * How long a discharge unit takes after a press until its capacitor holds a share of its volts again: they rise as 1 - e^(-t / RC).
@@ -23,8 +24,12 @@ export function timeConstant(type: DeviceType): number {
   return figureValue(type, "chargeOhms") * figureValue(type, "farads");
 }
 
-/** What a discharge unit on 16 V AC is charged to, volts: the peak less two junctions (common practice). */
-export const USUAL_CHARGE_VOLTS = 16 * Math.SQRT2 - 1.4;
+/** What a discharge unit is charged to by its usual supply, volts: the peak with nothing on it, less two junctions (common practice). */
+export function usualChargeVolts(): number {
+  const supply = genericType("ac-16");
+  if (!supply) throw new Error('Catalogue: there is no "ac-16".');
+  return sourceOf(supply).openVolts * Math.SQRT2 - 1.4;
+}
 
 /** Volts below which a charged capacitor is taken to be safe to touch with a tool (common practice). */
 export const SAFE_VOLTS = 5;

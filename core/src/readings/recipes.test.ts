@@ -50,9 +50,9 @@ describe("driving and commanding", () => {
     const joules = (record: RailwayRecord) =>
       reads(record, "N", "throwing").motors.map(({ pulse }) => pulse?.joules ?? 0);
     const [one = 0, other = 0] = joules(unitForEach());
-    // 3300 uF at 20.6 V hold 0.7 J; most of it arrives in the coil, and both get the same
+    // 3300 uF at 23.8 V hold 0.93 J; most of it arrives in the coil, and both get the same
     expect(one).toBeGreaterThan(0.5);
-    expect(one).toBeLessThan(0.7);
+    expect(one).toBeLessThan(0.93);
     expect(other).toBeCloseTo(one, 1);
     const shared = railway(
       ["A", "", "twin-coil-surface", "cdu-motor", "toggle-centre-off"],
