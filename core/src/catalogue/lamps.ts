@@ -1,9 +1,12 @@
 import { INPUT_FIGURES } from "./boardParts.ts";
 import { type DeviceType, figure, terminals } from "./deviceType.ts";
 
+/** Single LEDs of one kind (data sheets, from memory: 1.8 to 2.2 V typical to 2.5 V at most). */
+const LED_SPREAD = { tolerance: 0.1 };
+
 const ledFigures = (rated = 0.01) => ({
-  greenVolts: figure(2.2, "V", "forward voltage of the colour lit at normal, at 10 mA"),
-  yellowVolts: figure(2.1, "V", "forward voltage of the colour lit at reverse, at 10 mA"),
+  greenVolts: figure(2.2, "V", "forward voltage of the colour lit at normal, at 10 mA", LED_SPREAD),
+  yellowVolts: figure(2.1, "V", "forward voltage of the colour lit at reverse, at 10 mA", LED_SPREAD),
   ratedAmps: figure(rated, "A", "rated current of each colour; below half of it the lamp is dim"),
   leastAmps: figure(0.001, "A", "lit at all from"),
   bearsVolts: figure(5, "V", "most reverse voltage across an LED"),

@@ -185,7 +185,7 @@ it("goes stale when something in the chain changes, and says what", () => {
 
 it("goes stale when what should be read is no longer what it was, by a cause outside its chain", () => {
   const charge = step(smallRailway(), "Y1", "charge-y1");
-  const record = recorded(smallRailway(), charge, "2026-05-12T20:00:00.000Z", 21.3);
+  const record = recorded(smallRailway(), charge, "2026-05-12T20:00:00.000Z", 24.5);
   expect(standing(record, "y1", "charge-y1").state).toBe("passed");
   expect(standing(retyped(record, "T2", "toggle-latching"), "y1", "charge-y1").changes).toEqual([
     "what should be read has changed",

@@ -81,7 +81,8 @@ export function expecting(
 }
 
 /** Nothing amiss, or all wires of the device taken off that is measured by itself. */
-function looseOf({ apart }: PlannedStep): Extra {
+/** What a step takes apart before it is read. */
+export function looseOf({ apart }: PlannedStep): Extra {
   if (!apart) return { elements: [] };
   return { elements: [], loose: new Set(apart.type.terminals.map(({ name }) => `${apart.device.id}:${name}`)) };
 }

@@ -30,7 +30,7 @@ import {
 import { NO_PULSE, type Pulse, type PulseCurve, type Pulses, pulseCurve, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import type { Solver } from "./solver.ts";
-import { type Spread, spreadsIn } from "./spread.ts";
+import { changesIn, combined, type Solved, type Spread } from "./spread.ts";
 import { type RailwayState, RESTING } from "./states.ts";
 
 /** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
@@ -40,6 +40,8 @@ export interface Extra {
   added?: { wire: string; ohms: number };
   /** Terminals that have come loose: the wires at them are open. */
   loose?: ReadonlySet<string>;
+  /** How the elements of one build differ from their figures. */
+  build?: (element: Element) => Element;
 }
 
 /**
@@ -240,23 +242,25 @@ export class Circuitry implements Solver {
   }
 
   /** Solves the piece that holds a terminal with something more in it. */
-  solveWith(key: string, state: RailwayState, extra: Extra): { circuit: Circuit; parts: DevicePart[] } | undefined {
+  solveWith(key: string, state: RailwayState, extra: Extra): Solved | undefined {
     const number = this.cut.pieceOf.get(key);
     const piece = number === undefined ? undefined : this.cut.pieces[number];
     if (number === undefined || !piece) return undefined;
     const parts = this.partsOfPiece(number, state);
-    const { added, loose } = extra;
-    const wires = piece.wires.map((wire) => {
+    const { added, loose, build } = extra;
+    const built = (elements: readonly Element[]) => (build ? elements.map(build) : elements);
+    const wires = built(piece.wires).map((wire) => {
       if (wire.kind !== "resistor") return wire;
       if (loose && wire.nodes.some((node) => loose.has(node))) return { ...wire, ohms: OPEN_OHMS };
       return added && wire.id === added.wire ? { ...wire, ohms: wire.ohms + added.ohms } : wire;
     });
     const circuit = new Circuit({
       ground: this.groundOf(piece),
-      elements: [...parts.map(({ element }) => element), ...wires, ...extra.elements],
+      elements: [...built(parts.map(({ element }) => element)), ...wires, ...extra.elements],
     });
     circuit.operatingPoint();
-    return { circuit, parts };
+    // what a meter puts in a wire's way is no copper
+    return { circuit, parts, wires: added ? wires.filter(({ id }) => id !== added.wire) : wires };
   }
 
   /** Volts from one terminal to another, and how far single parts may bring them from that; undefined when nothing holds them together. */
@@ -265,15 +269,14 @@ export class Circuitry implements Solver {
     if (this.spreads?.key !== key) {
       const solved = this.solveWith(plus, state, { elements: [] });
       if (!solved) return undefined;
-      const { circuit, parts } = solved;
-      this.spreads = { key, circuit, between: spreadsIn(this.record, circuit, parts) };
+      this.spreads = { key, circuit: solved.circuit, changes: changesIn(this.record, solved) };
     }
     const volts = this.spreads.circuit.point().between(plus, minus);
-    return volts === undefined ? undefined : { volts, spread: this.spreads.between(plus, minus) };
+    return volts === undefined ? undefined : { volts, spread: combined(this.spreads.changes(plus, minus).values()) };
   }
 
   /** The circuit in which spreads were last looked for: many are looked for in the same state. */
-  private spreads: { key: string; circuit: Circuit; between: ReturnType<typeof spreadsIn> } | null = null;
+  private spreads: { key: string; circuit: Circuit; changes: ReturnType<typeof changesIn> } | null = null;
 
   /** Devices and wires of the piece that holds an element in which more than a current flows. */
   carrying(elementId: string, state: RailwayState, amps: number): string[] {

@@ -200,7 +200,7 @@ export class Kit {
 
   led(part: string, anode: string, cathode: string, figure: string): Part {
     const model = ledModel(this.value(figure), LAMP_TEST_AMPS);
-    return { element: { kind: "diode", ...this.base(part, anode, cathode), model }, figure: null };
+    return { element: { kind: "diode", ...this.base(part, anode, cathode), model }, figure };
   }
 
   private base(part: string, a: string, b: string): { id: string; nodes: [string, string] } {

@@ -3,7 +3,7 @@ import type { Element } from "../circuit/elements.ts";
 import { laidWires } from "../loom/laidWires.ts";
 import { milliamps, volts } from "../units/format.ts";
 import type { Circuitry, Extra } from "./circuitry.ts";
-import { spreadBetween } from "./spread.ts";
+import { bandOf, type Changes, changesIn, combined } from "./spread.ts";
 import type { RailwayState } from "./states.ts";
 
 export type Range = "V" | "ohm" | "mA" | "diode";
@@ -13,8 +13,10 @@ export interface MeterReading {
   range: Range;
   /** Volts, ohms or amps; null when the meter shows open, or stands where it can show nothing. */
   value: number | null;
-  /** Half-width of the band that passes: parts' tolerances and the meter's own. */
+  /** Half-width of the band that passes, in which some 98 of 100 sound builds lie: parts' tolerances and the meter's own together. */
   tolerance: number;
+  /** The same with every part and the meter at their worst at once. */
+  corner: number;
   /** The reading is the effective value of an alternating voltage or current. */
   ac: boolean;
   /** How it came about, in a plain sentence. */
@@ -31,9 +33,26 @@ const TEST_VOLTS = 0.2;
 const TEST_OHMS = 1000;
 /** Above this the display shows open, ohms (common practice). */
 const OPEN_ABOVE = 20e6;
-/** The meter's own uncertainty: share of the reading, and the last digits (common practice). */
-const METER_SHARE = 0.01;
-const METER_DIGITS = { V: 0.02, ohm: 0.1, mA: 0.0001, diode: 0.03 };
+/**
+ * The uncertainty of a common hand-held meter of 4000 counts: a share of the reading, and so many of the last digit of its range, the
+ * first of which ends where it is said here (data sheets, from memory). Ohms include what the leads have.
+ */
+const COUNTS = 4000;
+const UNCERTAIN = {
+  V: { share: 0.008, digits: 3, first: 4, besides: 0 },
+  AC: { share: 0.012, digits: 5, first: 4, besides: 0 },
+  ohm: { share: 0.01, digits: 3, first: 400, besides: 0.2 },
+  mA: { share: 0.012, digits: 3, first: 0.04, besides: 0 },
+  diode: { share: 0.015, digits: 5, first: 4, besides: 0 },
+} as const;
+
+/** By how much the meter itself may be wrong at a reading. */
+export function uncertainty(kind: keyof typeof UNCERTAIN, value: number): number {
+  const { share, digits, first, besides } = UNCERTAIN[kind];
+  const size = Math.abs(value);
+  const range = first * 10 ** Math.max(0, Math.ceil(Math.log10(size / first) - 1e-9));
+  return share * size + (digits * range) / COUNTS + besides;
+}
 /** On the diode range: some 1 mA from its own volts, and open above what the display can tell (common practice). */
 const DIODE_VOLTS = 3;
 const DIODE_OHMS = 2400;
@@ -47,11 +66,12 @@ const RECKONED_OFF = "Supplies off and capacitors empty; all ways between the pr
  * The reading between two terminals in a state of the railway.
  *
  * Volts are solved with the meter's input resistance across the terminals; ohms with the supplies off and the meter's own
- * test voltage; a diode with some milliamp from red to black; milliamps with the meter's shunt in the place of the wire that joins the two. The tolerance adds up what
- * each toleranced figure of the parts changes by itself, found from the adjoint network about the solution.
+ * test voltage; a diode with some milliamp from red to black; milliamps with the meter's shunt in the place of the wire that joins the two. The band comes
+ * from what each thing in which builds differ changes by itself, found from the adjoint network about the solution, and the meter's
+ * own uncertainty.
  * @param red terminal under the red probe, `deviceId:terminal` or a strip's screw as "k1/3"
  * @param black terminal under the black probe
- * @param fault what is amiss in the circuit; nothing when not said
+ * @param fault what is amiss in the circuit, or how a build differs from its figures; nothing when not said
  */
 export function measure(
   circuitry: Circuitry,
@@ -61,14 +81,14 @@ export function measure(
   state: RailwayState,
   fault: Extra = SOUND,
 ): MeterReading {
-  if (range === "mA") return measureAmps(circuitry, red, black, state);
+  if (range === "mA") return measureAmps(circuitry, red, black, state, fault);
   const isOff = range === "ohm" || range === "diode";
   const at: RailwayState = isOff ? { ...state, moment: "rest", acting: null, off: true } : state;
   const ac = range === "V" && circuitry.isAlternating(red) && circuitry.isAlternating(black);
   const reckoned = range === "diode" ? RECKONED_DIODE : range === "ohm" ? RECKONED_OFF : reckonVolts(ac, at);
-  if (red === black) return { range, value: 0, tolerance: METER_DIGITS[range], ac, reckoned };
+  if (red === black) return { range, value: 0, ...bandAround(range, 0, ac), ac, reckoned };
   const piece = circuitry.piece(red);
-  const open = (why: string): MeterReading => ({ range, value: null, tolerance: 0, ac, reckoned: why });
+  const open = (why: string): MeterReading => ({ range, value: null, tolerance: 0, corner: 0, ac, reckoned: why });
   if (piece === undefined || piece !== circuitry.piece(black)) {
     return open(
       isOff
@@ -86,26 +106,24 @@ export function measure(
       },
     );
     if (!solved) return null;
-    const { circuit, parts } = solved;
     return {
-      value: voltsBetween(circuit, red, black),
-      spread: spreadBetween(circuitry.record, circuit, parts, red, black).corner,
+      value: voltsBetween(solved.circuit, red, black),
+      changes: changesIn(circuitry.record, solved)(red, black),
     };
   };
   const isOnTrack = range === "V" && circuitry.isOnTrack(red);
   const solved = solve(isOnTrack ? 1 : (at.half ?? 1));
   if (!solved) return open("Nothing is joined to these terminals.");
-  const { value: across, spread } = solved;
+  const { value: across, changes } = solved;
   const otherHalf = isOnTrack ? solve(-1) : null;
   if (otherHalf) return onTrack(solved, otherHalf);
   if (range === "V") {
     const scale = ac ? Math.SQRT1_2 : 1;
-    const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(across) + spread;
-    return { range, value: across * scale, tolerance: tolerance * scale, ac, reckoned };
+    return { range, value: across * scale, ...bandAround(range, across * scale, ac, changes, scale), ac, reckoned };
   }
   if (range === "diode") {
     if (across > DIODE_OPEN) return open("Nothing conducts from the red probe to the black one.");
-    return { range, value: across, tolerance: METER_DIGITS.diode + METER_SHARE * across, ac, reckoned };
+    return { range, value: across, ...bandAround(range, across, ac, changes), ac, reckoned };
   }
   const left = TEST_VOLTS - across;
   const ohms = left > 0 ? (TEST_OHMS * across) / left : Number.POSITIVE_INFINITY;
@@ -113,48 +131,74 @@ export function measure(
   // d(ohms)/d(across) of the divider that the meter's inside resistance makes
   const slope = (TEST_OHMS * TEST_VOLTS) / left ** 2;
   const value = Math.max(0, ohms);
-  return { range, value, tolerance: METER_DIGITS.ohm + METER_SHARE * value + slope * spread, ac, reckoned };
+  return { range, value, ...bandAround(range, value, ac, changes, slope), ac, reckoned };
 }
+
+/**
+ * The band about a reading, and its worst corner.
+ * @param changes what builds differ by, in volts
+ * @param scale of the reading by these volts
+ */
+function bandAround(range: Range, value: number, ac: boolean, changes: Changes = NONE, scale = 1) {
+  const own = uncertainty(ac && range === "V" ? "AC" : range, value);
+  const all = [own, ...[...changes.values()].map((change) => change * scale)];
+  return { tolerance: bandOf(all), corner: combined(all).corner };
+}
+
+const NONE: Changes = new Map();
 
 /** Nothing amiss. */
 const SOUND: Extra = { elements: [] };
 
-/** What is read in one half cycle, and how far parts may bring it from that. */
+/** What is read in one half cycle, and what builds differ by. */
 interface Half {
   value: number;
-  spread: number;
+  changes: Changes;
 }
 
 /** Under the track's square wave a meter's DC shows the mean of the two half cycles, its AC half of their difference; what is more is told. */
 function ofBothHalves(one: Half, other: Half): Half & { mean: number; ac: boolean } {
   const [mean, swing] = [(one.value + other.value) / 2, Math.abs(one.value - other.value) / 2];
   const ac = swing > Math.abs(mean);
-  return { value: ac ? swing : mean, spread: (one.spread + other.spread) / 2, mean, ac };
+  // what differs does so in both half cycles alike
+  const sign = ac ? -1 : 1;
+  const turned = ac && one.value < other.value ? -1 : 1;
+  const keys = new Set([...one.changes.keys(), ...other.changes.keys()]);
+  const changes = new Map(
+    [...keys].map((key) => [key, ((one.changes.get(key) ?? 0) + sign * (other.changes.get(key) ?? 0)) * 0.5 * turned]),
+  );
+  return { value: ac ? swing : mean, changes, mean, ac };
 }
 
 /** Volts under the track's square wave. */
 function onTrack(one: Half, other: Half): MeterReading {
-  const { value, spread, ac } = ofBothHalves(one, other);
+  const { value, changes, ac } = ofBothHalves(one, other);
   // which kind of meter it is, nobody has said: what either shows passes
   const byKind = ac ? (FORM_FACTOR - 1) * value : 0;
-  const tolerance = METER_DIGITS.V + METER_SHARE * Math.abs(value) + spread + byKind;
+  const { tolerance, corner } = bandAround("V", value, ac, changes);
   const reckoned = ac
     ? `Half of what the track's square wave swings between the probes; on DC the meter shows next to nothing. A meter that averages shows ${volts(value * FORM_FACTOR)}, since it takes every wave for a sine, and one that does not follow 8 kHz less.`
     : "The mean of the two half cycles of the track.";
-  return { range: "V", value, tolerance, ac, reckoned };
+  return { range: "V", value, tolerance: tolerance + byKind, corner: corner + byKind, ac, reckoned };
 }
 
 /** By which a meter that averages multiplies the mean of what it rectifies, so that a sine reads right: pi / (2 sqrt 2). */
 const FORM_FACTOR = Math.PI / (2 * Math.SQRT2);
 
 /** Current in the wire between two terminals, with the meter's shunt in its way. */
-function measureAmps(circuitry: Circuitry, red: string, black: string, state: RailwayState): MeterReading {
+function measureAmps(
+  circuitry: Circuitry,
+  red: string,
+  black: string,
+  state: RailwayState,
+  fault: Extra,
+): MeterReading {
   const range = "mA" as const;
   const wire = laidWires(circuitry.loom).find(
     ({ from, to }) => (from.key === red && to.key === black) || (from.key === black && to.key === red),
   );
   const nothing = (reckoned: string, caution?: string): MeterReading => {
-    return { range, value: null, tolerance: 0, ac: false, reckoned, ...(caution ? { caution } : {}) };
+    return { range, value: null, tolerance: 0, corner: 0, ac: false, reckoned, ...(caution ? { caution } : {}) };
   };
   if (!wire) {
     return nothing(
@@ -163,14 +207,13 @@ function measureAmps(circuitry: Circuitry, red: string, black: string, state: Ra
     );
   }
   const id = wire.element;
-  const extra: Extra = { elements: [], added: { wire: id, ohms: SHUNT_OHMS } };
+  const extra: Extra = { ...fault, added: { wire: id, ohms: SHUNT_OHMS } };
   const ohms = wire.ohms + SHUNT_OHMS;
   const flowing = (at: RailwayState) => {
     const solved = circuitry.solveWith(red, at, extra);
     if (!solved) return null;
-    const { circuit, parts } = solved;
-    const spread = spreadBetween(circuitry.record, circuit, parts, red, black).corner / ohms;
-    return { value: voltsBetween(circuit, red, black) / ohms, spread };
+    const changes = changesIn(circuitry.record, solved)(red, black);
+    return { value: voltsBetween(solved.circuit, red, black) / ohms, changes };
   };
   const isOnTrack = circuitry.isOnTrack(red);
   const one = flowing(isOnTrack ? { ...state, half: 1 } : state);
@@ -180,17 +223,18 @@ function measureAmps(circuitry: Circuitry, red: string, black: string, state: Ra
   const most = Math.max(Math.abs(one.value), Math.abs(other?.value ?? 0));
   const caution = most > FUSE_AMPS ? { caution: FUSE_CAUTION } : {};
   if (other) {
-    const { value, spread, mean, ac } = ofBothHalves(one, other);
-    const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(value) + spread;
+    const { value, changes, mean, ac } = ofBothHalves(one, other);
+    const band = bandAround(range, value, ac, changes, 1 / ohms);
     const what = ac
       ? `on the track's square wave: half of its swing on AC; on DC the mean of the two half cycles, ${milliamps(mean * 1000)}`
       : "the mean of the two half cycles of the track";
-    return { range, value, tolerance, ac, reckoned: `${inWire}, ${what}.`, ...caution };
+    return { range, value, ...band, ac, reckoned: `${inWire}, ${what}.`, ...caution };
   }
   const ac = circuitry.isAlternating(red) && circuitry.isAlternating(black);
   const scale = ac ? Math.SQRT1_2 : 1;
-  const tolerance = METER_DIGITS.mA + METER_SHARE * Math.abs(one.value) + one.spread;
-  return { range, value: one.value * scale, tolerance: tolerance * scale, ac, reckoned: `${inWire}.`, ...caution };
+  const value = one.value * scale;
+  const band = bandAround(range, value, ac, one.changes, scale / ohms);
+  return { range, value, ...band, ac, reckoned: `${inWire}.`, ...caution };
 }
 
 /** Fuse of the milliamp range of a common meter, amps (common practice: 0.2 to 0.5). */

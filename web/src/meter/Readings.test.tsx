@@ -14,7 +14,14 @@ import { Expected, Readings } from "./Readings.tsx";
 
 afterEach(cleanup);
 
-const volts: MeterReading = { range: "V", value: 12, tolerance: 0.5, ac: false, reckoned: "Everything at rest." };
+const volts: MeterReading = {
+  range: "V",
+  value: 12,
+  tolerance: 0.5,
+  corner: 0.8,
+  ac: false,
+  reckoned: "Everything at rest.",
+};
 
 function shown(reading: MeterReading) {
   const store = emptyStore();
@@ -35,14 +42,15 @@ function shown(reading: MeterReading) {
 it("shows figure, unit and band apart, and how it was worked out", () => {
   shown(volts);
   expect(screen.getByTestId("expect").textContent).toBe("12.0V");
-  expect(screen.getByText(/^DC, ±/).textContent).toContain("0.50 V");
+  expect(screen.getByText(/^DC, ±/).textContent).toContain("0.50 V, at worst ±0.80 V");
   expect(screen.getByText("Everything at rest.")).toBeTruthy();
 });
 
 it.each([
   ["12.4", "Agrees."],
   ["11,6", "Agrees."],
-  ["14", /Off by 1\.50? V more than the parts allow/],
+  ["12.7", /Few sound builds read so/],
+  ["14", /Off by 1\.20? V more than the parts allow/],
   ["twelve", /number/],
 ])("says of %s read whether it agrees", async (text, answer) => {
   const { said } = shown(volts);

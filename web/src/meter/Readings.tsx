@@ -51,6 +51,7 @@ export function Expected({ reading }: { reading: MeterReading }) {
       <p className="mt-1 text-small text-ink-2">
         {reading.range === "ohm" || reading.range === "diode" ? "" : reading.ac ? "AC, " : "DC, "}±
         {split(reading.range, reading.tolerance).join(" ")}
+        {reading.corner > reading.tolerance && `, at worst ±${split(reading.range, reading.corner).join(" ")}`}
       </p>
       <Band
         low={(reading.value - reading.tolerance) * scale}
@@ -123,17 +124,25 @@ function Answer({ value, reading }: { value: number | null; reading: MeterReadin
       </>
     );
   }
-  const off = Math.abs(value - reading.value) - reading.tolerance;
-  if (off <= 0) {
+  const off = Math.abs(value - reading.value);
+  if (off <= reading.tolerance) {
     return (
       <>
         <Mark verdict="good" /> Agrees.
       </>
     );
   }
+  if (off <= reading.corner) {
+    return (
+      <>
+        <Mark verdict="doubtful" /> Few sound builds read so: only with most parts at their worst. Read again, and look
+        at what may differ.
+      </>
+    );
+  }
   return (
     <>
-      <Mark verdict="wrong" /> Off by {split(reading.range, off).join(" ")} more than the parts allow.
+      <Mark verdict="wrong" /> Off by {split(reading.range, off - reading.corner).join(" ")} more than the parts allow.
     </>
   );
 }

@@ -53,8 +53,8 @@ function Unit({ design, currency }: { design: UnitDesign; currency: string }) {
         {unit.device.label}: the worst of its routes leaves {worst.label} least
       </h3>
       <p>
-        Charged to {volts.toFixed(1)} V through {ohms(chargeOhms)}; {highVolts.toFixed(1)} V at the high end
-        of its supply, of {mostVolts} V that the capacitor is made for
+        Charged to {volts.toFixed(1)} V through {ohms(chargeOhms)}; {highVolts.toFixed(1)} V at the high end of its
+        supply, of {mostVolts} V that the capacitor is made for
         {highVolts > mostVolts ? ": take one for more volts" : ""}. Each coil needs {worst.least} J.{" "}
         {best
           ? `${best.made} is enough, a capacitor at the low end of its tolerance included.`
