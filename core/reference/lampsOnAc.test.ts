@@ -73,9 +73,9 @@ describe("a lamp of 390 ohm on 12 V AC", () => {
     const record = onAc("lamp-two-colour-12");
     const [backwards] = findingsOf(record, "lamp-reverse-voltage");
     expect(backwards!.why).toBe("An LED of LP1 sees 19.5 V backwards; it bears 5.0 V.");
-    expect(findingsOf(record, "lamp-current")[0]!.why).toMatch(
-      /^LP1 takes 4\.\d mA in yellow .*; below 5\.0 mA it is dim\.$/,
-    );
+    // 4.3 mA of 10 in the mean: two thirds as bright to the eye, which is not dim
+    expect(readingOf(record).normal).toBeGreaterThan(0.004);
+    expect(findingsOf(record, "lamp-current")).toEqual([]);
     const fed = remedied(record, backwards!, "Feed LP1 from a supply of DC");
     expect(findingsOf(fed, "lamp-reverse-voltage")).toEqual([]);
     expect(findingsOf(fed, "lamp-current")).toEqual([]);

@@ -5,9 +5,19 @@ import { type DeviceType, figure, terminals } from "./deviceType.ts";
 const LED_SPREAD = { tolerance: 0.1 };
 
 const ledFigures = (rated = 0.01) => ({
-  greenVolts: figure(2.2, "V", "forward voltage of the colour lit at normal, at 10 mA", LED_SPREAD),
-  yellowVolts: figure(2.1, "V", "forward voltage of the colour lit at reverse, at 10 mA", LED_SPREAD),
-  ratedAmps: figure(rated, "A", "rated current of each colour; below half of it the lamp is dim"),
+  greenVolts: figure(
+    2.2,
+    "V",
+    "forward voltage of the colour lit at normal, at 10 mA (yellow-green of GaP 2.0 to 2.3 V, pure green of InGaN 3.0 V)",
+    LED_SPREAD,
+  ),
+  yellowVolts: figure(
+    2.1,
+    "V",
+    "forward voltage of the colour lit at reverse, at 10 mA (red, yellow 1.9 to 2.1 V; white, blue 3.0 V)",
+    LED_SPREAD,
+  ),
+  ratedAmps: figure(rated, "A", "rated current of each colour; below a quarter of it the lamp looks half as bright"),
   leastAmps: figure(0.001, "A", "lit at all from"),
   bearsVolts: figure(5, "V", "most reverse voltage across an LED"),
 });

@@ -11,7 +11,13 @@ const COIL_CAUTION =
 const coilFigures = {
   coilOhms: figure(4, "ohm", "resistance of one coil", { tolerance: 0.1 }),
   coilHenries: figure(0.003, "H", "inductance of one coil, slug half in", { origin: "from memory", tolerance: 0.3 }),
-  restAmps: figure(0.02, "A", "most that a coil may carry for ever", { origin: "from memory" }),
+  restAmps: figure(0.02, "A", "more than this in a coil at rest is no leakage: it is made for pulses", {
+    origin: "from memory",
+  }),
+  warmsKelvin: figure(45, "", "kelvin by which a watt for ever makes a coil warmer than the room", {
+    ...{ origin: "from memory", min: 5, max: 500, tolerance: 0.3 },
+  }),
+  warmsSeconds: figure(90, "s", "time in which it has come 63 % of the way there", { origin: "from memory" }),
   moveAmps: figure(1.2, "A", "least current that moves the slug: its force goes with the square", {
     origin: "from memory",
     tolerance: 0.2,
@@ -43,7 +49,7 @@ const stallFigures = {
     origin: "derived",
     tolerance: 0.2,
   }),
-  ratedAmps: figure(0.015, "A", "current when stalled, by its leaflet"),
+  ratedAmps: figure(0.015, "A", "current when stalled, by its leaflet (at 10.2 V)"),
   leastVolts: figure(7, "V", "runs from"),
   mostVolts: figure(12, "V", "made for at most"),
   moveSeconds: figure(3, "s", "time to move the blades", { origin: "from memory" }),

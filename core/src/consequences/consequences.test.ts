@@ -43,8 +43,8 @@ it("shows what another figure of a type in use would change", () => {
   expect(touchedWords(record, group.edits)).toEqual([
     {
       what: "own A",
-      from: "current when stalled, by its leaflet: 15.0 mA",
-      to: "current when stalled, by its leaflet: 15.0 mA, resistance while stalled: (10.2 V at 15 mA): 100 ohm",
+      from: "current when stalled, by its leaflet (at 10.2 V): 15.0 mA",
+      to: "current when stalled, by its leaflet (at 10.2 V): 15.0 mA, resistance while stalled: (10.2 V at 15 mA): 100 ohm",
     },
   ]);
   const { raised, readings } = consequencesOf(new Derived(record), group);

@@ -3,11 +3,12 @@ import type { Draft } from "../equip/draft.ts";
 import { setDriver } from "../equip/equipment.ts";
 import type { Found } from "../hands/sweep.ts";
 import { standing } from "../hands/words.ts";
+import { coilHeat } from "../readings/coilHeat.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { matricesOf } from "../routes/boards.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { controlsOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
-import { amps, list } from "../units/format.ts";
+import { amps, list, seconds, watts } from "../units/format.ts";
 import { dischargeUnit, made, putOnDischargeUnit, sentence } from "./remedies.ts";
 import { type Remedy, rule } from "./rule.ts";
 
@@ -29,7 +30,7 @@ export const coilHeldOn = rule<Held>({
   severity: ({ held }) => (held ? "look" : "stop"),
   title: "A coil stays energised",
   about:
-    "A twin-coil motor is made for a pulse of some tens of milliseconds. Current that goes on heats the coil until it burns, or drains the discharge unit so that nothing else can fire. The rule sets every control, in every combination that matters, and looks at the solved current in each coil: what stays there with nobody touching anything, and what a finger that stays on a control heats by more than 2 W.",
+    "A twin-coil motor is made for a pulse of some tens of milliseconds. Current that goes on heats the coil, with amps until it burns within seconds, and drains the discharge unit so that nothing else can fire. The rule sets every control, in every combination that matters, and looks at the solved current in each coil: what stays there with nobody touching anything, and what a finger that stays on a control heats by more than 2 W. How warm a coil becomes follows from its watts, as of one body.",
   look: ({ record, threads, hands }) => {
     const worst = new Map<string, Held>();
     for (const found of hands) {
@@ -49,13 +50,18 @@ export const coilHeldOn = rule<Held>({
   where: ({ motor }) => motor.device.label,
   terminals: ({ motor, found }) => [terminalName(motor.device.label, found.part ?? "C")],
   turnouts: ({ thread, dead }) => [thread, ...dead],
-  why: ({ motor, found: { part, amps: flows, limit }, when, held, dead }) => {
-    const bears = held ? `${amps(limit)} for as long as a finger stays there` : `${amps(limit)} for ever`;
+  why: ({ motor, found: { part, amps: flows }, when, held, dead }) => {
+    const { watts: heat, kelvin, burnsAfter } = coilHeat(motor.type, flows);
+    const lasts = held ? "for as long as a finger stays there" : "for as long as it is left so";
+    const becomes =
+      burnsAfter === null
+        ? `which make it ${Math.round(kelvin)} K warmer in the end`
+        : `which burn it after some ${seconds(burnsAfter)}`;
     const besides =
       dead.length > 0
         ? ` It empties ${motor.unit?.device.label}, so that ${list(dead.map(({ label }) => label))} cannot be thrown either.`
         : "";
-    return `${sentence(when)}, coil ${part} of ${motor.device.label} carries ${amps(flows)}; it bears ${bears}.${besides}`;
+    return `${sentence(when)}, coil ${part} of ${motor.device.label} carries ${amps(flows)} ${lasts}: ${watts(heat)}, ${becomes}.${besides}`;
   },
   remedies: ({ thread, motor, found }, { record }) => {
     const asking = new Set(found.when.map(({ deviceId }) => deviceId));

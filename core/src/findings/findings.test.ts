@@ -40,7 +40,7 @@ describe("a coil stays energised", () => {
     expect(finding).toMatchObject({ severity: "stop", where: "Y1", turnoutIds: ["y1", "y2"] });
     // five dead coils of one drained unit are one finding
     expect(finding!.why).toMatch(
-      /^With T1 at [NR], coil [NR] of Y1 carries \d+ mA; it bears 20.0 mA for ever\. It empties CD1, so that Y2 cannot be thrown either\.$/,
+      /^With T1 at [NR], coil [NR] of Y1 carries \d+ mA for as long as it is left so: \d+ mW, which make it \d+ K warmer in the end\. It empties CD1, so that Y2 cannot be thrown either\.$/,
     );
     expect(findingsOf(record, "goes-astray")).toEqual([]);
     expect(new Derived(remedied(record, finding!, "Make T1 a centre-off momentary toggle")).findings).toEqual([]);

@@ -1,6 +1,7 @@
 import { figureValue } from "../catalogue/catalogue.ts";
 import { sourceOf } from "../catalogue/source.ts";
 import { Draft } from "../equip/draft.ts";
+import { dimBelow } from "../readings/brightness.ts";
 import { lampIn } from "../readings/threadReading.ts";
 import { freshId } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -35,7 +36,7 @@ export const lampCurrent = rule<Lit>({
   severity: ({ amps: lit, rated }) => (lit > rated ? "stop" : "look"),
   title: "A lamp has the wrong current",
   about:
-    "The resistor takes what the supply has over the LED's own forward voltage; supply volts divided by ohms is not the current. Above its rating a lamp fails early; below half of it a lamp is dim, and below about 1 mA dark. The rule looks at the solved current of the lit colour in both positions.",
+    "The resistor takes what the supply has over the LED's own forward voltage; supply volts divided by ohms is not the current. Above its rating a lamp fails early; below a quarter of it a lamp looks half as bright at most, and below about 1 mA dark. The rule looks at the solved current of the lit colour in both positions.",
   look: (look) => {
     const joined = joinedAtContacts(look.record);
     return lampsOf(look.threads).flatMap(({ thread, lamp }): Lit[] => {
@@ -51,7 +52,9 @@ export const lampCurrent = rule<Lit>({
         const side = reads.normal >= reads.reverse ? "normal" : "reverse";
         return { thread, lamp, supply, position, lead: leads[side === "normal" ? 0 : 1], amps: reads[side], rated };
       });
-      const wrong = lit.filter(({ amps: flows }) => flows > rated || flows < Math.max(rated / 2, leastOf(lamp.type)));
+      const wrong = lit.filter(
+        ({ amps: flows }) => flows > rated || flows < Math.max(dimBelow(rated), leastOf(lamp.type)),
+      );
       return wrong.sort((a, b) => b.amps - a.amps).slice(0, 1);
     });
   },
@@ -65,7 +68,7 @@ export const lampCurrent = rule<Lit>({
     const through = total > 0 ? `through ${ohms(total)}` : "without a resistor";
     const lit = `${lamp.device.label} takes ${amps(flows)} in ${colour} at ${position}, from ${supply.device.label} ${through}`;
     if (flows > rated) return `${lit}; it is rated ${amps(rated)}.`;
-    return `${lit}; ${flows < figureValue(lamp.type, "leastAmps") ? "that is dark" : `below ${amps(rated / 2)} it is dim`}.`;
+    return `${lit}; ${flows < figureValue(lamp.type, "leastAmps") ? "that is dark" : `below ${amps(dimBelow(rated))} it is dim`}.`;
   },
   remedies: (lit, { record }) => [fitResistor(record, lit)],
 });

@@ -41,7 +41,7 @@ const LIMITS: Record<string, { out: Way | ((type: DeviceType) => Way); rules: re
   },
   regulatorWatts: { out: "low", rules: ["board-over-total", "relays-beyond-controller"] },
   resistorWatts: { out: "low", rules: ["resistor-too-hot"] },
-  restAmps: { out: "low", rules: ["coil-held-on"] },
+  warmsKelvin: { out: "high", rules: ["coil-held-on"] },
   reverseVolts: { out: "low", rules: ["diode-over-surge"] },
   secondWatts: { out: "low", rules: ["resistor-too-hot"] },
   stalledAmps: { out: "high", rules: ["board-over-total", "supply-over-rating", "output-over-limit"] },
@@ -76,10 +76,11 @@ const NO_LIMITS = [
     "regulatorVolts",
     "releaseSeconds",
     "resistorOhms",
+    "restAmps",
     "restOhms",
   ],
   ...["reverseSeconds", "secondOhms", "senseOhms", "seriesOhms", "signalOhms", "signalVolts", "squareMetres"],
-  ...["stalledOhms", "switchOhms", "thresholdVolts", "volts", "ways", "yellowVolts"],
+  ...["stalledOhms", "switchOhms", "thresholdVolts", "volts", "warmsSeconds", "ways", "yellowVolts"],
 ];
 
 it("is told of every figure of the catalogue whether it is a limit", () => {
