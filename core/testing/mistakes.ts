@@ -221,8 +221,7 @@ export function chainedLamps(step: number): RailwayRecord {
     ...[..."ABCDEFGHIJKLMNOP"].map((label, index) => [label, "", "stall-motor", driver(index), "", "lamp-two-colour"]),
   );
   const supply = record.devices.find(({ typeId }) => typeId === "dc-5");
-  const thin = edit(record, [{ op: "railway", value: { ...record.railway, wireGauge: "AWG 24" } }]).record;
-  return drafted(withFigures(thin, supply?.label ?? "", { volts: 2.7 }), (draft) => {
+  return drafted(withFigures(record, supply?.label ?? "", { volts: 3 }), (draft) => {
     const own = { ...PLAIN_TYPE, id: "lamp-3-volts", basedOn: "lamp-two-colour", name: "lamp for 3 V" };
     draft.put("type", { ...own, figures: { resistorOhms: 100 } });
     for (const device of record.devices)

@@ -1,5 +1,4 @@
 import { figureValue } from "../catalogue/catalogue.ts";
-import { dimBelow } from "../readings/brightness.ts";
 import { lampIn } from "../readings/threadReading.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { count, volts } from "../units/format.ts";
@@ -31,7 +30,7 @@ export const lampVoltsLost = rule<Lost>({
   severity: "look",
   title: "Lamps are dim because wires take their volts",
   about:
-    "Lamps that share a supply hang on wires that go on from turnout to turnout, and what each of them takes flows through all wires before it: the volts lost grow with the square of their number. No resistor cures that. The rule looks at the solved volts behind each lamp's contact where its current is below a quarter of what it is rated for, at which it looks half as bright; feed the far half from a supply of its own, or lay thicker wire.",
+    "Lamps that share a supply hang on wires that go on from turnout to turnout, and what each of them takes flows through all wires before it: the volts lost grow with the square of their number. No resistor cures that. The rule looks at the solved volts behind each lamp's contact where its current is below half of what it is rated for, which beside a bright one is seen; feed the far half from a supply of its own, or lay thicker wire.",
   look: (look) => {
     const bySupply = new Map<string, Lost>();
     for (const { thread, lamp } of lampsOf(look.threads)) {
@@ -73,7 +72,7 @@ function findStarved({ record, reading }: Look, thread: Thread, lamp: ThreadLamp
     arriving = Math.min(arriving, Math.abs(reads.contactVolts));
     dimmest = Math.min(dimmest, Math.max(reads.normal, reads.reverse));
   }
-  const enough = dimmest >= dimBelow(figureValue(lamp.type, "ratedAmps"));
+  const enough = dimmest >= figureValue(lamp.type, "ratedAmps") / 2;
   const arrives = arriving > figureValue(supply.type, "volts") * (1 - LOST_SHARE);
   return enough || arrives ? null : { thread, lamp, supply, volts: arriving };
 }

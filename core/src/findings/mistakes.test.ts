@@ -119,7 +119,7 @@ describe("why, in numbers", () => {
     ["lamp-reverse-voltage", /^An LED of LP1 sees 15\.\d V backwards; it bears 5\.0 V\.$/],
     [
       "lamp-volts-lost",
-      /^\d\.\d V of the 2\.7 V of PS\d arrive at LP16, the last of \d+ dim lamps; the rest is lost in wires that go on/,
+      /^2\.\d V of the 3\.0 V of PS\d arrive at LP16, the last of \d+ dim lamps; the rest is lost in wires that go on/,
     ],
     ["lamp-common", /^LP1 has its common to 0 V, and ON1 pulls down to 0 V as well: 0\.0 mA flow\.$/],
     ["latching-locks-others", /^T1 stays where it is put, so the address of DB1-1 cannot throw A against it\.$/],
