@@ -5,6 +5,7 @@ import { sweepsOf } from "./hands/hands.ts";
 import { type SupplyLoad, supplyLoads } from "./hands/supplyLoads.ts";
 import type { Found } from "./hands/sweep.ts";
 import { type LampSituations, situationsOf } from "./indicators/situations.ts";
+import { watchedRails } from "./line/blocks.ts";
 import { loomAfter } from "./loom/loom.ts";
 import type { Loom } from "./loom/wire.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
@@ -40,7 +41,7 @@ export class Derived {
     previous?: Derived,
   ) {
     if (previous) indexAfter(record, previous.record);
-    this.schematic = schematicAfter(record, previous);
+    this.schematic = schematicAfter(record, previous, watchedRails(record));
     this.loom = loomAfter(record, this.schematic, previous);
     this.circuitry = new Circuitry(record, this.schematic, this.loom, previous?.circuitry);
     this.addresses = addressList(record, this.schematic.threads);

@@ -226,6 +226,24 @@ export const LINE_MISTAKES: Record<string, () => RailwayRecord> = {
       ["feeder", [0, 0], [1, 0], "J"],
       ["feeder", [6, 0], [7, 0], "J"],
     ),
+  "detector-sees-load": () =>
+    watched(
+      marked(
+        laid(
+          railway(["B1", "", "stall-motor", "stall-decoder-8", "", "lamps-frog-diodes", "S1"]),
+          [MAIN],
+          [
+            [
+              [4, 0],
+              [6, -2],
+            ],
+            "b1",
+          ],
+        ),
+        ["block", [0, 0], [1, 0], "A"],
+      ),
+      "A",
+    ),
   "block-unwatched": () => watched(straightBlocks(one(), ["A", "B"]), "A", "C"),
   "signal-guards-nothing": () => marked(laid(one(), [MAIN]), ["signal", [3, 0], [4, 0], "S1"]),
   "section-too-short": () =>

@@ -152,3 +152,15 @@ it("offers fields whose examples can be reckoned, and results that the sums have
     for (const { name } of calculator.results) expect(output[name], `${calculator.name} ${name}`).toBeDefined();
   }
 });
+
+// derived: 14.5 V through 2 mA are 7250 ohm, next below 6800: 2.13 mA, 31 mW; a hundred such vehicles take 0.21 A
+it("chooses the resistor on an axle that a detector still tells", () => {
+  const one = run("axle-resistor", { trackVolts: 15, detectMilliamps: 1 });
+  expect(one).toMatchObject({ ohms: 6800 });
+  expect(one.milliamps).toBeCloseTo(2.132, 3);
+  expect(one.axleMilliwatts).toBeCloseTo(30.9, 1);
+  expect(one.hundredAmps).toBeCloseTo(0.213, 3);
+  // two axles share the work
+  expect(run("axle-resistor", { trackVolts: 15, detectMilliamps: 1, axles: 2 })).toMatchObject({ ohms: 13_000 });
+  expect(failure("axle-resistor", { trackVolts: 1, dropVolts: 1, detectMilliamps: 1 }).path).toEqual(["trackVolts"]);
+});

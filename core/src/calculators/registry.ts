@@ -1,5 +1,6 @@
 import { accessoryAddress } from "./accessoryAddress.ts";
 import { accessoryPacket } from "./accessoryPacket.ts";
+import { axleResistor } from "./axleResistor.ts";
 import type { Calculator } from "./calculator.ts";
 import { canLoad } from "./canLoad.ts";
 import { cduPulse } from "./cduPulse.ts";
@@ -19,6 +20,7 @@ export const CALCULATORS: readonly Calculator[] = [
   ledResistor,
   ledCurrent,
   resistorBands,
+  axleResistor,
   wireDrop,
   cduPulse,
   operatingPoint,

@@ -126,6 +126,12 @@ export const READERS: readonly DeviceType[] = [
     figures: {
       ...board(1200, 9, 15),
       senseOhms: figure(0.1, "ohm", "in the feed of a zone", { origin: "from memory" }),
+      zoneVolts: figure(0.7, "V", "drop in the feed of a zone at 0.1 A, either way (two diodes back to back)", {
+        ...{ origin: "from memory", tolerance: 0.1, min: 0.05, max: 2 },
+      }),
+      detectAmps: figure(0.001, "A", "tells a train from: (15 V through 15 kohm)", {
+        ...{ origin: "from memory", tolerance: 0.3 },
+      }),
       outputOhms: figure(50, "ohm", "an output that is on", { origin: "from memory" }),
       outputAmps: figure(0.05, "A", "most through one output", { origin: "from memory" }),
       detectSeconds: figure(0.1, "s", "until it tells a train", { origin: "from memory" }),

@@ -41,6 +41,7 @@ const LIMITS: Record<string, { out: Way | ((type: DeviceType) => Way); rules: re
   },
   regulatorWatts: { out: "low", rules: ["board-over-total", "relays-beyond-controller"] },
   resistorWatts: { out: "low", rules: ["resistor-too-hot"] },
+  detectAmps: { out: "low", rules: ["detector-sees-load"] },
   warmsKelvin: { out: "high", rules: ["coil-held-on"] },
   reverseVolts: { out: "low", rules: ["diode-over-surge"] },
   secondWatts: { out: "low", rules: ["resistor-too-hot"] },
@@ -80,7 +81,7 @@ const NO_LIMITS = [
     "restOhms",
   ],
   ...["reverseSeconds", "secondOhms", "senseOhms", "seriesOhms", "signalOhms", "signalVolts", "squareMetres"],
-  ...["stalledOhms", "switchOhms", "thresholdVolts", "volts", "warmsSeconds", "ways", "yellowVolts"],
+  ...["stalledOhms", "switchOhms", "thresholdVolts", "volts", "warmsSeconds", "ways", "yellowVolts", "zoneVolts"],
 ];
 
 it("is told of every figure of the catalogue whether it is a limit", () => {

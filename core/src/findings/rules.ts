@@ -22,6 +22,7 @@ import { deadWithoutComputer } from "./deadWithoutComputer.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
 import { detectorRails } from "./detectorRails.ts";
 import { detectorRailUncut } from "./detectorRailUncut.ts";
+import { detectorSeesLoad } from "./detectorSeesLoad.ts";
 import { diodeOverSurge } from "./diodeOverSurge.ts";
 import { diodeTurned } from "./diodeTurned.ts";
 import { eventLoop } from "./eventLoop.ts";
@@ -135,6 +136,7 @@ export const RULES: readonly Rule[] = [
   outputShared,
   frogWrongRail,
   detectorRails,
+  detectorSeesLoad,
   unitTooWeak,
   goesAstray,
   controlNotHeard,

@@ -2,6 +2,7 @@ import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { MarkOf } from "../record/line.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
+import { UNWATCHED, type WatchedRails } from "../schematic/watched.ts";
 import { Joined } from "./joined.ts";
 import { isCircle, type Junction, type LineEnd, type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 import { isBlock } from "./marks.ts";
@@ -183,4 +184,21 @@ export function busSideOf(record: RailwayRecord, { id }: Pick<Junction, "id">, r
 /** Blocks with a name whose track runs on into that of another: what ends them is not drawn. */
 export function runTogether({ blocks }: Blocks): Block[] {
   return blocks.filter(({ marks }) => new Set(marks.map(({ name }) => key(name))).size > 1);
+}
+
+const watchedKnown = new WeakMap<Blocks, WatchedRails>();
+
+/** Zones of detectors in the feed of the rails at each turnout, by the block that it stands in on the line. */
+export function watchedRails(record: RailwayRecord): WatchedRails {
+  if (record.tracks.length === 0 || assignmentsOfRole(record, "block").length === 0) return UNWATCHED;
+  const found = blocksOnLine(record);
+  const before = watchedKnown.get(found);
+  if (before) return before;
+  const watched = new Map(
+    found.blocks.flatMap(({ zones, junctions }) =>
+      zones.length === 0 ? [] : junctions.flatMap(({ turnout }) => (turnout ? [[turnout.id, zones] as const] : [])),
+    ),
+  );
+  watchedKnown.set(found, watched);
+  return watched;
 }

@@ -286,7 +286,9 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
     kit.resistor("idle", "+", "−", "idleOhms"),
     kit.leak("common", "0", "−"),
     ...numbered(kit.type.zones ?? 0).flatMap((zone) => [
-      kit.resistor(`${zone}.sense`, `${zone}i`, `${zone}o`, "senseOhms"),
+      kit.resistor(`${zone}.sense`, `${zone}i`, `${zone}s`, "senseOhms"),
+      kit.bothWays(`${zone}.forth`, `${zone}s`, `${zone}o`, "zoneVolts"),
+      kit.bothWays(`${zone}.back`, `${zone}o`, `${zone}s`, "zoneVolts"),
       kit.contact(`O${zone}`, `O${zone}`, "0", !off && on.has(zone), "outputOhms"),
     ]),
   ],

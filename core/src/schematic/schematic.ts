@@ -1,10 +1,10 @@
 import { traitsOf } from "../catalogue/traits.ts";
 import { touchedBetween } from "../record/difference.ts";
-import { assignmentsOfRole, feederOf } from "../record/find.ts";
+import { assignmentsOfDevice, assignmentsOfRole, feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { isWiredAlike } from "../record/unchanged.ts";
 import { type Join, Joiner, type Net, netsOf } from "./nets.ts";
-import { blockFeed } from "./recipes/blockFeed.ts";
+import { blockFeed, railsBehindZones } from "./recipes/blockFeed.ts";
 import { controlToInputs } from "./recipes/controlToInputs.ts";
 import { frogFeed } from "./recipes/frogFeed.ts";
 import { lampFromContact } from "./recipes/lampFromContact.ts";
@@ -20,10 +20,13 @@ import { routeToCoils } from "./recipes/routeToCoils.ts";
 import { busToNode, firstPins, pinsToRelays, supplyToBoard, trackToDecoder } from "./recipes/supplyToBoard.ts";
 import { toggleToMotor } from "./recipes/toggleToMotor.ts";
 import { type Fitted, fitted, isSameThread, supplyOf, type Thread, threadsOf, untouchedThreads } from "./thread.ts";
+import { isWatchedAlike, type RailZone, UNWATCHED, type WatchedRails } from "./watched.ts";
 
 export interface Schematic {
   threads: Thread[];
   nets: Net[];
+  /** Rails that are fed through a detector, as it was made with. */
+  watched: WatchedRails;
 }
 
 /** What was derived before an edit. */
@@ -36,14 +39,19 @@ export interface Earlier {
  * The schematic of a record. Of an earlier one those threads and nets are taken over of which the edit between them left
  * everything as it was, so that they are the same objects.
  */
-export function schematicAfter(record: RailwayRecord, earlier: Earlier | undefined): Schematic {
-  if (!earlier) return schematicOf(record);
-  if (isWiredAlike(record, earlier.record) && record.turnouts === earlier.record.turnouts) return earlier.schematic;
+export function schematicAfter(
+  record: RailwayRecord,
+  earlier: Earlier | undefined,
+  watchedNow: WatchedRails = UNWATCHED,
+): Schematic {
+  if (!earlier) return schematicOf(record, watchedNow);
+  const { schematic } = earlier;
+  const watched = isWatchedAlike(schematic.watched, watchedNow) ? schematic.watched : watchedNow;
+  const isAlike = isWiredAlike(record, earlier.record) && watched === schematic.watched;
+  if (isAlike && record.turnouts === earlier.record.turnouts) return schematic;
   const threads = threadsAfter(record, earlier);
-  const nets = isWiredAlike(record, earlier.record)
-    ? earlier.schematic.nets
-    : netsOf(joinsOf(record, threads), earlier.schematic.nets);
-  return { threads, nets };
+  const nets = isAlike ? schematic.nets : netsOf(joinsOf(record, threads, watched), schematic.nets);
+  return { threads, nets, watched };
 }
 
 function threadsAfter(record: RailwayRecord, { record: old, schematic }: Earlier): Thread[] {
@@ -57,17 +65,17 @@ function threadsAfter(record: RailwayRecord, { record: old, schematic }: Earlier
 }
 
 /** Which terminals must be joined, from what the owner assigned: each recipe in turn, each thread in the owner's order. */
-export function schematicOf(record: RailwayRecord): Schematic {
+export function schematicOf(record: RailwayRecord, watched: WatchedRails = UNWATCHED): Schematic {
   const threads = threadsOf(record);
-  return { threads, nets: netsOf(joinsOf(record, threads)) };
+  return { threads, nets: netsOf(joinsOf(record, threads, watched)), watched };
 }
 
-function joinsOf(record: RailwayRecord, threads: readonly Thread[]): Join[] {
-  return [...joinsBetweenBoards(record), ...threads.flatMap((thread) => joinsOfThread(record, thread))];
+function joinsOf(record: RailwayRecord, threads: readonly Thread[], watched: WatchedRails): Join[] {
+  return [...joinsBetweenBoards(record, watched), ...threads.flatMap((thread) => joinsOfThread(record, thread))];
 }
 
 /** Joins that are made for no single turnout. */
-function joinsBetweenBoards(record: RailwayRecord): Join[] {
+function joinsBetweenBoards(record: RailwayRecord, watched: WatchedRails): Join[] {
   const joiner = new Joiner();
   const device = (id: string) => fitted(record, id);
   for (const { deviceId, toDeviceId } of assignmentsOfRole(record, "supply")) {
@@ -75,7 +83,10 @@ function joinsBetweenBoards(record: RailwayRecord): Join[] {
     // a lamp's supply goes through a contact, a relay's through a key: that is their own recipe
     // and a discharge unit's pulse through the buttons of routes
     if (fed.type.drives === "matrix") continue;
-    if (fed.type.family !== "lamp" && traitsOf(fed.type).relay === null) supplyToBoard(device(deviceId), fed, joiner);
+    if (fed.type.family === "lamp" || traitsOf(fed.type).relay !== null) continue;
+    const zones = watched.size > 0 ? zonesAt(record, fed, device(deviceId), watched) : [];
+    if (zones.length > 0) railsBehindZones(device(deviceId), fed, zones, joiner);
+    else supplyToBoard(device(deviceId), fed, joiner);
   }
   joinCommands(record, device, joiner);
   keyToRelays(record, joiner);
@@ -110,6 +121,17 @@ function joinsOfThread(record: RailwayRecord, thread: Thread): Join[] {
   }
   joinsMade.set(thread, { joins: joiner.joins, supplies });
   return joiner.joins;
+}
+
+/** Zones through which a frog's rails are fed by the bus that its detector hangs on. */
+function zonesAt(record: RailwayRecord, frog: Fitted, supply: Fitted, watched: WatchedRails): readonly RailZone[] {
+  if (traitsOf(frog.type).inTrack !== "frog") return [];
+  const own = assignmentsOfDevice(record, frog.device.id).find((a) => a.role === "frog");
+  const zones = own?.role === "frog" ? (watched.get(own.turnoutId) ?? []) : [];
+  return zones.filter(({ deviceId }) => {
+    const isDetector = traitsOf(fitted(record, deviceId).type).inTrack === "detector";
+    return isDetector && busOf(record, deviceId)?.device.id === supply.device.id;
+  });
 }
 
 function joinCommands(record: RailwayRecord, device: (id: string) => Fitted, joiner: Joiner): void {

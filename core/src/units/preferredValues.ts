@@ -28,3 +28,20 @@ export function preferredAtLeast(ohms: number, series: Series): number {
   }
   return Number((10 ** (decade + 1)).toPrecision(2));
 }
+
+/**
+ * The preferred value at or next below a resistance.
+ *
+ * @param ohms above zero
+ * @throws {RangeError} when the resistance is not above zero and finite
+ * @example preferredAtMost(272.7, "E24") // 270
+ */
+export function preferredAtMost(ohms: number, series: Series): number {
+  const above = preferredAtLeast(ohms, series);
+  if (above <= ohms * (1 + ROUNDING)) return above;
+  const decade = 10 ** Math.floor(Math.log10(above * (1 + ROUNDING)));
+  const steps = SERIES[series];
+  const place = steps.findIndex((step) => Math.abs((step / 10) * decade - above) < above * ROUNDING);
+  const [below, power] = place > 0 ? [steps[place - 1] as number, decade] : [steps.at(-1) as number, decade / 10];
+  return Number(((below / 10) * power).toPrecision(2));
+}

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { expect, it } from "vitest";
 import { amps, count, joules, list, milliamps, milliseconds, ohms, volts } from "./format.ts";
 import { GAUGES, metricOhmsPerMetre, ohmsPerMetre } from "./gauge.ts";
-import { preferredAtLeast } from "./preferredValues.ts";
+import { preferredAtLeast, preferredAtMost, SERIES } from "./preferredValues.ts";
 
 it("writes figures as a hand-held meter shows them", () => {
   expect([volts(11.24), volts(-11.2), volts(0.948), volts(-0.001), volts(0)]).toEqual([
@@ -64,4 +64,18 @@ it("goes over from one unit to the next without a gap", () => {
   expect([ohms(999.4), ohms(999.6)]).toEqual(["999 ohm", "1.00 kohm"]);
   expect([milliseconds(0.00994), milliseconds(0.00996)]).toEqual(["9.9 ms", "10 ms"]);
   expect([milliamps(99.94), milliamps(99.96)]).toEqual(["99.9 mA", "100 mA"]);
+});
+
+it("finds the preferred value below, which is above when looked for from it", () => {
+  expect(preferredAtMost(272.7, "E24")).toBe(270);
+  expect(preferredAtMost(99, "E12")).toBe(82);
+  expect(preferredAtMost(10_000, "E12")).toBe(10_000);
+  for (const series of ["E12", "E24"] as const)
+    for (const step of SERIES[series])
+      for (const decade of [0.1, 10, 1000]) {
+        const value = Number((step * decade).toPrecision(2));
+        expect(preferredAtMost(value, series)).toBe(value);
+        expect(preferredAtMost(value * 1.001, series)).toBe(value);
+        expect(preferredAtLeast(value * 0.999, series)).toBe(value);
+      }
 });
