@@ -55,7 +55,7 @@ export function ownInputs(count: number): Terminal[] {
 export const INPUT_FIGURES = {
   pullOhms: figure(10_000, "ohm", "resistor that holds an open input high", { origin: "from memory", tolerance: 0.05 }),
   inputVolts: figure(5, "V", "an open input stands at", { tolerance: 0.05 }),
-  thresholdVolts: figure(1.5, "V", "an input counts as closed below", { origin: "from memory" }),
+  thresholdVolts: figure(1.5, "V", "an input counts as closed below", { origin: "from memory", tolerance: 0.2 }),
   inputMost: figure(5.5, "V", "most at an input", { origin: "from memory" }),
   inputDiodes: figure(0, "", "diode in the lead of each input, its band outwards: 1 where it is soldered in", {
     min: 0,

@@ -1,14 +1,17 @@
 import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
+import { inputNode } from "../readings/models.ts";
 import { secondsAbove } from "../readings/pulse.ts";
 import { combined, NO_SPREAD, shareBelow } from "../readings/spread.ts";
 import type { RailwayState } from "../readings/states.ts";
 import { ALL_MOVING, AT_REST, stateFor } from "../readings/threadReading.ts";
+import { feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { asksBy } from "../schematic/recipes/controlSides.ts";
+import { asksBy, controlSides } from "../schematic/recipes/controlSides.ts";
+import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
-import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
+import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { milliseconds, volts } from "../units/format.ts";
 import { isMotor, movedIn } from "./motorOverVolts.ts";
 import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
@@ -45,7 +48,7 @@ export const barelySwitches = rule<Barely>({
   severity: ({ share }) => (share > OFTEN ? "stop" : "look"),
   title: "By its parts' tolerances, something may not switch",
   about:
-    "Supplies, resistors and coils differ from what is printed on them, and so does the least by which a relay picks up or a motor starts. What works on paper by a few tenths of a volt works in one build and not in the next, or not on a warm day. The rule looks at relays, stall motors and servos that get little more than they need: how far each part of the chain may bring them, all parts independent, and in how many of such builds it is too little. A latching relay also needs its volts for some milliseconds.",
+    "Supplies, resistors and coils differ from what is printed on them, and so does the least by which a relay picks up or a motor starts. What works on paper by a few tenths of a volt works in one build and not in the next, or not on a warm day. The rule looks at relays, stall motors, servos and boards' inputs that get little more than they need: how far each part of the chain may bring them, all parts independent, and in how many of such builds it is too little. A latching relay also needs its volts for some milliseconds.",
   look: (look) => look.threads.flatMap((thread) => barelyOn(look, thread)),
   subject: ({ at }) => at.device.id,
   where: ({ at }) => at.device.label,
@@ -54,6 +57,8 @@ export const barelySwitches = rule<Barely>({
     const [has, needs] = unit === "V" ? [volts(gets), volts(least)] : [milliseconds(gets), milliseconds(least)];
     if (does === DROPS)
       return `At normal ${at.device.label} keeps ${has}, and ${does} only below ${needs}: by the tolerances of its parts ${failing(share)}.`;
+    if (does === COUNTS)
+      return `An input of ${at.device.label} is pulled down to ${has}, and ${does} below ${needs}: by the tolerances of its parts ${failing(share)}.`;
     const what = unit === "V" ? "gets" : "has its volts for";
     return `${at.device.label} ${what} ${has}, and ${does} from ${needs} on: by the tolerances of its parts ${failing(share)}.`;
   },
@@ -75,7 +80,13 @@ function failing(share: number): string {
 /** What gets so little on a thread that some builds fail. */
 function barelyOn(look: Look, thread: Thread): Barely[] {
   return look.remember(thread, "barely", () => {
-    const found = [...ofMotors(look, thread), ...ofRelays(look, thread), ...ofRelayBoards(look, thread)];
+    const found = [
+      ...ofMotors(look, thread),
+      ...ofRelays(look, thread),
+      ...ofRelayBoards(look, thread),
+      ...ofLocks(look, thread),
+      ...ofInputs(look, thread),
+    ];
     return found.filter(({ share }) => share >= FEW);
   });
 }
@@ -189,9 +200,53 @@ function ofRelayBoards({ circuitry }: Look, thread: Thread): Barely[] {
   });
 }
 
+/** Relays that lock a control out when a key picks them up: by what stands at the key, less their own diode. */
+function ofLocks({ record, circuitry }: Look, thread: Thread): Barely[] {
+  return controlsOf(thread).flatMap(({ lock }): Barely[] => {
+    const pullInVolts = lock?.type.figures.pullInVolts;
+    if (!lock || !pullInVolts || traitsOf(lock.type).relay !== "held") return [];
+    const keyId = feederOf(record, lock.device.id, "commands");
+    if (keyId === null) return [];
+    const least = { ...pullInVolts, value: pullInVolts.value + DIODE_VOLTS };
+    const found = shareOf(circuitry, [`${keyId}:C`, `${lock.device.id}:A2`], [AT_REST.N], least);
+    if (!found || found.gets < least.value / 2) return [];
+    return [{ at: lock, does: "picks up", least: least.value, unit: "V", thread, ...found }];
+  });
+}
+
+/** What the diode in a relay's lead drops at its coil's current, volts. */
+const DIODE_VOLTS = 0.67;
+
+/** Inputs that a control pulls to 0 V, which has to be below what counts as closed. */
+function ofInputs({ circuitry }: Look, thread: Thread): Barely[] {
+  return controlsOf(thread).flatMap((control): Barely[] => {
+    const heard = heardAt(thread, control);
+    const thresholdVolts = heard?.board.type.figures.thresholdVolts;
+    if (!heard || !thresholdVolts) return [];
+    const { board } = heard;
+    const sides = controlSides(control);
+    return (["N", "R", "press"] as const).flatMap((side): Barely[] => {
+      if (sides[side] === null) return [];
+      const asked = side === "press" ? "N" : side;
+      const state = stateFor(thread, asked, "throwing", control.assignment.id);
+      const ends = [`${board.device.id}:${inputNode(board.type, heard[side])}`, `${board.device.id}:−`] as const;
+      const gets = circuitry.volts(...ends, state);
+      // far below is no matter, and what does not close at all is told otherwise
+      if (gets === undefined || gets < thresholdVolts.value / SAFE || gets > thresholdVolts.value) return [];
+      const spread = circuitry.spreadOf(...ends, state)?.spread ?? NO_SPREAD;
+      const share = 1 - shareBelow(gets, spread, thresholdVolts.value, thresholdVolts.tolerance);
+      return [{ at: board, does: COUNTS, gets, least: thresholdVolts.value, unit: "V", share, thread }];
+    });
+  });
+}
+
+/** What an input does when a control pulls it down far enough. */
+const COUNTS = "counts as closed";
+
 /** A relay of fewer volts across a motor's leads, which leave it some 8 of 12 V. */
 function otherRelay(record: RailwayRecord, { at, unit, does }: Barely): Remedy[] {
-  if (unit !== "V" || does === DROPS || traitsOf(at.type).relay !== "held" || at.type.id === LESS) return [];
+  if (unit !== "V" || does === DROPS || does === COUNTS || traitsOf(at.type).relay !== "held" || at.type.id === LESS)
+    return [];
   const label = `Take a relay of 9 V for ${at.device.label}`;
   return [{ label, group: changeType(record, at.device.id, LESS) }];
 }

@@ -1,10 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { drafted, findingsOf, railway, remedied, retyped, withFigures } from "../../testing/build.ts";
-import { FROGS } from "../../testing/recipes.ts";
+import { DRIVING, FROGS } from "../../testing/recipes.ts";
+import { typeOf } from "../catalogue/catalogue.ts";
+import type { Figure } from "../catalogue/deviceType.ts";
+import type { Element } from "../circuit/elements.ts";
 import { Derived } from "../derive.ts";
-import { combined, NO_SPREAD, normalBelow, shareBelow } from "./spread.ts";
-import { AT_REST, stateFor } from "./threadReading.ts";
+import { combined, NO_SPREAD, normalBelow, shareBelow, variationsOf } from "./spread.ts";
+import type { RailwayState } from "./states.ts";
+import { ALL_MOVING, AT_REST, stateFor } from "./threadReading.ts";
 
 /** Numbers between 0 and 1, the same for the same seed. */
 function seeded(seed: number): () => number {
@@ -137,5 +141,101 @@ describe("a linear regulator", () => {
     const unfed = drafted(record, (draft) => draft.unassign((a) => a.role === "supply"));
     const { circuitry } = new Derived(unfed);
     expect(Math.abs(circuitry.volts("sb1:servos", "sb1:−", AT_REST.N) ?? 0)).toBeLessThan(0.01);
+  });
+});
+
+describe("what a control pulls down, and a relay behind a key", () => {
+  const heard = (thresholdVolts: number, inputDiodes: number) =>
+    withFigures(railway(["A", "", "stall-motor", "input-decoder-4", "toggle-centre-off"]), "D1", {
+      thresholdVolts,
+      inputDiodes,
+    });
+  const told = (record: ReturnType<typeof heard>) => findingsOf(record, "barely-switches").map(({ why }) => why);
+
+  // derived: a diode drops some 0.5 V at half a milliamp; 1.5 V less a fifth are far above it, 0.55 V are not
+  it("has a margin of a volt through a diode, and none where the board wants half a volt", () => {
+    expect(told(heard(1.5, 0))).toEqual([]);
+    expect(told(heard(1.5, 1))).toEqual([]);
+    const [why] = told(heard(0.55, 1));
+    expect(why).toMatch(
+      /^An input of D1 is pulled down to 0\.[45]\d? V, and counts as closed below 0\.\d+ V: by the tolerances of its parts .* fails?\.$/,
+    );
+    expect(told(heard(0.55, 0))).toEqual([]);
+  });
+
+  it("picks up on 12 V, and barely on 9 V", () => {
+    const locked = DRIVING["reversing toggle, locked out by a relay"]!();
+    expect(told(locked)).toEqual([]);
+    const supply = locked.assignments.find(
+      (a) => a.role === "supply" && locked.devices.find(({ id }) => id === a.toDeviceId)?.label === "RY1",
+    );
+    const { label } = locked.devices.find(({ id }) => supply?.role === "supply" && id === supply.deviceId)!;
+    const [why] = told(withFigures(locked, label, { volts: 9.4 }));
+    expect(why).toMatch(/^RY1 gets 9\.\d V, and picks up from 9\.\d V on: /);
+  });
+});
+
+describe("builds drawn at random and solved", () => {
+  const DRAWS = 3000;
+
+  /** Share of builds in which less than a least arrives, all figures drawn within their tolerances. */
+  function failing(
+    circuitry: Derived["circuitry"],
+    ends: [string, string],
+    state: RailwayState,
+    least: Figure,
+  ): number {
+    const random = seeded(3);
+    const between = () => 2 * random() - 1;
+    const solved = circuitry.solveWith(ends[0], state, { elements: [] })!;
+    const variations = variationsOf(circuitry.record, solved);
+    let failed = 0;
+    for (let draw = 0; draw < DRAWS; draw++) {
+      const by = new Map<string, number>();
+      for (const { key } of variations) if (!by.has(key)) by.set(key, between());
+      const changes = new Map(variations.map(({ key, element, share }) => [element.id, (by.get(key) ?? 0) * share]));
+      const build = (element: Element): Element => {
+        const times = 1 + (changes.get(element.id) ?? 0);
+        if (element.kind === "resistor") return { ...element, ohms: element.ohms * times };
+        if (element.kind === "switch") return { ...element, onOhms: element.onOhms * times };
+        if (element.kind !== "voltage") return element;
+        const { holds, volts } = element;
+        return holds
+          ? { ...element, holds: { ...holds, volts: holds.volts * times } }
+          : { ...element, volts: volts * times };
+      };
+      const point = circuitry.solveWith(ends[0], state, { elements: [], build })!.circuit.point();
+      if (Math.abs(point.between(...ends) ?? 0) < least.value * (1 + least.tolerance * between())) failed++;
+    }
+    return failed / DRAWS;
+  }
+
+  it.each([
+    [
+      "a stall motor on an output",
+      ["stall-motor", "stall-decoder-8", ""],
+      "A",
+      { leastVolts: 10 },
+      ["a:+", "a:−"],
+      AT_REST.N,
+    ],
+    [
+      "a servo while it moves",
+      ["servo", "servo-board-4", "toggle-latching"],
+      "A",
+      { leastVolts: 4.9 },
+      ["a:+", "a:−"],
+      ALL_MOVING.N,
+    ],
+  ] as const)("fail as often as the adjoint network says: %s", (_, row, label, figures, [plus, minus], state) => {
+    const record = withFigures(railway(["A", "", ...row]), label, figures);
+    const { circuitry } = new Derived(record);
+    const least = typeOf(record, record.devices.find((each) => each.label === label)!).figures.leastVolts!;
+    const at = circuitry.spreadOf(plus, minus, state)!;
+    const share = shareBelow(Math.abs(at.volts), at.spread, least.value, least.tolerance);
+    const drawn = failing(circuitry, [plus, minus], state, least);
+    expect(drawn).toBeGreaterThan(0.01);
+    expect(drawn).toBeLessThan(0.99);
+    expect(Math.abs(share - drawn)).toBeLessThan(0.04);
   });
 });

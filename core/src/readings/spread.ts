@@ -165,7 +165,11 @@ export function shareBelow(value: number, spread: Spread, limit: number, limitTo
   const [corner, sigma] = [spread.corner + all.corner, Math.hypot(spread.sigma, all.sigma)];
   if (value - corner >= limit) return 0;
   if (value + corner <= limit) return 1;
-  return sigma === 0 ? (value < limit ? 1 : 0) : normalBelow((limit - value) / sigma);
+  if (sigma === 0) return value < limit ? 1 : 0;
+  // one part alone is anywhere alike; two that do as much are near enough to a bell
+  const alone = Math.max(0, (Math.SQRT2 - (corner / sigma) * UNIFORM) / (Math.SQRT2 - 1));
+  const evenly = (limit - value + corner) / (2 * corner);
+  return alone * evenly + (1 - alone) * normalBelow((limit - value) / sigma);
 }
 
 /**
