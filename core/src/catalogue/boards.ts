@@ -279,6 +279,9 @@ export const BOARDS: readonly DeviceType[] = [
       hears: "bus",
       figures: {
         outputOhms: figure(2, "ohm", "inside resistance of an output that is on", { origin: "from memory" }),
+        sinkVolts: figure(0.8, "V", "left at an output that is on, at 0.1 A (Darlington transistors 0.7 to 1 V)", {
+          ...{ origin: "from memory", tolerance: 0.15, min: 0.02, max: 2 },
+        }),
         outputAmps: figure(0.1, "A", "most from one output", { origin: "from memory" }),
         ...board(400, 9, 15),
       },

@@ -80,7 +80,16 @@ const NO_LIMITS = [
     "restAmps",
     "restOhms",
   ],
-  ...["reverseSeconds", "secondOhms", "senseOhms", "seriesOhms", "signalOhms", "signalVolts", "squareMetres"],
+  ...[
+    "reverseSeconds",
+    "secondOhms",
+    "senseOhms",
+    "seriesOhms",
+    "signalOhms",
+    "signalVolts",
+    "sinkVolts",
+    "squareMetres",
+  ],
   ...["stalledOhms", "switchOhms", "thresholdVolts", "volts", "warmsSeconds", "ways", "yellowVolts", "zoneVolts"],
 ];
 

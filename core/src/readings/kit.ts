@@ -12,8 +12,8 @@ const LINK_OHMS = 0.01;
 /** Between terminals that carry signals only, ohms (common practice). */
 const LEAK_OHMS = 1e6;
 
-/** Current at which a detector states what its diodes drop, amps. */
-const ZONE_TEST_AMPS = 0.1;
+/** Current at which it is stated what diodes and transistors drop, amps. */
+const DROP_TEST_AMPS = 0.1;
 /** Current at which the lamp's forward voltages are stated, amps. */
 const LAMP_TEST_AMPS = 0.01;
 
@@ -205,9 +205,9 @@ export class Kit {
     return { element: { kind: "diode", ...this.base(part, anode, cathode), model }, figure };
   }
 
-  /** One of two diodes back to back in a feed, by what they drop at a tenth of an amp. */
-  bothWays(part: string, anode: string, cathode: string, figure: string): Part {
-    const model = ledModel(this.value(figure), ZONE_TEST_AMPS);
+  /** What drops a figure's volts at a tenth of an amp: one of two diodes back to back in a feed, or a Darlington transistor that is on. */
+  drop(part: string, anode: string, cathode: string, figure: string): Part {
+    const model = ledModel(this.value(figure), DROP_TEST_AMPS);
     return { element: { kind: "diode", ...this.base(part, anode, cathode), model }, figure };
   }
 

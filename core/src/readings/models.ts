@@ -94,7 +94,10 @@ const OUTPUTS: Record<OutputKind, (kit: Kit, way: number, state: DeviceState) =>
   // relay boards and diode boards are made as a whole
   contact: () => [],
   matrix: () => [],
-  sink: (kit, way, { off, on }) => [kit.contact(`${way}L`, `${way}L`, "−", !off && on.has(way), "outputOhms")],
+  sink: (kit, way, { off, on }) => [
+    kit.contact(`${way}L`, `${way}L`, `${way}s`, !off && on.has(way), "outputOhms"),
+    kit.drop(`${way}drop`, `${way}s`, "−", "sinkVolts"),
+  ],
 };
 
 /** What drives a board's outputs: the capacitor of coil outputs, the coils of relays. */
@@ -287,8 +290,8 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
     kit.leak("common", "0", "−"),
     ...numbered(kit.type.zones ?? 0).flatMap((zone) => [
       kit.resistor(`${zone}.sense`, `${zone}i`, `${zone}s`, "senseOhms"),
-      kit.bothWays(`${zone}.forth`, `${zone}s`, `${zone}o`, "zoneVolts"),
-      kit.bothWays(`${zone}.back`, `${zone}o`, `${zone}s`, "zoneVolts"),
+      kit.drop(`${zone}.forth`, `${zone}s`, `${zone}o`, "zoneVolts"),
+      kit.drop(`${zone}.back`, `${zone}o`, `${zone}s`, "zoneVolts"),
       kit.contact(`O${zone}`, `O${zone}`, "0", !off && on.has(zone), "outputOhms"),
     ]),
   ],
