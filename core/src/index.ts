@@ -343,7 +343,7 @@ export { testResult } from "./proving/testResult.ts";
 export type { TestStep } from "./proving/testSteps.ts";
 export type { Found, Standing } from "./proving/verdict.ts";
 export type { BoardLoad } from "./readings/boardLoads.ts";
-export { type MeterReading, measure, type Range } from "./readings/meter.ts";
+export { type MeterKind, type MeterReading, measure, type Range } from "./readings/meter.ts";
 export type { NodeVolts } from "./readings/nodeVolts.ts";
 export type { Moment, RailwayState } from "./readings/states.ts";
 export { type FrogReading, lampIn, type MotorReading, stateFor, type ThreadReading } from "./readings/threadReading.ts";

@@ -8,6 +8,9 @@ import type { RailwayState } from "./states.ts";
 
 export type Range = "V" | "ohm" | "mA" | "diode";
 
+/** How a meter comes to what it shows on AC: by the mean, as if all were sines, or by the true effective value. */
+export type MeterKind = "unknown" | "averaging" | "effective";
+
 /** What a real hand-held meter should show between two terminals. */
 export interface MeterReading {
   range: Range;
@@ -21,6 +24,8 @@ export interface MeterReading {
   ac: boolean;
   /** How it came about, in a plain sentence. */
   reckoned: string;
+  /** Another kind of meter shows another value. */
+  byKind?: true;
   /** What to beware of with the meter in this place. */
   caution?: string;
 }
@@ -72,6 +77,7 @@ const RECKONED_OFF = "Supplies off and capacitors empty; all ways between the pr
  * @param red terminal under the red probe, `deviceId:terminal` or a strip's screw as "k1/3"
  * @param black terminal under the black probe
  * @param fault what is amiss in the circuit, or how a build differs from its figures; nothing when not said
+ * @param kind of meter; what either shows passes when nobody has said it
  */
 export function measure(
   circuitry: Circuitry,
@@ -80,6 +86,7 @@ export function measure(
   range: Range,
   state: RailwayState,
   fault: Extra = SOUND,
+  kind: MeterKind = "unknown",
 ): MeterReading {
   if (range === "mA") return measureAmps(circuitry, red, black, state, fault);
   const isOff = range === "ohm" || range === "diode";
@@ -116,7 +123,7 @@ export function measure(
   if (!solved) return open("Nothing is joined to these terminals.");
   const { value: across, changes } = solved;
   const otherHalf = isOnTrack ? solve(-1) : null;
-  if (otherHalf) return onTrack(solved, otherHalf);
+  if (otherHalf) return onTrack(solved, otherHalf, kind);
   if (range === "V") {
     const scale = ac ? Math.SQRT1_2 : 1;
     return { range, value: across * scale, ...bandAround(range, across * scale, ac, changes, scale), ac, reckoned };
@@ -171,16 +178,28 @@ function ofBothHalves(one: Half, other: Half): Half & { mean: number; ac: boolea
 }
 
 /** Volts under the track's square wave. */
-function onTrack(one: Half, other: Half): MeterReading {
-  const { value, changes, ac } = ofBothHalves(one, other);
+function onTrack(one: Half, other: Half, kind: MeterKind): MeterReading {
+  const { value: truly, changes, ac } = ofBothHalves(one, other);
+  if (!ac) {
+    const reckoned = "The mean of the two half cycles of the track.";
+    return { range: "V", value: truly, ...bandAround("V", truly, ac, changes), ac, reckoned };
+  }
+  const times = kind === "averaging" ? FORM_FACTOR : 1;
+  const value = truly * times;
   // which kind of meter it is, nobody has said: what either shows passes
-  const byKind = ac ? (FORM_FACTOR - 1) * value : 0;
-  const { tolerance, corner } = bandAround("V", value, ac, changes);
-  const reckoned = ac
-    ? `Half of what the track's square wave swings between the probes; on DC the meter shows next to nothing. A meter that averages shows ${volts(value * FORM_FACTOR)}, since it takes every wave for a sine, and one that does not follow 8 kHz less.`
-    : "The mean of the two half cycles of the track.";
-  return { range: "V", value, tolerance: tolerance + byKind, corner: corner + byKind, ac, reckoned };
+  const either = kind === "unknown" ? (FORM_FACTOR - 1) * value : 0;
+  const { tolerance, corner } = bandAround("V", value, ac, changes, times);
+  const reckoned = `Half of what the track's square wave swings between the probes${OF_KIND[kind](truly)}; on DC the meter shows next to nothing. One that does not follow 8 kHz shows less.`;
+  return { range: "V", value, tolerance: tolerance + either, corner: corner + either, ac, byKind: true, reckoned };
 }
+
+/** What a kind of meter makes of the track's wave, as part of a sentence. */
+const OF_KIND: Record<MeterKind, (truly: number) => string> = {
+  unknown: (truly) =>
+    `: a meter of true effective values shows that, one that averages ${volts(truly * FORM_FACTOR)}, since it takes every wave for a sine`,
+  averaging: () => ", times 1.11: a meter that averages takes every wave for a sine",
+  effective: () => ", which is its effective value",
+};
 
 /** By which a meter that averages multiplies the mean of what it rectifies, so that a sine reads right: pi / (2 sqrt 2). */
 const FORM_FACTOR = Math.PI / (2 * Math.SQRT2);

@@ -3,7 +3,7 @@ import { drafted, railway } from "../../testing/build.ts";
 import { FROGS, LAMPS } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { measure } from "./meter.ts";
+import { type MeterKind, measure } from "./meter.ts";
 import type { RailwayState } from "./states.ts";
 import { AT_REST, stateFor } from "./threadReading.ts";
 
@@ -67,7 +67,20 @@ it("lets both kinds of meter pass on the track's square wave, and says what an a
   const { value, tolerance, ac, reckoned } = measure(circuitry, "d1:J", "d1:K", "V", AT_REST.N);
   expect(ac).toBe(true);
   expect(value!).toBeCloseTo(15, 1);
-  expect(reckoned).toContain("A meter that averages shows 16.7 V");
+  expect(reckoned).toContain("one that averages 16.7 V");
   expect(Math.abs(16.66 - value!)).toBeLessThan(tolerance);
   expect(Math.abs(10 - value!)).toBeGreaterThan(tolerance);
+});
+
+it("knows what one kind of meter shows when it is said, within a narrower band", () => {
+  const { circuitry } = new Derived(railway(["A", "", "stall-motor", "stall-decoder-8"]));
+  const by = (kind: MeterKind) => measure(circuitry, "d1:J", "d1:K", "V", AT_REST.N, undefined, kind);
+  expect(by("averaging").value! / by("effective").value!).toBeCloseTo(Math.PI / (2 * Math.SQRT2), 9);
+  expect(by("effective").value!).toBeCloseTo(15, 1);
+  for (const kind of ["averaging", "effective"] as const)
+    expect(by(kind).tolerance).toBeLessThan(by("unknown").tolerance);
+  // DC is DC to any of them
+  const plus = (kind: MeterKind) => measure(circuitry, "d1:+", "d1:−", "V", AT_REST.N, undefined, kind);
+  expect(plus("averaging")).toEqual(plus("unknown"));
+  expect(plus("unknown").byKind).toBeUndefined();
 });

@@ -9,6 +9,7 @@ import {
   type EditGroup,
   type LaidAs,
   type LampSituations,
+  type MeterKind,
   type MeterReading,
   type Moment,
   matrixOfBoard,
@@ -40,6 +41,8 @@ export interface Focus {
   red: string | null;
   black: string | null;
   range: Range;
+  /** Kind of meter that its owner has. */
+  kind: MeterKind;
   /** Whether its lamps are inspected in every fault situation. */
   lamp: boolean;
 }
@@ -76,7 +79,7 @@ const worker = {
     return change;
   },
 
-  focus({ turnoutId, thrown, by, moment, red, black, range, lamp, ...before }: Focus): FocusResult {
+  focus({ turnoutId, thrown, by, moment, red, black, range, kind, lamp, ...before }: Focus): FocusResult {
     const thread = derived?.schematic.threads.find(({ turnout }) => turnout.id === turnoutId);
     const acting = thread?.turnout.id ?? null;
     // a control that was named may be gone by now, or ask for the other position only
@@ -101,7 +104,7 @@ const worker = {
       along,
       sheet: derived && acting ? derived.sheet(acting) : [],
       situations: derived && thread && lamp ? derived.situations(thread) : [],
-      meter: derived && red && black ? measure(derived.circuitry, red, black, range, state) : null,
+      meter: derived && red && black ? measure(derived.circuitry, red, black, range, state, undefined, kind) : null,
     };
   },
 

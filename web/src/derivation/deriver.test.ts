@@ -12,6 +12,7 @@ const FOCUS: Focus = {
   red: null,
   black: null,
   range: "V",
+  kind: "unknown",
   lamp: false,
 };
 const record = (name: string) => emptyRecord(name);

@@ -20,10 +20,11 @@ const focusOf = createSelector(
     ({ view }: RootState) => view.red?.key ?? null,
     ({ view }: RootState) => view.black?.key ?? null,
     ({ view }: RootState) => view.range,
+    ({ view }: RootState) => view.meterKind,
     ({ view }: RootState) => view.lamp,
   ],
-  (turnoutId, asked, thrown, by, moment, red, black, range, lamp): Focus => ({
-    ...{ turnoutId, asked, thrown, by, moment, red, black, range, lamp },
+  (turnoutId, asked, thrown, by, moment, red, black, range, kind, lamp): Focus => ({
+    ...{ turnoutId, asked, thrown, by, moment, red, black, range, kind, lamp },
   }),
 );
 

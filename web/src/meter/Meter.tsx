@@ -1,12 +1,14 @@
+import type { MeterKind } from "@alderman/core";
 import { X } from "lucide-react";
-import type { PointerEvent } from "react";
+import { type PointerEvent, useEffect } from "react";
 import { useFocusResult } from "../derivation/hooks.ts";
 import { IconButton } from "../kit/IconButton.tsx";
 import { Optional, part } from "../kit/part.tsx";
 import { Segmented } from "../kit/Segmented.tsx";
+import { useKeptState } from "../kit/useKeptState.ts";
 import { useRecord } from "../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
-import { isOfProbes, probe, setRange } from "../store/view.ts";
+import { isOfProbes, probe, setMeterKind, setRange } from "../store/view.ts";
 import { Heading } from "./Heading.tsx";
 
 // before anything was measured there is nothing to show
@@ -53,12 +55,40 @@ export function Meter() {
           </p>
         )}
       </div>
+      {current?.byKind && <Kind />}
       <Optional>
         {(current || hasKept) && (
           <Readings key={`${view.red?.key} ${view.black?.key} ${view.range}`} reading={current} />
         )}
       </Optional>
     </aside>
+  );
+}
+
+const KINDS = [
+  { value: "unknown", text: "Not said" },
+  { value: "averaging", text: "Averages" },
+  { value: "effective", text: "Effective" },
+] as const;
+
+/** What kind of meter the owner has; the browser keeps it. */
+function Kind() {
+  const dispatch = useAppDispatch();
+  const [kind, setKind] = useKeptState<MeterKind>("meter-kind", "unknown");
+  useEffect(() => {
+    dispatch(setMeterKind(kind));
+  }, [kind, dispatch]);
+  return (
+    <div className="mt-2">
+      <Heading>What my meter shows on AC</Heading>
+      <Segmented
+        label="Kind of meter"
+        className="mt-1 w-full max-[1099px]:w-auto"
+        value={kind}
+        segments={KINDS}
+        onChange={setKind}
+      />
+    </div>
   );
 }
 

@@ -1,4 +1,4 @@
-import type { Moment, Position, Range, ThingRef } from "@alderman/core";
+import type { MeterKind, Moment, Position, Range, ThingRef } from "@alderman/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { derivation } from "../derivation/derivation.ts";
 
@@ -28,6 +28,8 @@ export interface ViewState {
   red: ProbedEnd | null;
   black: ProbedEnd | null;
   range: Range;
+  /** What the owner's meter shows on AC. */
+  meterKind: MeterKind;
   /** Which probe the next click places. */
   next: "red" | "black";
   theme: "bench" | "shed";
@@ -54,6 +56,7 @@ const initialState = (): ViewState => ({
   red: null,
   black: null,
   range: "V",
+  meterKind: "unknown",
   next: "red",
   theme: "bench",
   lamp: false,
@@ -114,6 +117,9 @@ export const view = createSlice({
     setRange: (state, { payload }: PayloadAction<Range>) => {
       state.range = payload;
     },
+    setMeterKind: (state, { payload }: PayloadAction<MeterKind>) => {
+      state.meterKind = payload;
+    },
     probe: (
       state,
       { payload: { probe, end } }: PayloadAction<{ probe: "red" | "black" | "next"; end: ProbedEnd | null }>,
@@ -152,6 +158,7 @@ export const {
   hold,
   throwBy,
   setMoment,
+  setMeterKind,
   setRange,
   probe,
   setTheme,
