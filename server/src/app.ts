@@ -8,13 +8,17 @@ import helmet from "helmet";
 import type { Logger } from "pino";
 import { notFound, onError } from "./errors.ts";
 import { requireOwnHost } from "./ownHost.ts";
+import { backupRoutes } from "./routes/backups.ts";
 import { calculatorRoutes } from "./routes/calculators.ts";
 import type { Live } from "./routes/live.ts";
 import { railwayRoutes } from "./routes/railways.ts";
+import type { Keeper } from "./store/keeper.ts";
 import type { Store } from "./store/store.ts";
 
 export interface AppOptions {
   store: Store;
+  /** Keeps the store's database; without it nothing is backed up. */
+  keeper?: Keeper;
   /** Folder with the built interface; without it only the interface for programs is served. */
   webFolder?: string;
   /** Folder with the sample railways. */
@@ -25,7 +29,7 @@ export interface AppOptions {
 }
 
 /** The application: interface for programs under /api, the built interface elsewhere. */
-export function createApp({ store, webFolder, samplesFolder, log, live }: AppOptions): Express {
+export function createApp({ store, keeper, webFolder, samplesFolder, log, live }: AppOptions): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(requireOwnHost);
@@ -64,6 +68,7 @@ export function createApp({ store, webFolder, samplesFolder, log, live }: AppOpt
   );
   if (live) app.use("/api/railways/:id/live", live.router);
   app.use("/api/railways", railwayRoutes(store, samplesFolder));
+  if (keeper) app.use("/api/backups", backupRoutes(keeper));
   app.use("/api/calculators", calculatorRoutes());
   app.use("/api", notFound);
   if (webFolder) serveWeb(app, webFolder);

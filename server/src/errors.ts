@@ -2,6 +2,7 @@ import { RecordError } from "@alderman/core";
 import type { ErrorRequestHandler, Request, RequestHandler, Response } from "express";
 import type { Logger } from "pino";
 import { GatewayError } from "./live/gateway.ts";
+import { BackupError } from "./store/backups.ts";
 import { DivergedError, NoRailwayError, StaleError } from "./store/store.ts";
 
 /** Answers what no route has answered. */
@@ -26,6 +27,13 @@ export function onError(log?: Logger): ErrorRequestHandler {
       response.status(502).json({ error: { message: error.message } });
     } else if (error instanceof NoRailwayError) {
       response.status(404).json({ error: { message: error.message } });
+    } else if (error instanceof BackupError) {
+      response.status(409).json({ error: { message: error.message } });
+    } else if (isOfDatabase(error)) {
+      log?.error({ error, method: request.method, path: request.path }, "the database failed");
+      response
+        .status(error.code.startsWith("SQLITE_FULL") ? 507 : 500)
+        .json({ error: { message: wordsFor(error.code) } });
     } else if (error?.type === "entity.too.large") {
       const limit = Math.round(error.limit / 1_000_000);
       response
@@ -43,3 +51,24 @@ export function onError(log?: Logger): ErrorRequestHandler {
     }
   };
 }
+
+function isOfDatabase(error: unknown): error is Error & { code: string } {
+  return (
+    error instanceof Error && "code" in error && typeof error.code === "string" && error.code.startsWith("SQLITE_")
+  );
+}
+
+/** What a failure of the database means, and what to do, by SQLite's code. */
+function wordsFor(code: string): string {
+  const [, words] = FAILURES.find(([start]) => code.startsWith(start)) ?? [];
+  return `${words ?? `The database failed (${code}).`} Nothing was changed.`;
+}
+
+const FAILURES: readonly [string, string][] = [
+  ["SQLITE_FULL", "The disk is full: make room, then try again."],
+  ["SQLITE_READONLY", "The database cannot be written: look at the permissions of the data folder."],
+  ["SQLITE_IOERR", "The disk could not be read or written: look at the drive, and make a backup elsewhere."],
+  ["SQLITE_CORRUPT", "The database is damaged: put a backup back, on the page of the railways."],
+  ["SQLITE_NOTADB", "The database is damaged: put a backup back, on the page of the railways."],
+  ["SQLITE_BUSY", "Another program holds the database: end it, then try again."],
+];

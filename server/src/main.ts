@@ -6,8 +6,9 @@ import { openRailwayFile } from "@alderman/core";
 import pino from "pino";
 import { createApp } from "./app.ts";
 import { liveRoutes } from "./routes/live.ts";
-import { DataFolderError, openDatabase } from "./store/database.ts";
-import { Store } from "./store/store.ts";
+import { DataFolderError } from "./store/database.ts";
+import { Keeper } from "./store/keeper.ts";
+import { FolderTakenError } from "./store/lock.ts";
 
 const HOST = "127.0.0.1";
 const DEFAULT_PORT = "4270";
@@ -52,22 +53,24 @@ const options = readOptions();
 const log = pino({ level: process.env.ALDERMAN_LOG ?? "warn" }, pino.destination(2));
 const samplesFolder = join(HOUSE, "samples");
 
-function openStore(): Store {
+function openKeeper(): Keeper {
   try {
-    return new Store(openDatabase(options.folder));
+    return new Keeper(options.folder, (error) => log.error({ error }, "the day's backup was not made"));
   } catch (error) {
-    if (error instanceof DataFolderError) giveUp(error.message);
+    if (error instanceof DataFolderError || error instanceof FolderTakenError) giveUp(error.message);
     throw error;
   }
 }
 
-const store = openStore();
+const keeper = openKeeper();
+const { store } = keeper;
 if (options.demo && store.list().length === 0) {
   store.create(openRailwayFile(readFileSync(join(samplesFolder, "skerrin-ferry.json"), "utf8")));
 }
 const live = liveRoutes(store);
 const app = createApp({
   store,
+  keeper,
   live,
   samplesFolder,
   log,
@@ -95,6 +98,9 @@ for (const signal of ["SIGINT", "SIGTERM"] as const) {
   process.on(signal, () => {
     live.stopAll();
     server.closeAllConnections();
-    server.close(() => process.exit(0));
+    server.close(() => {
+      keeper.close();
+      process.exit(0);
+    });
   });
 }

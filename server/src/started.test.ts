@@ -1,6 +1,6 @@
 // The server as a program: started, ended, killed.
 import { type ChildProcess, spawn, spawnSync } from "node:child_process";
-import { chmodSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { chmodSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -115,6 +115,42 @@ it("keeps everything when it is started a second time, by option and by environm
   await new Promise((done) => first.child.on("exit", done));
   const second = await start("--demo");
   expect(await ask(second.address, "railways")).toEqual([expect.objectContaining({ id: railway!.id })]);
+});
+
+it("does not share its folder with a second one, and hands it on when it ends", { timeout: 60_000 }, async () => {
+  const first = await start();
+  const { id } = await ask(first.address, "railways", { name: "Mine" });
+  const { status, stderr } = refusal(["--port", "0", "--data", folder]);
+  expect(status).toBe(1);
+  expect(stderr).toMatch(/^Another Alderman is at work on .*\n$/);
+  first.child.kill("SIGTERM");
+  await new Promise((done) => first.child.on("exit", done));
+  // a clean end leaves the one file
+  expect(readdirSync(folder).filter((name) => name.startsWith("alderman.db"))).toEqual(["alderman.db"]);
+  const second = await start();
+  expect(await ask(second.address, `railways/${id}`)).toMatchObject({ revision: 0 });
+});
+
+it("is backed up and put back as a command, while no server runs", { timeout: 60_000 }, async () => {
+  const command = (...args: string[]) =>
+    spawnSync(process.execPath, ["--import", "tsx", "server/src/backup.ts", ...args, "--data", folder], {
+      cwd: HOUSE,
+      encoding: "utf8",
+    });
+  const running = await start();
+  const { id } = await ask(running.address, "railways", { name: "Kept" });
+  expect(command("make").stderr).toMatch(/Another Alderman is at work/);
+  running.child.kill("SIGTERM");
+  await new Promise((done) => running.child.on("exit", done));
+  expect(command("restore").stdout).toMatch(/There are no backups/);
+  expect(command("make").stdout).toMatch(/alderman-asked-.*\.db, \d+ kB, read over and sound\.\n$/);
+  rmSync(join(folder, "alderman.db"));
+  const [, name] = /restore -- (\S+)/.exec(command("restore").stdout)!;
+  expect(command("restore", name!).stdout).toMatch(/is the database of .* now\.\n$/);
+  expect(command("restore", "nothing.db")).toMatchObject({ status: 1, stderr: "There is no backup nothing.db.\n" });
+  expect(command("restore", "--fast")).toMatchObject({ status: 1 });
+  const again = await start();
+  expect(await ask(again.address, `railways/${id}`)).toMatchObject({ revision: 0 });
 });
 
 it("tells open windows through server-sent events", async () => {

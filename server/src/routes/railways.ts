@@ -17,7 +17,7 @@ import {
 import express, { type Request, type Response, Router } from "express";
 import * as z from "zod";
 import { BODY_LIMIT, FILE_LIMIT } from "../limits.ts";
-import type { Store } from "../store/store.ts";
+import { OTHER_DATABASE, type Store } from "../store/store.ts";
 
 const NewRailway = z.strictObject({ name: Railway.shape.name });
 const NewSample = z.strictObject({ sample: z.string().regex(/^[a-z0-9-]{1,40}$/) });
@@ -114,10 +114,12 @@ function sendEvents(store: Store, id: string, request: Request, response: Respon
     else response.end("event: removed\ndata: {}\n\n");
   };
   const heartbeat = setInterval(() => response.write(": still here\n\n"), HEARTBEAT);
-  store.changes.on(id, tell);
+  // a window that comes back after that finds out what is here now
+  const letGo = () => response.end();
+  store.changes.on(id, tell).on(OTHER_DATABASE, letGo);
   request.on("close", () => {
     clearInterval(heartbeat);
-    store.changes.off(id, tell);
+    store.changes.off(id, tell).off(OTHER_DATABASE, letGo);
   });
 }
 

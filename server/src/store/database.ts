@@ -1,6 +1,7 @@
-import { accessSync, constants, mkdirSync, readdirSync, readFileSync } from "node:fs";
+import { accessSync, chmodSync, constants, existsSync, mkdirSync, readdirSync, readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
 import Database from "better-sqlite3";
+import { damageOf, isOurs, listBackups, makeBackup } from "./backups.ts";
 
 /** Something the owner can put right about the folder or file that holds the data. */
 export class DataFolderError extends Error {
@@ -15,18 +16,14 @@ const MIGRATIONS = new URL("./migrations/", import.meta.url);
  * @throws {DataFolderError} when the folder cannot be written, or its database is not ours or of a newer version
  */
 export function openDatabase(folder: string): Database.Database {
+  makeFolder(folder);
   const file = join(folder, "alderman.db");
-  try {
-    mkdirSync(folder, { recursive: true });
-    accessSync(folder, constants.W_OK);
-  } catch (error) {
-    throw new DataFolderError(
-      `The data folder ${folder} cannot be written (${codeOf(error)}). Choose another with --data, or change its permissions.`,
-    );
-  }
   let database: Database.Database | undefined;
   try {
+    if (existsSync(file) && statSync(file).size > 0) requireOwn(file, folder);
     database = new Database(file);
+    // nobody else's business
+    chmodSync(file, 0o600);
     database.pragma("journal_mode = WAL");
     database.pragma("synchronous = FULL");
     migrate(database, folder);
@@ -36,9 +33,58 @@ export function openDatabase(folder: string): Database.Database {
     database?.close();
     if (error instanceof DataFolderError) throw error;
     throw new DataFolderError(
-      `The database ${file} cannot be opened (${codeOf(error)}). Nothing in it was changed. Choose another folder with --data, or put a backup in its place.`,
+      `The database ${file} cannot be opened (${codeOf(error)}). Nothing in it was changed. Choose another folder with --data, or put a backup in its place: ${wayBack(folder)}.`,
     );
   }
+}
+
+/** Makes the folder that holds the data, for its owner alone, when there is none. @throws {DataFolderError} when it cannot be written */
+export function makeFolder(folder: string): void {
+  try {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    accessSync(folder, constants.W_OK);
+  } catch (error) {
+    throw new DataFolderError(
+      `The data folder ${folder} cannot be written (${codeOf(error)}). Choose another with --data, or change its permissions.`,
+    );
+  }
+}
+
+/** Looks at a database before anything is written: one that is not ours, newer than this program or damaged is left alone. */
+function requireOwn(file: string, folder: string): void {
+  const database = new Database(file, { readonly: true, fileMustExist: true });
+  try {
+    if (!isOurs(database))
+      throw new DataFolderError(
+        `${file} is a database of another program. Nothing in it was changed; choose another folder with --data.`,
+      );
+    requireKnownVersion(database, folder);
+    const [damage] = damageOf(database, false);
+    if (damage)
+      throw new DataFolderError(
+        `The database ${file} is damaged: ${damage}. Nothing in it was changed; put a backup in its place: ${wayBack(folder)}.`,
+      );
+  } finally {
+    database.close();
+  }
+}
+
+/** How the latest backup is put back, as a command; or that there is none. */
+export function wayBack(folder: string): string {
+  const [latest] = listBackups(folder);
+  return latest ? `npm run restore -- --data ${folder} ${latest.name}` : "there is none in its folder backups";
+}
+
+const migrations = () =>
+  readdirSync(MIGRATIONS)
+    .filter((name) => /^\d{3}-.*\.sql$/.test(name))
+    .sort();
+
+function requireKnownVersion(database: Database.Database, folder: string): void {
+  if ((database.pragma("user_version", { simple: true }) as number) <= migrations().length) return;
+  throw new DataFolderError(
+    `The database in ${folder} was written by a newer version of this program. Use that version, or choose another folder with --data.`,
+  );
 }
 
 /**
@@ -46,17 +92,11 @@ export function openDatabase(folder: string): Database.Database {
  * enforced meanwhile, so that a table may be built anew while others refer to it; they are checked before each is done.
  */
 function migrate(database: Database.Database, folder: string): void {
-  const files = readdirSync(MIGRATIONS)
-    .filter((name) => /^\d{3}-.*\.sql$/.test(name))
-    .sort();
+  const files = migrations();
+  requireKnownVersion(database, folder);
   const version = database.pragma("user_version", { simple: true }) as number;
-  if (version > files.length) {
-    throw new DataFolderError(
-      `The database in ${folder} was written by a newer version of this program. Use that version, or choose another folder with --data.`,
-    );
-  }
   if (version === files.length) return;
-  if (version > 0) backUp(database, folder, version);
+  if (version > 0) makeBackup(database, folder, "before-update");
   database.pragma("foreign_keys = OFF");
   for (const [index, name] of files.entries()) {
     if (index < version) continue;
@@ -68,13 +108,6 @@ function migrate(database: Database.Database, folder: string): void {
       database.pragma(`user_version = ${index + 1}`);
     })();
   }
-}
-
-function backUp(database: Database.Database, folder: string, version: number): void {
-  const backups = join(folder, "backups");
-  mkdirSync(backups, { recursive: true });
-  const stamp = new Date().toISOString().replaceAll(/[:.]/g, "-");
-  database.prepare("VACUUM INTO ?").run(join(backups, `alderman-v${version}-${stamp}.db`));
 }
 
 function codeOf(error: unknown): string {

@@ -59,22 +59,33 @@ export interface Base {
   makes?: string | undefined;
 }
 
+/** Emitted by `changes` when another database has taken the place of the one before. */
+export const OTHER_DATABASE = Symbol("another database");
+
 /** Keeps railways and their history. Each group of edits is one transaction; when it returns, the edit is on disk. */
 export class Store {
   /** Emits a railway's identifier with a `Change` after each group, and with null when it is removed. */
   readonly changes = new EventEmitter().setMaxListeners(0);
-  private readonly records: ReturnType<typeof recordStatements>;
-  private readonly history: ReturnType<typeof historyStatements>;
+  private database!: Database.Database;
+  private records!: ReturnType<typeof recordStatements>;
+  private history!: ReturnType<typeof historyStatements>;
   private readonly cache = new Map<string, { revision: number; record: RailwayRecord }>();
   /** What was derived of a railway's record when its loom was completed last. */
   private readonly planned = new Map<string, Planned>();
   private readonly openCounts = new Map<string, { revision: number; count: number }>();
-  private readonly listStatement: Database.Statement;
-  private readonly revisionStatement: Database.Statement;
-  private readonly advanceStatement: Database.Statement;
-  private readonly removeStatement: Database.Statement;
+  private listStatement!: Database.Statement;
+  private revisionStatement!: Database.Statement;
+  private advanceStatement!: Database.Statement;
+  private removeStatement!: Database.Statement;
 
-  constructor(private readonly database: Database.Database) {
+  constructor(database: Database.Database) {
+    this.use(database);
+  }
+
+  /** Goes on with another database; whoever listens is let go, and asks anew. */
+  use(database: Database.Database): void {
+    this.database = database;
+    for (const known of [this.cache, this.planned, this.openCounts]) known.clear();
     this.records = recordStatements(database);
     this.history = historyStatements(database);
     this.listStatement = database.prepare(
@@ -85,6 +96,7 @@ export class Store {
     this.revisionStatement = database.prepare("SELECT revision FROM railway WHERE id = ?").pluck();
     this.advanceStatement = database.prepare("UPDATE railway SET revision = ?, changed_at = ? WHERE id = ?");
     this.removeStatement = database.prepare("DELETE FROM railway WHERE id = ?");
+    this.changes.emit(OTHER_DATABASE);
   }
 
   list(): Summary[] {
