@@ -1,3 +1,4 @@
+import { watchedRails } from "../line/blocks.ts";
 import { applyEdits, type Edit, putEdit, removeEdit } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -13,7 +14,7 @@ import { factEnds, type Loom, type Wire, type WireEnd } from "./wire.ts";
  * @returns the edits, and what was derived for them
  */
 export function complete(record: RailwayRecord, before?: Planned): { edits: Edit[]; planned: Planned } {
-  const schematic = schematicAfter(record, before);
+  const schematic = schematicAfter(record, before, watchedRails(record));
   const loom = loomAfter(record, schematic, before);
   return { edits: completionOf(record, loom), planned: { record, schematic, loom } };
 }

@@ -42,7 +42,7 @@ export interface Earlier {
 export function schematicAfter(
   record: RailwayRecord,
   earlier: Earlier | undefined,
-  watchedNow: WatchedRails = UNWATCHED,
+  watchedNow: WatchedRails,
 ): Schematic {
   if (!earlier) return schematicOf(record, watchedNow);
   const { schematic } = earlier;
