@@ -202,7 +202,7 @@ test("on milliamps the meter takes the place of a wire, and says so anywhere els
   await put("l1:+", "b");
   await expect(page.getByTestId("expect")).toHaveText("14.9mA");
   // the rule below it is marked in milliamps too
-  await expect(page.getByLabel("Meter", { exact: true })).toContainText("15");
+  await expect(page.getByLabel("Meter", { exact: true })).toContainText("16");
   await expect(page.getByLabel("Meter", { exact: true })).not.toContainText("0.015");
   await page.getByRole("radio", { name: "Reverse", exact: true }).click();
   await expect(page.getByTestId("expect")).toHaveText("−14.9mA");

@@ -32,7 +32,6 @@ export interface AppOptions {
 export function createApp({ store, keeper, webFolder, samplesFolder, log, live }: AppOptions): Express {
   const app = express();
   app.disable("x-powered-by");
-  app.use(requireOwnHost);
   app.use((_request, response, next) => {
     response.locals.nonce = randomBytes(16).toString("base64");
     next();
@@ -58,6 +57,8 @@ export function createApp({ store, keeper, webFolder, samplesFolder, log, live }
       strictTransportSecurity: false,
     }),
   );
+  // after the headers, so that what is refused carries them, too
+  app.use(requireOwnHost);
   // events must not wait in a compressor's buffer
   app.use(
     compression({

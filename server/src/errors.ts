@@ -3,6 +3,7 @@ import type { ErrorRequestHandler, Request, RequestHandler, Response } from "exp
 import type { Logger } from "pino";
 import { GatewayError } from "./live/gateway.ts";
 import { BackupError } from "./store/backups.ts";
+import { UnreadableRowError } from "./store/codec.ts";
 import { DivergedError, NoRailwayError, StaleError } from "./store/store.ts";
 
 /** Answers what no route has answered. */
@@ -27,6 +28,13 @@ export function onError(log?: Logger): ErrorRequestHandler {
       response.status(502).json({ error: { message: error.message } });
     } else if (error instanceof NoRailwayError) {
       response.status(404).json({ error: { message: error.message } });
+    } else if (error instanceof UnreadableRowError) {
+      log?.error({ error, method: request.method, path: request.path }, "a row cannot be read");
+      response.status(500).json({
+        error: {
+          message: `${error.message} On the page of the railways it can be exported as it is, or a backup put back.`,
+        },
+      });
     } else if (error instanceof BackupError) {
       response.status(409).json({ error: { message: error.message } });
     } else if (isOfDatabase(error)) {

@@ -84,7 +84,8 @@ function joined(lines: readonly string[]): Line[] {
     const words = bare
       .replace(/^\+/, "")
       .replace(/[(),]/g, " ")
-      .replace(/\s*=\s*/g, "=")
+      .replace(/\s+/g, " ")
+      .replace(/ ?= ?/g, "=")
       .trim()
       .split(/\s+/);
     const before = result.at(-1);

@@ -10,6 +10,7 @@ import { inputOf } from "../schematic/thread.ts";
 import { removeDeviceFrom } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { feed } from "./feed.ts";
+import { singleBlanks } from "./singleBlanks.ts";
 import { requireType, typeMeant } from "./typeMeant.ts";
 
 /** A control that a turnout is to have: a new one of a type or a device that is there, and how it commands. */
@@ -137,8 +138,8 @@ export function writeControls(draft: Draft, turnoutId: string, text: string): vo
 }
 
 function controlMeant(draft: Draft, turnout: Turnout, text: string): WantedControl {
-  const [, head = "", by] = /^(.*?)(?:\s+by\s+(\S+))?$/i.exec(text) ?? [];
-  const [, named = "", to] = /^(.*?)(?:\s+to\s+([nr]))?$/i.exec(head) ?? [];
+  const [, head = "", by] = /^(.*?)(?: by (\S+))?$/i.exec(singleBlanks(text)) ?? [];
+  const [, named = "", to] = /^(.*?)(?: to ([nr]))?$/i.exec(head) ?? [];
   const [, called = "", ...marks] = /^(.*?)(\sinverse)?(\sfollows)?$/i.exec(named) ?? [];
   const name = called.trim();
   const how = {

@@ -9,6 +9,7 @@ import { removeDeviceFrom } from "./devices.ts";
 import type { Draft } from "./draft.ts";
 import { feed } from "./feed.ts";
 import { setFrog } from "./frogs.ts";
+import { singleBlanks } from "./singleBlanks.ts";
 import { removeHelper, type Source, sourceMeant, sourceText } from "./sources.ts";
 import { requireType, typeMeant } from "./typeMeant.ts";
 
@@ -147,8 +148,9 @@ export function writeLamps(draft: Draft, turnoutId: string, text: string): void 
   );
 }
 
-function lampMeant(draft: Draft, turnoutId: string, text: string): WantedLamp {
-  const [, name = "", from] = /^(.*?)(?:\s+from\s+(\S.*))?$/i.exec(text) ?? [];
+function lampMeant(draft: Draft, turnoutId: string, given: string): WantedLamp {
+  const text = singleBlanks(given);
+  const [, name = "", from] = /^(.*?)(?: from (\S.*))?$/i.exec(text) ?? [];
   // a type's own name may hold the word
   const whole = from !== undefined && isLampType(draft.record, text);
   const called = deviceCalled(draft.record, whole ? text : name);
@@ -161,7 +163,7 @@ function lampMeant(draft: Draft, turnoutId: string, text: string): WantedLamp {
 
 /** What lights a lamp; for a sensor at the throw bar, as "IR1 at N", also where it is covered. */
 function lightMeant(draft: Draft, turnoutId: string, text: string): Source {
-  const [, name = "", at] = /^(.*?)(?:\s+at\s+([nr]))?$/i.exec(text) ?? [];
+  const [, name = "", at] = /^(.*?)(?: at ([nr]))?$/i.exec(text) ?? [];
   const source = sourceMeant(draft, turnoutId, name);
   const { inTrack } = traitsOf(typeOf(draft.record, deviceOf(draft.record, source.deviceId)));
   if (inTrack !== "spot-sensor") {

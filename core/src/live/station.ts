@@ -61,7 +61,7 @@ export class Station {
         return cell ? [`VALUE ${cell.value}`] : [`ERR nothing called ${text} can be read`];
       }
       case "WRITE": {
-        const [what = "", value] = text.split(/\s*=\s*/, 2);
+        const [what = "", value] = text.split("=", 2).map((part) => part.trim());
         const cell = this.cellOf(what);
         if (!cell || value === undefined) return [`ERR nothing called ${what} can be written`];
         if (!cell.isLock && this.isLocked(cell.label)) return [`ERR ${cell.label} is locked: its lock is opened first`];

@@ -24,6 +24,8 @@ export const Summary = z.object({
   openEnds: z.int().check(z.gte(0)),
   /** ISO 8601. */
   changedAt: z.string(),
+  /** Why it cannot be read; null when it can. */
+  problem: z.nullable(z.string()),
 });
 export type Summary = z.infer<typeof Summary>;
 

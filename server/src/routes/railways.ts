@@ -69,6 +69,9 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     store.remove(request.params.id);
     response.status(204).end();
   });
+  router.get("/:id/rows", (request, response) => {
+    response.attachment(`${request.params.id}-as-it-is.json`).json(store.rows(request.params.id));
+  });
   router.get("/:id/file", (request, response) => {
     const { record } = store.open(request.params.id);
     const name =
@@ -108,6 +111,10 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
 function sendEvents(store: Store, id: string, request: Request, response: Response): void {
   const { revision, stamp } = store.version(id);
   response.set({ "Content-Type": "text/event-stream", "Cache-Control": "no-store", Connection: "keep-alive" });
+  if (request.method === "HEAD") {
+    response.end();
+    return;
+  }
   response.write(`event: hello\ndata: ${JSON.stringify({ revision, stamp })}\n\n`);
   const tell = (change: Change | null) => {
     if (change) response.write(`event: change\ndata: ${JSON.stringify(change)}\n\n`);

@@ -216,3 +216,56 @@ it.each([
   expect(answer.body.error.message).toMatch(words);
   expect(answer.body.error.message).toMatch(/Nothing was changed/);
 });
+
+it("lists a railway that cannot be read beside the others, which are as they were, and lets it be exported and removed", async () => {
+  const keeper = keeperOf();
+  const { store } = keeper;
+  const app = createApp({ store, keeper, samplesFolder: folder });
+  const get = (path: string) => request(app).get(`/api/railways${path}`).set("Host", "localhost");
+  const [bad, good] = [store.create(emptyRecord("Bad")), store.create(emptyRecord("Good"))];
+  store.apply(bad, { revision: 0 }, { words: "One zone", edits: [zone("a")] });
+  keeper.close();
+  keepers.pop();
+  const database = new Database(join(folder, DATABASE));
+  database.pragma("ignore_check_constraints = ON");
+  database.prepare("UPDATE zone SET commons = 'string'").run();
+  database.close();
+  const again = keeperOf();
+  const later = createApp({ store: again.store, keeper: again, samplesFolder: folder });
+  const list = (await request(later).get("/api/railways").set("Host", "localhost")).body;
+  expect(list.find(({ id }: { id: string }) => id === good).problem).toBeNull();
+  expect(list.find(({ id }: { id: string }) => id === bad).problem).toMatch(/a zone that cannot be read \(a\)/);
+  const ask = (path: string) => request(later).get(`/api/railways${path}`).set("Host", "localhost");
+  expect((await ask(`/${good}`)).status).toBe(200);
+  const refused = await ask(`/${bad}`);
+  expect(refused.status).toBe(500);
+  expect(refused.body.error.message).toMatch(/exported as it is, or a backup put back/);
+  expect((await ask(`/${bad}/rows`)).body.zone).toMatchObject([{ id: "a", commons: "string" }]);
+  expect((await ask("/nothing/rows")).status).toBe(404);
+  expect(again.check()).toEqual([expect.stringMatching(/CHECK constraint failed in zone/)]);
+  expect((await request(later).delete(`/api/railways/${bad}`).set("Host", "localhost")).status).toBe(204);
+  expect(names(again.store)).toEqual(["Good"]);
+  expect((await get("")).status).toBe(500);
+});
+
+it("gives the same headers with every answer, and answers every method", async () => {
+  const { store } = keeperOf();
+  const id = store.create(emptyRecord("Headed"));
+  const app = createApp({ store, samplesFolder: folder });
+  const answers = [
+    await request(app).get("/api/railways").set("Host", "elsewhere.example"),
+    await request(app).get("/api/railways").set("Host", "localhost").set("Origin", "http://elsewhere.example"),
+    await request(app).get("/api/nothing").set("Host", "localhost"),
+    await request(app).post("/api/railways").set("Host", "localhost").send("{"),
+    await request(app).head("/api/railways").set("Host", "localhost"),
+    await request(app).head(`/api/railways/${id}/events`).set("Host", "localhost"),
+    await request(app).patch("/api/railways").set("Host", "localhost"),
+    await request(app).options("/api/railways").set("Host", "localhost"),
+  ];
+  expect(answers.map(({ status }) => status)).toEqual([403, 403, 404, 400, 200, 200, 404, 200]);
+  for (const { headers } of answers)
+    expect([headers["x-content-type-options"], headers["content-security-policy"]]).toEqual([
+      "nosniff",
+      expect.stringContaining("frame-ancestors 'none'"),
+    ]);
+});

@@ -48,6 +48,13 @@ export function recordStatements(database: Database.Database) {
     insertRailway: (id: string, value: Railway, at: string) =>
       railway.insert.run(id, at, ...RAILWAY_CODEC.toCells(value)),
 
+    /** All rows of a railway by their tables, as they are; undefined when there is none. */
+    rows(railwayId: string): Record<string, unknown[]> | undefined {
+      const own = railway.one.get(railwayId);
+      if (!own) return undefined;
+      return { railway: [own], ...Object.fromEntries(kinds.map((kind) => [kind, prepared[kind].all.all(railwayId)])) };
+    },
+
     /**
      * The whole record of a railway, or undefined when there is none.
      * @throws {UnreadableRowError} naming the row that is not what the program writes

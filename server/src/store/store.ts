@@ -21,6 +21,7 @@ import {
   type Version,
 } from "@alderman/core";
 import type Database from "better-sqlite3";
+import { UnreadableRowError } from "./codec.ts";
 import { type HistoryGroup, historyStatements } from "./history.sql.ts";
 import { recordStatements } from "./record.sql.ts";
 
@@ -100,8 +101,16 @@ export class Store {
   }
 
   list(): Summary[] {
-    const rows = this.listStatement.all() as Omit<Summary, "openEnds">[];
-    return rows.map((row) => ({ ...row, openEnds: this.openEndsOf(row) }));
+    const rows = this.listStatement.all() as Omit<Summary, "openEnds" | "problem">[];
+    return rows.map((row) => {
+      try {
+        return { ...row, openEnds: this.openEndsOf(row), problem: null };
+      } catch (error) {
+        // one that cannot be read takes nothing from the others
+        if (!(error instanceof UnreadableRowError)) throw error;
+        return { ...row, openEnds: 0, problem: error.message };
+      }
+    });
   }
 
   /** Counted once for each revision: it asks for the whole record. */
@@ -186,8 +195,15 @@ export class Store {
     return this.history.latest(id, before, most);
   }
 
+  /** Everything that the database holds of a railway, row by row, whether it can be read or not. @throws {NoRailwayError} */
+  rows(id: string): Record<string, unknown[]> {
+    const rows = this.records.rows(id);
+    if (!rows) throw new NoRailwayError();
+    return rows;
+  }
+
   remove(id: string): void {
-    this.current(id);
+    if (this.revisionStatement.get(id) === undefined) throw new NoRailwayError();
     this.removeStatement.run(id);
     this.cache.delete(id);
     this.planned.delete(id);

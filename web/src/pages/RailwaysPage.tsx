@@ -17,6 +17,7 @@ import { Sheets } from "../kit/Sheets.tsx";
 import { api, sentenceOf } from "../store/api.ts";
 import { trimmed } from "../tools/trimmed.ts";
 import { dateAndTime } from "../tools/when.ts";
+import { Backups } from "./Backups.tsx";
 
 const SAMPLES: Record<string, string> = {
   "skerrin-ferry": "Skerrin Ferry, a train-ferry terminal: fourteen turnouts, and five things wired wrong to be found",
@@ -40,74 +41,85 @@ export function RailwaysPage() {
   return (
     <PlainFrame title="Railways" about="All are kept on this machine; no network is needed.">
       <Sheets columns="minmax(0,1.5fr) minmax(0,1fr)" rows="minmax(0,1fr)">
-        <Sheet title="Open" about={isLoading ? "" : `${data.length} kept here`}>
-          {error ? (
-            <p role="alert" className="p-3 text-red">
-              {sentenceOf(error)}
-            </p>
-          ) : (
-            <DataTable<Summary>
-              label="Railways"
-              items={data}
-              idOf={({ id }) => id}
-              empty={
-                !isLoading && (
-                  <p className="p-3 text-ink-2">
-                    None yet. Begin a new one beside this, or open a sample to look around.
-                  </p>
-                )
-              }
-              columns={[
-                {
-                  ...{ id: "name", title: "Railway", wraps: true, value: ({ name }) => name },
-                  cell: ({ id, name }) => (
-                    <Link
-                      className="font-head text-[16px] font-semibold underline decoration-rule-2 underline-offset-3"
-                      to={`/r/${id}`}
-                    >
-                      {name}
-                    </Link>
-                  ),
-                },
-                { id: "turnouts", title: "Turnouts", figures: true, value: ({ turnouts }) => turnouts },
-                {
-                  ...{ id: "open", title: "Left open", figures: true, value: ({ openEnds }) => openEnds },
-                  cell: ({ id, openEnds }) =>
-                    openEnds > 0 ? (
-                      <Link className="underline decoration-rule-2" to={`/r/${id}/open-ends`}>
-                        {count(openEnds, "open end")}
-                      </Link>
-                    ) : (
-                      "nothing"
+        <div className="flex min-h-0 flex-col gap-2.5">
+          <Sheet title="Open" className="flex-1" about={isLoading ? "" : `${data.length} kept here`}>
+            {error ? (
+              <p role="alert" className="p-3 text-red">
+                {sentenceOf(error)}
+              </p>
+            ) : (
+              <DataTable<Summary>
+                label="Railways"
+                items={data}
+                idOf={({ id }) => id}
+                empty={
+                  !isLoading && (
+                    <p className="p-3 text-ink-2">
+                      None yet. Begin a new one beside this, or open a sample to look around.
+                    </p>
+                  )
+                }
+                columns={[
+                  {
+                    ...{ id: "name", title: "Railway", wraps: true, value: ({ name }) => name },
+                    cell: ({ id, name, problem }) =>
+                      problem ? (
+                        <span>
+                          <b className="font-head text-[16px] font-semibold">{name}</b>
+                          <span className="block text-small text-red">
+                            {problem} Put a backup back, or export it as it is.
+                          </span>
+                        </span>
+                      ) : (
+                        <Link
+                          className="font-head text-[16px] font-semibold underline decoration-rule-2 underline-offset-3"
+                          to={`/r/${id}`}
+                        >
+                          {name}
+                        </Link>
+                      ),
+                  },
+                  { id: "turnouts", title: "Turnouts", figures: true, value: ({ turnouts }) => turnouts },
+                  {
+                    ...{ id: "open", title: "Left open", figures: true, value: ({ openEnds }) => openEnds },
+                    cell: ({ id, openEnds }) =>
+                      openEnds > 0 ? (
+                        <Link className="underline decoration-rule-2" to={`/r/${id}/open-ends`}>
+                          {count(openEnds, "open end")}
+                        </Link>
+                      ) : (
+                        "nothing"
+                      ),
+                  },
+                  { id: "revision", spare: true, title: "Revision", figures: true, value: ({ revision }) => revision },
+                  {
+                    ...{ id: "changed", spare: true, title: "Last changed", value: ({ changedAt }) => changedAt },
+                    cell: ({ changedAt }) => dateAndTime(changedAt),
+                  },
+                  {
+                    ...{ id: "actions", title: "What to do", untitled: true },
+                    cell: (railway) => (
+                      <span className="flex justify-end gap-1.5 max-sm:flex-col">
+                        <a
+                          className={buttonClass("plain", "small")}
+                          href={`/api/railways/${railway.id}/${railway.problem ? "rows" : "file"}`}
+                          download
+                          aria-label={`Export ${railway.name}`}
+                        >
+                          <Download size={13} aria-hidden="true" /> Export
+                        </a>
+                        <Button size="small" aria-label={`Remove ${railway.name}`} onClick={() => setRemoving(railway)}>
+                          <Trash2 size={13} aria-hidden="true" /> Remove
+                        </Button>
+                      </span>
                     ),
-                },
-                { id: "revision", spare: true, title: "Revision", figures: true, value: ({ revision }) => revision },
-                {
-                  ...{ id: "changed", spare: true, title: "Last changed", value: ({ changedAt }) => changedAt },
-                  cell: ({ changedAt }) => dateAndTime(changedAt),
-                },
-                {
-                  ...{ id: "actions", title: "What to do", untitled: true },
-                  cell: (railway) => (
-                    <span className="flex justify-end gap-1.5 max-sm:flex-col">
-                      <a
-                        className={buttonClass("plain", "small")}
-                        href={`/api/railways/${railway.id}/file`}
-                        download
-                        aria-label={`Export ${railway.name}`}
-                      >
-                        <Download size={13} aria-hidden="true" /> Export
-                      </a>
-                      <Button size="small" aria-label={`Remove ${railway.name}`} onClick={() => setRemoving(railway)}>
-                        <Trash2 size={13} aria-hidden="true" /> Remove
-                      </Button>
-                    </span>
-                  ),
-                },
-              ]}
-            />
-          )}
-        </Sheet>
+                  },
+                ]}
+              />
+            )}
+          </Sheet>
+          <Backups />
+        </div>
         <div className="flex min-h-0 flex-col gap-2.5">
           <NewRailway />
           <Import />

@@ -6,11 +6,24 @@ import { laterMiddleware, reducer } from "./store.ts";
 const Made = z.object({ id: z.string() });
 type Made = z.infer<typeof Made>;
 
+const Backup = z.object({
+  name: z.string(),
+  kind: z.enum(["daily", "before-update", "asked", "replaced"]),
+  at: z.string(),
+  bytes: z.number(),
+});
+/** A backup of the whole database. */
+export type Backup = z.infer<typeof Backup>;
+const Damage = z.object({ damage: z.array(z.string()) });
+
+/** Backups stand beside the railways, not below them. */
+const BACKUPS = "../backups";
+
 /** Lists that are read from the server as they are, each looked at before it is believed; an open railway has its session. */
 export const api = createApi({
   reducerPath: "api",
   baseQuery: fetchBaseQuery({ baseUrl: "/api/railways" }),
-  tagTypes: ["railways"],
+  tagTypes: ["railways", "backups"],
   endpoints: (build) => ({
     railways: build.query<Summary[], void>({
       query: () => "",
@@ -36,6 +49,25 @@ export const api = createApi({
     removeRailway: build.mutation<void, string>({
       query: (id) => ({ url: id, method: "DELETE" }),
       invalidatesTags: ["railways"],
+    }),
+    backups: build.query<Backup[], void>({
+      query: () => BACKUPS,
+      responseSchema: z.array(Backup),
+      providesTags: ["backups"],
+    }),
+    makeBackup: build.mutation<Backup, void>({
+      query: () => ({ url: BACKUPS, method: "POST" }),
+      responseSchema: Backup,
+      invalidatesTags: ["backups"],
+    }),
+    putBack: build.mutation<Backup[], string>({
+      query: (name) => ({ url: `${BACKUPS}/put-back`, method: "POST", body: { name } }),
+      responseSchema: z.array(Backup),
+      invalidatesTags: ["backups", "railways"],
+    }),
+    checkDatabase: build.mutation<z.infer<typeof Damage>, void>({
+      query: () => ({ url: `${BACKUPS}/check`, method: "POST" }),
+      responseSchema: Damage,
     }),
     history: build.query<HistoryRow[], { id: string; revision: number }>({
       query: ({ id }) => `${id}/history`,
