@@ -412,6 +412,7 @@ export {
   wantSetting,
   wantSettings,
 } from "./settings/settings.ts";
+export { ownOf } from "./units/ownOf.ts";
 
 // Units, figures and small calculators.
 

@@ -1,6 +1,7 @@
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
+import { ownOf } from "../units/ownOf.ts";
 import { CONTROLS, LOCKS } from "./controls.ts";
 import type { DeviceType, Family } from "./deviceType.ts";
 import { DRIVERS } from "./drivers.ts";
@@ -49,7 +50,7 @@ export function findType(record: RailwayRecord, id: string): DeviceType | undefi
   if (cached) return cached;
   const figures = { ...base.figures };
   for (const [name, value] of Object.entries(own.figures)) {
-    const old = base.figures[name];
+    const old = ownOf(base.figures, name);
     if (old) figures[name] = { ...old, value, origin: "own" };
   }
   // what the owner says of a setting stands over what the catalogue says, and what it is for stays

@@ -2,6 +2,7 @@ import { assignmentsOfDevice, find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Problem } from "../record/problems.ts";
 import type { Assignment, AssignmentOf, Device } from "../record/schemas.ts";
+import { ownOf } from "../units/ownOf.ts";
 import { findType, genericType } from "./catalogue.ts";
 import { type DeviceType, type Family, readingInputs } from "./deviceType.ts";
 import { traitsOf } from "./traits.ts";
@@ -82,7 +83,7 @@ export function checkTypes(record: RailwayRecord): Problem[] {
 
 /** What is wrong with one figure of an own type. */
 export function figureProblems(base: DeviceType, name: string, value: number, path: Problem["path"]): Problem[] {
-  const known = base.figures[name];
+  const known = ownOf(base.figures, name);
   if (!known) return [{ path, message: `${base.name} has no figure "${name}".` }];
   if (value >= known.min && value <= known.max) return [];
   const range = `${Number(known.min.toPrecision(3))} to ${Number(known.max.toPrecision(3))} ${known.unit}`.trim();

@@ -20,6 +20,7 @@ import { devicesOfThread, fitted } from "../schematic/thread.ts";
 import { PLACES } from "../sense/places.ts";
 import { figureWords } from "../units/figureWords.ts";
 import { amps } from "../units/format.ts";
+import { ownOf } from "../units/ownOf.ts";
 import { WIRE_COLOURS } from "../units/wireColours.ts";
 
 /** One thing that an edit changes, in plain words. */
@@ -204,7 +205,7 @@ function describe(record: RailwayRecord, kind: string, id: string): string | nul
     const type = find(record, "type", id);
     const base = type && findType(record, type.id);
     const figures = Object.entries(type?.figures ?? {}).map(([name, value]) => {
-      const known = base?.figures[name];
+      const known = base && ownOf(base.figures, name);
       return known ? `${known.about}: ${figureWords(value, known.unit)}` : `${name} ${value}`;
     });
     return type ? figures.join(", ") || "as in the catalogue" : null;

@@ -6,6 +6,7 @@ import type { Fact } from "../record/notes.ts";
 import { restsOn } from "../schematic/restsOn.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
+import { ownOf } from "../units/ownOf.ts";
 import { type Remedy, rule } from "./rule.ts";
 
 interface Hearsay {
@@ -44,12 +45,12 @@ export const restsOnHearsay = rule<Hearsay>({
       remedies.push({ label, group: draft.group(`${fact.text}: ${standing}`) });
     }
     const own = fact.typeId === null ? undefined : find(record, "type", fact.typeId);
-    if (own && fact.figure !== null && fact.figure in own.figures) {
+    if (own && fact.figure !== null && Object.hasOwn(own.figures, fact.figure)) {
       const draft = new Draft(record);
       for (const edit of setFigure(record, own.id, fact.figure, null).edits)
         if (edit.op === "put" && edit.kind === "type") draft.put("type", edit.value);
       draft.remove("fact", fact.id);
-      const about = findType(record, own.id)?.figures[fact.figure]?.about ?? fact.figure;
+      const about = ownOf(findType(record, own.id)?.figures ?? {}, fact.figure)?.about ?? fact.figure;
       const label = `Plan as if it were false: "${about}" as in the catalogue`;
       remedies.unshift({ label, group: draft.group(label) });
     }

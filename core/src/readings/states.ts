@@ -1,5 +1,6 @@
 import type { Position } from "../record/schemas.ts";
 import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
+import { ownOf } from "../units/ownOf.ts";
 
 /**
  * The moment at which the railway is looked at: nothing touched for a while; the chosen turnout being thrown (a stall
@@ -39,7 +40,7 @@ export const PRESSED = { moment: "throwing", off: false } as const;
 
 /** Position asked of a turnout by its leader's identifier. */
 export function askedOf(state: RailwayState, leaderId: string): Position {
-  return state.asked[leaderId] ?? state.otherwise ?? "N";
+  return ownOf(state.asked, leaderId) ?? state.otherwise ?? "N";
 }
 
 /** Whether a turnout is being thrown or held. */

@@ -11,6 +11,7 @@ import {
   type ThreadLamp,
   type ThreadMotor,
 } from "../schematic/thread.ts";
+import { ownOf } from "../units/ownOf.ts";
 import type { Circuitry } from "./circuitry.ts";
 import { storesPulse } from "./models.ts";
 import { type Pulse, voltsShareFor } from "./pulse.ts";
@@ -214,7 +215,7 @@ function frogReading(
   const between = Math.abs(toLeft - toRight);
   const at = (each: number) => between > 1 && Math.abs(each) < between * CARRIES_WITHIN;
   const index = thread.motors.findIndex((motor) => motor.turnout.id === turnout.id);
-  const lies = index < 0 ? state.asked[thread.turnout.id] : motors[index]?.goesTo;
+  const lies = index < 0 ? ownOf(state.asked, thread.turnout.id) : motors[index]?.goesTo;
   return {
     turnoutId: turnout.id,
     toLeft,

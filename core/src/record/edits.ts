@@ -1,6 +1,6 @@
 import * as z from "zod/mini";
 import { checkRecord } from "./checkRecord.ts";
-import { Id } from "./fields.ts";
+import { Id, Text } from "./fields.ts";
 import { indexAfter } from "./find.ts";
 import { KIND_ENTRIES, KINDS, type Kind, LISTS, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
 import { RecordError } from "./problems.ts";
@@ -28,7 +28,7 @@ export const Edit = z.union([Put, Remove, SetRailway]) as unknown as z.ZodMiniTy
 
 /** Edits which are applied together or not at all, with what they do in plain words. */
 export const EditGroup = z.strictObject({
-  words: z.string().check(z.minLength(1), z.maxLength(200)),
+  words: Text.check(z.minLength(1), z.maxLength(200)),
   edits: z
     .array(Edit)
     .check(z.minLength(1, "must hold at least one edit"), z.maxLength(20_000, "must hold at most 20000 edits")),

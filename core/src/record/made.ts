@@ -1,7 +1,7 @@
 import * as z from "zod/mini";
 import { GAUGES } from "../units/gauge.ts";
 import { WIRE_COLOUR_CODES } from "../units/wireColours.ts";
-import { Id, Label, Metres, Name, When } from "./fields.ts";
+import { Id, Label, Metres, Name, Text, When } from "./fields.ts";
 import { PURPOSE_NAMES } from "./purposes.ts";
 import { CABLE_COLOURS, Place, TOPOLOGIES } from "./schemas.ts";
 
@@ -77,7 +77,7 @@ export function newCable(id: string, label: string, cores: number): Cable {
 export const Laying = z.strictObject({
   id: Id,
   deviceId: Id,
-  terminal: z.string().check(z.minLength(1), z.maxLength(12)),
+  terminal: Text.check(z.minLength(1), z.maxLength(12)),
   topology: z.enum(TOPOLOGIES),
 });
 export type Laying = z.infer<typeof Laying>;
@@ -89,7 +89,7 @@ export const Custom = z.strictObject({
   id: Id,
   purpose: z.nullable(z.enum(PURPOSE_NAMES)),
   deviceId: z.nullable(Id),
-  terminal: z.nullable(z.string().check(z.minLength(1), z.maxLength(12))),
+  terminal: z.nullable(Text.check(z.minLength(1), z.maxLength(12))),
   colour: z.enum(WIRE_COLOUR_CODES),
 });
 export type Custom = z.infer<typeof Custom>;
@@ -98,7 +98,7 @@ export type Custom = z.infer<typeof Custom>;
 export const Stock = z.strictObject({
   id: Id,
   /** What it is, as needs are named: "type:stall-motor", "wire:RD:0.5 mm2". */
-  thing: z.string().check(z.minLength(1), z.maxLength(80)),
+  thing: Text.check(z.minLength(1), z.maxLength(80)),
   /** Pieces, or metres of what is counted by length, at the moment `at`: what was built in since is used up. */
   have: z.number().check(z.gte(0, "must be 0 to 100000"), z.lte(100_000, "must be 0 to 100000")),
   /** Price of a piece or a metre, in the railway's currency; null for the rough one. */
@@ -109,7 +109,7 @@ export const Stock = z.strictObject({
 export type Stock = z.infer<typeof Stock>;
 
 /** What is written beside a terminal of a device, by which an end is known when the device has gone. */
-const Terminal = z.nullable(z.string().check(z.minLength(1), z.maxLength(40)));
+const Terminal = z.nullable(Text.check(z.minLength(1), z.maxLength(40)));
 
 /**
  * A wire by its two ends, each a terminal of a device, a screw of a strip, or loose. It is proposed until the owner keeps

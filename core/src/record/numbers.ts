@@ -1,5 +1,5 @@
 import * as z from "zod/mini";
-import { Id, Label, Name, Way, When } from "./fields.ts";
+import { Id, Label, Name, Text, Way, When } from "./fields.ts";
 
 /** An accessory address as the command station shows it; whether a decoder can have it depends on how the station counts. */
 export const Address = z.int().check(z.gte(0, "must be 0 to 65535"), z.lte(65_535, "must be 0 to 65535"));
@@ -13,7 +13,7 @@ export const Reserve = z.strictObject({
 });
 export type Reserve = z.infer<typeof Reserve>;
 
-const SettingText = z.string().check(z.maxLength(40, "must have at most 40 characters"));
+const SettingText = Text.check(z.maxLength(40, "must have at most 40 characters"));
 
 /** What is wanted of something that is set in a device itself, and what was read back from it. */
 export const DeviceSetting = z.strictObject({

@@ -1,6 +1,6 @@
 import * as z from "zod/mini";
 import { GAUGES } from "../units/gauge.ts";
-import { Id, Label, Metres, Name, Note, Order, Way, When } from "./fields.ts";
+import { Id, Label, Metres, Name, Note, Order, Text, Way, When } from "./fields.ts";
 
 export const Position = z.enum(["N", "R"]);
 export type Position = z.infer<typeof Position>;
@@ -85,7 +85,7 @@ export const Railway = z.strictObject({
   /** Single wire on a new reel. */
   reelMetres: z.number().check(z.gte(1, "must be 1 to 1000 m"), z.lte(1000, "must be 1 to 1000 m")),
   /** What prices are told in. */
-  currency: z.string().check(z.minLength(1, "must not be empty"), z.maxLength(8, "must have at most 8 characters")),
+  currency: Text.check(z.minLength(1, "must not be empty"), z.maxLength(8, "must have at most 8 characters")),
   note: Note,
 });
 export type Railway = z.infer<typeof Railway>;
@@ -122,10 +122,10 @@ export type Turnout = z.infer<typeof Turnout>;
 const OwnSetting = z.strictObject({
   name: Label,
   about: Name,
-  factory: z.string().check(z.maxLength(40, "must have at most 40 characters")),
-  range: z.string().check(z.maxLength(80, "must have at most 80 characters")),
+  factory: Text.check(z.maxLength(40, "must have at most 40 characters")),
+  range: Text.check(z.maxLength(80, "must have at most 80 characters")),
   /** Where it is kept: the number of a variable, a jumper, a switch, a menu entry; "" when nobody has said. */
-  number: z.string().check(z.maxLength(24, "must have at most 24 characters")),
+  number: Text.check(z.maxLength(24, "must have at most 24 characters")),
 });
 
 /** How the switches of a node say its number: what one that is on stands for, bit 0 first, and what is added. */
@@ -151,14 +151,14 @@ export const OwnType = z.strictObject({
   figures: z.record(z.string().check(z.regex(/^[a-z][A-Za-z]{0,39}$/, "is no name of a figure")), z.number()),
   /** What is printed beside its terminals, by the catalogue's name of each. */
   printed: z.record(
-    z.string().check(z.minLength(1), z.maxLength(12)),
-    z.string().check(z.minLength(1, "must not be empty"), z.maxLength(12)),
+    Text.check(z.minLength(1), z.maxLength(12)),
+    Text.check(z.minLength(1, "must not be empty"), z.maxLength(12)),
   ),
   settings: z.array(OwnSetting).check(z.maxLength(60, "must be at most 60")),
   /** As they were found by a number that was read; null as in the catalogue. */
   switches: z.nullable(OwnSwitches),
   /** What comes with it in the box. */
-  box: z.string().check(z.maxLength(500, "must have at most 500 characters")),
+  box: Text.check(z.maxLength(500, "must have at most 500 characters")),
   /** Colours of a lamp, lit at normal and lit at reverse; null for the catalogue's. */
   colours: z.nullable(z.tuple([Colour, Colour])),
 });

@@ -15,6 +15,7 @@ import {
   matrixOfBoard,
   measure,
   openEnds,
+  ownOf,
   type Position,
   type RailwayRecord,
   type RailwayState,
@@ -83,7 +84,7 @@ const worker = {
     const thread = derived?.schematic.threads.find(({ turnout }) => turnout.id === turnoutId);
     const acting = thread?.turnout.id ?? null;
     // a control that was named may be gone by now, or ask for the other position only
-    const position = before.asked[thread?.turnout.id ?? ""] ?? "N";
+    const position = ownOf(before.asked, thread?.turnout.id ?? "") ?? "N";
     const control =
       thread &&
       controlsOf(thread).find(({ assignment: { id, to } }) => id === by && (to === null || to === position))?.assignment

@@ -1,4 +1,4 @@
-import { lean } from "@alderman/core";
+import { lean, ownOf } from "@alderman/core";
 import { createSelector } from "@reduxjs/toolkit";
 import { shownRecord } from "../session/shownSession.ts";
 import type { RootState, StartListening } from "../store/store.ts";
@@ -15,7 +15,7 @@ const focusOf = createSelector(
     leaderOf,
     ({ view }: RootState) => view.asked,
     ({ view }: RootState) => view.thrown,
-    (state: RootState) => state.view.by[leaderOf(state) ?? ""] ?? null,
+    (state: RootState) => ownOf(state.view.by, leaderOf(state) ?? "") ?? null,
     ({ view }: RootState) => view.moment,
     ({ view }: RootState) => view.red?.key ?? null,
     ({ view }: RootState) => view.black?.key ?? null,

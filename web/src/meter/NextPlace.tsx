@@ -1,4 +1,4 @@
-import { faultWords, measuringPoints, nextPlace, standingAt, threadLedBy, wiresBetween } from "@alderman/core";
+import { faultWords, measuringPoints, nextPlace, ownOf, standingAt, threadLedBy, wiresBetween } from "@alderman/core";
 import { useState } from "react";
 import { useLeader, useOverview } from "../derivation/hooks.ts";
 import { Button } from "../kit/Button.tsx";
@@ -21,7 +21,7 @@ export function NextPlace() {
   const [thing, setThing] = useState<LoomThing | null>(null);
   const thread = record && leader ? threadLedBy(record, leader) : undefined;
   if (!record || !leader || !thread) return null;
-  const state = { turnoutId: leader, position: asked[leader] ?? "N", moment } as const;
+  const state = { turnoutId: leader, position: ownOf(asked, leader) ?? "N", moment } as const;
   const hints = measuringPoints(record, thread)
     .map((points) => nextPlace(points, (point) => standingAt(record.readings, point, state)))
     .filter((hint) => hint !== null);

@@ -1,4 +1,4 @@
-import { freshId, type MeterReading, putEdit, type Reading } from "@alderman/core";
+import { freshId, type MeterReading, ownOf, putEdit, type Reading } from "@alderman/core";
 import { useLeader } from "../derivation/hooks.ts";
 import { useRecord } from "../session/hooks.ts";
 import { useEdit } from "../session/useEdit.ts";
@@ -24,7 +24,7 @@ export function useKeepReading(): (reading: MeterReading, read: number) => void 
       blackName: black.name,
       range,
       turnoutId: leader,
-      position: leader ? (asked[leader] ?? "N") : null,
+      position: leader ? (ownOf(asked, leader) ?? "N") : null,
       moment: leader ? moment : "rest",
       expected: value,
       low: known ? value - tolerance : null,

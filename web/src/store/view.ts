@@ -1,4 +1,4 @@
-import type { MeterKind, Moment, Position, Range, ThingRef } from "@alderman/core";
+import { type MeterKind, type Moment, ownOf, type Position, type Range, type ThingRef } from "@alderman/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { derivation } from "../derivation/derivation.ts";
 
@@ -141,7 +141,8 @@ export const view = createSlice({
   extraReducers: (builder) => {
     builder.addCase(derivation.actions.found, (state, { payload: { focus } }) => {
       const { thrown } = state;
-      if (thrown === null || focus?.turnoutId !== thrown || focus.along[thrown] !== state.asked[thrown]) return;
+      if (thrown === null || focus?.turnoutId !== thrown || ownOf(focus.along, thrown) !== ownOf(state.asked, thrown))
+        return;
       Object.assign(state.asked, focus.along);
       state.thrown = null;
     });

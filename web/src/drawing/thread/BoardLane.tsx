@@ -3,6 +3,7 @@ import {
   controlsOf,
   type EventPlan,
   heardAt,
+  ownOf,
   type Position,
   supplyOf,
   type ThreadControl,
@@ -33,7 +34,7 @@ export function BoardLane(props: LaneProps & { overview: Overview }) {
   const { thread, reading, wiring, findings, overview } = props;
   const record = useRecord();
   const { plan } = useEvents(record);
-  const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
+  const by = useAppSelector((state) => ownOf(state.view.by, thread.turnout.id));
   const driver = thread.motors[0]?.driver;
   const all = controlsOf(thread).filter((control) => heardAt(thread, control));
   // of two that ask for one position each, the one that asks for the position that is looked at

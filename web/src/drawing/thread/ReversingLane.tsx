@@ -1,4 +1,4 @@
-import { outTerminals, volts } from "@alderman/core";
+import { outTerminals, ownOf, volts } from "@alderman/core";
 import { useAppSelector } from "../../store/store.ts";
 import { Terminal } from "../Terminal.tsx";
 import { WirePath } from "../Wire.tsx";
@@ -17,7 +17,7 @@ const ROWS = [77, 107, 137, 167];
 /** A toggle of two poles that exchanges a supply's plus and minus at the motors' leads. */
 export function ReversingLane({ thread, reading, wiring, findings }: LaneProps) {
   const { control } = thread;
-  const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
+  const by = useAppSelector((state) => ownOf(state.view.by, thread.turnout.id));
   const [motor] = thread.motors;
   const driver = motor?.driver;
   if (!control || !motor || !driver) return null;

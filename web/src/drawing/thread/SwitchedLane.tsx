@@ -5,6 +5,7 @@ import {
   type MotorReading,
   milliseconds,
   outTerminals,
+  ownOf,
   seconds,
   type Thread,
   type ThreadReading,
@@ -97,7 +98,7 @@ export function ControlPart({
   words: readonly string[];
   verdict: Verdicts;
 }) {
-  const by = useAppSelector((state) => state.view.by[thread.turnout.id]);
+  const by = useAppSelector((state) => ownOf(state.view.by, thread.turnout.id));
   return (
     <>
       <LoomHeadings rows={rows} />

@@ -1,4 +1,4 @@
-import { asksBy, controlsOf, drivesItself, heardAt, type Thread, type ThreadReading } from "@alderman/core";
+import { asksBy, controlsOf, drivesItself, heardAt, ownOf, type Thread, type ThreadReading } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
 import { useAppSelector } from "../../store/store.ts";
 import { BackLane } from "./BackLane.tsx";
@@ -22,7 +22,7 @@ export interface ThreadProps {
 
 /** From finger to blade above, from blade to lamp below, with the values of the chosen position and moment. */
 export function ThreadDrawing({ overview, thread: whole, reading }: ThreadProps) {
-  const by = useAppSelector((state) => state.view.by[whole.turnout.id]);
+  const by = useAppSelector((state) => ownOf(state.view.by, whole.turnout.id));
   const thread = thrownBy(whole, by, reading?.position ?? "N");
   const wiring = new Wiring(overview);
   const { findings } = overview;

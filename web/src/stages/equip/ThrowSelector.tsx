@@ -1,3 +1,4 @@
+import { ownOf } from "@alderman/core";
 import { PositionMark } from "../../drawing/Mark.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { useAppDispatch, useAppSelector } from "../../store/store.ts";
@@ -21,7 +22,7 @@ const POSITIONS = (["N", "R"] as const).map((value) => ({
 
 /** Which position and moment the readings are for. */
 export function ThrowSelector({ turnoutId, moments = true }: { turnoutId: string; moments?: boolean }) {
-  const position = useAppSelector((state) => state.view.asked[turnoutId] ?? "N");
+  const position = useAppSelector((state) => ownOf(state.view.asked, turnoutId) ?? "N");
   const moment = useAppSelector((state) => state.view.moment);
   const dispatch = useAppDispatch();
   return (

@@ -5,6 +5,7 @@ import {
   type LineLayout,
   type LinePlace,
   nameOfPoint,
+  ownOf,
   type Position,
   type RailwayRecord,
   type Stretch,
@@ -169,7 +170,7 @@ function Place({
 
 /** How a turnout lies: as it was asked, or as the one that it moves with. */
 function positionOf({ turnout }: LinePlace["junctions"][number], asked: Readonly<Record<string, Position>>): Position {
-  return (turnout && asked[turnout.movesWith ?? turnout.id]) ?? "N";
+  return (turnout && ownOf(asked, turnout.movesWith ?? turnout.id)) ?? "N";
 }
 
 function Blade({ junction, position }: { junction: LinePlace["junctions"][number]; position: Position }) {

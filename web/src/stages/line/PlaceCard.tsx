@@ -4,6 +4,7 @@ import {
   type LinePlace,
   liftTurnout,
   nameEnd,
+  ownOf,
   placeTurnout,
   type RailwayRecord,
   RecordError,
@@ -141,7 +142,7 @@ function JunctionPart({
   const dispatch = useAppDispatch();
   const { turnout, hand, second, point, spot } = junction;
   const leader = turnout ? (turnout.movesWith ?? turnout.id) : "";
-  const position = useAppSelector((state) => state.view.asked[leader] ?? "N");
+  const position = useAppSelector((state) => ownOf(state.view.asked, leader) ?? "N");
   const tray = trayOf(record);
   if (!turnout)
     return (

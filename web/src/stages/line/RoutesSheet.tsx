@@ -5,6 +5,7 @@ import {
   followsFrom,
   lineLayout,
   linksOfRoute,
+  ownOf,
   type Position,
   type RailwayRecord,
   type Route,
@@ -53,7 +54,7 @@ export function RoutesSheet({
   const wanted = (route: Route): [string, Position][] =>
     Object.entries(route.settings).map(([id, lie]) => [id, lie === "normal" ? "N" : "R"]);
   const otherwise = (route: Route) =>
-    wanted(route).filter(([id, position]) => (asked[leaderOf(id)] ?? "N") !== position);
+    wanted(route).filter(([id, position]) => (ownOf(asked, leaderOf(id)) ?? "N") !== position);
   const set = (route: ShownWay) => {
     for (const [id, position] of wanted(route)) dispatch(throwTo({ turnoutId: leaderOf(id), position }));
     choose(route);

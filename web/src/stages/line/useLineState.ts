@@ -1,4 +1,4 @@
-import { type LineState, lineLayout, type RailwayRecord, type SignalShown, signalsOn } from "@alderman/core";
+import { type LineState, lineLayout, ownOf, type RailwayRecord, type SignalShown, signalsOn } from "@alderman/core";
 import { useMemo } from "react";
 import { useAppSelector } from "../../store/store.ts";
 
@@ -12,7 +12,7 @@ export function useLineState(record: RailwayRecord): LineState & { signals: Sign
     const state: LineState = {
       occupied: new Set(occupied),
       held: new Set(held),
-      lies: (id) => (asked[leaders.get(id) ?? id] === "R" ? "reverse" : "normal"),
+      lies: (id) => (ownOf(asked, leaders.get(id) ?? id) === "R" ? "reverse" : "normal"),
     };
     return { ...state, signals: signalsOn(record, state) };
   }, [record, occupied, held, asked]);
