@@ -49,7 +49,7 @@ function shown(byKind: boolean) {
 
 it("asks for the kind of meter where kinds differ, and keeps it", async () => {
   const store = shown(true);
-  await userEvent.click(screen.getByRole("radio", { name: "Averages" }));
+  await userEvent.click(screen.getByRole("radio", { name: "Average" }));
   expect(store.getState().view.meterKind).toBe("averaging");
   cleanup();
   expect(shown(true).getState().view.meterKind).toBe("averaging");
@@ -57,5 +57,5 @@ it("asks for the kind of meter where kinds differ, and keeps it", async () => {
 
 it("asks nothing where every meter shows the same", () => {
   shown(false);
-  expect(screen.queryByRole("radio", { name: "Averages" })).toBeNull();
+  expect(screen.queryByRole("radio", { name: "Average" })).toBeNull();
 });

@@ -66,9 +66,9 @@ export function Meter() {
 }
 
 const KINDS = [
-  { value: "unknown", text: "Not said" },
-  { value: "averaging", text: "Averages" },
-  { value: "effective", text: "Effective" },
+  { value: "unknown", text: "Either" },
+  { value: "averaging", text: "Average" },
+  { value: "effective", text: "RMS" },
 ] as const;
 
 /** What kind of meter the owner has; the browser keeps it. */
