@@ -8,13 +8,14 @@ import { resumeWaiting } from "./session/actions.ts";
 import { makeStore } from "./store/makeStore.ts";
 import { browserServices } from "./store/services.ts";
 import { setTheme } from "./store/view.ts";
+import { keptText } from "./tools/browserStore.ts";
 
 // style elements which dialogs put into the page must carry the page's nonce
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
 
 const store = makeStore(browserServices());
-if (localStorage.getItem("alderman-theme") === "shed") store.dispatch(setTheme("shed"));
+if (keptText("alderman-theme") === "shed") store.dispatch(setTheme("shed"));
 void store.dispatch(resumeWaiting());
 
 const root = document.getElementById("root");

@@ -4,6 +4,7 @@ import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { fetchParts, Optional, part } from "../kit/part.tsx";
 import { TipsProvider } from "../kit/Tooltip.tsx";
 import { useAppSelector } from "../store/store.ts";
+import { keepText } from "../tools/browserStore.ts";
 import { PageFailure } from "./PageFailure.tsx";
 import { RailwayFrame } from "./RailwayFrame.tsx";
 import { STAGES } from "./stages.ts";
@@ -22,7 +23,7 @@ export function App() {
   const told = useAppSelector((state) => state.notices.length > 0);
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
-    localStorage.setItem("alderman-theme", theme);
+    keepText("alderman-theme", theme);
   }, [theme]);
   useEffect(() => {
     const waiting = setTimeout(() => void fetchParts(), REST_AFTER);

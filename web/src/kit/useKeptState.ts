@@ -1,4 +1,5 @@
 import { type Dispatch, type SetStateAction, useEffect, useState } from "react";
+import { keepText, keptText } from "../tools/browserStore.ts";
 
 /** State of a screen that this browser keeps, or does not when there is no name for it. */
 export function useKeptState<T>(name: string | null, fresh: T): [T, Dispatch<SetStateAction<T>>] {
@@ -6,18 +7,15 @@ export function useKeptState<T>(name: string | null, fresh: T): [T, Dispatch<Set
   const [state, setState] = useState<T>(() => (key === null ? fresh : read(key, fresh)));
   useEffect(() => {
     if (key === null) return;
-    try {
-      localStorage.setItem(key, JSON.stringify(state));
-    } catch {
-      // a browser that keeps nothing shows it anew each time
-    }
+    // a browser that keeps nothing shows it anew each time
+    keepText(key, JSON.stringify(state));
   }, [key, state]);
   return [state, setState];
 }
 
 function read<T>(key: string, fresh: T): T {
+  const text = keptText(key);
   try {
-    const text = localStorage.getItem(key);
     return text === null ? fresh : (JSON.parse(text) as T);
   } catch {
     return fresh;

@@ -1,5 +1,6 @@
 import type { Version } from "@alderman/core";
-import { createStore, del, entries, set } from "idb-keyval";
+import { createStore, del, entries, set, type UseStore } from "idb-keyval";
+import { keepText, keptText } from "../tools/browserStore.ts";
 import type { Entry } from "./queue.ts";
 
 /** What waits for one railway since an earlier page was closed. */
@@ -38,8 +39,9 @@ const LOCK = "alderman-window ";
 
 /** Kept in IndexedDB. A window that lives holds a lock of its name, by which others know that its entries are in good hands. */
 export function indexedDbQueue(): KeptQueue {
-  const store = createStore("alderman-queue", "entries");
   const own = windowName();
+  const store = openStore();
+  if (!store) return keptNowhere(own);
   void navigator.locks?.request(`${LOCK}${own}`, () => new Promise(() => {}));
   let count = 0;
 
@@ -57,7 +59,8 @@ export function indexedDbQueue(): KeptQueue {
       return set(entry.id, kept, store);
     },
     forget: async (entryIds) => {
-      await Promise.all(entryIds.map((id) => del(id, store)));
+      // what was sent and could not be taken out is sent again, and not applied again
+      await Promise.allSettled(entryIds.map((id) => del(id, store)));
     },
     waiting: async (railwayId) => {
       const kept = (await all()).filter((each) => each.railwayId === railwayId);
@@ -70,16 +73,36 @@ export function indexedDbQueue(): KeptQueue {
         isOwn: (stamp) => windows.has(stamp.slice(0, first.window.length)),
       };
     },
-    railways: async () => [...new Set((await all()).map(({ railwayId }) => railwayId))],
+    railways: async () => [...new Set((await all().catch(() => [])).map(({ railwayId }) => railwayId))],
+  };
+}
+
+/** The browser's database, or null where the owner has forbidden pages to keep anything. */
+function openStore(): UseStore | null {
+  try {
+    return createStore("alderman-queue", "entries");
+  } catch {
+    return null;
+  }
+}
+
+/** What is typed goes to the server as ever; while that is away it waits in this window only, which is said. */
+function keptNowhere(own: string): KeptQueue {
+  return {
+    newId: () => `${own}-${crypto.randomUUID()}`,
+    keep: () => Promise.reject(new Error("This browser keeps nothing.")),
+    forget: () => Promise.resolve(),
+    waiting: () => Promise.resolve(null),
+    railways: () => Promise.resolve([]),
   };
 }
 
 /** Eight letters or digits, the same after a reload. */
 function windowName(): string {
-  const known = sessionStorage.getItem("alderman-window");
+  const known = keptText("alderman-window", "in this window");
   if (known) return known;
   const fresh = crypto.randomUUID().slice(0, 8);
-  sessionStorage.setItem("alderman-window", fresh);
+  keepText("alderman-window", fresh, "in this window");
   return fresh;
 }
 
