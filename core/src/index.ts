@@ -2,7 +2,7 @@
 
 // The record: what the owner states, its edits and its file.
 
-export { Edit, type Edited, EditGroup, putEdit, removeEdit, touchedThings } from "./record/edits.ts";
+export { Edit, type Edited, EditGroup, putEdit, removeEdit, type Touch, touchedThings } from "./record/edits.ts";
 export { Id, Label, NAME_LENGTH } from "./record/fields.ts";
 export { assignmentsOfRole, deviceOf, feederOf, find, freshId, turnoutsInOrder } from "./record/find.ts";
 export {

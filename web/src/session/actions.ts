@@ -2,7 +2,7 @@ import { EditGroup, edit, NAME_LENGTH, problemsOf, RecordError } from "@alderman
 import { notify } from "../store/notices.ts";
 import type { AppThunk } from "../store/store.ts";
 import { leftRailway } from "../store/view.ts";
-import { type Entry, replay, turnsAfter } from "./queue.ts";
+import { beforeOf, type Entry, replay, turnsAfter } from "./queue.ts";
 import { sessions } from "./sessions.ts";
 import { shownSession } from "./shownSession.ts";
 
@@ -46,7 +46,8 @@ export function commit(group: EditGroup): AppThunk {
     const parsed = EditGroup.safeParse(group);
     if (!parsed.success) throw new RecordError(problemsOf(parsed.error).map(withoutPlace));
     const { record } = edit(session.record, group.edits);
-    dispatch(enter(session.id, { id: keptQueue.newId(), kind: "edits", ...group }, record));
+    const before = beforeOf(session.record, group.edits);
+    dispatch(enter(session.id, { id: keptQueue.newId(), kind: "edits", ...group, before }, record));
   };
 }
 

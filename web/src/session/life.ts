@@ -32,9 +32,13 @@ export function startSessions(startListening: StartListening): void {
     effect: (_action, api) => {
       for (const { id, lost } of Object.values(api.getState().sessions.byId)) {
         if (lost.length === 0) continue;
-        for (const { words, why } of lost)
-          api.dispatch(words === null ? notify(why) : notify(`"${words}" was not kept. ${why}`, { stays: true }));
-        void api.extra.keptQueue.forget(lost.map(({ entryId }) => entryId));
+        for (const { words, why, rest } of lost)
+          api.dispatch(
+            words === null
+              ? notify(why)
+              : notify(rest ? `Of "${words}", ${why}` : `"${words}" was not kept. ${why}`, { stays: true }),
+          );
+        void api.extra.keptQueue.forget(lost.flatMap(({ entryId, rest }) => (rest ? [] : [entryId])));
         api.dispatch(lossesShown(id));
       }
     },

@@ -1,10 +1,32 @@
-import { type Edit, edit, type RailwayRecord, RecordError, type Turns, touchedThings } from "@alderman/core";
+import {
+  type Edit,
+  edit,
+  isSame,
+  LISTS,
+  type RailwayRecord,
+  RecordError,
+  type Touch,
+  type Turns,
+  touchedThings,
+} from "@alderman/core";
 
 /** Something that was done in this window and is on its way to the server. */
 export type Entry = {
   /** The stamp of the revision that it will make; the server applies it once, however often it is sent. */
   id: string;
-} & ({ kind: "edits"; words: string; edits: Edit[] } | { kind: "undo" | "redo" });
+} & (
+  | {
+      kind: "edits";
+      words: string;
+      edits: Edit[];
+      /** What it changed as it stood before, so that it can be done on what others make of it meanwhile; null for what is new. */
+      before?: Before[];
+    }
+  | { kind: "undo" | "redo" }
+);
+
+/** A thing by its key, as it stood. */
+type Before = [key: string, value: object | null];
 
 /** An entry that cannot be kept, and why, in a sentence for the owner. */
 export interface Lost {
@@ -12,6 +34,8 @@ export interface Lost {
   /** What was done; null for an undo or redo. */
   words: string | null;
   why: string;
+  /** The rest of it is kept: only what another window has set as well is not. */
+  rest?: true;
 }
 
 /** The record with a queue applied to it, and the entries that no longer can be. */
@@ -61,12 +85,94 @@ export function replay(
   return { record, lost };
 }
 
-/** The entries whose edits touch a thing that another window's edits touch as well. */
-export function conflicting(queue: readonly Entry[], edits: readonly Edit[]): Entry[] {
-  const theirs = touchedThings(edits);
-  return queue.filter(
-    (entry) => entry.kind === "edits" && [...touchedThings(entry.edits).keys()].some((key) => theirs.has(key)),
-  );
+/** What some edits will change, as it stands in a record. */
+export function beforeOf(record: RailwayRecord, edits: readonly Edit[]): Before[] {
+  return [...touchedThings(edits)].map(([key, touch]) => [key, standsIn(record, touch)]);
+}
+
+/** A thing as it stands in a record; null when it is not there. */
+function standsIn(record: RailwayRecord, touch: Touch): object | null {
+  if (touch.kind === "railway") return record.railway;
+  const list: readonly { id: string }[] = record[LISTS[touch.kind]];
+  return list.find(({ id }) => id === touch.id) ?? null;
+}
+
+/** Said of what another window has changed as a whole, or taken away. */
+export const CHANGED_ELSEWHERE =
+  "The same thing was changed in another window meanwhile. Look at what it is now, and do it again if need be.";
+
+/** What waits, as it is to be done on what others did meanwhile, and what of it is not kept. */
+export interface Merged {
+  queue: Entry[];
+  lost: Lost[];
+}
+
+/**
+ * Does what waits on what others did meanwhile, field by field: what only one side has set is kept, of what both have set otherwise
+ * theirs, which is told with both values. What one side has taken away or made anew is not merged.
+ * @param theirs edits of others, all of them applied in `now`
+ */
+export function merged(queue: readonly Entry[], theirs: readonly Edit[], now: RailwayRecord): Merged {
+  const stands = new Map([...touchedThings(theirs)].map(([key, touch]) => [key, standsIn(now, touch)]));
+  const lost: Lost[] = [];
+  const left = queue.flatMap((entry): Entry[] => {
+    if (entry.kind !== "edits" || !entry.edits.some((each) => stands.has(keyOf(each)))) return [entry];
+    const { id: entryId, words } = entry;
+    const own = new Map(entry.before ?? []);
+    const before = new Map(own);
+    const after = new Map<string, object>();
+    const clashes: string[] = [];
+    const edits: Edit[] = [];
+    for (const each of entry.edits) {
+      const key = keyOf(each);
+      const [was, is] = [own.get(key), after.get(key) ?? stands.get(key)];
+      if (!stands.has(key)) edits.push(each);
+      else if (each.op === "remove" || !was || !is) {
+        lost.push({ entryId, words, why: CHANGED_ELSEWHERE });
+        return [];
+      } else {
+        const { value, clashing } = mergedValue(was, each.value, is);
+        clashes.push(...clashing);
+        edits.push({ ...each, value } as Edit);
+        if (!after.has(key)) before.set(key, is);
+        after.set(key, value);
+        own.set(key, each.value);
+      }
+    }
+    for (const [key, value] of after) stands.set(key, value);
+    if (clashes.length > 0) lost.push({ entryId, words, why: `${clashes.join("; ")}.`, rest: true });
+    return [{ ...entry, edits, before: [...before] }];
+  });
+  return { queue: left, lost };
+}
+
+function keyOf(each: Edit): string {
+  const [key = ""] = touchedThings([each]).keys();
+  return key;
+}
+
+type Fields = Readonly<Record<string, unknown>>;
+
+/** Ours on theirs, field by field. @param was what both began with */
+function mergedValue(was: object, ours: object, theirs: object): { value: object; clashing: string[] } {
+  const value: Record<string, unknown> = { ...theirs };
+  const clashing: string[] = [];
+  for (const [field, mine] of Object.entries(ours)) {
+    const [before, other] = [(was as Fields)[field], (theirs as Fields)[field]];
+    if (isSame(mine, before) || isSame(mine, other)) continue;
+    if (isSame(other, before)) value[field] = mine;
+    else
+      clashing.push(`${inWords(field)} is ${shown(other)} by another window, which stays, and was ${shown(mine)} here`);
+  }
+  return { value, clashing };
+}
+
+/** @example inWords("runMetres") // "run metres" */
+const inWords = (field: string) => field.replaceAll(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+
+function shown(value: unknown): string {
+  if (value === null || value === undefined || value === "") return "empty";
+  return typeof value === "object" ? "otherwise" : String(value);
 }
 
 /**

@@ -1,10 +1,11 @@
 // What an owner sees of edits on their way, with a server and a browser that the test plays.
-import { type Edit, putEdit, turnoutsFromTable } from "@alderman/core";
+import { type Edit, emptyRecord, putEdit, type RailwayRecord, turnoutsFromTable } from "@alderman/core";
 import fc from "fast-check";
 import { beforeEach, expect, it, vi } from "vitest";
 import { PlayedBrowser, PlayedServer, playedServices } from "../../testing/playedServer.ts";
 import { makeStore } from "../store/makeStore.ts";
 import { commit, keepAsCopy, leaveRailway, openRailway, resumeWaiting, takeFile, turnBack } from "./actions.ts";
+import { beforeOf, type Entry, merged, replay } from "./queue.ts";
 import { ServerError } from "./server.ts";
 import { shownSession } from "./shownSession.ts";
 
@@ -383,6 +384,103 @@ it("tells of what waited since an earlier day and was changed by others meanwhil
   await settled(window);
   expect(window.zones()).toEqual(["Theirs"]);
   expect(window.notices()[0]).toMatch(/"mine" was not kept. The same thing was changed/);
+});
+
+/** A zone with more than one field of its own. */
+const named = (id: string, label: string, name: string, plasticJoints = 0): Edit =>
+  putEdit("zone", { id, label, name, order: 1, commons: null, plasticJoints });
+
+const fieldsOf = (id: string) => server.railways.get(id)?.record.zones.map((each) => [each.label, each.name]);
+
+it.each(["told at once", "away"])(
+  "keeps what two windows set in different fields of one thing, when it is %s",
+  async (how) => {
+    const railway = server.railways.get("a")!;
+    railway.elsewhere("other-0", named("x", "X", "shed"));
+    const window = newWindow();
+    window.open("a");
+    await settled(window);
+    server.silent = how === "away";
+    server.away = how === "away";
+    const slow = gate();
+    server.fate = (request) => (request.startsWith("send") ? { wait: slow.wait } : {});
+    window.put(named("x", "X", "engine shed"));
+    window.put(named("x", "X", "engine shed", 2));
+    railway.elsewhere("other-1", named("x", "X1", "shed"));
+    slow.open();
+    server.away = false;
+    await settled(window);
+    expect(fieldsOf("a")).toEqual([["X1", "engine shed"]]);
+    expect(railway.record.zones[0]?.plasticJoints).toBe(2);
+    expect(window.session()?.record?.zones).toEqual(railway.record.zones);
+    expect(window.notices()).toEqual([]);
+  },
+);
+
+it("tells both values of what two windows set otherwise, and keeps the rest", async () => {
+  const railway = server.railways.get("a")!;
+  railway.elsewhere("other-0", named("x", "X", "shed"));
+  const window = newWindow();
+  window.open("a");
+  await settled(window);
+  const slow = gate();
+  server.fate = (request) => (request.startsWith("send") ? { wait: slow.wait } : {});
+  window.put(named("x", "X", "engine shed", 2));
+  railway.elsewhere("other-1", named("x", "X", "coal stage"));
+  slow.open();
+  await settled(window);
+  expect(fieldsOf("a")).toEqual([["X", "coal stage"]]);
+  expect(railway.record.zones[0]?.plasticJoints).toBe(2);
+  expect(window.notices()).toHaveLength(1);
+  expect(window.notices()[0]).toMatch(
+    /^Of "put .*", name is coal stage by another window, which stays, and was engine shed here\.$/,
+  );
+});
+
+it("merges every field that one side alone has set, whatever waits, and tells every other", () => {
+  const zoneFields = fc.record({
+    label: fc.constantFrom("A", "B", "C"),
+    name: fc.constantFrom("", "p", "q"),
+    plasticJoints: fc.constantFrom(0, 1, 2),
+  });
+  const value = (fields: { label: string; name: string; plasticJoints: number }) => {
+    return { id: "x", order: 1, commons: null, ...fields };
+  };
+  fc.assert(
+    fc.property(zoneFields, fc.array(zoneFields, { minLength: 1, maxLength: 4 }), zoneFields, (was, mine, theirs) => {
+      const with_ = (fields: typeof was): RailwayRecord => ({ ...emptyRecord("a"), zones: [value(fields)] });
+      let before = with_(was);
+      const queue = mine.map((fields, index): Entry => {
+        const edits = [putEdit("zone", value(fields))];
+        const entry: Entry = {
+          id: `w-${index}`,
+          kind: "edits",
+          words: `${index}`,
+          edits,
+          before: beforeOf(before, edits),
+        };
+        before = with_(fields);
+        return entry;
+      });
+      const now = with_(theirs);
+      const { queue: left, lost } = merged(queue, [putEdit("zone", value(theirs))], now);
+      const { record, lost: refused } = replay(now, left);
+      expect(refused).toEqual([]);
+      const [end] = record.zones;
+      const last = mine.at(-1)!;
+      for (const field of ["label", "name", "plasticJoints"] as const) {
+        const iSet = mine.some((fields) => fields[field] !== was[field]);
+        const theySet = theirs[field] !== was[field];
+        // the first of mine to set what they have set otherwise is told; what I set afterwards is set on theirs
+        if (!iSet) expect(end?.[field]).toBe(theirs[field]);
+        else if (!theySet) expect(end?.[field]).toBe(last[field]);
+        else expect([theirs[field], ...mine.map((fields) => fields[field])]).toContain(end?.[field]);
+      }
+      if (lost.length === 0)
+        for (const field of ["label", "name", "plasticJoints"] as const)
+          expect([last[field], theirs[field]]).toContain(end?.[field]);
+    }),
+  );
 });
 
 /** A window that knows more than the file, since an older file was put back. */

@@ -8,7 +8,7 @@ import {
   type Version,
 } from "@alderman/core";
 import { createSlice, original, type PayloadAction } from "@reduxjs/toolkit";
-import { conflicting, type Entry, type Lost, replay, wordsOf } from "./queue.ts";
+import { CHANGED_ELSEWHERE, type Entry, type Lost, merged, replay, wordsOf } from "./queue.ts";
 
 /** What keeps a session from going on. */
 export type Trouble =
@@ -62,9 +62,6 @@ const blank = (id: string): Session => ({
 /** A change that the server tells of; what undo and redo would do is not known of those that were missed. */
 type ReceivedChange = Version & Pick<Change, "edits"> & Partial<Turns>;
 
-const CHANGED_ELSEWHERE =
-  "The same thing was changed in another window meanwhile. Look at what it is now, and do it again if need be.";
-
 export const sessions = createSlice({
   name: "sessions",
   initialState,
@@ -83,13 +80,12 @@ export const sessions = createSlice({
     opened: (state, { payload }: PayloadAction<{ railway: OpenRailway; queue: Entry[]; theirs: Edit[] }>) => {
       const { railway, queue, theirs } = payload;
       const { id, revision, stamp, record, undo, redo } = railway;
-      const lost = conflicting(queue, theirs);
-      const left = queue.filter((entry) => !lost.includes(entry));
+      const { queue: left, lost } = merged(queue, theirs, record);
       return changed(state, id, (session) =>
         withQueue(
           { ...session, confirmed: { revision, stamp, record }, turns: { undo, redo }, trouble: null },
           [...left, ...session.queue],
-          lost.map((entry) => lostBecause(entry, CHANGED_ELSEWHERE)),
+          lost,
         ),
       );
     },
@@ -209,12 +205,13 @@ function applied(session: Session, { revision, stamp, edits, undo, redo }: Recei
     ...(own && session.sent === own.id ? { sent: null, conflicts: false } : {}),
   };
   if (own) return settled ? { ...next, queue: left, record } : withQueue(next, left, []);
-  const conflicts = conflicting(left, edits);
-  // what was sent may have been applied before this change: its answer decides
-  const lost = conflicts.filter(({ id }) => id !== next.sent);
+  const onTheirs = merged(left, edits, record);
+  // what was sent may have been applied before this change: its answer decides whether it is lost
+  const conflicts = onTheirs.lost.some(({ entryId, rest }) => entryId === next.sent && !rest);
+  const waiting = new Map(onTheirs.queue.map((entry) => [entry.id, entry]));
   return withQueue(
-    { ...next, conflicts: next.conflicts || conflicts.some(({ id }) => id === next.sent) },
-    left.filter((entry) => !lost.includes(entry)),
-    lost.map((entry) => lostBecause(entry, CHANGED_ELSEWHERE)),
+    { ...next, conflicts: next.conflicts || conflicts },
+    left.flatMap((entry) => waiting.get(entry.id) ?? (entry.id === next.sent ? [entry] : [])),
+    onTheirs.lost.filter(({ entryId, rest }) => rest || entryId !== next.sent),
   );
 }
