@@ -64,6 +64,47 @@ test("an edit that the server never got is still there after a reload, and is se
   await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
 });
 
+test("what two windows set otherwise is told with both values, and mine can be taken", async ({
+  page,
+  server,
+  context,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await page.route("**/edits", (route) => route.abort());
+  await page.getByLabel("Address of D1-2").fill("40");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/^Not saved yet, kept in this browser/)).toBeVisible();
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByLabel("Address of D1-2").fill("41");
+  await other.keyboard.press("Enter");
+  await expect(other.getByText(/^Saved \d/)).toBeVisible({ timeout: 20_000 });
+  const told = page.getByText(/address is 41 by another window, which stays, and was 40 here/);
+  await expect(told).toBeVisible({ timeout: 30_000 });
+  await page.unroute("**/edits");
+  await page.getByRole("button", { name: "Take mine" }).click();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
+  await expect(other.getByLabel("Address of D1-2")).toHaveValue("40", { timeout: 30_000 });
+});
+
+test("a browser that keeps nothing is gone without", async ({ page, server }) => {
+  await page.addInitScript(() => {
+    const forbidden = () => {
+      throw new DOMException("The owner forbids it.", "SecurityError");
+    };
+    for (const name of ["localStorage", "sessionStorage", "indexedDB"])
+      Object.defineProperty(window, name, { get: forbidden });
+  });
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await page.getByLabel("Address of D1-2").fill("40");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/^Saved \d/)).toBeVisible({ timeout: 20_000 });
+  await page.reload();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
+});
+
 test("a railway whose answer comes late does not take the place of the one that is shown", async ({ page, server }) => {
   await beginRailway(page, server, "Shelf");
   await page.getByRole("button", { name: "new ..." }).focus();

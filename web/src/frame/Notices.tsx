@@ -1,4 +1,5 @@
 import { Toasts } from "../kit/Toasts.tsx";
+import { setAsMine } from "../session/actions.ts";
 import { closed } from "../store/notices.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 
@@ -6,5 +7,10 @@ import { useAppDispatch, useAppSelector } from "../store/store.ts";
 export function Notices() {
   const notices = useAppSelector((state) => state.notices);
   const dispatch = useAppDispatch();
-  return <Toasts notices={notices} close={(id) => void dispatch(closed(id))} />;
+  const shown = notices.map((notice) => ({ ...notice, choice: notice.mine && "Take mine" }));
+  const takeMine = (id: string) => {
+    const mine = notices.find((notice) => notice.id === id)?.mine;
+    if (mine) dispatch(setAsMine(mine));
+  };
+  return <Toasts notices={shown} close={(id) => void dispatch(closed(id))} act={takeMine} />;
 }

@@ -1,5 +1,5 @@
-import { EditGroup, edit, NAME_LENGTH, problemsOf, RecordError } from "@alderman/core";
-import { notify } from "../store/notices.ts";
+import { type Edit, EditGroup, edit, find, NAME_LENGTH, problemsOf, RecordError } from "@alderman/core";
+import { type Mine, notify } from "../store/notices.ts";
 import type { AppThunk } from "../store/store.ts";
 import { leftRailway } from "../store/view.ts";
 import { beforeOf, type Entry, replay, turnsAfter } from "./queue.ts";
@@ -48,6 +48,19 @@ export function commit(group: EditGroup): AppThunk {
     const { record } = edit(session.record, group.edits);
     const before = beforeOf(session.record, group.edits);
     dispatch(enter(session.id, { id: keptQueue.newId(), kind: "edits", ...group, before }, record));
+  };
+}
+
+/** Sets fields to what this window had set them to, where another window's were kept. */
+export function setAsMine({ railwayId, things }: Mine): AppThunk {
+  return (dispatch, getState) => {
+    const session = shownSession(getState());
+    if (!session?.record || session.id !== railwayId) return;
+    const edits = things.flatMap(({ kind, id, fields }): Edit[] => {
+      const thing = session.record && find(session.record, kind, id);
+      return thing ? [{ op: "put", kind, value: { ...thing, ...fields } } as Edit] : [];
+    });
+    if (edits.length > 0) dispatch(commit({ words: "Set as this window had it", edits }));
   };
 }
 

@@ -32,11 +32,14 @@ export function startSessions(startListening: StartListening): void {
     effect: (_action, api) => {
       for (const { id, lost } of Object.values(api.getState().sessions.byId)) {
         if (lost.length === 0) continue;
-        for (const { words, why, rest } of lost)
+        for (const { words, why, rest, mine } of lost)
           api.dispatch(
             words === null
               ? notify(why)
-              : notify(rest ? `Of "${words}", ${why}` : `"${words}" was not kept. ${why}`, { stays: true }),
+              : notify(rest ? `Of "${words}", ${why}` : `"${words}" was not kept. ${why}`, {
+                  stays: true,
+                  ...(mine && mine.length > 0 ? { mine: { railwayId: id, things: mine } } : {}),
+                }),
           );
         void api.extra.keptQueue.forget(lost.flatMap(({ entryId, rest }) => (rest ? [] : [entryId])));
         api.dispatch(lossesShown(id));

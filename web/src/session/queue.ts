@@ -9,6 +9,7 @@ import {
   type Turns,
   touchedThings,
 } from "@alderman/core";
+import type { Mine } from "../store/notices.ts";
 
 /** Something that was done in this window and is on its way to the server. */
 export type Entry = {
@@ -36,6 +37,8 @@ export interface Lost {
   why: string;
   /** The rest of it is kept: only what another window has set as well is not. */
   rest?: true;
+  /** What this window had set there. */
+  mine?: Mine["things"];
 }
 
 /** The record with a queue applied to it, and the entries that no longer can be. */
@@ -122,6 +125,7 @@ export function merged(queue: readonly Entry[], theirs: readonly Edit[], now: Ra
     const before = new Map(own);
     const after = new Map<string, object>();
     const clashes: string[] = [];
+    const mine: Mine["things"][number][] = [];
     const edits: Edit[] = [];
     for (const each of entry.edits) {
       const key = keyOf(each);
@@ -131,8 +135,9 @@ export function merged(queue: readonly Entry[], theirs: readonly Edit[], now: Ra
         lost.push({ entryId, words, why: CHANGED_ELSEWHERE });
         return [];
       } else {
-        const { value, clashing } = mergedValue(was, each.value, is);
+        const { value, clashing, fields } = mergedValue(was, each.value, is);
         clashes.push(...clashing);
+        if (clashing.length > 0 && each.op === "put") mine.push({ kind: each.kind, id: each.value.id, fields });
         edits.push({ ...each, value } as Edit);
         if (!after.has(key)) before.set(key, is);
         after.set(key, value);
@@ -140,7 +145,7 @@ export function merged(queue: readonly Entry[], theirs: readonly Edit[], now: Ra
       }
     }
     for (const [key, value] of after) stands.set(key, value);
-    if (clashes.length > 0) lost.push({ entryId, words, why: `${clashes.join("; ")}.`, rest: true });
+    if (clashes.length > 0) lost.push({ entryId, words, why: `${clashes.join("; ")}.`, rest: true, mine });
     return [{ ...entry, edits, before: [...before] }];
   });
   return { queue: left, lost };
@@ -154,17 +159,24 @@ function keyOf(each: Edit): string {
 type Fields = Readonly<Record<string, unknown>>;
 
 /** Ours on theirs, field by field. @param was what both began with */
-function mergedValue(was: object, ours: object, theirs: object): { value: object; clashing: string[] } {
+function mergedValue(
+  was: object,
+  ours: object,
+  theirs: object,
+): { value: object; clashing: string[]; fields: Record<string, unknown> } {
   const value: Record<string, unknown> = { ...theirs };
+  const fields: Record<string, unknown> = {};
   const clashing: string[] = [];
   for (const [field, mine] of Object.entries(ours)) {
     const [before, other] = [(was as Fields)[field], (theirs as Fields)[field]];
     if (isSame(mine, before) || isSame(mine, other)) continue;
     if (isSame(other, before)) value[field] = mine;
-    else
+    else {
+      fields[field] = mine;
       clashing.push(`${inWords(field)} is ${shown(other)} by another window, which stays, and was ${shown(mine)} here`);
+    }
   }
-  return { value, clashing };
+  return { value, clashing, fields };
 }
 
 /** @example inWords("runMetres") // "run metres" */

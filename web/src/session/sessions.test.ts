@@ -4,7 +4,16 @@ import fc from "fast-check";
 import { beforeEach, expect, it, vi } from "vitest";
 import { PlayedBrowser, PlayedServer, playedServices } from "../../testing/playedServer.ts";
 import { makeStore } from "../store/makeStore.ts";
-import { commit, keepAsCopy, leaveRailway, openRailway, resumeWaiting, takeFile, turnBack } from "./actions.ts";
+import {
+  commit,
+  keepAsCopy,
+  leaveRailway,
+  openRailway,
+  resumeWaiting,
+  setAsMine,
+  takeFile,
+  turnBack,
+} from "./actions.ts";
 import { beforeOf, type Entry, merged, replay } from "./queue.ts";
 import { ServerError } from "./server.ts";
 import { shownSession } from "./shownSession.ts";
@@ -435,6 +444,11 @@ it("tells both values of what two windows set otherwise, and keeps the rest", as
   expect(window.notices()[0]).toMatch(
     /^Of "put .*", name is coal stage by another window, which stays, and was engine shed here\.$/,
   );
+  // and mine can be had after all
+  const [{ mine } = { mine: undefined }] = window.store.getState().notices;
+  window.store.dispatch(setAsMine(mine!));
+  await settled(window);
+  expect(fieldsOf("a")).toEqual([["X", "engine shed"]]);
 });
 
 it("merges every field that one side alone has set, whatever waits, and tells every other", () => {

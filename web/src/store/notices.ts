@@ -1,3 +1,4 @@
+import type { Kind } from "@alderman/core";
 import { createSlice, nanoid, type PayloadAction } from "@reduxjs/toolkit";
 
 /** A sentence for the owner: it goes by itself, or stays until it is closed. */
@@ -5,6 +6,14 @@ export interface Notice {
   id: string;
   sentence: string;
   stays: boolean;
+  /** What of this window's own was not kept, which the owner may have after all. */
+  mine?: Mine | undefined;
+}
+
+/** Fields of things as this window had set them. */
+export interface Mine {
+  railwayId: string;
+  things: { kind: Kind; id: string; fields: Record<string, unknown> }[];
 }
 
 /** Notices shown at once; the older ones make room, those that stay apart. */
@@ -15,8 +24,8 @@ export const notices = createSlice({
   initialState: [] as Notice[],
   reducers: {
     notify: {
-      prepare: (sentence: string, { stays = false }: { stays?: boolean } = {}) => ({
-        payload: { id: nanoid(), sentence, stays },
+      prepare: (sentence: string, { stays = false, mine }: { stays?: boolean; mine?: Mine } = {}) => ({
+        payload: { id: nanoid(), sentence, stays, mine },
       }),
       reducer: (state, { payload }: PayloadAction<Notice>) => {
         // the same sentence twice says no more than once
