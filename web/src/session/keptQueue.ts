@@ -1,5 +1,5 @@
 import type { Version } from "@alderman/core";
-import { createStore, del, entries, set, type UseStore } from "idb-keyval";
+import { createStore, del, entries, set } from "idb-keyval";
 import { keepText, keptText } from "../tools/browserStore.ts";
 import type { Entry } from "./queue.ts";
 
@@ -40,8 +40,7 @@ const LOCK = "alderman-window ";
 /** Kept in IndexedDB. A window that lives holds a lock of its name, by which others know that its entries are in good hands. */
 export function indexedDbQueue(): KeptQueue {
   const own = windowName();
-  const store = openStore();
-  if (!store) return keptNowhere(own);
+  const store = createStore("alderman-queue", "entries");
   void navigator.locks?.request(`${LOCK}${own}`, () => new Promise(() => {}));
   let count = 0;
 
@@ -54,13 +53,14 @@ export function indexedDbQueue(): KeptQueue {
   };
   return {
     newId: () => `${own}-${crypto.randomUUID()}`,
-    keep: (railwayId, entry, against) => {
+    // a browser that forbids pages to keep anything says so at the first question: then it waits in this window only
+    keep: async (railwayId, entry, against) => {
       const kept: Kept = { railwayId, window: own, at: [Date.now(), count++], entry, against };
-      return set(entry.id, kept, store);
+      await set(entry.id, kept, store);
     },
     forget: async (entryIds) => {
       // what was sent and could not be taken out is sent again, and not applied again
-      await Promise.allSettled(entryIds.map((id) => del(id, store)));
+      await Promise.allSettled(entryIds.map(async (id) => del(id, store)));
     },
     waiting: async (railwayId) => {
       const kept = (await all()).filter((each) => each.railwayId === railwayId);
@@ -74,26 +74,6 @@ export function indexedDbQueue(): KeptQueue {
       };
     },
     railways: async () => [...new Set((await all().catch(() => [])).map(({ railwayId }) => railwayId))],
-  };
-}
-
-/** The browser's database, or null where the owner has forbidden pages to keep anything. */
-function openStore(): UseStore | null {
-  try {
-    return createStore("alderman-queue", "entries");
-  } catch {
-    return null;
-  }
-}
-
-/** What is typed goes to the server as ever; while that is away it waits in this window only, which is said. */
-function keptNowhere(own: string): KeptQueue {
-  return {
-    newId: () => `${own}-${crypto.randomUUID()}`,
-    keep: () => Promise.reject(new Error("This browser keeps nothing.")),
-    forget: () => Promise.resolve(),
-    waiting: () => Promise.resolve(null),
-    railways: () => Promise.resolve([]),
   };
 }
 
