@@ -8,7 +8,8 @@ export default defineConfig({
     // as many as there are processors: some tests wait for programs that they have started
     maxWorkers: "100%",
     projects: [
-      { test: { ...all, name: "server", include: ["server/**/*.test.ts"] } },
+      // these start programs, each of which is translated first; a busy machine takes its time for that
+      { test: { ...all, testTimeout: 180_000, name: "server", include: ["server/**/*.test.ts"] } },
       // these leave nothing behind but what is known of objects by their identity: their modules are read once
       { test: { ...all, name: "core", include: ["core/**/*.test.ts"], isolate: false } },
       { test: { ...all, name: "web", include: ["web/**/*.test.{ts,tsx}"], isolate: false } },

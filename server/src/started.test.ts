@@ -62,7 +62,7 @@ const ask = async (address: string, path: string, body?: unknown) => {
   return (await response.json()) as Answer;
 };
 
-it("keeps every acknowledged edit through twenty kills in the middle of edits", { timeout: 120_000 }, async () => {
+it("keeps every acknowledged edit through twenty kills in the middle of edits", { timeout: 400_000 }, async () => {
   let acknowledged = 0;
   let id = "";
   for (let round = 0; round < 20; round++) {
@@ -117,7 +117,7 @@ it("keeps everything when it is started a second time, by option and by environm
   expect(await ask(second.address, "railways")).toEqual([expect.objectContaining({ id: railway!.id })]);
 });
 
-it("does not share its folder with a second one, and hands it on when it ends", { timeout: 60_000 }, async () => {
+it("does not share its folder with a second one, and hands it on when it ends", async () => {
   const first = await start();
   const { id } = await ask(first.address, "railways", { name: "Mine" });
   const { status, stderr } = refusal(["--port", "0", "--data", folder]);
@@ -131,7 +131,7 @@ it("does not share its folder with a second one, and hands it on when it ends", 
   expect(await ask(second.address, `railways/${id}`)).toMatchObject({ revision: 0 });
 });
 
-it("is backed up and put back as a command, while no server runs", { timeout: 60_000 }, async () => {
+it("is backed up and put back as a command, while no server runs", async () => {
   const command = (...args: string[]) =>
     spawnSync(process.execPath, ["--import", "tsx", "server/src/backup.ts", ...args, "--data", folder], {
       cwd: HOUSE,

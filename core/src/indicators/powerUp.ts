@@ -62,13 +62,21 @@ function rowOf(record: RailwayRecord, threads: readonly Thread[], device: Device
   const settings = (type.settings ?? []).map(({ name, factory }) => `${name} ${factory}`);
   return {
     ...base,
-    power: moves.length > 0 && type.powerOn !== "normal" ? `${power}, then as its toggles stand` : power,
+    power: `${moves.length > 0 && type.powerOn !== "normal" ? `${power}, then as its toggles stand` : power}${twitchWords(driven, device.id)}`,
     short: shortWords(type, fedByTrack, power),
     reset: settings.length > 0 ? `factory: ${settings.slice(0, 3).join(", ")}` : "none",
     computer: type.hears === "bus" ? "as it was, until the first event" : "as it was",
     moves,
     lamps: type.powerOn === "off" ? lampsOn(threads, device.id) : [],
   };
+}
+
+/** Most servos move for an instant when their power comes before their pulses do (common practice). */
+function twitchWords(driven: readonly Thread[], deviceId: string): string {
+  const hasServo = driven.some(({ motors }) =>
+    motors.some((motor) => motor.driver?.device.id === deviceId && traitsOf(motor.type).movedBy === "signal"),
+  );
+  return hasServo ? "; its servos may twitch until their pulses come" : "";
 }
 
 /** An encoder only tells: what follows from it is done by the command station, or by a computer that must run. */
