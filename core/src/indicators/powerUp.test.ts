@@ -43,7 +43,10 @@ it("names the turnouts that move by themselves: reversers, and toggles that were
     moves: ["A"],
   });
   const servo = railway(["A", "", "servo", "servo-board-4", "toggle-latching"]);
-  expect(row(servo, "SB1")).toMatchObject({ power: "as it was, then as its toggles stand; its servos may twitch until their pulses come", moves: ["A"] });
+  expect(row(servo, "SB1")).toMatchObject({
+    power: "as it was, then as its toggles stand; its servos may twitch until their pulses come",
+    moves: ["A"],
+  });
   expect(row(railway(["A", "", "servo", "servo-board-4", "push-button"]), "SB1")?.moves).toEqual([]);
   const direct = onReversingToggle("toggle-reversing", ["A", "", "stall-motor"]);
   expect(row(direct, "T1")).toMatchObject({ moves: ["A"] });
