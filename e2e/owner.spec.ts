@@ -210,3 +210,34 @@ test("on milliamps the meter takes the place of a wire, and says so anywhere els
   await expect(page.getByText("On mA the meter takes the place of a wire.", { exact: false })).toBeVisible();
   await expect(page.getByText(/it is a short circuit/)).toBeVisible();
 });
+
+test("on the track's square wave the kind of meter counts, which is asked once and kept", async ({ page, server }) => {
+  await openDemo(page, server);
+  await page.getByRole("row", { name: /L1/ }).click();
+  const put = async (end: string, key: "r" | "b") => {
+    await page.locator(`[data-end="${end}"]`).first().focus();
+    await page.keyboard.press(key);
+  };
+  const onTrack = async () => {
+    await put("tb1:J", "r");
+    await put("tb1:K", "b");
+    await expect(page.getByRole("radio", { name: "Average", exact: true })).toBeVisible();
+  };
+  await onTrack();
+  const expected = page.getByTestId("expect");
+  await expect(expected).toHaveText("15.0V");
+  // a meter that averages takes every wave for a sine: 15 V x pi / (2 sqrt 2)
+  await page.getByRole("radio", { name: "Average", exact: true }).click();
+  await expect(expected).toHaveText("16.7V");
+  await page.reload();
+  await page.getByRole("row", { name: /L1/ }).click();
+  await onTrack();
+  await expect(expected).toHaveText("16.7V");
+  await page.getByRole("radio", { name: "RMS" }).click();
+  await expect(expected).toHaveText("15.0V");
+  // DC is DC to any of them, and nothing is asked
+  await put("d1:2A", "r");
+  await put("d1:2B", "b");
+  await expect(expected).toHaveText("10.2V");
+  await expect(page.getByRole("radio", { name: "Average", exact: true })).toHaveCount(0);
+});

@@ -1,5 +1,16 @@
 // What may happen to a window: its server goes away, answers late, has other data, or the checking ends.
-import { beginRailway, expect, openDemo, test } from "./server.ts";
+import type { Page } from "@playwright/test";
+import { beginRailway, expect, openDemo, type TestServer, test } from "./server.ts";
+
+/** The demo's addresses, one of them changed to 40, and nothing that is done gets to the server. */
+async function typedButNotSent(page: Page, server: TestServer) {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await page.route("**/edits", (route) => route.abort());
+  await page.getByLabel("Address of D1-2").fill("40");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/^Not saved yet, kept in this browser/)).toBeVisible();
+}
 
 test("a backup put back under an open window is noticed, and what the window knows is kept as a copy", async ({
   page,
@@ -50,12 +61,7 @@ test("the file's side can be taken instead", async ({ page, server }) => {
 });
 
 test("an edit that the server never got is still there after a reload, and is sent then", async ({ page, server }) => {
-  await openDemo(page, server);
-  await page.getByRole("link", { name: /Numbers/ }).click();
-  await page.route("**/edits", (route) => route.abort());
-  await page.getByLabel("Address of D1-2").fill("40");
-  await page.keyboard.press("Enter");
-  await expect(page.getByText(/^Not saved yet, kept in this browser/)).toBeVisible();
+  await typedButNotSent(page, server);
   await page.reload();
   await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
   await page.unroute("**/edits");
@@ -69,12 +75,7 @@ test("what two windows set otherwise is told with both values, and mine can be t
   server,
   context,
 }) => {
-  await openDemo(page, server);
-  await page.getByRole("link", { name: /Numbers/ }).click();
-  await page.route("**/edits", (route) => route.abort());
-  await page.getByLabel("Address of D1-2").fill("40");
-  await page.keyboard.press("Enter");
-  await expect(page.getByText(/^Not saved yet, kept in this browser/)).toBeVisible();
+  await typedButNotSent(page, server);
   const other = await context.newPage();
   await other.goto(page.url());
   await other.getByLabel("Address of D1-2").fill("41");

@@ -7,7 +7,7 @@ import { App } from "./frame/App.tsx";
 import { resumeWaiting } from "./session/actions.ts";
 import { makeStore } from "./store/makeStore.ts";
 import { browserServices } from "./store/services.ts";
-import { setTheme } from "./store/view.ts";
+import { METER_KIND, setMeterKind, setTheme } from "./store/view.ts";
 import { keptText } from "./tools/browserStore.ts";
 
 // style elements which dialogs put into the page must carry the page's nonce
@@ -16,6 +16,8 @@ if (nonce) setNonce(nonce);
 
 const store = makeStore(browserServices());
 if (keptText("alderman-theme") === "shed") store.dispatch(setTheme("shed"));
+const kind = keptText(METER_KIND);
+if (kind === "averaging" || kind === "effective") store.dispatch(setMeterKind(kind));
 void store.dispatch(resumeWaiting());
 
 const root = document.getElementById("root");

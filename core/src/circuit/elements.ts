@@ -96,6 +96,11 @@ export const RECTIFIER: DiodeModel = { is: 14e-9, n: 1.9, rs: 0.04 };
 /** Thermal voltage kT/q at 27 C in volts, from the exact SI constants. */
 export const THERMAL_VOLTS = (1.380649e-23 * 300.15) / 1.602176634e-19;
 
+/** What a diode drops at a current, volts. @example junctionVolts(RECTIFIER, 0.001) // 0.55 */
+export function junctionVolts({ is, n, rs }: DiodeModel, amps: number): number {
+  return n * THERMAL_VOLTS * Math.log1p(amps / is) + rs * amps;
+}
+
 /**
  * LED model that drops `forwardVolts` at `amps`.
  *

@@ -1,5 +1,5 @@
 import type { DiodeModel } from "../circuit/elements.ts";
-import { THERMAL_VOLTS } from "../circuit/elements.ts";
+import { junctionVolts } from "../circuit/elements.ts";
 import { type Construction, type Join, reachedFrom } from "../routes/constructions.ts";
 
 /** A wire or a diode on the board, from a terminal at the left to one at the right. */
@@ -164,8 +164,8 @@ function inOrder(joins: readonly Join[], left: readonly string[], right: readonl
 const TEST_AMPS = 1e-3;
 
 /** What to measure when the board is built, with nothing connected: each part, diodes both ways, and buttons against each other. */
-export function boardTests({ left, placed }: BuildSheet, { is, n, rs }: DiodeModel): BoardTest[] {
-  const forward = n * THERMAL_VOLTS * Math.log(TEST_AMPS / is + 1) + rs * TEST_AMPS;
+export function boardTests({ left, placed }: BuildSheet, diode: DiodeModel): BoardTest[] {
+  const forward = junctionVolts(diode, TEST_AMPS);
   const parts = placed.flatMap(({ from, to, with: by }): BoardTest[] =>
     by === "wire"
       ? [{ red: from, black: to, what: "wire", volts: 0 }]

@@ -1,4 +1,6 @@
+import { figureValue } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
+import { junctionVolts, RECTIFIER } from "../circuit/elements.ts";
 import { changeType } from "../equip/devices.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import { inputNode } from "../readings/models.ts";
@@ -207,15 +209,13 @@ function ofLocks({ record, circuitry }: Look, thread: Thread): Barely[] {
     if (!lock || !pullInVolts || traitsOf(lock.type).relay !== "held") return [];
     const keyId = feederOf(record, lock.device.id, "commands");
     if (keyId === null) return [];
-    const least = { ...pullInVolts, value: pullInVolts.value + DIODE_VOLTS };
+    const diode = junctionVolts(RECTIFIER, pullInVolts.value / figureValue(lock.type, "coilOhms"));
+    const least = { ...pullInVolts, value: pullInVolts.value + diode };
     const found = shareOf(circuitry, [`${keyId}:C`, `${lock.device.id}:A2`], [AT_REST.N], least);
     if (!found || found.gets < least.value / 2) return [];
     return [{ at: lock, does: "picks up", least: least.value, unit: "V", thread, ...found }];
   });
 }
-
-/** What the diode in a relay's lead drops at its coil's current, volts. */
-const DIODE_VOLTS = 0.67;
 
 /** Inputs that a control pulls to 0 V, which has to be below what counts as closed. */
 function ofInputs({ circuitry }: Look, thread: Thread): Barely[] {

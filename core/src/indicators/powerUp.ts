@@ -59,10 +59,11 @@ function rowOf(record: RailwayRecord, threads: readonly Thread[], device: Device
   const fedByTrack = type.hears === "track" && supplyGives(record, device.id) === "track";
   const power = traitsOf(type).inTrack === "reverser" && type.outputs === 0 ? REVERSES_ONLY : AFTER_POWER[type.powerOn];
   const moves = type.powerOn === "normal" ? driven.map(({ label }) => label) : thrownMeanwhile(driven);
+  const follows = moves.length > 0 && type.powerOn !== "normal" ? ", then as its toggles stand" : "";
   const settings = (type.settings ?? []).map(({ name, factory }) => `${name} ${factory}`);
   return {
     ...base,
-    power: `${moves.length > 0 && type.powerOn !== "normal" ? `${power}, then as its toggles stand` : power}${twitchWords(driven, device.id)}`,
+    power: `${power}${follows}${twitchWords(driven, device.id)}`,
     short: shortWords(type, fedByTrack, power),
     reset: settings.length > 0 ? `factory: ${settings.slice(0, 3).join(", ")}` : "none",
     computer: type.hears === "bus" ? "as it was, until the first event" : "as it was",

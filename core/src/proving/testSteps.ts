@@ -80,8 +80,7 @@ export function expecting(
   return { ...step, how, expected: value, low, high, chain };
 }
 
-/** Nothing amiss, or all wires of the device taken off that is measured by itself. */
-/** What a step takes apart before it is read. */
+/** What a step takes apart before it is read: nothing, or all wires of the device that is measured by itself. */
 export function looseOf({ apart }: PlannedStep): Extra {
   if (!apart) return { elements: [] };
   return { elements: [], loose: new Set(apart.type.terminals.map(({ name }) => `${apart.device.id}:${name}`)) };

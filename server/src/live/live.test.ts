@@ -13,15 +13,17 @@ import { Store } from "../store/store.ts";
 import { TcpGateway } from "./tcpGateway.ts";
 
 const HOUSE = join(import.meta.dirname, "../../..");
+const DEMO = join(HOUSE, "samples/skerrin-ferry.json");
 let folder: string;
+let store: Store;
 let server: Server;
 let live: Live;
 let base: string;
 
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), "alderman-live-"));
-  const store = new Store(openDatabase(folder));
-  const id = store.create(openRailwayFile(readFileSync(join(HOUSE, "samples/skerrin-ferry.json"), "utf8")));
+  store = new Store(openDatabase(folder));
+  const id = store.create(openRailwayFile(readFileSync(DEMO, "utf8")));
   live = liveRoutes(store);
   server = createServer(createApp({ store, live, samplesFolder: join(HOUSE, "samples") }));
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
@@ -210,6 +212,15 @@ it("go with the railway that they stand in for", { timeout: 60_000 }, async () =
   const removed = await fetch(base.replace(/\/live$/, ""), { method: "DELETE" });
   expect(removed.status).toBe(204);
   await expect(started.ask("bus", "DUMP ON1;")).rejects.toThrow(/Nothing of this railway is on the event bus/);
+});
+
+it("end when another database takes the place of the one that they stood in for", { timeout: 60_000 }, async () => {
+  const id = store.create(openRailwayFile(readFileSync(DEMO, "utf8")));
+  const started = await live.start(id);
+  expect(started.status.gateways).toHaveLength(3);
+  store.use(openDatabase(join(folder, "other")));
+  await expect(started.ask("bus", "DUMP ON1;")).rejects.toThrow(/Nothing of this railway is on the event bus/);
+  expect(store.list()).toEqual([]);
 });
 
 it("lets go of what babbles without an end", async () => {

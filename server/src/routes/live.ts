@@ -4,7 +4,7 @@ import * as z from "zod";
 import { BODY_LIMIT } from "../limits.ts";
 import { GATEWAY_NAMES, GatewayError, type Message } from "../live/gateway.ts";
 import { FAULTS, LiveSession } from "../live/session.ts";
-import type { Store } from "../store/store.ts";
+import { OTHER_DATABASE, type Store } from "../store/store.ts";
 
 const Name = z.enum(GATEWAY_NAMES);
 const DeviceName = z.string().regex(/^[^\s;\n]{1,24}$/);
@@ -57,6 +57,10 @@ export function liveRoutes(store: Store): Live {
     sessions.get(id)?.stop();
     sessions.delete(id);
   };
+  // what they stood in for is another one now, or none
+  store.changes.on(OTHER_DATABASE, () => {
+    for (const id of [...sessions.keys()]) stop(id);
+  });
   const start = async (id: string): Promise<LiveSession> => {
     const { record } = store.open(id);
     const known = sessions.get(id);

@@ -40,7 +40,11 @@ const WEEKS = 4;
 /** Of those before an update, and of those that another took the place of, so many. */
 const OTHERS = 5;
 
+export const databaseFile = (folder: string) => join(folder, "alderman.db");
+
 export const backupsFolder = (folder: string) => join(folder, "backups");
+
+const nameOf = (kind: BackupKind, at: Date) => `alderman-${kind}-${at.toISOString().replaceAll(/[:.]/g, "-")}.db`;
 
 /** All backups of a folder, the latest first. */
 export function listBackups(folder: string): Backup[] {
@@ -65,7 +69,7 @@ export function listBackups(folder: string): Backup[] {
 export function makeBackup(database: Database.Database, folder: string, kind: BackupKind, now = new Date()): Backup {
   const backups = backupsFolder(folder);
   mkdirSync(backups, { recursive: true, mode: 0o700 });
-  const name = `alderman-${kind}-${now.toISOString().replaceAll(/[:.]/g, "-")}.db`;
+  const name = nameOf(kind, now);
   const file = join(backups, name);
   const partial = `${file}.partial`;
   try {
@@ -92,8 +96,9 @@ export function backUpDaily(database: Database.Database, folder: string, now = n
 /** Removes backups that need not be kept by the rule: one a day for a week, one a week for four; those made at a wish stay. */
 export function clearAway(folder: string, now = new Date()): void {
   const kept = new Set(toKeep(listBackups(folder), now).map(({ name }) => name));
-  for (const { name } of listBackups(folder))
-    if (!kept.has(name)) rmSync(join(backupsFolder(folder), name), { force: true });
+  const gone = listBackups(folder).filter(({ name }) => !kept.has(name));
+  for (const { name } of gone)
+    for (const end of ["", LOG, SHARED]) rmSync(join(backupsFolder(folder), `${name}${end}`), { force: true });
 }
 
 /** Which of some backups are kept, the latest first: the latest of each of the last days, and the first of each week before. */
@@ -128,21 +133,41 @@ export function putBack(folder: string, name: string, now = new Date()): string 
   const own = NAME.test(name) ? join(backupsFolder(folder), name) : name;
   if (!existsSync(own)) throw new BackupError(`There is no backup ${name}.`);
   requireSound(own);
-  const file = join(folder, "alderman.db");
-  const fresh = `${file}.new`;
-  copyFileSync(own, fresh);
-  chmodSync(fresh, 0o600);
-  syncFile(fresh);
-  const replaced = existsSync(file) ? `alderman-replaced-${now.toISOString().replaceAll(/[:.]/g, "-")}.db` : null;
-  if (replaced) {
+  const file = databaseFile(folder);
+  let replaced: string | null = null;
+  if (existsSync(file)) {
     mkdirSync(backupsFolder(folder), { recursive: true, mode: 0o700 });
-    // as it is, even where it cannot be read: with what its log holds, when there is one
-    for (const end of ["", "-wal", "-shm"])
-      if (existsSync(`${file}${end}`)) renameSync(`${file}${end}`, join(backupsFolder(folder), `${replaced}${end}`));
+    replaced = nameOf("replaced", now);
+    // as it is, even where it cannot be read
+    copyDatabase(file, join(backupsFolder(folder), replaced));
   }
-  renameSync(fresh, file);
+  copyDatabase(own, file);
   return replaced;
 }
+
+/** Puts what was replaced in its place again, as it was. The database must not be open. */
+export function takeBack(folder: string, replaced: string): void {
+  copyDatabase(join(backupsFolder(folder), replaced), databaseFile(folder));
+}
+
+/** Copies a database that is not open, with what its log holds; the old one is there until the new one takes its name. */
+function copyDatabase(from: string, to: string): void {
+  const logs = existsSync(`${from}${LOG}`);
+  for (const end of logs ? ["", LOG] : [""]) {
+    copyFileSync(`${from}${end}`, `${to}.new${end}`);
+    chmodSync(`${to}.new${end}`, 0o600);
+    syncFile(`${to}.new${end}`);
+  }
+  // a log belongs to its own database only
+  for (const end of [LOG, SHARED]) rmSync(`${to}${end}`, { force: true });
+  renameSync(`${to}.new`, to);
+  if (logs) renameSync(`${to}.new${LOG}`, `${to}${LOG}`);
+}
+
+/** End of the name of a database's log, in which the latest edits may be after a crash. */
+const LOG = "-wal";
+/** End of the name of what its readers share while it is open. */
+const SHARED = "-shm";
 
 /** What SQLite says of values rather than of pages. */
 const OF_VALUES = /^(CHECK constraint failed|NULL value|NUMERIC value|TEXT value)/;

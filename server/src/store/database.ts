@@ -1,7 +1,6 @@
 import { accessSync, chmodSync, constants, existsSync, mkdirSync, readdirSync, readFileSync, statSync } from "node:fs";
-import { join } from "node:path";
 import Database from "better-sqlite3";
-import { damageOf, isOurs, listBackups, makeBackup } from "./backups.ts";
+import { damageOf, databaseFile, isOurs, listBackups, makeBackup } from "./backups.ts";
 
 /** Something the owner can put right about the folder or file that holds the data. */
 export class DataFolderError extends Error {
@@ -17,7 +16,7 @@ const MIGRATIONS = new URL("./migrations/", import.meta.url);
  */
 export function openDatabase(folder: string): Database.Database {
   makeFolder(folder);
-  const file = join(folder, "alderman.db");
+  const file = databaseFile(folder);
   let database: Database.Database | undefined;
   try {
     if (existsSync(file) && statSync(file).size > 0) requireOwn(file, folder);

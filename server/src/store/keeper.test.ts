@@ -153,6 +153,39 @@ describe("a backup", () => {
     expect((await request(app).post("/api/backups/check").set("Host", "localhost")).body).toEqual({ damage: [] });
   });
 
+  it("holds what its log holds, as after a crash", () => {
+    const keeper = keeperOf();
+    const id = keeper.store.create(emptyRecord("Crashed"));
+    keeper.store.apply(id, { revision: 0 }, { words: "One zone", edits: [zone("a")] });
+    // what lies there while the program runs is what a crash leaves
+    const name = "alderman-replaced-2026-05-01T10-00-00-000Z.db";
+    keeper.backUp();
+    for (const end of ["", "-wal"])
+      copyFileSync(join(folder, `${DATABASE}${end}`), join(folder, "backups", `${name}${end}`));
+    expect(statSync(join(folder, "backups", `${name}-wal`)).size).toBeGreaterThan(0);
+    keeper.store.remove(id);
+    keeper.putBack(name);
+    expect(keeper.store.open(id)).toMatchObject({ revision: 1, record: { zones: [{ id: "a" }] } });
+    // and it is cleared away with its log
+    for (let day = 2; day < 9; day++)
+      copyFileSync(join(folder, DATABASE), join(folder, "backups", name.replace("05-01", `05-0${day}`)));
+    clearAway(folder);
+    expect(readdirSync(join(folder, "backups")).filter((each) => each.startsWith(name))).toEqual([]);
+  });
+
+  it("of a newer version is refused, and what was there is in use again", () => {
+    const keeper = keeperOf();
+    const id = keeper.store.create(emptyRecord("Here"));
+    const { name } = keeper.backUp();
+    const newer = new Database(join(folder, "backups", name));
+    newer.pragma("user_version = 99");
+    newer.close();
+    expect(() => keeper.putBack(name)).toThrow(DataFolderError);
+    expect(names(keeper.store)).toEqual(["Here"]);
+    keeper.store.apply(id, { revision: 0 }, { words: "Goes on", edits: [zone("a")] });
+    expect(keeper.check()).toEqual([]);
+  });
+
   it("is made once a day of what is in use, and leaves no half of one behind", () => {
     const keeper = keeperOf();
     expect(keeper.backups()).toEqual([]);

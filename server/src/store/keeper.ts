@@ -1,5 +1,14 @@
 import type Database from "better-sqlite3";
-import { type Backup, BackupError, backUpDaily, damageOf, listBackups, makeBackup, putBack } from "./backups.ts";
+import {
+  type Backup,
+  BackupError,
+  backUpDaily,
+  damageOf,
+  listBackups,
+  makeBackup,
+  putBack,
+  takeBack,
+} from "./backups.ts";
 import { makeFolder, openDatabase } from "./database.ts";
 import { takeFolder } from "./lock.ts";
 import { Store } from "./store.ts";
@@ -63,7 +72,7 @@ export class Keeper {
       replaced = putBack(this.folder, name);
       this.database = openDatabase(this.folder);
     } catch (error) {
-      if (replaced !== null) putBack(this.folder, replaced);
+      if (replaced !== null) takeBack(this.folder, replaced);
       this.database = openDatabase(this.folder);
       throw error;
     } finally {

@@ -9,7 +9,7 @@ import { emptyStore, openIn } from "../../testing/openStore.ts";
 import { derivation } from "../derivation/derivation.ts";
 import { NO_RESULTS } from "../derivation/deriver.ts";
 import { TipsProvider } from "../kit/Tooltip.tsx";
-import { probe } from "../store/view.ts";
+import { METER_KIND, probe } from "../store/view.ts";
 import { Meter } from "./Meter.tsx";
 
 afterEach(() => {
@@ -51,8 +51,8 @@ it("asks for the kind of meter where kinds differ, and keeps it", async () => {
   const store = shown(true);
   await userEvent.click(screen.getByRole("radio", { name: "Average" }));
   expect(store.getState().view.meterKind).toBe("averaging");
-  cleanup();
-  expect(shown(true).getState().view.meterKind).toBe("averaging");
+  expect(screen.getByRole("radio", { name: "Average" }).getAttribute("aria-checked")).toBe("true");
+  expect(localStorage.getItem(METER_KIND)).toBe("averaging");
 });
 
 it("asks nothing where every meter shows the same", () => {

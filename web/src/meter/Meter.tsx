@@ -1,14 +1,14 @@
 import type { MeterKind } from "@alderman/core";
 import { X } from "lucide-react";
-import { type PointerEvent, useEffect } from "react";
+import type { PointerEvent } from "react";
 import { useFocusResult } from "../derivation/hooks.ts";
 import { IconButton } from "../kit/IconButton.tsx";
 import { Optional, part } from "../kit/part.tsx";
 import { Segmented } from "../kit/Segmented.tsx";
-import { useKeptState } from "../kit/useKeptState.ts";
 import { useRecord } from "../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
-import { isOfProbes, probe, setMeterKind, setRange } from "../store/view.ts";
+import { isOfProbes, METER_KIND, probe, setMeterKind, setRange } from "../store/view.ts";
+import { keepText } from "../tools/browserStore.ts";
 import { Heading } from "./Heading.tsx";
 
 // before anything was measured there is nothing to show
@@ -73,11 +73,12 @@ const KINDS = [
 
 /** What kind of meter the owner has; the browser keeps it. */
 function Kind() {
+  const kind = useAppSelector((state) => state.view.meterKind);
   const dispatch = useAppDispatch();
-  const [kind, setKind] = useKeptState<MeterKind>("meter-kind", "unknown");
-  useEffect(() => {
-    dispatch(setMeterKind(kind));
-  }, [kind, dispatch]);
+  const choose = (chosen: MeterKind) => {
+    keepText(METER_KIND, chosen);
+    dispatch(setMeterKind(chosen));
+  };
   return (
     <div className="mt-2">
       <Heading>What my meter shows on AC</Heading>
@@ -86,7 +87,7 @@ function Kind() {
         className="mt-1 w-full max-[1099px]:w-auto"
         value={kind}
         segments={KINDS}
-        onChange={setKind}
+        onChange={choose}
       />
     </div>
   );

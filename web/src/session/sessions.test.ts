@@ -489,6 +489,10 @@ it("merges every field that one side alone has set, whatever waits, and tells ev
         if (!iSet) expect(end?.[field]).toBe(theirs[field]);
         else if (!theySet) expect(end?.[field]).toBe(last[field]);
         else expect([theirs[field], ...mine.map((fields) => fields[field])]).toContain(end?.[field]);
+        // whoever set first what they have set otherwise is told of it
+        const first = mine.find((fields) => fields[field] !== was[field])?.[field];
+        if (iSet && theySet && first !== theirs[field])
+          expect(lost.map(({ why }) => why).join()).toContain(field === "plasticJoints" ? "plastic joints" : field);
       }
       if (lost.length === 0)
         for (const field of ["label", "name", "plasticJoints"] as const)

@@ -43,6 +43,9 @@ export interface ViewState {
   railwayId: string | null;
 }
 
+/** Name under which the browser keeps the kind of meter. */
+export const METER_KIND = "alderman-meter-kind";
+
 const initialState = (): ViewState => ({
   chosen: null,
   along: null,
