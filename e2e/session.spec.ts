@@ -81,7 +81,7 @@ test("what two windows set otherwise is told with both values, and mine can be t
   await other.getByLabel("Address of D1-2").fill("41");
   await other.keyboard.press("Enter");
   await expect(other.getByText(/^Saved \d/)).toBeVisible({ timeout: 20_000 });
-  const told = page.getByText(/address is 41 by another window, which stays, and was 40 here/);
+  const told = page.getByText(/address was set to 41 in another window, which stays, and to 40 here/).first();
   await expect(told).toBeVisible({ timeout: 30_000 });
   await page.unroute("**/edits");
   await page.getByRole("button", { name: "Take mine" }).click();

@@ -11,13 +11,13 @@ const COIL_CAUTION =
 const coilFigures = {
   coilOhms: figure(4, "ohm", "resistance of one coil", { tolerance: 0.1 }),
   coilHenries: figure(0.003, "H", "inductance of one coil, slug half in", { origin: "from memory", tolerance: 0.3 }),
-  restAmps: figure(0.02, "A", "more than this in a coil at rest is no leakage: it is made for pulses", {
+  restAmps: figure(0.02, "A", "leakage: what flows beyond it in a coil at rest heats it", {
     origin: "from memory",
   }),
-  warmsKelvin: figure(45, "", "kelvin by which a watt for ever makes a coil warmer than the room", {
+  warmsKelvin: figure(45, "", "kelvin above the room for each watt that stays in a coil", {
     ...{ origin: "from memory", min: 5, max: 500, tolerance: 0.3 },
   }),
-  warmsSeconds: figure(90, "s", "time in which it has come 63 % of the way there", { origin: "from memory" }),
+  warmsSeconds: figure(90, "s", "time constant of a coil's warming: 63 % of it", { origin: "from memory" }),
   moveAmps: figure(1.2, "A", "least current that moves the slug: its force goes with the square", {
     origin: "from memory",
     tolerance: 0.2,

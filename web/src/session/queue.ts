@@ -173,7 +173,9 @@ function mergedValue(
     if (isSame(other, before)) value[field] = mine;
     else {
       fields[field] = mine;
-      clashing.push(`${inWords(field)} is ${shown(other)} by another window, which stays, and was ${shown(mine)} here`);
+      clashing.push(
+        `${inWords(field)} was set to ${shown(other)} in another window, which stays, and to ${shown(mine)} here`,
+      );
     }
   }
   return { value, clashing, fields };

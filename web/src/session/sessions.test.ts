@@ -442,7 +442,7 @@ it("tells both values of what two windows set otherwise, and keeps the rest", as
   expect(railway.record.zones[0]?.plasticJoints).toBe(2);
   expect(window.notices()).toHaveLength(1);
   expect(window.notices()[0]).toMatch(
-    /^Of "put .*", name is coal stage by another window, which stays, and was engine shed here\.$/,
+    /^Of "put .*", name was set to coal stage in another window, which stays, and to engine shed here\.$/,
   );
   // and mine can be had after all
   const [{ mine } = { mine: undefined }] = window.store.getState().notices;
