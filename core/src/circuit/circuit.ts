@@ -1,4 +1,4 @@
-import { COARSE_AMPS, Curves } from "./curves.ts";
+import { COARSE_AMPS, Curves, isCurved } from "./curves.ts";
 import { CircuitError, type Element, type Netlist, requireSensible } from "./elements.ts";
 import { Elimination } from "./elimination.ts";
 import { GMIN } from "./junction.ts";
@@ -80,7 +80,7 @@ export class Circuit {
       if (isTie(element) || !conducts(element) || a === b) continue;
       this.branchOf[index] = branches.length;
       branches.push([a, b]);
-      if (element.kind !== "resistor") for (const end of [a, b]) if (end < unknowns) late.add(end);
+      if (isCurved(element)) for (const end of [a, b]) if (end < unknowns) late.add(end);
     }
     this.elimination = new Elimination(unknowns, branches, late);
     this.place = Int32Array.from(unknownOf, (unknown) => this.elimination.place[unknown] as number);

@@ -10,6 +10,13 @@ export const COARSE_AMPS = 1e-6;
 const FIGURES = 3;
 const IS_LIMITER = -1;
 
+type Curved = Extract<Element, { kind: "diode" | "limiter" }>;
+
+/** Whether an element's current is no straight line of its voltage. */
+export function isCurved(element: Element): element is Curved {
+  return element.kind === "diode" || element.kind === "limiter";
+}
+
 /** Where an element stands in the elimination: the places of its two ends, and its branch; -1 when a source shorts it. */
 export interface Stand {
   first: number;
@@ -47,9 +54,7 @@ export class Curves {
     private readonly elimination: Elimination,
     standOf: (index: number) => Stand,
   ) {
-    this.indices = Int32Array.from(
-      elements.flatMap(({ kind }, index) => (kind === "diode" || kind === "limiter" ? [index] : [])),
-    );
+    this.indices = Int32Array.from(elements.flatMap((element, index) => (isCurved(element) ? [index] : [])));
     const count = this.indices.length;
     this.numberOf = new Int32Array(elements.length);
     for (const [c, index] of this.indices.entries()) this.numberOf[index] = c;
@@ -67,7 +72,7 @@ export class Curves {
   }
 
   /** Takes over an element's figures. */
-  take(index: number, element: Extract<Element, { kind: "diode" | "limiter" }>): void {
+  take(index: number, element: Curved): void {
     const figures =
       element.kind === "diode"
         ? [element.model.is, element.model.n * THERMAL_VOLTS, element.model.rs]

@@ -47,7 +47,8 @@ export class Elimination {
   /**
    * @param size number of nodes; the ground has this number
    * @param branches the two nodes of each branch, different from one another
-   * @param late nodes whose conductances often change: they are put off a little, so that few columns depend on them
+   * @param late nodes whose conductances change with each step of an iteration: a few are put off, so that few columns
+   *   depend on them
    */
   constructor(size: number, branches: readonly (readonly [number, number])[], late: ReadonlySet<number> = new Set()) {
     this.size = size;
@@ -130,53 +131,50 @@ export class Elimination {
 
   /** Eliminates the columns that depend on a changed conductance. */
   eliminate(): void {
-    const { size, dirty, parent } = this;
+    // all columns in one loop, and its arrays as names of its own: most columns are short, and a call for each would cost as much
+    const { size, dirty, parent, start, value, toGround, sum, siemens, slotOf } = this;
+    const { branches, branchStart, updateStart, updateColumn, updateSlot, landStart, land, fourFrom } = this;
     for (let k = this.firstDirty; k < size; k++) {
       if (dirty[k] === 0) continue;
       dirty[k] = 0;
-      this.eliminateColumn(k);
       const next = parent[k] as number;
       if (next < size) dirty[next] = 1;
+
+      const from = start[k] as number;
+      const to = start[k + 1] as number;
+      for (let slot = from; slot < to; slot++) value[slot] = 0;
+      let ground = 0;
+      for (let index = branchStart[k] as number, end = branchStart[k + 1] as number; index < end; index++) {
+        const branch = branches[index] as number;
+        const slot = slotOf[branch] as number;
+        if (slot < 0) ground += siemens[branch] as number;
+        else value[slot] = (value[slot] as number) + (siemens[branch] as number);
+      }
+      for (let u = updateStart[k] as number, last = updateStart[k + 1] as number; u < last; u++) {
+        const lands = fourFrom[u] as number;
+        if (lands >= 0) {
+          ground += this.updateFour(u, lands);
+          u += 3;
+          continue;
+        }
+        const j = updateColumn[u] as number;
+        const slot = updateSlot[u] as number;
+        const star = sum[j] as number;
+        if (star === 0) continue;
+        const share = (value[slot] as number) / star;
+        ground += share * (toGround[j] as number);
+        let target = landStart[u] as number;
+        for (let later = slot + 1, end = start[j + 1] as number; later < end; later++, target++) {
+          const at = land[target] as number;
+          value[at] = (value[at] as number) + share * (value[later] as number);
+        }
+      }
+      toGround[k] = ground;
+      let total = ground;
+      for (let slot = from; slot < to; slot++) total += value[slot] as number;
+      sum[k] = total;
     }
     this.firstDirty = size;
-  }
-
-  private eliminateColumn(k: number): void {
-    const { start, value, toGround, sum, siemens, slotOf, updateColumn, updateSlot, landStart, land, fourFrom } = this;
-    const { branches, branchStart, updateStart } = this;
-    const from = start[k] as number;
-    const to = start[k + 1] as number;
-    for (let slot = from; slot < to; slot++) value[slot] = 0;
-    let ground = 0;
-    for (let index = branchStart[k] as number, end = branchStart[k + 1] as number; index < end; index++) {
-      const branch = branches[index] as number;
-      const slot = slotOf[branch] as number;
-      if (slot < 0) ground += siemens[branch] as number;
-      else value[slot] = (value[slot] as number) + (siemens[branch] as number);
-    }
-    for (let u = updateStart[k] as number, last = updateStart[k + 1] as number; u < last; u++) {
-      const lands = fourFrom[u] as number;
-      if (lands >= 0) {
-        ground += this.updateFour(u, lands);
-        u += 3;
-        continue;
-      }
-      const j = updateColumn[u] as number;
-      const slot = updateSlot[u] as number;
-      const star = sum[j] as number;
-      if (star === 0) continue;
-      const share = (value[slot] as number) / star;
-      ground += share * (toGround[j] as number);
-      let target = landStart[u] as number;
-      for (let later = slot + 1, end = start[j + 1] as number; later < end; later++, target++) {
-        const at = land[target] as number;
-        value[at] = (value[at] as number) + share * (value[later] as number);
-      }
-    }
-    toGround[k] = ground;
-    let total = ground;
-    for (let slot = from; slot < to; slot++) total += value[slot] as number;
-    sum[k] = total;
   }
 
   /**
@@ -321,8 +319,10 @@ function fours(landStart: readonly number[], land: readonly number[], updateStar
   return found;
 }
 
-/** Degrees by which a late node is put off. */
-const PUT_OFF = 6;
+/** Late nodes that count as few: the dense part that they leave at the end costs less than all columns on their ways to the root. */
+const FEW_LATE = 16;
+/** Degrees by which a late node is put off, where there are few and where there are many. */
+const PUT_OFF = { few: 6, many: 1 };
 
 /** Order of elimination, always the node of least degree, and each node's neighbours at the time it goes. */
 function minimumDegree(size: number, branches: readonly (readonly [number, number])[], late: ReadonlySet<number>) {
@@ -332,7 +332,8 @@ function minimumDegree(size: number, branches: readonly (readonly [number, numbe
     neighbours[a]?.add(b);
     neighbours[b]?.add(a);
   }
-  const cost = (node: number) => (neighbours[node]?.size ?? 0) + (late.has(node) ? PUT_OFF : 0);
+  const putOff = late.size <= FEW_LATE ? PUT_OFF.few : PUT_OFF.many;
+  const cost = (node: number) => (neighbours[node]?.size ?? 0) + (late.has(node) ? putOff : 0);
   const buckets: number[][] = [];
   const put = (node: number) => {
     const bucket = cost(node);

@@ -64,11 +64,16 @@ describe("a junction", () => {
   it("begins to conduct at what its surroundings can give", () => {
     const { is, n } = ledModel(2, 0.01);
     const scale = n * THERMAL_VOLTS;
+    // 12 V that would give 4 A stand behind 3 ohm
     const first = limitJunction(is, scale, 12, 0, 4);
-    expect(is * Math.expm1(first / scale)).toBeCloseTo(4, 9);
+    const amps = is * Math.expm1(first / scale);
+    expect(amps / ((12 - first) / 3)).toBeCloseTo(1, 2);
+    // what only leakage of others feeds says nothing: then it is the critical voltage
+    const critical = scale * Math.log(scale / (Math.SQRT2 * is));
+    expect(limitJunction(is, scale, 12, 0, 100 * is)).toBe(critical);
     // from one tangent to the current that it carries at the next point
     const wanted = first - 0.4 * scale;
-    expect(is * Math.exp(limitJunction(is, scale, wanted, first, 4) / scale)).toBeCloseTo(4 * 0.6, 6);
+    expect(is * Math.exp(limitJunction(is, scale, wanted, first, 4) / scale)).toBeCloseTo(amps * 0.6, 6);
   });
 });
 

@@ -38,19 +38,31 @@ export function junctionSlope(is: number, scale: number, junction: number, gmin:
  * A junction voltage on the way from the old to the wanted one at which the exponential stays tame.
  *
  * Source: Nagel, "SPICE2: a computer program to simulate semiconductor circuits", 1975. A junction that begins to conduct is
- * put where it would carry what its surroundings can give, when that is more than at the critical voltage used there; one
+ * put where it would carry what its surroundings can give, or at the critical voltage used there where they rest as yet; one
  * that conducts is put where it would carry what its line carries at the wanted voltage, however small the step. One that
  * ceases to conduct is put there at once, and does not walk down by one n kT/q a step.
- * @param mostAmps what the surroundings can give at most
+ * @param mostAmps what the surroundings can give into no volts at all
  */
 export function limitJunction(is: number, scale: number, wanted: number, old: number, mostAmps: number): number {
   if (wanted < 0) return wanted;
   if (wanted < old) return carrying(is, scale, wanted, old);
   const critical = scale * Math.log(scale / (Math.SQRT2 * is));
   if (wanted <= critical) return wanted;
-  if (old <= 0) return Math.min(wanted, Math.max(critical, scale * Math.log(1 + mostAmps / is)));
+  if (old <= 0) return Math.min(wanted, mostAmps > BESIDE_RESTING * is ? given(is, scale, wanted, mostAmps) : critical);
   const step = 1 + (wanted - old) / scale;
   return step > 0 ? old + scale * Math.log(step) : critical;
+}
+
+/** Multiples of the saturation current up to which what can be given is what other junctions let pass that rest as yet. */
+const BESIDE_RESTING = 1000;
+
+/**
+ * Voltage of a junction that is fed from some volts through what would give so many amps into none: first as if all of them
+ * flowed, then with those that the volts which this takes leave.
+ */
+function given(is: number, scale: number, volts: number, amps: number): number {
+  const most = scale * Math.log1p(amps / is);
+  return most < volts ? scale * Math.log1p((amps * (1 - most / volts)) / is) : most;
 }
 
 /** Voltage at which a junction carries what its line, which touches at the old voltage, carries at the wanted one. */

@@ -29,6 +29,17 @@ it("lets as much flow into each node as out of it", () => {
   }
 });
 
+it("finds a lamp's current in three steps, since what feeds it is known", () => {
+  for (const ohms of [120, 390, 1000, 3900]) {
+    const circuit = new Circuit({
+      ground: "0",
+      elements: [source("v", "a", "0", 12), resistor("r", "a", "b", ohms), diode("d", "b", "0", ledModel(2, 0.01))],
+    });
+    circuit.operatingPoint();
+    expect(circuit.iterations).toBeLessThanOrEqual(3);
+  }
+});
+
 it("settles in few steps", () => {
   const steps = twoHundred().map(([, netlist]) => {
     const circuit = new Circuit(netlist);
