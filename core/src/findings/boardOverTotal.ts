@@ -11,6 +11,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, count, volts, watts } from "../units/format.ts";
+import { threadsWith } from "./remedies.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
 
 interface Total {
@@ -52,10 +53,11 @@ export const boardOverTotal = rule<Total>({
 function totalOf({ record, threads }: Look, { deviceId, rest, moving, limit, lasting }: BoardLoad): Total[] {
   if (limit === null) return [];
   const device = deviceOf(record, deviceId);
-  const driven = threads.filter(({ motors }) => motors.some(({ driver }) => driver?.device.id === deviceId));
+  const own = threadsWith(threads, new Set([deviceId]));
+  const driven = own.filter(({ motors }) => motors.some(({ driver }) => driver?.device.id === deviceId));
   const motors = driven.flatMap((thread) => thread.motors).filter(({ driver }) => driver?.device.id === deviceId);
   const solved = Math.max(rest, moving);
-  const arms = threads
+  const arms = own
     .flatMap(({ lamps }) => lamps)
     .filter(({ from, type }) => from.device.id === deviceId && type.figures.stalledAmps);
   const all = [...motors, ...arms];

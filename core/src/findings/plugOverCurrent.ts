@@ -56,13 +56,22 @@ export const plugOverCurrent = rule<HotPin>({
     // one finding for each plug, at the pin that carries most
     return [...plugs.values()].flatMap((strip): HotPin[] => {
       const pins = [...worst.values()].filter((pin) => pin.strip === strip).sort((a, b) => b.amps - a.amps);
-      const [most] = pins;
-      if (!most) return [];
+      const [first] = pins;
+      if (!first) return [];
+      // of several that carry the same, a circuit that goes through two pins, the one that comes first on the plug
+      const alike = pins.filter(({ amps: flows }) => flows > first.amps * (1 - 1e-6));
+      const most = alike.reduce((a, b) => (b.pin.localeCompare(a.pin, "en", { numeric: true }) < 0 ? b : a));
       const own = threadsOfWires(
         threads,
         pins.map(({ wire }) => wire),
       );
-      return [{ ...most, others: pins.slice(1).map(({ pin, wire }) => `${wire.label} at ${pin}`), threads: own }];
+      return [
+        {
+          ...most,
+          others: pins.filter((pin) => pin !== most).map(({ pin, wire }) => `${wire.label} at ${pin}`),
+          threads: own,
+        },
+      ];
     });
   },
   subject: ({ strip }) => strip.id,

@@ -57,8 +57,16 @@ function withoutGapped({ marks }: RailwayRecord, { line, stretches }: LineLayout
   return { ...line, links: line.links.filter(([a, b]) => !parted.has(`${a} ${b}`)) };
 }
 
+const found = new WeakMap<RailwayRecord, Follows>();
+
 /** What follows from the line diagram of a record; of its track worked out once, whatever else is edited. */
 export function followsFrom(record: RailwayRecord): Follows {
+  const known = found.get(record) ?? followsOf(record);
+  found.set(record, known);
+  return known;
+}
+
+function followsOf(record: RailwayRecord): Follows {
   const layout = lineLayout(record);
   const before = known.get(layout.line);
   const ofTrack = before?.ofTrack ?? trackFollows(layout);

@@ -265,18 +265,31 @@ export class Circuitry implements Solver {
 
   /** Volts from one terminal to another, and how far single parts may bring them from that; undefined when nothing holds them together. */
   spreadOf(plus: string, minus: string, state: RailwayState): { volts: number; spread: Spread } | undefined {
-    const key = `${this.cut.pieceOf.get(plus)} ${this.nameOf(this.roles.bonds.settle(state))}`;
-    if (this.spreads?.key !== key) {
-      const solved = this.solveWith(plus, state, { elements: [] });
-      if (!solved) return undefined;
-      this.spreads = { key, circuit: solved.circuit, changes: changesIn(this.record, solved) };
-    }
-    const volts = this.spreads.circuit.point().between(plus, minus);
-    return volts === undefined ? undefined : { volts, spread: combined(this.spreads.changes(plus, minus).values()) };
+    const point = this.solve(plus, state);
+    const volts = point?.between(plus, minus);
+    if (!point || volts === undefined) return undefined;
+    const known = spreads.get(point) ?? new Map<string, Spread>();
+    spreads.set(point, known);
+    const ends = `${plus} ${minus}`;
+    const spread = known.get(ends) ?? combined(this.changesAt(point, plus, state)(plus, minus).values());
+    known.set(ends, spread);
+    return { volts, spread };
   }
 
-  /** The circuit in which spreads were last looked for: many are looked for in the same state. */
-  private spreads: { key: string; circuit: Circuit; changes: ReturnType<typeof changesIn> } | null = null;
+  /** What builds that differ change at an operating point. */
+  private changesAt(point: OperatingPoint, key: string, state: RailwayState): Changing {
+    const known = this.changing.get(point);
+    if (known) return known;
+    const solved = this.solveWith(key, state, { elements: [] });
+    const changes: Changing = solved ? changesIn(this.record, solved) : () => new Map();
+    const [oldest] = this.changing.keys();
+    if (oldest && this.changing.size >= CHANGING_KEPT) this.changing.delete(oldest);
+    this.changing.set(point, changes);
+    return changes;
+  }
+
+  /** At which points changes were last looked for: many are looked for at a few of the same. */
+  private readonly changing = new Map<OperatingPoint, Changing>();
 
   /** Devices and wires of the piece that holds an element in which more than a current flows. */
   carrying(elementId: string, state: RailwayState, amps: number): string[] {
@@ -489,6 +502,14 @@ export class Circuitry implements Solver {
     return name;
   }
 }
+
+type Changing = ReturnType<typeof changesIn>;
+
+/** Operating points whose changes are kept: each holds a circuit of its own. */
+const CHANGING_KEPT = 4;
+
+/** Spreads at operating points, by the terminals between which they are; a point is the same object as long as its piece is. */
+const spreads = new WeakMap<OperatingPoint, Map<string, Spread>>();
 
 /** Whether two looms have wires between the same ends, in the same order. */
 function isLaidAlike(loom: Loom, before: Loom): boolean {
