@@ -10,6 +10,7 @@ import { notFound, onError } from "./errors.ts";
 import { requireOwnHost } from "./ownHost.ts";
 import { backupRoutes } from "./routes/backups.ts";
 import { calculatorRoutes } from "./routes/calculators.ts";
+import { eventRoutes } from "./routes/events.ts";
 import type { Live } from "./routes/live.ts";
 import { railwayRoutes } from "./routes/railways.ts";
 import type { Keeper } from "./store/keeper.ts";
@@ -64,11 +65,15 @@ export function createApp({ store, keeper, webFolder, samplesFolder, log, live }
     compression({
       // a tenth smaller than the usual quality, and still a few milliseconds for a stage
       brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } },
-      filter: (request, response) => !request.path.endsWith("/events") && compression.filter(request, response),
+      filter: (request, response) =>
+        !request.path.endsWith("/events") &&
+        !request.baseUrl.endsWith("/events") &&
+        compression.filter(request, response),
     }),
   );
   if (live) app.use("/api/railways/:id/live", live.router);
   app.use("/api/railways", railwayRoutes(store, samplesFolder));
+  app.use("/api/events", eventRoutes(store, live));
   if (keeper) app.use("/api/backups", backupRoutes(keeper));
   app.use("/api/calculators", calculatorRoutes());
   app.use("/api", notFound);

@@ -1,10 +1,12 @@
-import { hardwareOf, problemsOf, RecordError, threadsOf } from "@alderman/core";
-import express, { type Request, type Response, Router } from "express";
+import { hardwareOf, threadsOf } from "@alderman/core";
+import express, { type Request, Router } from "express";
 import * as z from "zod";
 import { BODY_LIMIT } from "../limits.ts";
-import { GATEWAY_NAMES, GatewayError, type Message } from "../live/gateway.ts";
+import { GATEWAY_NAMES, GatewayError } from "../live/gateway.ts";
 import { FAULTS, LiveSession } from "../live/session.ts";
+import { parse } from "../parse.ts";
 import { OTHER_DATABASE, type Store } from "../store/store.ts";
+import { sendMessages } from "../telling.ts";
 
 const Name = z.enum(GATEWAY_NAMES);
 const DeviceName = z.string().regex(/^[^\s;\n]{1,24}$/);
@@ -32,16 +34,13 @@ const Command = z.discriminatedUnion("do", [
 type Command = z.infer<typeof Command>;
 const Fault = z.strictObject({ on: Name, fault: z.string().max(40), is: z.boolean() });
 
-/** From one batch of messages to the next, milliseconds: an eye sees no difference, and a window has time to draw. */
-const BATCH = 50;
-/** Messages that one batch may have; of more the oldest are left out, and told of. */
-const MOST_IN_BATCH = 2_000;
-
 /** The routes of the stand-ins, and what the program itself does with them. */
 export interface Live {
   router: Router;
   /** Starts the stand-ins of a railway, or gives those that run. */
   start: (id: string) => Promise<LiveSession>;
+  /** The stand-ins of a railway, when they run. */
+  running: (id: string) => LiveSession | undefined;
   stopAll: () => void;
 }
 
@@ -122,6 +121,7 @@ export function liveRoutes(store: Store): Live {
   return {
     router,
     start,
+    running: (id) => sessions.get(id),
     stopAll: () => {
       for (const id of sessions.keys()) stop(id);
     },
@@ -186,37 +186,4 @@ function nodeIn(label: string, answers: readonly string[]) {
     word === "KNOWS" && of === label ? [{ way: Number(way), node: Number(node), number: Number(event), action }] : [],
   );
   return { label, number, entries };
-}
-
-/** Keeps a connection open and tells of what goes over the lines, in batches (server-sent events). */
-function sendMessages(session: LiveSession, request: Request, response: Response): void {
-  response.set({ "Content-Type": "text/event-stream", "Cache-Control": "no-store", Connection: "keep-alive" });
-  let batch: Message[] = [];
-  let left = 0;
-  const { kept, stop } = session.listen(
-    (message) => {
-      batch.push(message);
-      if (batch.length > 2 * MOST_IN_BATCH) left += batch.splice(0, MOST_IN_BATCH).length;
-    },
-    () => response.end("event: stopped\ndata: {}\n\n"),
-  );
-  batch.push(...kept);
-  const send = () => {
-    if (batch.length === 0) return;
-    response.write(`event: messages\ndata: ${JSON.stringify({ messages: batch, left })}\n\n`);
-    batch = [];
-    left = 0;
-  };
-  const timer = setInterval(send, BATCH);
-  send();
-  request.on("close", () => {
-    clearInterval(timer);
-    stop();
-  });
-}
-
-function parse<S extends z.ZodType>(schema: S, given: unknown): z.infer<S> {
-  const parsed = schema.safeParse(given);
-  if (!parsed.success) throw new RecordError(problemsOf(parsed.error));
-  return parsed.data;
 }

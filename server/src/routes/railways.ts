@@ -7,17 +7,17 @@ import {
   EditGroup,
   emptyRecord,
   openRailwayFile,
-  problemsOf,
   Railway,
-  RecordError,
   recordError,
   Stamp,
   writeRailwayFile,
 } from "@alderman/core";
-import express, { type Request, type Response, Router } from "express";
+import express, { Router } from "express";
 import * as z from "zod";
 import { BODY_LIMIT, FILE_LIMIT } from "../limits.ts";
-import { OTHER_DATABASE, type Store } from "../store/store.ts";
+import { parse } from "../parse.ts";
+import type { Store } from "../store/store.ts";
+import { sendEvents } from "../telling.ts";
 
 const NewRailway = z.strictObject({ name: Railway.shape.name });
 const NewSample = z.strictObject({ sample: z.string().regex(/^[a-z0-9-]{1,40}$/) });
@@ -35,8 +35,6 @@ const Before = z.object({ before: z.coerce.number().int().min(0).default(Number.
 
 /** Rows of history in one answer. */
 const HISTORY_ROWS = 100;
-/** Idle time after which a word is sent so that the connection of the events stays open, milliseconds. */
-const HEARTBEAT = 25_000;
 
 /** Railways: list, new, import, export, edits, undo and redo, history, events. */
 export function railwayRoutes(store: Store, samplesFolder: string): Router {
@@ -107,29 +105,6 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
   return router;
 }
 
-/** Keeps a connection open and tells of each change of a railway (server-sent events). */
-function sendEvents(store: Store, id: string, request: Request, response: Response): void {
-  const { revision, stamp } = store.version(id);
-  response.set({ "Content-Type": "text/event-stream", "Cache-Control": "no-store", Connection: "keep-alive" });
-  if (request.method === "HEAD") {
-    response.end();
-    return;
-  }
-  response.write(`event: hello\ndata: ${JSON.stringify({ revision, stamp })}\n\n`);
-  const tell = (change: Change | null) => {
-    if (change) response.write(`event: change\ndata: ${JSON.stringify(change)}\n\n`);
-    else response.end("event: removed\ndata: {}\n\n");
-  };
-  const heartbeat = setInterval(() => response.write(": still here\n\n"), HEARTBEAT);
-  // a window that comes back after that finds out what is here now
-  const letGo = () => response.end();
-  store.changes.on(id, tell).on(OTHER_DATABASE, letGo);
-  request.on("close", () => {
-    clearInterval(heartbeat);
-    store.changes.off(id, tell).off(OTHER_DATABASE, letGo);
-  });
-}
-
 /** The window that sent the edits has them already, but not what follows from them of the loom. @param sent how many it sent */
 function answer({ edits, ...rest }: Change, sent: number): Applied {
   return { ...rest, proposed: edits.slice(sent) };
@@ -139,10 +114,4 @@ function sampleNames(folder: string): string[] {
   return readdirSync(folder)
     .filter((name) => name.endsWith(".json"))
     .map((name) => name.slice(0, -5));
-}
-
-function parse<S extends z.ZodType>(schema: S, given: unknown): z.infer<S> {
-  const parsed = schema.safeParse(given);
-  if (!parsed.success) throw new RecordError(problemsOf(parsed.error));
-  return parsed.data;
 }

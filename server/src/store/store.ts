@@ -135,6 +135,10 @@ export class Store {
     return id;
   }
 
+  has(id: string): boolean {
+    return this.revisionStatement.get(id) !== undefined;
+  }
+
   /** @throws {NoRailwayError} */
   open(id: string): OpenRailway {
     const { revision, record } = this.current(id);
@@ -162,19 +166,19 @@ export class Store {
 
   /** Groups applied after a revision, for a window to catch up. @throws {NoRailwayError} | {DivergedError} */
   since(id: string, { revision, stamp }: Base): HistoryGroup[] {
-    this.requireKnown(id, this.current(id).revision, { revision, stamp });
+    this.requireKnown(id, this.revisionOf(id), { revision, stamp });
     return this.history.since(id, revision);
   }
 
   /** Those of some stamps whose groups were applied. @throws {NoRailwayError} */
   applied(id: string, stamps: readonly string[]): string[] {
-    this.current(id);
+    this.revisionOf(id);
     return stamps.filter((stamp) => this.history.stamped(id, stamp) !== undefined);
   }
 
   /** Where a railway stands, and what undo and redo would do. @throws {NoRailwayError} */
   version(id: string): Version & Turns {
-    const { revision } = this.current(id);
+    const revision = this.revisionOf(id);
     return { revision, stamp: this.stampOf(id, revision), ...this.next(id) };
   }
 
@@ -191,7 +195,7 @@ export class Store {
 
   /** Rows of the history before a revision, the latest first. */
   historyOf(id: string, before: number, most: number): HistoryRow[] {
-    this.current(id);
+    this.revisionOf(id);
     return this.history.latest(id, before, most);
   }
 
@@ -283,9 +287,15 @@ export class Store {
     }
   }
 
-  private current(id: string): { revision: number; record: RailwayRecord } {
+  /** @throws {NoRailwayError} */
+  private revisionOf(id: string): number {
     const revision = this.revisionStatement.get(id) as number | undefined;
     if (revision === undefined) throw new NoRailwayError();
+    return revision;
+  }
+
+  private current(id: string): { revision: number; record: RailwayRecord } {
+    const revision = this.revisionOf(id);
     const cached = this.cache.get(id);
     if (cached?.revision === revision) return cached;
     const record = this.records.load(id);

@@ -91,7 +91,7 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
 
 /** Where the latest edits are. */
 function SavedWords() {
-  const { queue = [], trouble, savedAt } = useSession() ?? {};
+  const { queue = [], trouble, savedAt, live = true } = useSession() ?? {};
   const waiting = queue.length > 0;
   const words =
     trouble?.kind === "unanswered"
@@ -101,7 +101,13 @@ function SavedWords() {
         : savedAt
           ? `Saved ${time(savedAt)} on this machine.`
           : "Saved on this machine.";
-  return <span role="status">{words}</span>;
+  // while the server does not answer at all, that is what matters
+  const isOff = !live && trouble?.kind !== "unanswered";
+  return (
+    <span role="status">
+      {isOff ? `${words} Live updates off: other windows are looked at every few seconds.` : words}
+    </span>
+  );
 }
 
 function StageLink({ to, title, share, on }: { to: string; title: string; share: Share; on: boolean }) {

@@ -1,3 +1,4 @@
+import { type Listen, pageListen } from "../session/sharedEvents.ts";
 import { type LiveStatus, Message, startStandIns, statusOf, stopStandIns } from "./liveServer.ts";
 
 /** Messages that a window keeps; of more the oldest go. */
@@ -11,10 +12,13 @@ export class LiveLine {
   left = 0;
   version = 0;
   status: LiveStatus | null = null;
-  private source: EventSource | null = null;
+  private stopListening: (() => void) | null = null;
   private readonly listeners = new Set<() => void>();
 
-  constructor(private readonly railwayId: string) {}
+  constructor(
+    private readonly railwayId: string,
+    private readonly listenTo: Listen = pageListen,
+  ) {}
 
   readonly subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -72,22 +76,18 @@ export class LiveLine {
   }
 
   private listen(): void {
-    if (this.source) return;
-    const source = new EventSource(`/api/railways/${this.railwayId}/live/events`);
-    this.source = source;
-    // the last messages come anew with each connection
-    source.addEventListener("open", () => {
-      this.messages = [];
-      this.left = 0;
-    });
-    source.addEventListener("stopped", () => this.ended());
-    source.addEventListener("messages", ({ data }: MessageEvent<string>) => {
-      // thousands in a second: that they are messages is looked at once for each batch, not for each of them
-      const { messages, left } = JSON.parse(data) as { messages: Message[]; left: number };
-      if (messages.length > 0 && Message.safeParse(messages[0]).success) this.add(messages, left);
-    });
-    source.addEventListener("error", () => {
-      if (source.readyState === EventSource.CLOSED) this.ended();
+    this.stopListening ??= this.listenTo(`line ${this.railwayId}`, (told) => {
+      if (!("topic" in told)) return;
+      if (told.name === "stopped") this.ended();
+      else if (told.name === "began") {
+        // the last messages come anew with each connection
+        this.messages = [];
+        this.left = 0;
+      } else if (told.name === "messages") {
+        // thousands in a second: that they are messages is looked at once for each batch, not for each of them
+        const { messages, left } = JSON.parse(told.data) as { messages: Message[]; left: number };
+        if (messages.length > 0 && Message.safeParse(messages[0]).success) this.add(messages, left);
+      }
     });
   }
 
@@ -98,8 +98,8 @@ export class LiveLine {
   }
 
   private silence(): void {
-    this.source?.close();
-    this.source = null;
+    this.stopListening?.();
+    this.stopListening = null;
   }
 
   private changed(): void {

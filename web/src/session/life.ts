@@ -5,7 +5,7 @@ import type { Waiting } from "./keptQueue.ts";
 import { ServerError, type ServerEvent } from "./server.ts";
 import { type Session, sessions } from "./sessions.ts";
 
-const { answered, begun, ended, lossesShown, opened, overtaken, refused, sent, received, troubled, turned } =
+const { answered, begun, ended, live, lossesShown, opened, overtaken, refused, sent, received, troubled, turned } =
   sessions.actions;
 
 /** Pause before something is tried again: doubled each time from the first to the longest, milliseconds. */
@@ -172,7 +172,8 @@ class Life {
   private async hear(event: ServerEvent): Promise<void> {
     const { id, api } = this;
     const known = this.session?.confirmed;
-    if (!known) return;
+    if (event.kind === "live") api.dispatch(live({ id, on: event.on }));
+    if (!known || event.kind === "live") return;
     if (event.kind === "removed") {
       api.dispatch(
         troubled({ id, trouble: { kind: "gone", sentence: "This railway was removed in another window." } }),

@@ -12,6 +12,7 @@ import {
 } from "@alderman/core";
 import * as z from "zod/mini";
 import type { Entry } from "./queue.ts";
+import { pageListen } from "./sharedEvents.ts";
 
 /** An answer that is not what was hoped for, with a sentence for the owner. */
 export class ServerError extends Error {
@@ -37,6 +38,8 @@ export type ServerEvent =
   | { kind: "hello"; version: Version }
   | { kind: "change"; change: Change }
   | { kind: "removed" }
+  /** Whether anything is told at once, or only found out when it is asked for. */
+  | { kind: "live"; on: boolean }
   /** Something was told that could not be read. */
   | { kind: "unclear" };
 
@@ -120,19 +123,16 @@ export const httpServer: Server = {
   },
 
   listen(id, tell) {
-    const source = new EventSource(`/api/railways/${id}/events`);
-    const on = <T>(name: string, schema: z.ZodMiniType<T>, eventOf: (data: T) => ServerEvent) =>
-      source.addEventListener(name, ({ data }: MessageEvent<string>) => {
-        const parsed = schema.safeParse(parsedJson(data));
-        tell(parsed.success ? eventOf(parsed.data) : { kind: "unclear" });
-      });
-    on("hello", Version, (version) => ({ kind: "hello", version }));
-    on("change", Change, (change) => ({ kind: "change", change }));
-    on("removed", z.unknown(), () => {
-      source.close();
-      return { kind: "removed" };
+    const clear = <T>(schema: z.ZodMiniType<T>, data: string, eventOf: (data: T) => ServerEvent) => {
+      const parsed = schema.safeParse(parsedJson(data));
+      tell(parsed.success ? eventOf(parsed.data) : { kind: "unclear" });
+    };
+    return pageListen(`railway ${id}`, (told) => {
+      if ("live" in told) tell({ kind: "live", on: told.live });
+      else if (told.name === "hello") clear(Version, told.data, (version) => ({ kind: "hello", version }));
+      else if (told.name === "change") clear(Change, told.data, (change) => ({ kind: "change", change }));
+      else if (told.name === "removed") tell({ kind: "removed" });
     });
-    return () => source.close();
   },
 };
 

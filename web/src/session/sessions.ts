@@ -39,6 +39,8 @@ export interface Session {
   /** When something was confirmed last; ISO 8601. */
   savedAt: string | null;
   trouble: Trouble | null;
+  /** What happens elsewhere is told at once, and not only when it is asked for. */
+  live: boolean;
   /** The browser cannot keep what waits: closing the page would lose it. */
   unkept: boolean;
   /** What could not be kept, until the owner has been told. */
@@ -56,7 +58,7 @@ const initialState: SessionsState = { shown: null, byId: {} };
 const blank = (id: string): Session => ({
   ...{ id, confirmed: null, earlier: [], queue: [], sent: null, conflicts: false, record: null },
   turns: { undo: null, redo: null },
-  ...{ savedAt: null, trouble: null, unkept: false, lost: [] },
+  ...{ savedAt: null, trouble: null, live: true, unkept: false, lost: [] },
 });
 
 /** A change that the server tells of; what undo and redo would do is not known of those that were missed. */
@@ -130,6 +132,10 @@ export const sessions = createSlice({
         const left = session.queue.filter((each) => each !== entry);
         return withQueue(after, left, [lostBecause(entry, CHANGED_ELSEWHERE)]);
       }),
+    live: (state, { payload }: PayloadAction<{ id: string; on: boolean }>) =>
+      changed(state, payload.id, (session) =>
+        session.live === payload.on ? session : { ...session, live: payload.on },
+      ),
     unkept: (state, { payload: id }: PayloadAction<string>) =>
       changed(state, id, (session) => ({ ...session, unkept: true })),
     troubled: (state, { payload }: PayloadAction<{ id: string; trouble: Trouble | null }>) =>
