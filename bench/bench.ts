@@ -9,6 +9,7 @@ import { benchLine } from "./line.ts";
 import { benchLive } from "./live.ts";
 import { benchNumbers } from "./numbers.ts";
 import { benchSolver } from "./solver.ts";
+import { benchStore } from "./store.ts";
 
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../samples/${name}.json`, import.meta.url), "utf8"));
@@ -19,6 +20,7 @@ benchEdits(sample("skerrin-ferry"), club);
 benchAllot(club);
 benchDiodes();
 benchNumbers();
+benchStore(club);
 await benchLine(club);
 await benchLive();
 await benchFrames();

@@ -127,7 +127,9 @@ function stallZone(record: RailwayRecord, zone: number, random: () => number): R
       boards.push(board);
     }
     const way = `${boards.at(-1)}-${(output % OUTPUTS) + 1}`;
-    const address = String(zone * ZONE + output + 1);
+    const number = zone * ZONE + output + 1;
+    // a railway of many thousands has more outputs than there are addresses
+    const address = number <= MOST_ADDRESSES ? String(number) : "";
     const own = follows
       ? [label(zone, index - 1), "stall-motor", "", "", "", ""]
       : ["", "stall-motor", way, "", random() < 0.9 ? "lamp-two-colour" : "", address];
@@ -146,9 +148,13 @@ function withAllAddressed(record: RailwayRecord, boards: readonly string[], from
     record.assignments.flatMap((a) => (a.role === "address" && a.deviceId === last?.id ? [a.way] : [])),
   );
   let address = from;
-  for (let way = 1; last && way <= OUTPUTS; way++) if (!stated.has(way)) setAddress(draft, last.id, way, address++);
+  for (let way = 1; last && way <= OUTPUTS && address <= MOST_ADDRESSES; way++)
+    if (!stated.has(way)) setAddress(draft, last.id, way, address++);
   return edit(record, draft.edits).record;
 }
+
+/** Addresses of accessory decoders, without the last ones, which are for all of them at once (NMRA S-9.2.1). */
+const MOST_ADDRESSES = 2040;
 
 /** Gives the boards, and the lamps of the turnouts on them, supplies of their own. */
 function ownSupplies(record: RailwayRecord, boards: readonly string[], typeId: string): RailwayRecord {
@@ -174,7 +180,10 @@ function added(record: RailwayRecord, typeId: string): [RailwayRecord, string] {
   return [made, board?.label ?? ""];
 }
 
-const label = (zone: number, index: number) => `${String.fromCharCode(65 + zone)}${index + 1}`;
-const zoneName = (zone: number) => `Zone ${String.fromCharCode(65 + zone)}`;
+/** @example letters(0) // "A"; letters(26) // "AA" */
+const letters = (zone: number): string =>
+  `${zone >= 26 ? letters(Math.floor(zone / 26) - 1) : ""}${String.fromCharCode(65 + (zone % 26))}`;
+const label = (zone: number, index: number) => `${letters(zone)}${index + 1}`;
+const zoneName = (zone: number) => `Zone ${letters(zone)}`;
 const hand = (random: () => number) => (random() < 0.5 ? "left" : "right");
 const metres = (random: () => number) => (0.5 + 3.5 * random()).toFixed(1);

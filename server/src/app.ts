@@ -16,6 +16,9 @@ import { railwayRoutes } from "./routes/railways.ts";
 import type { Keeper } from "./store/keeper.ts";
 import type { Store } from "./store/store.ts";
 
+/** Type of server-sent events, as they are sent. */
+const EVENTS = "text/event-stream";
+
 export interface AppOptions {
   store: Store;
   /** Keeps the store's database; without it nothing is backed up. */
@@ -66,9 +69,7 @@ export function createApp({ store, keeper, webFolder, samplesFolder, log, live }
       // a tenth smaller than the usual quality, and still a few milliseconds for a stage
       brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } },
       filter: (request, response) =>
-        !request.path.endsWith("/events") &&
-        !request.baseUrl.endsWith("/events") &&
-        compression.filter(request, response),
+        !String(response.getHeader("Content-Type")).startsWith(EVENTS) && compression.filter(request, response),
     }),
   );
   if (live) app.use("/api/railways/:id/live", live.router);

@@ -24,7 +24,8 @@ export function sendEvents(store: Store, id: string, request: Request, response:
 export function sendMessages(session: LiveSession, request: Request, response: Response): void {
   const stream = new EventStream(request, response);
   tellOfLine(session, stream, (name, data) => {
-    stream.tell(name, data);
+    // what began is the connection itself
+    if (name !== "began") stream.tell(name, data);
     if (name === "stopped") stream.end();
   });
 }

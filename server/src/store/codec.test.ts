@@ -44,10 +44,23 @@ it.each(kinds)(
   },
 );
 
+it.each(kinds)("has an index of all rows for each column of %s that refers to a thing", (kind) => {
+  const database = migrated();
+  const indexes = (database.pragma(`index_list("${kind}")`) as { name: string; partial: number }[])
+    .filter(({ partial }) => partial === 0)
+    .map(({ name }) => (database.pragma(`index_info("${name}")`) as { name: string }[]).map((column) => column.name));
+  const keys = database.pragma(`foreign_key_list("${kind}")`) as { from: string }[];
+  for (const { from } of keys.filter((key) => key.from !== "railway_id"))
+    expect(
+      indexes.some(([first, second]) => first === "railway_id" && second === from),
+      from,
+    ).toBe(true);
+});
+
 it("has a column for each of the railway's own fields", () => {
   const columns = migrated().pragma("table_info(railway)") as TableColumn[];
   const own = RAILWAY_CODEC.columns.map(({ name }) => name);
-  expect(columns.map(({ name }) => name).sort()).toEqual([...own, "id", "revision", "changed_at"].sort());
+  expect(columns.map(({ name }) => name).sort()).toEqual([...own, "id", "revision", "changed_at", "open_ends"].sort());
 });
 
 it("gives back every thing of every sample from the cells it made of it", () => {

@@ -26,6 +26,7 @@ export function openDatabase(folder: string): Database.Database {
     database.pragma("journal_mode = WAL");
     database.pragma("synchronous = FULL");
     migrate(database, folder);
+    lookThrough(database);
     database.pragma("foreign_keys = ON");
     return database;
   } catch (error) {
@@ -35,6 +36,16 @@ export function openDatabase(folder: string): Database.Database {
       `The database ${file} cannot be opened (${codeOf(error)}). Nothing in it was changed. Choose another folder with --data, or put a backup in its place: ${wayBack(folder)}.`,
     );
   }
+}
+
+/**
+ * Lets the database find out how its rows are spread. Without that it looks for what refers to a row in all of its railway's
+ * instead of by the index of that column, and a group of a thousand devices takes seconds.
+ *
+ * Source: SQLite, "ANALYZE" and "The SQLite Query Optimizer Overview".
+ */
+export function lookThrough(database: Database.Database): void {
+  database.exec("ANALYZE");
 }
 
 /** Makes the folder that holds the data, for its owner alone, when there is none. @throws {DataFolderError} when it cannot be written */

@@ -17,7 +17,11 @@ export function historyStatements(database: Database.Database) {
   const one = database.prepare("SELECT * FROM history WHERE railway_id = ? AND revision = ?");
   const stamped = database.prepare("SELECT * FROM history WHERE railway_id = ? AND stamp = ?");
   const since = database.prepare("SELECT * FROM history WHERE railway_id = ? AND revision > ? ORDER BY revision");
-  const light = database.prepare("SELECT revision, origin, about FROM history WHERE railway_id = ? ORDER BY revision");
+  const stampOf = database.prepare("SELECT stamp FROM history WHERE railway_id = ? AND revision = ?").pluck();
+  const wordsOf = database.prepare("SELECT words FROM history WHERE railway_id = ? AND revision = ?").pluck();
+  const light = database.prepare(
+    "SELECT revision, origin, about FROM history WHERE railway_id = ? AND revision > ? ORDER BY revision",
+  );
   const latest = database.prepare(
     `SELECT revision, words, origin, about, at FROM history WHERE railway_id = ? AND revision < ? ORDER BY revision DESC LIMIT ?`,
   );
@@ -54,18 +58,35 @@ export function historyStatements(database: Database.Database) {
     since: (railwayId: string, revision: number): HistoryGroup[] => since.all(railwayId, revision).map(full),
     latest: (railwayId: string, before: number, most: number) => latest.all(railwayId, before, most) as HistoryRow[],
 
-    /** Revisions that can be undone and redone, the next one last: an edit clears what could be redone. */
-    stacks(railwayId: string): { undo: number[]; redo: number[] } {
-      const undo: number[] = [];
-      let redo: number[] = [];
-      for (const row of light.all(railwayId) as Pick<HistoryRow, "revision" | "origin" | "about">[]) {
-        if (row.origin === "edit") {
-          undo.push(row.revision);
-          redo = [];
-        } else if (row.origin === "undo") redo.push(undo.pop() ?? 0);
-        else undo.push(redo.pop() ?? 0);
-      }
-      return { undo, redo };
-    },
+    stampOf: (railwayId: string, revision: number) => stampOf.get(railwayId, revision) as string | undefined,
+    wordsOf: (railwayId: string, revision: number) => wordsOf.get(railwayId, revision) as string | undefined,
+    /** What turned what back, after a revision. */
+    turnsAfter: (railwayId: string, revision: number) => light.all(railwayId, revision) as Turn[],
   };
+}
+
+/** A group as far as undo and redo go. */
+type Turn = Pick<HistoryRow, "revision" | "origin" | "about">;
+
+/** Revisions that can be undone and redone, the next one last. */
+export interface Stacks {
+  undo: readonly number[];
+  redo: readonly number[];
+}
+
+export const NO_STACKS: Stacks = { undo: [], redo: [] };
+
+/** The stacks after some more groups: an edit clears what could be redone. */
+export function turned(stacks: Stacks, turns: readonly Turn[]): Stacks {
+  if (turns.length === 0) return stacks;
+  const undo = [...stacks.undo];
+  let redo = [...stacks.redo];
+  for (const { origin, revision } of turns) {
+    if (origin === "edit") {
+      undo.push(revision);
+      redo = [];
+    } else if (origin === "undo") redo.push(undo.pop() ?? 0);
+    else undo.push(redo.pop() ?? 0);
+  }
+  return { undo, redo };
 }

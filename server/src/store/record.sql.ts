@@ -14,17 +14,37 @@ export const RAILWAY_CODEC = codecOf("railway", Railway);
 
 const quoted = (names: readonly string[]) => names.map((name) => `"${name}"`);
 
+/** Columns of a table that no two rows may have alike, or on which it depends whether they may; the identifier apart. */
+function uniqueColumns(database: Database.Database, table: string): Set<string> {
+  const columns = database.prepare("SELECT name FROM pragma_table_info(?)").pluck().all(table) as string[];
+  const indexes = database
+    .prepare(`SELECT list.name, master.sql FROM pragma_index_list(?) AS list
+              LEFT JOIN sqlite_master AS master ON master.name = list.name
+              WHERE list."unique" = 1 AND list.origin <> 'pk'`)
+    .all(table) as { name: string; sql: string | null }[];
+  const used = indexes.flatMap(({ name, sql }) => {
+    const own = database.prepare("SELECT name FROM pragma_index_info(?)").pluck().all(name) as string[];
+    // an index of some rows says of which after WHERE
+    const words = new Set(sql?.match(/\w+/g) ?? []);
+    return [...own, ...columns.filter((column) => words.has(column))];
+  });
+  return new Set(used.filter((column) => column !== "railway_id"));
+}
+
 /** Statements that read and write the record's tables, prepared once. */
 export function recordStatements(database: Database.Database) {
   const kinds = Object.keys(CODECS) as Kind[];
   const prepare = (kind: Kind) => {
     const names = CODECS[kind].columns.map(({ name }) => name);
+    const set = quoted(names.filter((name) => name !== "id")).map((name) => `${name} = excluded.${name}`);
     return {
       all: database.prepare(`SELECT ${quoted(names).join(", ")} FROM "${kind}" WHERE railway_id = ? ORDER BY id`),
       remove: database.prepare(`DELETE FROM "${kind}" WHERE railway_id = ? AND id = ?`),
-      insert: database.prepare(
-        `INSERT INTO "${kind}" (railway_id, ${quoted(names).join(", ")}) VALUES (?${", ?".repeat(names.length)})`,
+      put: database.prepare(
+        `INSERT INTO "${kind}" (railway_id, ${quoted(names).join(", ")}) VALUES (?${", ?".repeat(names.length)})
+         ON CONFLICT (railway_id, id) DO UPDATE SET ${set.join(", ")}`,
       ),
+      unique: uniqueColumns(database, kind),
     };
   };
   const prepared = Object.fromEntries(kinds.map((kind) => [kind, prepare(kind)])) as Record<
@@ -42,8 +62,14 @@ export function recordStatements(database: Database.Database) {
 
   return {
     remove: (railwayId: string, kind: Kind, id: string) => prepared[kind].remove.run(railwayId, id),
-    insert: (railwayId: string, kind: Kind, value: Thing) =>
-      prepared[kind].insert.run(railwayId, ...CODECS[kind].toCells(value)),
+    /** Writes a thing, in the place of the one that is there. */
+    put: (railwayId: string, kind: Kind, value: Thing) =>
+      prepared[kind].put.run(railwayId, ...CODECS[kind].toCells(value)),
+    /** Whether two things differ in what no two of their kind may have alike, so that one may stand in the way of a third. */
+    changesHands(kind: Kind, before: Thing, now: Thing): boolean {
+      const [a, b] = [CODECS[kind].toCells(before), CODECS[kind].toCells(now)];
+      return CODECS[kind].columns.some(({ name }, index) => prepared[kind].unique.has(name) && a[index] !== b[index]);
+    },
     setRailway: (id: string, value: Railway) => railway.update.run(...RAILWAY_CODEC.toCells(value), id),
     insertRailway: (id: string, value: Railway, at: string) =>
       railway.insert.run(id, at, ...RAILWAY_CODEC.toCells(value)),

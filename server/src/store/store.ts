@@ -8,6 +8,7 @@ import {
   type Edited,
   type EditGroup,
   edit,
+  find,
   type HistoryRow,
   type Kind,
   LISTS,
@@ -22,7 +23,9 @@ import {
 } from "@alderman/core";
 import type Database from "better-sqlite3";
 import { UnreadableRowError } from "./codec.ts";
-import { type HistoryGroup, historyStatements } from "./history.sql.ts";
+import { lookThrough } from "./database.ts";
+import { type HistoryGroup, historyStatements, NO_STACKS, type Stacks, turned } from "./history.sql.ts";
+import { Recent } from "./recent.ts";
 import { recordStatements } from "./record.sql.ts";
 
 /** The railway has moved on since the revision that an edit was made against. */
@@ -60,6 +63,11 @@ export interface Base {
   makes?: string | undefined;
 }
 
+/** Railways whose records, and what follows from them, are kept at hand: as many as anybody works on at a time. */
+const RAILWAYS_KEPT = 8;
+/** Railways of which it is kept what could be undone: a few numbers each. */
+const STACKS_KEPT = 200;
+
 /** Emitted by `changes` when another database has taken the place of the one before. */
 export const OTHER_DATABASE = Symbol("another database");
 
@@ -70,11 +78,13 @@ export class Store {
   private database!: Database.Database;
   private records!: ReturnType<typeof recordStatements>;
   private history!: ReturnType<typeof historyStatements>;
-  private readonly cache = new Map<string, { revision: number; record: RailwayRecord }>();
+  private readonly cache = new Recent<{ revision: number; record: RailwayRecord }>(RAILWAYS_KEPT);
   /** What was derived of a railway's record when its loom was completed last. */
-  private readonly planned = new Map<string, Planned>();
-  private readonly openCounts = new Map<string, { revision: number; count: number }>();
+  private readonly planned = new Recent<Planned>(RAILWAYS_KEPT);
+  /** What could be undone and redone of railways that were asked about, at a revision. */
+  private readonly stacks = new Recent<Stacks & { revision: number }>(STACKS_KEPT);
   private listStatement!: Database.Statement;
+  private countStatement!: Database.Statement;
   private revisionStatement!: Database.Statement;
   private advanceStatement!: Database.Statement;
   private removeStatement!: Database.Statement;
@@ -86,25 +96,28 @@ export class Store {
   /** Goes on with another database; whoever listens is let go, and asks anew. */
   use(database: Database.Database): void {
     this.database = database;
-    for (const known of [this.cache, this.planned, this.openCounts]) known.clear();
+    for (const known of [this.cache, this.planned, this.stacks]) known.clear();
     this.records = recordStatements(database);
     this.history = historyStatements(database);
     this.listStatement = database.prepare(
-      `SELECT id, name, revision, changed_at AS changedAt,
+      `SELECT id, name, revision, changed_at AS changedAt, open_ends AS openEnds,
               (SELECT count(*) FROM turnout WHERE turnout.railway_id = railway.id) AS turnouts
        FROM railway ORDER BY changed_at DESC, id`,
     );
     this.revisionStatement = database.prepare("SELECT revision FROM railway WHERE id = ?").pluck();
-    this.advanceStatement = database.prepare("UPDATE railway SET revision = ?, changed_at = ? WHERE id = ?");
+    this.advanceStatement = database.prepare(
+      "UPDATE railway SET revision = ?, changed_at = ?, open_ends = NULL WHERE id = ?",
+    );
+    this.countStatement = database.prepare("UPDATE railway SET open_ends = ? WHERE id = ?");
     this.removeStatement = database.prepare("DELETE FROM railway WHERE id = ?");
     this.changes.emit(OTHER_DATABASE);
   }
 
   list(): Summary[] {
-    const rows = this.listStatement.all() as Omit<Summary, "openEnds" | "problem">[];
+    const rows = this.listStatement.all() as (Omit<Summary, "openEnds" | "problem"> & { openEnds: number | null })[];
     return rows.map((row) => {
       try {
-        return { ...row, openEnds: this.openEndsOf(row), problem: null };
+        return { ...row, openEnds: row.openEnds ?? this.countOpenEnds(row.id), problem: null };
       } catch (error) {
         // one that cannot be read takes nothing from the others
         if (!(error instanceof UnreadableRowError)) throw error;
@@ -113,25 +126,26 @@ export class Store {
     });
   }
 
-  /** Counted once for each revision: it asks for the whole record. */
-  private openEndsOf({ id, revision }: { id: string; revision: number }): number {
-    const known = this.openCounts.get(id);
-    if (known?.revision === revision) return known.count;
+  /** Counted once after each edit, since it asks for the whole record. */
+  private countOpenEnds(id: string): number {
     const count = openEnds(this.current(id).record).length;
-    this.openCounts.set(id, { revision, count });
+    this.countStatement.run(count, id);
     return count;
   }
 
   /** Takes in a whole railway under a new identifier, with what is proposed of its loom. */
   create(given: RailwayRecord): string {
-    const record = completed(given);
+    const record = inOrder(completed(given));
     const id = `r${randomBytes(6).toString("hex")}`;
     this.database.transaction(() => {
       this.records.insertRailway(id, record.railway, new Date().toISOString());
       for (const kind of Object.keys(LISTS) as Kind[]) {
-        for (const thing of record[LISTS[kind]]) this.records.insert(id, kind, thing);
+        for (const thing of record[LISTS[kind]]) this.records.put(id, kind, thing);
       }
     })();
+    this.cache.set(id, { revision: 0, record });
+    this.planned.set(id, complete(record).planned);
+    lookThrough(this.database);
     return id;
   }
 
@@ -184,7 +198,7 @@ export class Store {
 
   /** Stamp of a revision; of the first, before anything was edited, the railway's identifier. */
   private stampOf(id: string, revision: number): string {
-    return revision === 0 ? id : (this.history.one(id, revision)?.stamp ?? id);
+    return revision === 0 ? id : (this.history.stampOf(id, revision) ?? id);
   }
 
   /** Refuses a base that is none of the railway's own revisions. */
@@ -211,12 +225,13 @@ export class Store {
     this.removeStatement.run(id);
     this.cache.delete(id);
     this.planned.delete(id);
+    this.stacks.delete(id);
     this.changes.emit(id, null);
   }
 
   private turnBack(id: string, base: Base, origin: "undo" | "redo"): Change {
     return this.commit(id, base, origin, () => {
-      const about = this.history.stacks(id)[origin].at(-1);
+      const about = this.stacksOf(id)[origin].at(-1);
       const group = about === undefined ? undefined : this.history.one(id, about);
       if (!group) throw recordError(`There is nothing to ${origin}.`);
       const edits = origin === "undo" ? group.inverses : group.edits;
@@ -241,7 +256,7 @@ export class Store {
         const { words, edits: given, about } = make();
         const plan = edit(now.record, given);
         const { edits, record, inverses } = this.withLoom(id, given, plan);
-        this.write(id, edits, record);
+        this.write(id, edits, now.record, record);
         const at = new Date().toISOString();
         this.advanceStatement.run(revision + 1, at, id);
         const group = { revision: revision + 1, stamp: makes, words, origin, about, edits, at };
@@ -271,20 +286,23 @@ export class Store {
     return { revision, stamp, words, edits, ...this.next(id) };
   }
 
-  /** Writes the things that the edits touch as they stand in the new record: taken out first, so that labels can change hands. */
-  private write(id: string, edits: readonly Edit[], record: RailwayRecord): void {
-    const last = new Map<string, Edit>();
+  /**
+   * Writes the things that the edits touch as they stand in the new record. Those whose labels or places may go to others are
+   * taken out first; the rest are written over, so that nothing has to be looked for that refers to them.
+   */
+  private write(id: string, edits: readonly Edit[], before: RailwayRecord, record: RailwayRecord): void {
+    const last = new Map<string, Exclude<Edit, { op: "railway" }>>();
     for (const each of edits) {
       if (each.op === "railway") this.records.setRailway(id, record.railway);
       else last.set(`${each.kind}:${each.op === "put" ? each.value.id : each.id}`, each);
     }
     for (const each of last.values()) {
-      if (each.op === "put") this.records.remove(id, each.kind, each.value.id);
-      else if (each.op === "remove") this.records.remove(id, each.kind, each.id);
+      const { kind } = each;
+      const old = each.op === "put" ? find(before, kind, each.value.id) : undefined;
+      if (each.op === "remove") this.records.remove(id, kind, each.id);
+      else if (old && this.records.changesHands(kind, old, each.value)) this.records.remove(id, kind, each.value.id);
     }
-    for (const each of last.values()) {
-      if (each.op === "put") this.records.insert(id, each.kind as Kind, each.value as never);
-    }
+    for (const each of last.values()) if (each.op === "put") this.records.put(id, each.kind, each.value);
   }
 
   /** @throws {NoRailwayError} */
@@ -298,17 +316,47 @@ export class Store {
     const revision = this.revisionOf(id);
     const cached = this.cache.get(id);
     if (cached?.revision === revision) return cached;
-    const record = this.records.load(id);
-    if (!record) throw new NoRailwayError();
-    const loaded = { revision, record };
+    const loaded = { revision, record: this.load(id) };
     this.cache.set(id, loaded);
     return loaded;
   }
 
+  private load(id: string): RailwayRecord {
+    try {
+      const record = this.records.load(id);
+      if (record) return record;
+    } catch (error) {
+      // the list reads it again next time, and says what is wrong with it
+      if (error instanceof UnreadableRowError) this.countStatement.run(null, id);
+      throw error;
+    }
+    throw new NoRailwayError();
+  }
+
+  /** What could be undone and redone: read from the history once, and carried on with each group. */
+  private stacksOf(id: string): Stacks {
+    const revision = this.revisionOf(id);
+    const known = this.stacks.get(id);
+    if (known && known.revision <= revision) {
+      const carried = turned(known, this.history.turnsAfter(id, known.revision));
+      this.stacks.set(id, { revision, ...carried });
+      return carried;
+    }
+    const read = turned(NO_STACKS, this.history.turnsAfter(id, 0));
+    this.stacks.set(id, { revision, ...read });
+    return read;
+  }
+
   private next(id: string): Turns {
-    const { undo, redo } = this.history.stacks(id);
+    const { undo, redo } = this.stacksOf(id);
     const words = (revision: number | undefined) =>
-      revision === undefined ? null : (this.history.one(id, revision)?.words ?? null);
+      revision === undefined ? null : (this.history.wordsOf(id, revision) ?? null);
     return { undo: words(undo.at(-1)), redo: words(redo.at(-1)) };
   }
+}
+
+/** A record with its lists in the order in which they are read. */
+function inOrder(record: RailwayRecord): RailwayRecord {
+  const lists = Object.values(LISTS).map((list) => [list, [...record[list]].sort((a, b) => (a.id < b.id ? -1 : 1))]);
+  return { ...record, ...Object.fromEntries(lists) };
 }
