@@ -133,7 +133,14 @@ describe("comes to the same after any series of edits as from the record anew", 
       () => onBus("toggle-latching"),
       ...["lamp-event-opposite", "event-loop", "output-two-masters"].flatMap((id) => MISTAKES[id] ?? []),
     ];
-    fc.assert(series(onBusses, busDeeds), { numRuns: 80 });
+    // both coils of a motor in a row across an output, of which either may carry the last digit more
+    const inRow: Deed[] = [
+      [21, 33, 20],
+      [3, 0, 0],
+      [20, 27, 5],
+    ];
+    const [first] = onBusses;
+    fc.assert(series(onBusses, busDeeds), { numRuns: 80, examples: first ? [[first, inRow]] : [] });
   });
 });
 

@@ -23,6 +23,9 @@ import type { Position } from "./record/schemas.ts";
 import { type Schematic, schematicAfter } from "./schematic/schematic.ts";
 import { devicesOfThread, type Thread } from "./schematic/thread.ts";
 
+/** Share of the work on findings that looking at everything that can be set makes up, about. */
+const SWEEPS = 0.4;
+
 /** Everything that follows from a record. Parts are worked out when first asked for, and once. */
 export class Derived {
   readonly schematic: Schematic;
@@ -87,20 +90,22 @@ export class Derived {
   };
 
   get findings(): Finding[] {
-    const { record, circuitry, addresses, loads, boards, hands, reading, remember } = this;
-    return this.once("findings", () =>
-      findingsOf({
-        record,
-        threads: this.schematic.threads,
-        circuitry,
-        addresses,
-        loads,
-        boards,
-        hands,
-        reading,
-        remember,
-      }),
-    );
+    return this.findingsWith(() => {});
+  }
+
+  /**
+   * The findings, with word of how far they are while they are worked out.
+   * @param tell is told a share, 0 to 1; nothing when they are known already
+   */
+  findingsWith(tell: (share: number) => void): Finding[] {
+    return this.once("findings", () => {
+      sweepsOf(this.circuitry, (share) => tell(share * SWEEPS));
+      const { record, circuitry, addresses, loads, boards, hands, reading, remember } = this;
+      const { threads } = this.schematic;
+      return findingsOf({ record, threads, circuitry, addresses, loads, boards, hands, reading, remember }, (share) =>
+        tell(SWEEPS + share * (1 - SWEEPS)),
+      );
+    });
   }
 
   get loads(): SupplyLoad[] {

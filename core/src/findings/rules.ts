@@ -223,10 +223,15 @@ export const STEPWISE: ReadonlySet<string> = new Set([turnoutIncomplete.id]);
 
 const GRADES: Record<Severity, number> = { stop: 0, look: 1, note: 2 };
 
-/** The findings of all rules, the gravest first; those that the owner has accepted come last. */
-export function findingsOf(look: Look): Finding[] {
+/**
+ * The findings of all rules, the gravest first; those that the owner has accepted come last.
+ * @param tell is told before each rule how far it is, 0 to 1
+ */
+export function findingsOf(look: Look, tell: (share: number) => void = () => {}): Finding[] {
   const isKept = ({ kept }: Finding) => Number(kept !== null);
-  return RULES.flatMap((rule) => rule.run(look)).sort(
-    (a, b) => isKept(a) - isKept(b) || GRADES[a.severity] - GRADES[b.severity],
-  );
+  const found = RULES.flatMap((rule, number) => {
+    tell(number / RULES.length);
+    return rule.run(look);
+  });
+  return found.sort((a, b) => isKept(a) - isKept(b) || GRADES[a.severity] - GRADES[b.severity]);
 }

@@ -11,10 +11,14 @@ import { type Sweep, sweep } from "./sweep.ts";
 /** Sweeps of pieces, with what the pins of plugs bore on which their wires end. */
 const known = new WeakMap<Piece, { made: Sweep; pins: string }>();
 
-/** What can go wrong in each piece of a railway by anything that can be set, in the order of its pieces. */
-export function sweepsOf(circuitry: Circuitry): Sweep[] {
+/**
+ * What can go wrong in each piece of a railway by anything that can be set, in the order of its pieces.
+ * @param tell is told after each piece how far it is, 0 to 1
+ */
+export function sweepsOf(circuitry: Circuitry, tell: (share: number) => void = () => {}): Sweep[] {
   const limits = pinLimits(circuitry.loom);
   return circuitry.pieces.map((piece, number) => {
+    tell(number / circuitry.pieces.length);
     const own = limits.size === 0 ? [] : piece.wires.flatMap(({ id }) => limits.get(id) ?? []);
     const pins = own.join();
     const before = known.get(piece);

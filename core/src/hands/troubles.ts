@@ -50,6 +50,9 @@ export interface Solved {
   effective: (node: string) => number;
 }
 
+/** Currents that differ by less than this share are the same one. */
+const ALIKE = 1e-6;
+
 /** Heat that a coil bears for as long as a finger holds its control, watts (common practice). */
 const HELD_WATTS = 2;
 
@@ -218,7 +221,8 @@ function ofCoils(
   const rest = restAmps?.value ?? 0;
   const limit = isHeld ? Math.max(rest, Math.sqrt(HELD_WATTS / (coilOhms?.value ?? 1))) : rest;
   const found: Trouble[] = [];
-  const coil = (normal ?? 0) >= (reverse ?? 0) ? "N" : "R";
+  // two in a row carry one current, whatever the last digits say
+  const coil = (normal ?? 0) >= (reverse ?? 0) * (1 - ALIKE) ? "N" : "R";
   if (flows > limit * MARGIN) found.push({ kind: "coil", id: device.id, part: coil, amps: flows, limit });
   const lesser = Math.min(normal ?? 0, reverse ?? 0);
   // coils in series across an output are another mistake, and carry one current

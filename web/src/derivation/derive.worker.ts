@@ -68,12 +68,32 @@ let derived: Derived | null = null;
 
 let sent: Overview | null = null;
 
+/** Least time from one beat to the next, milliseconds. */
+const BEAT = 200;
+let lastBeat = 0;
+
+/** Says that the work goes on, and how far it is; it is heard while this thread is busy. */
+function beat(share: number): void {
+  const now = performance.now();
+  if (now - lastBeat < BEAT) return;
+  lastBeat = now;
+  const told: Beat = { beat: share };
+  postMessage(told);
+}
+
+/** What the worker says while it works. */
+export interface Beat {
+  /** How far it is, 0 to 1. */
+  beat: number;
+}
+
 const worker = {
   /** @param anew everything is wanted, not only what changed since the last answer */
   overview(record: RailwayRecord, anew: boolean): OverviewChange {
     // the record was copied on its way here
     const known = derived ? withUnchanged(record, derived.record) : record;
     derived = new Derived(known, derived ?? undefined);
+    derived.findingsWith(beat);
     const now = overviewOf(derived, sent);
     const change = changeOf(now, anew ? null : sent);
     sent = now;

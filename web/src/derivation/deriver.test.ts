@@ -1,7 +1,7 @@
 import { emptyRecord, type RailwayRecord } from "@alderman/core";
-import { expect, it } from "vitest";
+import { expect, it, vi } from "vitest";
 import type { Focus } from "./derive.worker.ts";
-import { type AskWorker, Deriver, NO_RESULTS, type Results } from "./deriver.ts";
+import { type AskWorker, Deriver, LONGEST_SILENCE, NO_RESULTS, type Results } from "./deriver.ts";
 
 const FOCUS: Focus = {
   turnoutId: null,
@@ -62,12 +62,14 @@ function deriver(...workers: AskWorker[]) {
   const seen: Results[] = [];
   const stopped: number[] = [];
   const deaths: ((why: string) => void)[] = [];
-  const subject = new Deriver((died) => {
+  const beats: ((share: number) => void)[] = [];
+  const subject = new Deriver((died, beat) => {
     const number = deaths.push(died) - 1;
+    beats.push(beat);
     return { ask: workers[Math.min(number, workers.length - 1)]!, stop: () => void stopped.push(number) };
   });
   subject.publish = (results) => seen.push(results);
-  return { subject, seen, latest: () => seen.at(-1), deaths, stopped };
+  return { subject, seen, latest: () => seen.at(-1), deaths, beats, stopped };
 }
 
 /** A worker that answers at once; `overview` may be played otherwise. */
@@ -158,23 +160,54 @@ it("says once that something could not be worked out, and tries again with the n
   expect(latest()).toMatchObject({ state: "checked", failure: null });
 });
 
-it("says that its worker died, with or without a question open, and goes on with a new one when asked to", async () => {
+it("starts a worker that died anew at once and says so, and leaves it at that when it happens again", async () => {
   const { worker: mute } = slowWorker();
-  const { subject, latest, deaths } = deriver(mute, quickWorker());
+  const { subject, seen, latest, deaths, stopped } = deriver(mute, quickWorker());
   subject.want("a", record("A"), FOCUS);
   deaths[0]!("The checking ended by itself.");
   await soon();
-  expect(latest()).toMatchObject({ state: "failed", failure: "The checking ended by itself." });
-  subject.restart();
-  expect(latest()).toMatchObject({ state: "checking", failure: null });
-  await soon();
-  expect(latest()).toMatchObject({ state: "checked", overview: { complete: ["A"] } });
-  expect(deaths).toHaveLength(2);
+  expect(seen.map(({ state, failure }) => [state, failure])).toContainEqual([
+    "checking",
+    "The checking ended by itself. It was started anew.",
+  ]);
+  expect(latest()).toMatchObject({ state: "checked", failure: null, overview: { complete: ["A"] } });
+  expect([deaths.length, stopped]).toEqual([2, [0]]);
+  // with no question open; a worker that is gone already says nothing more
+  deaths[0]!("Late.");
   deaths[1]!("Again.");
   await soon();
   expect(latest()).toMatchObject({ state: "failed", failure: "Again." });
   // what is known already stays to be seen
   expect(latest()?.overview).not.toBeNull();
+  subject.restart();
+  expect(latest()).toMatchObject({ state: "checking", failure: null });
+  await soon();
+  expect(latest()).toMatchObject({ state: "checked", overview: { complete: ["A"] } });
+});
+
+it("notices a worker that hangs, and lets one go on that still beats", async () => {
+  vi.useFakeTimers();
+  try {
+    const { worker: mute } = slowWorker();
+    const { subject, latest, beats, stopped } = deriver(mute, mute);
+    subject.want("a", record("A"), FOCUS);
+    for (const share of [0.2, 0.4, 0.6]) {
+      await vi.advanceTimersByTimeAsync(LONGEST_SILENCE - 1_000);
+      beats[0]!(share);
+      expect(latest()).toMatchObject({ state: "checking", share, failure: null });
+    }
+    await vi.advanceTimersByTimeAsync(LONGEST_SILENCE + 1);
+    expect(stopped).toEqual([0]);
+    expect(latest()).toMatchObject({
+      ...{ state: "checking", share: null },
+      failure: "The checking did not come on for 60 seconds. It was started anew.",
+    });
+    await vi.advanceTimersByTimeAsync(LONGEST_SILENCE + 1);
+    expect(stopped).toEqual([0, 1]);
+    expect(latest()).toMatchObject({ state: "failed", failure: "The checking did not come on for 60 seconds." });
+  } finally {
+    vi.useRealTimers();
+  }
 });
 
 it("gives no consequences rather than an error when it cannot say", async () => {

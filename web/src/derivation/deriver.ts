@@ -13,12 +13,15 @@ export interface Results {
   proving: ProvingCounts | null;
   /** How much is left open. */
   openEnds: number | null;
-  /** Sentence for the owner when something could not be worked out. */
+  /** How far the checking is, 0 to 1, once it takes a while. */
+  share: number | null;
+  /** Sentence for the owner when something could not be worked out, or is tried again. */
   failure: string | null;
 }
 
 export const NO_RESULTS: Results = {
-  ...{ railwayId: null, state: "checking", overview: null, focus: null, proving: null, openEnds: null, failure: null },
+  ...{ railwayId: null, state: "checking", overview: null, focus: null, proving: null, openEnds: null },
+  ...{ share: null, failure: null },
 };
 
 /** The worker as it is called from here: each answer comes later. */
@@ -32,8 +35,20 @@ export interface RunningWorker {
   stop: () => void;
 }
 
-/** Starts a worker. @param died is called, with a sentence, when it ends by itself or can no longer be understood */
-export type StartWorker = (died: (why: string) => void) => RunningWorker;
+/**
+ * Starts a worker.
+ * @param died is called, with a sentence, when it ends by itself or can no longer be understood
+ * @param beat is called while it works, with how far it is
+ */
+export type StartWorker = (died: (why: string) => void, beat: (share: number) => void) => RunningWorker;
+
+/** Time without an answer or a beat after which a worker is taken to hang, milliseconds: the longest step on a slow machine is far below. */
+export const LONGEST_SILENCE = 60_000;
+
+/** A worker ended, or was ended because it hung. */
+class WorkerEnded extends Error {
+  override readonly name = "WorkerEnded";
+}
 
 /** What each question was last answered for. */
 type Done = Record<"record" | "proving" | "openEnds", RailwayRecord | null> & { focus: Focus | null };
@@ -57,7 +72,8 @@ interface Wanted {
  * Asks the worker for what is wanted. Requests still queued are dropped when a newer one arrives. First comes the overview
  * of the record, then the focus, then how far the proving is and what is left open; last whether remedies that are looked at cure.
  *
- * A worker that throws or dies is told of once; it is started anew with the next record, or when asked to.
+ * A worker that throws is told of once, and started anew with the next record or when asked to. One that dies or hangs is started
+ * anew at once, which is said; when that happens to the same record again, it is left at that.
  */
 export class Deriver {
   /** Is told the results whenever they change. */
@@ -70,7 +86,10 @@ export class Deriver {
   private results = NO_RESULTS;
   /** The latest overview that came, shown or not: the worker sends only what changed since. */
   private base: Overview | null = null;
-  private worker: (RunningWorker & { death: Promise<never> }) | null = null;
+  private worker: (RunningWorker & { death: Promise<never>; end: (why: string) => void }) | null = null;
+  private silence: ReturnType<typeof setTimeout> | null = null;
+  /** The record for which a worker was started anew after one had ended. */
+  private triedAgain: RailwayRecord | null = null;
 
   constructor(private readonly start: StartWorker) {}
 
@@ -83,7 +102,7 @@ export class Deriver {
       this.done = nothingDone();
       this.base = null;
       this.tell({ ...NO_RESULTS, railwayId });
-    } else if (changed) this.tell({ state: "checking" });
+    } else if (changed) this.tell({ state: "checking", share: null });
     if (changed) this.dropDoubts();
     if (record) void this.work();
   }
@@ -91,6 +110,7 @@ export class Deriver {
   /** Starts a new worker and asks it for everything. */
   restart(): void {
     this.discard();
+    this.triedAgain = null;
     this.done = nothingDone();
     this.tell({ state: "checking", failure: null });
     void this.work();
@@ -151,25 +171,62 @@ export class Deriver {
     this.publish(this.results);
   }
 
-  private ask<T>(question: (worker: AskWorker) => Promise<T>): Promise<T> {
-    this.worker ??= this.begin();
-    return Promise.race([question(this.worker.ask), this.worker.death]);
+  private async ask<T>(question: (worker: AskWorker) => Promise<T>): Promise<T> {
+    const worker = this.worker ?? this.begin();
+    this.worker = worker;
+    this.watch(worker);
+    try {
+      return await Promise.race([question(worker.ask), worker.death]);
+    } finally {
+      this.unwatch();
+    }
   }
 
-  private begin(): RunningWorker & { death: Promise<never> } {
+  /** Ends a worker that neither answers nor beats for too long. */
+  private watch(worker: { end: (why: string) => void }): void {
+    this.unwatch();
+    this.silence = setTimeout(
+      () => worker.end(`The checking did not come on for ${LONGEST_SILENCE / 1000} seconds.`),
+      LONGEST_SILENCE,
+    );
+  }
+
+  private unwatch(): void {
+    if (this.silence !== null) clearTimeout(this.silence);
+    this.silence = null;
+  }
+
+  private begin() {
     let fail: (error: Error) => void = () => {};
     const death = new Promise<never>((_done, reject) => {
       fail = reject;
     });
     // nobody may be waiting for an answer when it dies
     death.catch(() => {});
-    const started = this.start((why) => {
-      if (this.worker?.death === death) this.worker = null;
-      this.base = null;
-      fail(new Error(why));
-      this.tell({ state: "failed", failure: why });
-    });
-    return { ...started, death };
+    const end = (why: string) => {
+      if (this.worker?.death !== death) return;
+      this.discard();
+      fail(new WorkerEnded(why));
+      // what waits for an answer is told by that
+      if (!this.running && !this.tryAgain(why)) this.tell({ state: "failed", failure: why });
+    };
+    const beat = (share: number) => {
+      if (this.worker?.death !== death) return;
+      if (this.silence !== null) this.watch({ end });
+      if (this.results.state === "checking") this.tell({ share });
+    };
+    return { ...this.start(end, beat), death, end };
+  }
+
+  /** Asks a new worker for everything, once for each record. @returns whether it is tried */
+  private tryAgain(why: string): boolean {
+    const { record } = this.wanted;
+    if (!record || this.triedAgain === record) return false;
+    this.triedAgain = record;
+    this.done = nothingDone();
+    this.tell({ state: "checking", share: null, failure: `${why} It was started anew.` });
+    void this.work();
+    return true;
   }
 
   private discard(): void {
@@ -203,7 +260,7 @@ export class Deriver {
         const overview = withChange(anew ? null : this.base, change);
         this.base = overview;
         this.done = { ...nothingDone(), record };
-        if (isWanted()) this.tell({ overview, state: "checked", failure: null });
+        if (isWanted()) this.tell({ overview, state: "checked", share: null, failure: null });
       } else if (focus && focus !== this.done.focus) {
         const result = await this.ask((worker) => worker.focus(focus));
         this.done.focus = focus;
@@ -226,6 +283,7 @@ export class Deriver {
       }
     } catch (error) {
       if (this.wanted.railwayId !== railwayId) return true;
+      if (error instanceof WorkerEnded && this.tryAgain(error.message)) return true;
       // the same question would fail again: wait for another record, or until the owner asks for it
       this.discard();
       this.dropDoubts();

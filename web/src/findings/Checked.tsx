@@ -6,10 +6,13 @@ import { useAppDispatch } from "../store/store.ts";
 
 /** Says something about findings only once they have been looked for in the record as it is; else, how far that has come. */
 export function Checked({ children }: { children: ReactNode }) {
-  const { state, failure } = useResults();
+  const { state, share, failure } = useResults();
   const dispatch = useAppDispatch();
   if (state === "checked") return children;
-  if (state === "checking") return <span className="text-ink-2">Checking ...</span>;
+  if (state === "checking") {
+    const far = share === null ? "" : ` ${Math.round(share * 100)} %`;
+    return <span className="text-ink-2">Checking ...{far}</span>;
+  }
   return (
     <span role="alert" className="inline-flex flex-wrap items-center gap-2">
       <Mark verdict="stale" size={14} /> Could not be checked: {failure}

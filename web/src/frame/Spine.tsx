@@ -76,6 +76,7 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
           Keys ?
         </button>
         <SavedWords />
+        {results.state === "checking" && results.failure && <span role="status">{results.failure}</span>}
         {results.state === "failed" && (
           <span role="alert">
             Could not be checked: {results.failure}{" "}
