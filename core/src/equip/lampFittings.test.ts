@@ -41,6 +41,16 @@ describe("colours", () => {
     expect(LAMP_COLOURS.map(forwardVolts)).not.toContain(null);
   });
 
+  it("go by what the LED is made of: a pure green leaves its resistor less than a yellowish one", () => {
+    const record = coloured(two(), "lp1", "pure green", "green");
+    expect(record.types[0]?.figures).toEqual({ greenVolts: 3, yellowVolts: 2.2 });
+    const derived = new Derived(record);
+    const lit = (position: "N" | "R") => derived.reading(threadOf(derived, "A"), position, "rest").lamps[0];
+    // (5 V - 3 V) and (5 V - 2.2 V) through 390 ohm
+    expect(lit("N")?.normal).toBeCloseTo(2 / 390, 3);
+    expect(lit("R")?.reverse).toBeCloseTo(2.8 / 390, 3);
+  });
+
   it("are named by the test sheet and the finding alike", () => {
     const record = coloured(two(), "lp1", "red", "red");
     const derived = new Derived(record);

@@ -9,9 +9,12 @@ import { wayName } from "../schematic/nets.ts";
 import { Draft } from "./draft.ts";
 import { freePieces } from "./ways.ts";
 
-/** Forward voltage of an LED at 10 mA by a word in its colour's name, volts (common practice, with no source). */
+/**
+ * Forward voltage of an LED at 10 mA by a word in its colour's name, volts (common practice, with no source). A green that looks yellowish
+ * is made of GaP; a pure one, a blue or a white of InGaN, which takes nearly a volt more.
+ */
 const FORWARD_VOLTS: readonly [RegExp, number][] = [
-  [/white|blue|violet|purple|pink/, 3],
+  [/white|blue|violet|purple|pink|pure green|true green|emerald|turquoise/, 3],
   [/green/, 2.2],
   [/yellow|orange|amber/, 2.1],
   [/red/, 1.9],
@@ -23,7 +26,7 @@ export function forwardVolts(colour: string): number | null {
 }
 
 /** Colours that are offered for lamps; any other may be typed. */
-export const LAMP_COLOURS = ["green", "yellow", "red", "white", "warm white", "blue", "orange"] as const;
+export const LAMP_COLOURS = ["green", "pure green", "yellow", "red", "white", "warm white", "blue", "orange"] as const;
 
 /**
  * Gives a lamp other colours: it becomes one of an own type of these colours, which other lamps share. The forward voltages

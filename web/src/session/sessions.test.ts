@@ -617,7 +617,10 @@ it(
           let sent = 0;
           server.fate = (request) =>
             request.startsWith("send")
-              ? { lost: sent < 4 && lost[sent++ % lost.length] === true, wait: new Promise((ok) => setTimeout(ok, wait)) }
+              ? {
+                  lost: sent < 4 && lost[sent++ % lost.length] === true,
+                  wait: new Promise((ok) => setTimeout(ok, wait)),
+                }
               : {};
           const label = `${id}${done++}`;
           if (what === "put") {
