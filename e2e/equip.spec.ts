@@ -277,9 +277,24 @@ test("notes and photos are kept small, and what is no picture is refused", async
   const size = await photo.evaluate((image: HTMLImageElement) => [image.naturalWidth, image.src.length]);
   expect(size[0]).toBeLessThanOrEqual(640);
   expect(size[1]).toBeLessThan(120_001);
+  // two at once are both kept, and what is refused among them is said
+  const jpeg = await page.screenshot({ type: "jpeg" });
+  await giveFile(page, addPhoto, [
+    { name: "left.png", mimeType: "image/png", buffer: png },
+    { name: "broken.jpg", mimeType: "image/jpeg", buffer: Buffer.from("text") },
+    { name: "turned.jpg", mimeType: "image/jpeg", buffer: onItsSide(jpeg) },
+  ]);
+  await expect(dialog.getByRole("img", { name: "left" })).toBeVisible();
+  await expect(dialog.getByRole("alert")).toContainText("broken.jpg is no picture that can be opened");
+  // the picture is as wide as it was high: the camera lay on its side
+  const turned = await dialog
+    .getByRole("img", { name: "turned" })
+    .evaluate((image: HTMLImageElement) => image.naturalHeight / image.naturalWidth);
+  expect(turned).toBeCloseTo(1280 / 800, 1);
   await page.reload();
   await page.getByRole("button", { name: "Fittings of M1/M2" }).click();
-  await expect(page.getByRole("dialog").getByRole("img", { name: "under the board" })).toBeVisible();
+  for (const name of ["under the board", "left", "turned"])
+    await expect(page.getByRole("dialog").getByRole("img", { name })).toBeVisible();
   await expect(page.getByRole("dialog").getByLabel("Note on M1")).toHaveValue("beam in the way");
 });
 
@@ -438,3 +453,16 @@ test("several lamps, their colours, a resistor board, a level that is followed a
   await page.getByRole("tab", { name: "List" }).click();
   await expect(page.getByRole("button", { name: "Control of A: T1 follows by IN1-1" })).toBeVisible();
 });
+
+/** A JPEG with a note (EXIF, orientation 6) that the camera lay on its side. */
+function onItsSide(jpeg: Buffer): Buffer {
+  const tiff = [
+    ...[0x4d, 0x4d, 0x00, 0x2a, 0x00, 0x00, 0x00, 0x08],
+    // one entry: orientation, a short, one of it, 6; and no further directory
+    ...[0x00, 0x01, 0x01, 0x12, 0x00, 0x03, 0x00, 0x00, 0x00, 0x01, 0x00, 0x06, 0x00, 0x00],
+    ...[0x00, 0x00, 0x00, 0x00],
+  ];
+  const exif = [...Buffer.from("Exif"), 0x00, 0x00, ...tiff];
+  const segment = Buffer.from([0xff, 0xe1, 0x00, exif.length + 2, ...exif]);
+  return Buffer.concat([jpeg.subarray(0, 2), segment, jpeg.subarray(2)]);
+}

@@ -18,7 +18,8 @@ export async function smallPicture(file: File): Promise<string> {
     );
   let bitmap: ImageBitmap;
   try {
-    bitmap = await createImageBitmap(file);
+    // the way up that the camera noted (EXIF)
+    bitmap = await createImageBitmap(file, { imageOrientation: "from-image" });
   } catch {
     throw new Error(`${file.name} is no picture that can be opened. Choose a JPEG or PNG. Nothing was taken in.`);
   }
