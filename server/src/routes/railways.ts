@@ -14,6 +14,7 @@ import {
 } from "@alderman/core";
 import express, { Router } from "express";
 import * as z from "zod";
+import { importFile } from "../importFile.ts";
 import { BODY_LIMIT, FILE_LIMIT } from "../limits.ts";
 import { parse } from "../parse.ts";
 import type { Store } from "../store/store.ts";
@@ -47,10 +48,9 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     const { name } = parse(NewRailway, request.body);
     response.status(201).json({ id: store.create(emptyRecord(name)) });
   });
-  router.post("/import", file, (request, response) => {
-    response
-      .status(201)
-      .json({ id: store.create(openRailwayFile(typeof request.body === "string" ? request.body : "")) });
+  router.post("/import", file, async (request, response) => {
+    const text = typeof request.body === "string" ? request.body : "";
+    response.status(201).json({ id: await importFile(store, text) });
   });
   router.get("/samples", (_request, response) => void response.json(sampleNames(samplesFolder)));
   router.post("/sample", json, (request, response) => {

@@ -20,11 +20,10 @@ export function openDatabase(folder: string): Database.Database {
   let database: Database.Database | undefined;
   try {
     if (existsSync(file) && statSync(file).size > 0) requireOwn(file, folder);
-    database = new Database(file);
+    database = connect(file);
     // nobody else's business
     chmodSync(file, 0o600);
-    database.pragma("journal_mode = WAL");
-    database.pragma("synchronous = FULL");
+    database.pragma("foreign_keys = OFF");
     migrate(database, folder);
     lookThrough(database);
     database.pragma("foreign_keys = ON");
@@ -46,6 +45,15 @@ export function openDatabase(folder: string): Database.Database {
  */
 export function lookThrough(database: Database.Database): void {
   database.exec("ANALYZE");
+}
+
+/** Connects to a database that is up to date: what is acknowledged is on disk, and references are checked. */
+export function connect(file: string): Database.Database {
+  const database = new Database(file);
+  database.pragma("journal_mode = WAL");
+  database.pragma("synchronous = FULL");
+  database.pragma("foreign_keys = ON");
+  return database;
 }
 
 /** Makes the folder that holds the data, for its owner alone, when there is none. @throws {DataFolderError} when it cannot be written */

@@ -113,6 +113,11 @@ export class Store {
     this.changes.emit(OTHER_DATABASE);
   }
 
+  /** The file that holds the railways. */
+  get file(): string {
+    return this.database.name;
+  }
+
   list(): Summary[] {
     const rows = this.listStatement.all() as (Omit<Summary, "openEnds" | "problem"> & { openEnds: number | null })[];
     return rows.map((row) => {
