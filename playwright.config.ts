@@ -14,6 +14,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     locale: "en-GB",
+    // what a page asks for is what the tests play with; the one that looks at the page kept for bad times lets it in
+    serviceWorkers: "block",
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
       // a sandbox needs a user other than root; without the rest the browser looks for the network

@@ -8,6 +8,7 @@ import { resumeWaiting } from "./session/actions.ts";
 import { makeStore } from "./store/makeStore.ts";
 import { browserServices } from "./store/services.ts";
 import { METER_KIND, setMeterKind, setTheme } from "./store/view.ts";
+import { keepAwayPage } from "./tools/awayPage.ts";
 import { keptText } from "./tools/browserStore.ts";
 
 // style elements which dialogs put into the page must carry the page's nonce
@@ -29,3 +30,4 @@ createRoot(root).render(
     </Provider>
   </StrictMode>,
 );
+keepAwayPage();
