@@ -26,7 +26,7 @@ export function StageMain({
     <main className={MAIN} tabIndex={-1}>
       <div className="flex min-w-0 items-center gap-3 max-[699px]:flex-wrap">
         <h1>{title}</h1>
-        <span className="min-w-0 flex-1 text-small leading-[1.25] text-ink-2">{about}</span>
+        <span className="min-w-0 flex-1 text-small leading-[1.25] text-ink-2 max-[699px]:min-w-40">{about}</span>
         {actions}
         <TitleBlock />
       </div>

@@ -131,7 +131,7 @@ export function LineSheet({
         </>
       }
     >
-      <div className="relative min-h-0 flex-1">
+      <div className="relative min-h-0 flex-1 max-[699px]:min-h-80">
         <svg
           ref={svg}
           role="application"
