@@ -2,10 +2,10 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { emptyRecord } from "@alderman/core";
+import { seeded } from "@alderman/core/testing/networks";
 import { openDatabase } from "../src/store/database.ts";
 import { Store } from "../src/store/store.ts";
 import { randomZones } from "./randomEdits.ts";
-import { seeded } from "./seeded.ts";
 
 /** What came of a disk that was full again and again. */
 export interface Filled {

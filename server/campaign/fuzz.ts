@@ -4,11 +4,11 @@ import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { openRailwayFile, RecordError } from "@alderman/core";
+import { seeded } from "@alderman/core/testing/networks";
 import { createApp } from "../src/app.ts";
 import { openDatabase } from "../src/store/database.ts";
 import { Store } from "../src/store/store.ts";
 import { randomZones } from "./randomEdits.ts";
-import { oneOf, seeded } from "./seeded.ts";
 
 const SAMPLES = new URL("../../samples/", import.meta.url);
 
@@ -24,6 +24,11 @@ export interface Fuzzed {
 }
 
 type Random = () => number;
+
+/** One of several things. */
+function oneOf<T>(random: Random, things: readonly T[]): T {
+  return things[Math.floor(random() * things.length)] as T;
+}
 
 /** Values that stand where others are expected. */
 const STRANGE: readonly unknown[] = [

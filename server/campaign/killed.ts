@@ -1,10 +1,10 @@
 // The program that is killed: it edits a railway as fast as it can, and says of each group that is on disk that it is.
 import { writeSync } from "node:fs";
 import { emptyRecord } from "@alderman/core";
+import { seeded } from "@alderman/core/testing/networks";
 import { openDatabase } from "../src/store/database.ts";
 import { Store } from "../src/store/store.ts";
 import { randomZones } from "./randomEdits.ts";
-import { seeded } from "./seeded.ts";
 
 const [folder = "", seed = "0"] = process.argv.slice(2);
 const store = new Store(openDatabase(folder));

@@ -2,9 +2,9 @@ import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { seeded } from "@alderman/core/testing/networks";
 import { openDatabase } from "../src/store/database.ts";
 import { Store } from "../src/store/store.ts";
-import { seeded } from "./seeded.ts";
 
 /** What came of killing a program that edits. */
 export interface Killed {

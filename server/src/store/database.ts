@@ -23,6 +23,7 @@ export function openDatabase(folder: string): Database.Database {
     database = connect(file);
     // nobody else's business
     chmodSync(file, 0o600);
+    // a migration may make tables anew that others refer to
     database.pragma("foreign_keys = OFF");
     migrate(database, folder);
     lookThrough(database);
@@ -47,7 +48,7 @@ export function lookThrough(database: Database.Database): void {
   database.exec("ANALYZE");
 }
 
-/** Connects to a database that is up to date: what is acknowledged is on disk, and references are checked. */
+/** Connects to a database so that what is acknowledged is on disk, and references are checked. */
 export function connect(file: string): Database.Database {
   const database = new Database(file);
   database.pragma("journal_mode = WAL");

@@ -7,7 +7,9 @@ import {
   emptyRecord,
   putEdit,
   type RailwayRecord,
+  RecordError,
   readRailwayFile,
+  removeEdit,
   writeRailwayFile,
 } from "@alderman/core";
 import Database from "better-sqlite3";
@@ -418,3 +420,53 @@ it("counts what is left open of each railway, and counts anew after an edit", ()
   store.apply(id, { revision: 1 }, { words: "Done", edits: [putEdit("debt", { id: "d", ...debt, done: true })] });
   expect(open()).toBe(0);
 });
+
+it("carries what can be undone on with each group as it would be read from the whole history", () => {
+  const turn = fc.constantFrom("edit", "undo", "redo");
+  fc.assert(
+    fc.property(fc.array(turn, { minLength: 1, maxLength: 20 }), (turns) => {
+      const id = store.create(emptyRecord("Turned"));
+      for (const what of turns) {
+        const { revision } = store.open(id);
+        const zones = [putEdit("zone", zoneCalled("z", `Z${revision}`))];
+        try {
+          if (what === "edit") store.apply(id, { revision }, { words: `To Z${revision}`, edits: zones });
+          else store[what](id, { revision });
+        } catch (error) {
+          // nothing to undo or redo
+          if (!(error instanceof RecordError)) throw error;
+        }
+        expect(store.version(id)).toEqual(new Store(database).version(id));
+      }
+      store.remove(id);
+    }),
+    { numRuns: 40 },
+  );
+});
+
+it("lets any labels change hands within one group", () => {
+  const ids = ["a", "b", "c", "d"];
+  const labels = fc.shuffledSubarray(["A", "B", "C", "D", "E", "F"], { minLength: 4, maxLength: 4 });
+  fc.assert(
+    fc.property(labels, labels, fc.shuffledSubarray(ids), (before, after, gone) => {
+      const id = store.create({
+        ...emptyRecord("Labels"),
+        zones: ids.map((each, index) => zoneCalled(each, before[index] ?? "")),
+      });
+      const edits = ids.map((each, index) =>
+        gone.includes(each) ? removeEdit("zone", each) : putEdit("zone", zoneCalled(each, after[index] ?? "")),
+      );
+      store.apply(id, { revision: 0 }, { words: "Other labels", edits });
+      const { zones } = new Store(database).open(id).record;
+      expect(zones.map((zone) => [zone.id, zone.label])).toEqual(
+        ids.flatMap((each, index) => (gone.includes(each) ? [] : [[each, after[index]]])),
+      );
+      store.undo(id, { revision: 1 });
+      expect(new Store(database).open(id).record.zones.map(({ label }) => label)).toEqual(before);
+      store.remove(id);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+const zoneCalled = (id: string, label: string) => ({ id, label, name: "", order: 1, commons: null, plasticJoints: 0 });

@@ -342,14 +342,10 @@ export class Store {
   private stacksOf(id: string): Stacks {
     const revision = this.revisionOf(id);
     const known = this.stacks.get(id);
-    if (known && known.revision <= revision) {
-      const carried = turned(known, this.history.turnsAfter(id, known.revision));
-      this.stacks.set(id, { revision, ...carried });
-      return carried;
-    }
-    const read = turned(NO_STACKS, this.history.turnsAfter(id, 0));
-    this.stacks.set(id, { revision, ...read });
-    return read;
+    const from = known && known.revision <= revision ? known : { revision: 0, ...NO_STACKS };
+    const stacks = from.revision === revision ? from : turned(from, this.history.turnsAfter(id, from.revision));
+    this.stacks.set(id, { ...stacks, revision });
+    return stacks;
   }
 
   private next(id: string): Turns {
