@@ -30,7 +30,8 @@ import {
 import { NO_PULSE, type Pulse, type PulseCurve, type Pulses, pulseCurve, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import type { Solver } from "./solver.ts";
-import { changesIn, combined, type Solved, type Spread } from "./spread.ts";
+import { changesIn, type Solved, type Spread } from "./spread.ts";
+import { Spreads } from "./spreads.ts";
 import { type RailwayState, RESTING } from "./states.ts";
 
 /** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
@@ -56,6 +57,7 @@ export class Circuitry implements Solver {
   /** Solutions by piece and railway's state, so that the states of devices need not be worked out again. */
   private readonly solved = new Map<Piece, Map<string, OperatingPoint>>();
   private readonly stateNames = new WeakMap<RailwayState, string>();
+  private readonly spreads = new Spreads();
   /** Pulses by the circuit through which they went, handed on from one railway to the next. */
   private readonly pulses: Map<string, Pulses>;
   private readonly pulsesBefore: ReadonlyMap<string, Pulses>;
@@ -268,28 +270,12 @@ export class Circuitry implements Solver {
     const point = this.solve(plus, state);
     const volts = point?.between(plus, minus);
     if (!point || volts === undefined) return undefined;
-    const known = spreads.get(point) ?? new Map<string, Spread>();
-    spreads.set(point, known);
-    const ends = `${plus} ${minus}`;
-    const spread = known.get(ends) ?? combined(this.changesAt(point, plus, state)(plus, minus).values());
-    known.set(ends, spread);
+    const spread = this.spreads.at(point, plus, minus, () => {
+      const solved = this.solveWith(plus, state, { elements: [] });
+      return solved ? changesIn(this.record, solved) : () => new Map();
+    });
     return { volts, spread };
   }
-
-  /** What builds that differ change at an operating point. */
-  private changesAt(point: OperatingPoint, key: string, state: RailwayState): Changing {
-    const known = this.changing.get(point);
-    if (known) return known;
-    const solved = this.solveWith(key, state, { elements: [] });
-    const changes: Changing = solved ? changesIn(this.record, solved) : () => new Map();
-    const [oldest] = this.changing.keys();
-    if (oldest && this.changing.size >= CHANGING_KEPT) this.changing.delete(oldest);
-    this.changing.set(point, changes);
-    return changes;
-  }
-
-  /** At which points changes were last looked for: many are looked for at a few of the same. */
-  private readonly changing = new Map<OperatingPoint, Changing>();
 
   /** Devices and wires of the piece that holds an element in which more than a current flows. */
   carrying(elementId: string, state: RailwayState, amps: number): string[] {
@@ -502,14 +488,6 @@ export class Circuitry implements Solver {
     return name;
   }
 }
-
-type Changing = ReturnType<typeof changesIn>;
-
-/** Operating points whose changes are kept: each holds a circuit of its own. */
-const CHANGING_KEPT = 4;
-
-/** Spreads at operating points, by the terminals between which they are; a point is the same object as long as its piece is. */
-const spreads = new WeakMap<OperatingPoint, Map<string, Spread>>();
 
 /** Whether two looms have wires between the same ends, in the same order. */
 function isLaidAlike(loom: Loom, before: Loom): boolean {
