@@ -14,14 +14,14 @@ const SIDES = [640, 480, 320, 200];
 export async function smallPicture(file: File): Promise<string> {
   if (file.size > MOST_BYTES)
     throw new Error(
-      `${file.name} has ${Math.round(file.size / 1e6)} MB; a photo may have ${MOST_BYTES / 1e6} MB. Make it smaller first. Nothing was taken in.`,
+      `${file.name} has ${Math.round(file.size / 1e6)} MB; a photo may have ${MOST_BYTES / 1e6} MB. Make it smaller first; it was not taken in.`,
     );
   let bitmap: ImageBitmap;
   try {
     // the way up that the camera noted (EXIF)
     bitmap = await createImageBitmap(file, { imageOrientation: "from-image" });
   } catch {
-    throw new Error(`${file.name} is no picture that can be opened. Choose a JPEG or PNG. Nothing was taken in.`);
+    throw new Error(`${file.name} is no picture that can be opened. Choose a JPEG or PNG. It was not taken in.`);
   }
   try {
     for (const side of SIDES) {
@@ -31,7 +31,7 @@ export async function smallPicture(file: File): Promise<string> {
   } finally {
     bitmap.close();
   }
-  throw new Error(`${file.name} could not be made small enough. Nothing was taken in.`);
+  throw new Error(`${file.name} could not be made small enough. It was not taken in.`);
 }
 
 function drawn(bitmap: ImageBitmap, side: number): string {
