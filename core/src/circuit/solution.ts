@@ -2,6 +2,11 @@ import type { Topology } from "./topology.ts";
 
 /** A solved circuit: volts of nodes, amps through elements. */
 export class OperatingPoint {
+  /** What would flow if nothing shut down; the same point where nothing does. */
+  readonly prospective: OperatingPoint;
+  /** Elements that have been opened since it does. */
+  readonly shut: ReadonlySet<string>;
+
   constructor(
     private readonly topology: Topology,
     private readonly indexOf: ReadonlyMap<string, number>,
@@ -9,7 +14,16 @@ export class OperatingPoint {
     private readonly found: Float64Array,
     /** Controlled switches that are open and breakers that have tripped. */
     readonly open: readonly string[],
-  ) {}
+    asked?: { prospective: OperatingPoint; shut: ReadonlySet<string> },
+  ) {
+    this.prospective = asked?.prospective ?? this;
+    this.shut = asked?.shut ?? NONE_SHUT;
+  }
+
+  /** The same point, as what is left of another one after elements were opened. */
+  insteadOf(prospective: OperatingPoint, shut: ReadonlySet<string>): OperatingPoint {
+    return new OperatingPoint(this.topology, this.indexOf, this.found, this.open, { prospective, shut });
+  }
 
   /** Volts of a node against the 0 V of its part; undefined when there is no such node. */
   volts(node: string): number | undefined {
@@ -49,3 +63,5 @@ export class OperatingPoint {
     return number !== undefined && this.topology.partOf[number] === this.topology.partOf[0];
   }
 }
+
+const NONE_SHUT: ReadonlySet<string> = new Set();

@@ -49,7 +49,9 @@ export const supplyOverRating = rule<Loaded>({
   terminals: ({ device, type }) => [terminalName(device.label, type.terminals[0]?.name ?? "+")],
   turnouts: ({ threads }) => threads,
   why: ({ device, type, rest, moving, worst, rating, when }) => {
-    const { fuse } = protectionOf(type);
+    const { fuse, trips } = protectionOf(type);
+    if (trips !== null && worst > trips)
+      return `${device.label} would have to give ${amps(worst)} ${when}, and shuts down from ${amps(trips)}: all that hangs on it is dead.`;
     const isFuse = fuse === rating;
     return `${device.label} gives ${amps(worst)} ${when} (${amps(rest)} at rest, ${amps(moving)} while all move); ${isFuse ? "the fuse behind it is of" : "it is rated"} ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`;
   },

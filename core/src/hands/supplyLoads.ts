@@ -6,7 +6,7 @@ import { ALL_MOVING, AT_REST } from "../readings/threadReading.ts";
 import { sweepsOf } from "./hands.ts";
 import { standing } from "./words.ts";
 
-/** What one supply gives. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */
+/** What one supply is asked to give, whether it bears that or shuts down. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */
 export interface SupplyLoad {
   deviceId: string;
   /** Amps with everything at rest, the greater of all normal and all reverse. */
@@ -32,10 +32,12 @@ export function supplyLoads(circuitry: Circuitry): SupplyLoad[] {
     const type = typeOf(record, device);
     if (type.family !== "supply") return [];
     const scale = traitsOf(type).gives === "ac" ? Math.SQRT1_2 : 1;
-    const given = (state: RailwayState) => Math.abs(circuitry.amps(device.id, "inside", state)) * scale;
+    const inside = `${device.id}.inside`;
+    const given = (state: RailwayState) =>
+      Math.abs(circuitry.solve(inside, state)?.prospective.amps(inside) ?? 0) * scale;
     const rest = Math.max(given(AT_REST.N), given(AT_REST.R));
     const moving = Math.max(given(ALL_MOVING.N), given(ALL_MOVING.R));
-    const number = circuitry.piece(`${device.id}.inside`);
+    const number = circuitry.piece(inside);
     const most = number === undefined ? undefined : sweeps[number]?.worst;
     const looked = [
       { worst: rest, when: "with everything at rest", blocked: false },

@@ -131,7 +131,7 @@ function givenIn(piece: Swept, states: readonly DeviceState[]): Map<string, numb
     const point = piece.solve(half);
     for (const { device, type } of piece.members) {
       if (type.family !== "supply") continue;
-      const amps = Math.abs(point.amps(`${device.id}.inside`) ?? 0);
+      const amps = Math.abs(point.prospective.amps(`${device.id}.inside`) ?? 0);
       given.set(device.id, Math.max(given.get(device.id) ?? 0, amps));
     }
   }

@@ -87,7 +87,8 @@ function ofSupply({ device, type }: Member, point: OperatingPoint, effective: So
   if (type.family !== "supply") return [];
   const { ratedAmps, tripAmps } = type.figures;
   const { fuse } = protectionOf(type);
-  const flows = Math.abs(point.amps(`${device.id}.inside`) ?? 0) * effective(`${device.id}:${traitsOf(type).power[0]}`);
+  const flows =
+    Math.abs(point.prospective.amps(`${device.id}.inside`) ?? 0) * effective(`${device.id}:${traitsOf(type).power[0]}`);
   const over = (kind: "short" | "supply", limit: number): Trouble[] =>
     flows > limit * MARGIN ? [{ kind, id: device.id, part: null, amps: flows, limit }] : [];
   const short = tripAmps ? over("short", tripAmps.value) : [];

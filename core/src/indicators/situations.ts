@@ -131,7 +131,7 @@ function boxFaults(looked: Looked): Situation[] {
   const covered = lamp.assignment.coveredAt ?? "R";
   const at = (position: Position, extra: Extra, off = false): Shows => {
     const state = { ...stateFor(thread, position, "rest"), off };
-    const solved = circuitry.solveWith(key("I"), state, extra)?.circuit.point();
+    const solved = circuitry.solveWith(key("I"), state, extra)?.point;
     const volts = (end: string) => solved?.between(key(end), key("−")) ?? 0;
     if (volts("+") < figureValue(lamp.type, "leastVolts")) return "dark";
     return turnedIf(
@@ -205,7 +205,7 @@ function shown(circuitry: Circuitry, { device, type }: ThreadLamp, state: Railwa
   const lit = { normal: false, reverse: false };
   const halves: RailwayState[] = circuitry.isOnTrack(key) ? [state, { ...state, half: -1 }] : [state];
   for (const half of halves) {
-    const point = circuitry.solveWith(key, half, extra)?.circuit.point();
+    const point = circuitry.solveWith(key, half, extra)?.point;
     // a supply that is shorted shuts down
     if (point && extra.elements.length > 0 && shortsSupply(circuitry, point)) return "dark";
     if ((point?.amps(`${device.id}.${normal}`) ?? 0) >= least) lit.normal = true;
@@ -220,6 +220,6 @@ function shortsSupply({ record }: Circuitry, point: OperatingPoint): boolean {
   return record.devices.some((device) => {
     const type = findType(record, device.typeId);
     const trips = type?.family === "supply" ? opensFrom(protectionOf(type)) : Number.POSITIVE_INFINITY;
-    return Math.abs(point.amps(`${device.id}.inside`) ?? 0) > trips;
+    return Math.abs(point.prospective.amps(`${device.id}.inside`) ?? 0) > trips;
   });
 }

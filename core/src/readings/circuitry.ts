@@ -29,6 +29,7 @@ import {
 } from "./pieces.ts";
 import { NO_PULSE, type Pulse, type PulseCurve, type Pulses, pulseCurve, pulseThrough } from "./pulse.ts";
 import { Roles } from "./roles.ts";
+import { opened, shutDownsOf, solvedWithin } from "./shutDown.ts";
 import type { Solver } from "./solver.ts";
 import { changesIn, type Solved, type Spread } from "./spread.ts";
 import { Spreads } from "./spreads.ts";
@@ -43,7 +44,12 @@ export interface Extra {
   loose?: ReadonlySet<string>;
   /** How the elements of one build differ from their figures. */
   build?: (element: Element) => Element;
+  /** What would flow is wanted, before any supply shuts down. */
+  unlimited?: true;
 }
+
+const NONE_SHUT_DOWN: ReadonlyMap<string, number> = new Map();
+const NO_NAMES: ReadonlySet<string> = new Set();
 
 /**
  * The railway as a circuit that can be solved in any state, piece by piece: pieces are what is joined by wires or
@@ -256,13 +262,13 @@ export class Circuitry implements Solver {
       if (loose && wire.nodes.some((node) => loose.has(node))) return { ...wire, ohms: OPEN_OHMS };
       return added && wire.id === added.wire ? { ...wire, ohms: wire.ohms + added.ohms } : wire;
     });
-    const circuit = new Circuit({
-      ground: this.groundOf(piece),
-      elements: [...built(parts.map(({ element }) => element)), ...wires, ...extra.elements],
-    });
-    circuit.operatingPoint();
+    const elements = [...built(parts.map(({ element }) => element)), ...wires, ...extra.elements];
+    const circuit = new Circuit({ ground: this.groundOf(piece), elements });
+    piece.shutDowns ??= shutDownsOf(piece.members);
+    const shutDowns = extra.unlimited ? NONE_SHUT_DOWN : piece.shutDowns;
+    const point = solvedWithin(elements, shutDowns, (each) => circuit.operatingPoint(each));
     // what a meter puts in a wire's way is no copper
-    return { circuit, parts, wires: added ? wires.filter(({ id }) => id !== added.wire) : wires };
+    return { circuit, point, parts, wires: added ? wires.filter(({ id }) => id !== added.wire) : wires };
   }
 
   /** Volts from one terminal to another, and how far single parts may bring them from that; undefined when nothing holds them together. */
@@ -296,7 +302,7 @@ export class Circuitry implements Solver {
   }
 
   /**
-   * A dead short between two terminals, everything else at rest.
+   * A dead short between two terminals, everything else at rest: what would flow before any supply shuts down.
    * @param watch two terminals whose volts are looked at while it lasts
    * @returns amps through it, and the volts; null when nothing joins the two
    */
@@ -307,7 +313,7 @@ export class Circuitry implements Solver {
     const known = piece.shorts.get(key);
     if (known) return known;
     const element: Element = { kind: "resistor", id: "short", nodes: [plus, minus], ohms: SHORT_OHMS };
-    const point = this.solveWith(plus, RESTING, { elements: [element] })?.circuit.point();
+    const point = this.solveWith(plus, RESTING, { elements: [element], unlimited: true })?.point;
     if (!point) return null;
     const found = { amps: Math.abs(point.amps("short") ?? 0), volts: point.between(watch[0], watch[1]) ?? 0 };
     piece.shorts.set(key, found);
@@ -365,7 +371,8 @@ export class Circuitry implements Solver {
     const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
     if (number === undefined) return null;
     const first = this.solvePiece(number, state);
-    const elements = this.partsOfPiece(number, state).map((part) => this.withStores(part));
+    const shut = first?.shut ?? NO_NAMES;
+    const elements = this.partsOfPiece(number, state).map((part) => opened(this.withStores(part), shut));
     const wires = this.cut.pieces[number]?.wires ?? [];
     return { elements: [...elements, ...wires], firstAmps: (id: string) => first?.amps(id) ?? 0 };
   }
@@ -446,7 +453,9 @@ export class Circuitry implements Solver {
     }
     elements.push(...piece.wires);
     piece.circuit ??= new Circuit({ ground: this.groundOf(piece), elements });
-    return piece.circuit.operatingPoint(elements);
+    const { circuit } = piece;
+    piece.shutDowns ??= shutDownsOf(piece.members);
+    return solvedWithin(elements, piece.shutDowns, (each) => circuit.operatingPoint(each));
   }
 
   private partsOfPiece(number: number, asked: RailwayState): DevicePart[] {

@@ -1,7 +1,9 @@
 import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
+import type { OperatingPoint } from "../circuit/solution.ts";
 import { laidWires } from "../loom/laidWires.ts";
-import { milliamps, volts } from "../units/format.ts";
+import { deviceOf } from "../record/find.ts";
+import { amps, milliamps, volts } from "../units/format.ts";
 import type { Circuitry, Extra } from "./circuitry.ts";
 import { bandOf, type Changes, changesIn, combined } from "./spread.ts";
 import type { RailwayState } from "./states.ts";
@@ -116,6 +118,7 @@ export function measure(
     return {
       value: voltsBetween(solved.circuit, red, black),
       changes: changesIn(circuitry.record, solved)(red, black),
+      shut: shutWords(circuitry, solved.point),
     };
   };
   const isOnTrack = range === "V" && circuitry.isOnTrack(red);
@@ -123,10 +126,11 @@ export function measure(
   if (!solved) return open("Nothing is joined to these terminals.");
   const { value: across, changes } = solved;
   const otherHalf = isOnTrack ? solve(-1) : null;
-  if (otherHalf) return onTrack(solved, otherHalf, kind);
+  if (otherHalf) return saying(solved.shut || otherHalf.shut, onTrack(solved, otherHalf, kind));
   if (range === "V") {
     const scale = ac ? Math.SQRT1_2 : 1;
-    return { range, value: across * scale, ...bandAround(range, across * scale, ac, changes, scale), ac, reckoned };
+    const band = bandAround(range, across * scale, ac, changes, scale);
+    return saying(solved.shut, { range, value: across * scale, ...band, ac, reckoned });
   }
   if (range === "diode") {
     if (across > DIODE_OPEN) return open("Nothing conducts from the red probe to the black one.");
@@ -232,7 +236,8 @@ function measureAmps(
     const solved = circuitry.solveWith(red, at, extra);
     if (!solved) return null;
     const changes = changesIn(circuitry.record, solved)(red, black);
-    return { value: voltsBetween(solved.circuit, red, black) / ohms, changes };
+    const shut = shutWords(circuitry, solved.point);
+    return { value: voltsBetween(solved.circuit, red, black) / ohms, changes, shut };
   };
   const isOnTrack = circuitry.isOnTrack(red);
   const one = flowing(isOnTrack ? { ...state, half: 1 } : state);
@@ -247,13 +252,31 @@ function measureAmps(
     const what = ac
       ? `on the track's square wave: half of its swing on AC; on DC the mean of the two half cycles, ${milliamps(mean * 1000)}`
       : "the mean of the two half cycles of the track";
-    return { range, value, ...band, ac, reckoned: `${inWire}, ${what}.`, ...caution };
+    return saying(one.shut || other.shut, {
+      ...{ range, value, ...band, ac, reckoned: `${inWire}, ${what}.` },
+      ...caution,
+    });
   }
   const ac = circuitry.isAlternating(red) && circuitry.isAlternating(black);
   const scale = ac ? Math.SQRT1_2 : 1;
   const value = one.value * scale;
   const band = bandAround(range, value, ac, one.changes, scale / ohms);
-  return { range, value, ...band, ac, reckoned: `${inWire}.`, ...caution };
+  return saying(one.shut, { range, value, ...band, ac, reckoned: `${inWire}.`, ...caution });
+}
+
+/** Supplies that have shut down in a solved state, and what was asked of them; empty when none has. */
+function shutWords({ record }: Circuitry, { shut, prospective }: OperatingPoint): string {
+  return [...shut]
+    .map((inside) => {
+      const { label } = deviceOf(record, inside.slice(0, inside.indexOf(".")));
+      return ` ${label} has shut down: ${amps(Math.abs(prospective.amps(inside) ?? 0))} would flow.`;
+    })
+    .join("");
+}
+
+/** A reading with something more said of how it came about. */
+function saying(more: string, reading: MeterReading): MeterReading {
+  return more === "" ? reading : { ...reading, reckoned: reading.reckoned + more };
 }
 
 /** Fuse of the milliamp range of a common meter, amps (common practice: 0.2 to 0.5). */

@@ -39,6 +39,8 @@ export interface Piece {
   onTrack: boolean;
   /** Terminals that an alternating supply reaches; worked out when first asked for. */
   alternating: ReadonlySet<string> | null;
+  /** Supplies that shut down by themselves, and from which current on; worked out when first asked for. */
+  shutDowns: ReadonlyMap<string, number> | null;
   /** Made when first solved. */
   circuit: Circuit | null;
   /** Solutions by the states of the members. */
@@ -355,6 +357,7 @@ function emptyPiece(): Piece {
     ground: "",
     onTrack: false,
     alternating: null,
+    shutDowns: null,
     circuit: null,
     solutions: new Map(),
     ownerOf: new Map(),

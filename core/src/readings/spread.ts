@@ -1,6 +1,7 @@
 import { findType } from "../catalogue/catalogue.ts";
 import type { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
+import type { OperatingPoint } from "../circuit/solution.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { DevicePart } from "./kit.ts";
@@ -27,6 +28,7 @@ const RECTIFIER_VOLTS = 0.05;
 /** A piece of the railway, solved. */
 export interface Solved {
   circuit: Circuit;
+  point: OperatingPoint;
   parts: readonly DevicePart[];
   wires: readonly Element[];
 }
