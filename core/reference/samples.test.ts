@@ -64,7 +64,7 @@ const WHOLE = new Set(["no-spare-core", "same-colours-beside"]);
 /** About track and its rails, of which no turnout is part. */
 const TRACK = new Set([
   ...["blocks-run-together", "feeders-against", "rail-unfed", "detector-rail-uncut", "block-unwatched"],
-  ...["signal-guards-nothing", "block-bridged"],
+  ...["signal-guards-nothing", "block-bridged", "detector-misses-axle"],
 ]);
 
 it("finds on the sample of mistakes what each of them is about, at the turnout that shows it", () => {

@@ -159,5 +159,8 @@ it("knows what each supply gives at rest and at its worst", () => {
   expect(loads.get("ps1")!.when).toBe("with T1 and T2 held at N");
   // two motors and the board itself: 26 mA and 20 mA
   expect(loads.get("ps2")!.rest).toBeCloseTo(0.046, 3);
-  expect(loads.get("tb1")!.worst).toBeLessThan(0.001);
+  // two engines of 500 mA through what the bus loses in itself
+  expect(loads.get("tb1")!.rest).toBeLessThan(0.001);
+  expect(loads.get("tb1")!.worst).toBeCloseTo(1 / (1 + 0.2 / 15), 3);
+  expect(loads.get("tb1")!.when).toBe("with 2 engines on TB1 running");
 });

@@ -8,7 +8,7 @@ import { setGap } from "../src/line/marking.ts";
 import { setMark } from "../src/line/marks.ts";
 import type { RailwayRecord } from "../src/record/kinds.ts";
 import type { Point } from "../src/record/line.ts";
-import { drafted, railway, typed } from "./build.ts";
+import { drafted, railway, typed, withFigures } from "./build.ts";
 
 /** Lays strokes, each with the turnouts of the list that come into being. */
 export function laid(record: RailwayRecord, ...strokes: [points: Point[], ...tray: string[]][]): RailwayRecord {
@@ -244,6 +244,8 @@ export const LINE_MISTAKES: Record<string, () => RailwayRecord> = {
       ),
       "A",
     ),
+  "detector-misses-axle": () =>
+    withFigures(watched(straightBlocks(one(), ["A", "B"]), "A", "B"), "BD1", { axleOhms: 22_000 }),
   "block-unwatched": () => watched(straightBlocks(one(), ["A", "B"]), "A", "C"),
   "signal-guards-nothing": () => marked(laid(one(), [MAIN]), ["signal", [3, 0], [4, 0], "S1"]),
   "section-too-short": () =>

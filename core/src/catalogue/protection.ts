@@ -38,6 +38,11 @@ export function fuseFor(bears: number): number | null {
   return [...FUSES].reverse().find((size) => size * HOLDS <= bears) ?? null;
 }
 
+/** The smallest usual fuse that bears a current for ever with a share of it to spare; null when none is large enough. */
+export function fuseAbove(flows: number, share: number): number | null {
+  return FUSES.find((size) => size * share >= flows) ?? null;
+}
+
 /** How a fuse takes a current, in words. */
 export function fuseWords(fuse: number, flows: number): string {
   const times = flows / fuse;

@@ -132,6 +132,9 @@ export const READERS: readonly DeviceType[] = [
       detectAmps: figure(0.001, "A", "tells a train from: (15 V through 15 kohm)", {
         ...{ origin: "from memory", tolerance: 0.3 },
       }),
+      axleOhms: figure(10_000, "ohm", "resistor on the axles that it has to tell", {
+        ...{ tolerance: 0.05, min: 100, max: 1_000_000 },
+      }),
       outputOhms: figure(50, "ohm", "an output that is on", { origin: "from memory" }),
       outputAmps: figure(0.05, "A", "most through one output", { origin: "from memory" }),
       detectSeconds: figure(0.1, "s", "until it tells a train", { origin: "from memory" }),

@@ -87,6 +87,8 @@ export const SUPPLIES: readonly DeviceType[] = [
       tripAmps: figure(5, "A", "its breaker trips from"),
       fuseAmps: FUSE,
       insideOhms: figure(0.2, "ohm", "inside resistance", { origin: "from memory" }),
+      engines: figure(2, "", "engines that run on it at once", { min: 0, max: 50 }),
+      engineAmps: figure(0.5, "A", "an engine takes", { min: 0.01, max: 10 }),
       macros: figure(32, "", "routes that the command station keeps", { origin: "from memory", min: 0, max: 64 }),
     },
     caution: "Do not feed accessories from track power without allowing for their load.",

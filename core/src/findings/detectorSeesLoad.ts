@@ -1,11 +1,15 @@
 import { typeOf } from "../catalogue/catalogue.ts";
+import { Draft } from "../equip/draft.ts";
+import { takeLampAway } from "../equip/lamps.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import { assignmentsOfRole, deviceOf } from "../record/find.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf, Device } from "../record/schemas.ts";
 import { terminalName, wayName } from "../schematic/nets.ts";
-import type { Thread } from "../schematic/thread.ts";
+import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { amps, list } from "../units/format.ts";
-import { type Look, POSITIONS, rule } from "./rule.ts";
+import { lightByContact, made } from "./remedies.ts";
+import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Loaded {
   zone: AssignmentOf<"block">;
@@ -38,11 +42,11 @@ export const detectorSeesLoad = rule<Loaded>({
   terminals: ({ device, zone }) => [terminalName(device.label, `${zone.way}o`)],
   turnouts: ({ threads }) => threads,
   why: ({ device, zone, flows, tells, threads }) => {
-    const lamps = threads.flatMap((thread) => thread.lamps.map((lamp) => lamp.device.label));
+    const lamps = threads.flatMap((thread) => lampsAtFrogs(thread).map((lamp) => lamp.device.label));
     const by = lamps.length > 0 ? ` by ${list(lamps)}` : "";
     return `${amps(flows)} flow through ${wayName(device.label, zone.way)}${by} while nothing stands in ${zone.block}; it may tell a train from ${amps(tells)}.`;
   },
-  remedies: () => [],
+  remedies: ({ threads }, { record }) => lampsElsewhere(record, threads),
 });
 
 /** The most that flows through a zone with no train on the line, amps. */
@@ -53,12 +57,34 @@ function withoutTrain({ circuitry }: Look, { deviceId, way }: AssignmentOf<"bloc
   return Math.max(...through.map(Math.abs));
 }
 
+/** All lamps behind the zone are lit by contacts of their motors; where one has none free, they can only be taken away. */
+function lampsElsewhere(record: RailwayRecord, threads: readonly Thread[]): Remedy[] {
+  const lit = threads.flatMap((thread) => lampsAtFrogs(thread).map((lamp) => ({ thread, lamp })));
+  if (lit.length === 0) return [];
+  const draft = new Draft(record);
+  const contacts = lit.map(({ thread, lamp }) => lightByContact(draft, thread, lamp));
+  const names = list(lit.map(({ lamp }) => lamp.device.label));
+  if (contacts.every((contact) => contact !== null)) {
+    const label = `Light ${names} by ${list(contacts)}`;
+    return [{ label, group: draft.group(label) }];
+  }
+  return [
+    made(record, `Take ${names} away`, (away) => {
+      for (const { lamp } of lit) takeLampAway(away, lamp.assignment.id);
+    }),
+  ];
+}
+
+function lampsAtFrogs({ frogs, lamps }: Thread): ThreadLamp[] {
+  return lamps.filter(({ from }) => frogs.some(({ device }) => device.id === from.device.id));
+}
+
 /** Threads whose frogs hang on a zone and feed lamps. */
 function threadsBehind({ threads, circuitry }: Look, { deviceId, way }: AssignmentOf<"block">): Thread[] {
   return threads.filter(
-    ({ frogs, lamps }) =>
-      lamps.some(({ from }) => frogs.some(({ device }) => device.id === from.device.id)) &&
-      frogs.some(({ turnout }) =>
+    (thread) =>
+      lampsAtFrogs(thread).length > 0 &&
+      thread.frogs.some(({ turnout }) =>
         circuitry.schematic.watched.get(turnout.id)?.some((zone) => zone.deviceId === deviceId && zone.way === way),
       ),
   );

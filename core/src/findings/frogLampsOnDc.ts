@@ -1,9 +1,8 @@
 import { traitsOf } from "../catalogue/traits.ts";
-import { changeLamp } from "../equip/lamps.ts";
-import { freeContact } from "../equip/ways.ts";
+import { Draft } from "../equip/draft.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
-import { made } from "./remedies.ts";
+import { lightByContact } from "./remedies.ts";
 import { lampsOf, type Remedy, rule } from "./rule.ts";
 
 interface OnDc {
@@ -42,17 +41,10 @@ function onDc(record: RailwayRecord, thread: Thread, lamp: ThreadLamp): OnDc[] {
   return supply && traitsOf(supply.type).gives === "dc" ? [{ thread, lamp, supply }] : [];
 }
 
-/** A lamp on a contact of the motor that nothing uses yet. */
-function byContact(record: RailwayRecord, { motors }: Thread, { turnout, device }: ThreadLamp): Remedy[] {
-  const motor = motors.find((each) => each.turnout.id === turnout.id);
-  const set = motor ? freeContact(record, motor.device.id) : null;
-  if (!motor || set === null) return [];
-  return [
-    made(record, `Light it by S${set} of ${motor.device.label}`, (draft) =>
-      changeLamp(draft, turnout.id, device.id, {
-        lamp: { typeId: "lamp-two-colour" },
-        source: { deviceId: motor.device.id, way: set },
-      }),
-    ),
-  ];
+function byContact(record: RailwayRecord, thread: Thread, lamp: ThreadLamp): Remedy[] {
+  const draft = new Draft(record);
+  const contact = lightByContact(draft, thread, lamp);
+  if (contact === null) return [];
+  const label = `Light it by ${contact}`;
+  return [{ label, group: draft.group(label) }];
 }

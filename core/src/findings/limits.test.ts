@@ -55,6 +55,7 @@ const LIMITS: Record<string, { out: Way | ((type: DeviceType) => Way); rules: re
 
 /** Figures that models are made of, or that are counts and times by which nothing burns or stays undone. */
 const NO_LIMITS = [
+  ...["axleOhms", "engineAmps", "engines"],
   ...["bleedOhms", "chargeOhms", "coilHenries", "coilOhms", "commandOhms", "commonOhms", "contactOhms", "cores"],
   ...["detectSeconds", "diodePrice", "diodes", "endOhms", "factoryAddress", "farads", "firstOhms", "frameSeconds"],
   ...[

@@ -4,12 +4,14 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { addBoardTo, changeType, copyType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { setDriver } from "../equip/equipment.ts";
+import { changeLamp } from "../equip/lamps.ts";
+import { freeContact } from "../equip/ways.ts";
 import { NAME_LENGTH } from "../record/fields.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf, Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
-import { devicesOfThread, type Fitted, type Thread, type ThreadMotor } from "../schematic/thread.ts";
+import { devicesOfThread, type Fitted, type Thread, type ThreadLamp, type ThreadMotor } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { GAUGES, type Gauge, ohmsPerMetre } from "../units/gauge.ts";
 import type { Remedy } from "./rule.ts";
@@ -115,6 +117,22 @@ export function strongerSupply(record: RailwayRecord, { device, type }: Fitted, 
   return [{ label, group: draft.group(label) }];
 }
 
+/** Puts a fuse of a size behind a supply, as an own type of it. */
+export function fuseBehind(record: RailwayRecord, { device, type }: Fitted, size: number): Remedy {
+  const { group, id } = copyType(record, type.id, `${type.name}, fused ${amps(size)}`.slice(0, NAME_LENGTH));
+  const draft = new Draft(record);
+  for (const edit of group.edits) {
+    if (edit.op === "put" && edit.kind === "type") {
+      draft.put("type", { ...edit.value, figures: { ...edit.value.figures, fuseAmps: size } });
+    }
+  }
+  draft.put("device", { ...device, typeId: id });
+  // a fuse in the whole bus is one for the trains as well
+  const also = traitsOf(type).gives === "track" ? ", for the trains as well" : "";
+  const words = `Put a fuse of ${amps(size)} behind ${device.label}${also}`;
+  return { label: words, group: draft.group(words) };
+}
+
 /** Share of a supply's rating that is used (common practice). */
 const SPARE = 0.8;
 
@@ -216,3 +234,15 @@ export function strongerCharging(record: RailwayRecord, { device, type }: Fitted
 
 /** Usual resistors, ohms, the greatest first (IEC 60063, E12). */
 const USUAL_OHMS = [100, 82, 68, 56, 47, 39, 33, 27, 22, 18, 15, 12, 10];
+
+/** Lights a lamp by a contact of its turnout's motor that nothing uses yet. @returns the contact, "S2 of M4"; null when none is free */
+export function lightByContact(draft: Draft, { motors }: Thread, { turnout, device }: ThreadLamp): string | null {
+  const motor = motors.find((each) => each.turnout.id === turnout.id);
+  const way = motor ? freeContact(draft.record, motor.device.id) : null;
+  if (!motor || way === null) return null;
+  changeLamp(draft, turnout.id, device.id, {
+    lamp: { typeId: "lamp-two-colour" },
+    source: { deviceId: motor.device.id, way },
+  });
+  return `S${way} of ${motor.device.label}`;
+}

@@ -20,6 +20,7 @@ import { crossoverZones } from "./crossoverZones.ts";
 import { crowdedTerminal } from "./crowdedTerminal.ts";
 import { deadWithoutComputer } from "./deadWithoutComputer.ts";
 import { decoderOnOwnTrack } from "./decoderOnOwnTrack.ts";
+import { detectorMissesAxle } from "./detectorMissesAxle.ts";
 import { detectorRails } from "./detectorRails.ts";
 import { detectorRailUncut } from "./detectorRailUncut.ts";
 import { detectorSeesLoad } from "./detectorSeesLoad.ts";
@@ -137,6 +138,7 @@ export const RULES: readonly Rule[] = [
   frogWrongRail,
   detectorRails,
   detectorSeesLoad,
+  detectorMissesAxle,
   unitTooWeak,
   goesAstray,
   controlNotHeard,

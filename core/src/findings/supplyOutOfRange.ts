@@ -76,6 +76,8 @@ export function outOfRange({ record, threads, circuitry }: Look, device: Device)
   const at = isUnit ? (["+", "−"] as const) : traitsOf(type).power;
   const across = (half: 1 | -1) =>
     circuitry.volts(`${device.id}:${at[0]}`, `${device.id}:${at[1]}`, { ...AT_REST.N, half });
+  // a supply that has shut down has a finding of its own
+  if (circuitry.solve(`${device.id}:${at[0]}`, AT_REST.N)?.shut.has(`${supply.device.id}.inside`)) return null;
   const [first, second] = [across(1), across(-1)];
   if (first === undefined || second === undefined) return null;
   const found: OutOfRange = {

@@ -1,13 +1,14 @@
 import { figureValue, findType } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
-import { protectionOf } from "../catalogue/protection.ts";
+import { fuseAbove, protectionOf } from "../catalogue/protection.ts";
 import type { SupplyLoad } from "../hands/supplyLoads.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
-import { splitSupply, strongerSupply, threadsOn } from "./remedies.ts";
-import { rule } from "./rule.ts";
+import { fuseBehind, splitSupply, strongerSupply, threadsOn } from "./remedies.ts";
+import { type Remedy, rule } from "./rule.ts";
 import { isShortByHands } from "./shortByHands.ts";
 
 /** Share of the rating above which a supply is worth a look (common practice). */
@@ -55,6 +56,20 @@ export const supplyOverRating = rule<Loaded>({
     const isFuse = fuse === rating;
     return `${device.label} gives ${amps(worst)} ${when} (${amps(rest)} at rest, ${amps(moving)} while all move); ${isFuse ? "the fuse behind it is of" : "it is rated"} ${amps(rating)}, and ${amps(rating * LOOK_SHARE)} is good practice.`;
   },
-  remedies: (loaded, { record }) => [...splitSupply(record, loaded), ...strongerSupply(record, loaded, loaded.worst)],
+  remedies: (loaded, { record }) => [
+    ...splitSupply(record, loaded),
+    ...(isFuseTooSmall(loaded) ? largerFuse(record, loaded) : strongerSupply(record, loaded, loaded.worst)),
+  ],
   caution: ({ type }) => type,
 });
+
+/** Whether the supply itself bears what the fuse behind it does not. */
+function isFuseTooSmall({ type, worst }: Loaded): boolean {
+  const { fuse } = protectionOf(type);
+  return fuse !== null && fuse < figureValue(type, "ratedAmps") && worst <= figureValue(type, "ratedAmps") * LOOK_SHARE;
+}
+
+function largerFuse(record: RailwayRecord, loaded: Loaded): Remedy[] {
+  const size = fuseAbove(loaded.worst, LOOK_SHARE);
+  return size !== null && size <= figureValue(loaded.type, "ratedAmps") ? [fuseBehind(record, loaded, size)] : [];
+}

@@ -1,16 +1,12 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { flowsForEver, fuseFor, protectionOf } from "../catalogue/protection.ts";
-import { traitsOf } from "../catalogue/traits.ts";
-import { copyType } from "../equip/devices.ts";
-import { Draft } from "../equip/draft.ts";
 import { bearsOf, loadedTogether } from "../loom/bears.ts";
 import { wiresByNet } from "../loom/reach.ts";
 import type { Wire } from "../loom/wire.ts";
-import type { RailwayRecord } from "../record/kinds.ts";
 import type { Fitted, Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
-import { threadsOn } from "./remedies.ts";
-import { type Look, type Remedy, rule } from "./rule.ts";
+import { fuseBehind, threadsOn } from "./remedies.ts";
+import { type Look, rule } from "./rule.ts";
 import { thicker } from "./wireOverCurrent.ts";
 
 interface Unprotected {
@@ -39,7 +35,7 @@ export const wireNotProtected = rule<Unprotected>({
   why: ({ supply, trips, wire, may, wires }) =>
     `${lasting(supply, trips)}; ${wire.label}, ${wire.gauge}, bears ${amps(may)}${wires > 1 ? `, and ${count(wires - 1, "other")} of its wires no more` : ""}.`,
   remedies: ({ supply, may, wire, trips }, { record, circuitry }) => [
-    fuse(record, supply, may),
+    fuseBehind(record, supply, fuseFor(may) ?? may),
     ...thicker(record, wire.core ? "cableGauge" : "wireGauge", trips, loadedTogether(circuitry.loom, wire)),
   ],
   caution: ({ supply }) => supply.type,
@@ -83,21 +79,4 @@ function unprotected({ record, circuitry, threads }: Look): Unprotected[] {
   return [...found.values()].map((each) => {
     return { ...each, threads: threadsOn(record, threads, each.supply.device.id) };
   });
-}
-
-/** A fuse of the next usual size below what the wire bears, as an own type of the supply. */
-function fuse(record: RailwayRecord, { device, type }: Fitted, may: number): Remedy {
-  const size = fuseFor(may) ?? may;
-  const { group, id } = copyType(record, type.id, `${type.name}, fused ${amps(size)}`.slice(0, 80));
-  const draft = new Draft(record);
-  for (const edit of group.edits) {
-    if (edit.op === "put" && edit.kind === "type") {
-      draft.put("type", { ...edit.value, figures: { ...edit.value.figures, fuseAmps: size } });
-    }
-  }
-  draft.put("device", { ...device, typeId: id });
-  // a fuse in the whole bus is one for the trains as well
-  const also = traitsOf(type).gives === "track" ? ", for the trains as well" : "";
-  const words = `Put a fuse of ${amps(size)} behind ${device.label}${also}`;
-  return { label: words, group: draft.group(words) };
 }

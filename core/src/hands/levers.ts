@@ -45,6 +45,8 @@ export function leversOf(
   else if (type.contactSets > 0) levers.push(lever(...arm(type)));
   if (traitsOf(type).inTrack === "polarity-unit") levers.push(lever(rail("N", "J"), rail("R", "K")));
   if (type.zones !== undefined) levers.push(...numbered(type.zones).map((zone) => lever(...train(zone, type))));
+  if (traitsOf(type).gives === "track" && type.figures.engines?.value)
+    levers.push(lever(...engines(type.figures.engines.value)));
   if (traitsOf(type).gives === "pins") {
     const pins = type.terminals.flatMap(({ name }) =>
       /^P\d+$/.test(name) && isJoined(name) ? Number(name.slice(1)) : [],
@@ -94,7 +96,24 @@ function switched(way: number, name: Setting["name"], [off, on] = ["off", "on"])
 
 function train(zone: number, type: DeviceType): [Setting, Setting] {
   if (type.zones === 1) return switched(zone, itself, ["clear", "covered"]);
-  return switched(zone, (label) => `zone ${zone} of ${label}`, ["clear", "occupied"]);
+  const [clear, occupied] = switched(zone, (label) => `zone ${zone} of ${label}`, ["clear", "occupied"]);
+  const standing = (state: DeviceState, there: boolean) => {
+    const others = [...state.standing].filter((each) => each !== zone);
+    return { ...state, standing: new Set(there ? [...others, zone] : others) };
+  };
+  return [
+    { ...clear, set: (state) => standing(clear.set(state), false) },
+    { ...occupied, set: (state) => standing(occupied.set(state), true) },
+  ];
+}
+
+/** The engines that run on a track bus at once. */
+function engines(count: number): [Setting, Setting] {
+  const name = (label: string) => `${count === 1 ? "the engine" : `${count} engines`} on ${label}`;
+  return [
+    setting("standing", (state) => ({ ...state, standing: new Set<number>() }), name),
+    setting("running", (state) => ({ ...state, standing: new Set([1]) }), name),
+  ];
 }
 
 /** The contacts of a motor or relay follow its arm, and stand open half way. */

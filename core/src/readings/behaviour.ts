@@ -203,6 +203,8 @@ export class Behaviour {
       blocked: false,
       outputs: this.outputsAsked(device.id, state),
       on: this.waysOn(device.id, type, state),
+      standing: type.zones ? this.occupied(device.id, state) : NOTHING_ON,
+      rails: this.roles.railsOf(device.id),
       fedBy: this.roles.fedBy(device.id),
       fedVolts: this.roles.fedVolts(device.id),
       charged: storesPulse(type) && state.moment === "throwing" ? this.charge(device.id, type) : null,
@@ -276,9 +278,27 @@ export class Behaviour {
       }
     }
     if (!type.zones) return on;
-    for (const commands of this.roles.commandsOf.get(deviceId) ?? [])
-      if (this.isOccupied(commands, state)) on.add(commands.control.assignment.way ?? 1);
+    for (const way of this.occupied(deviceId, state)) on.add(way);
+    for (const way of this.roles.litZones(deviceId)) if (this.tells(deviceId, type, way, state)) on.add(way);
     return on;
+  }
+
+  /** Zones of a detector in which a train stands, by what follows them. */
+  private occupied(deviceId: string, state: RailwayState): ReadonlySet<number> {
+    const commands = (this.roles.commandsOf.get(deviceId) ?? []).filter((each) => this.isOccupied(each, state));
+    return commands.length === 0
+      ? NOTHING_ON
+      : new Set(commands.map(({ control: { assignment } }) => assignment.way ?? 1));
+  }
+
+  /** Whether more flows through a zone, in either half cycle, than it takes to tell a train; its outputs stand off meanwhile. */
+  private tells(deviceId: string, type: DeviceType, way: number, state: RailwayState): boolean {
+    const least = type.figures.detectAmps?.value ?? Number.POSITIVE_INFINITY;
+    return this.whilePicking(deviceId, false, () =>
+      ([1, -1] as const).some(
+        (half) => Math.abs(this.solver.amps(deviceId, `${way}.sense`, { ...state, half })) >= least,
+      ),
+    );
   }
 
   /** Whether a train stands where it asks: for as long as what follows it should stand so, else while it is thrown. */

@@ -1,8 +1,10 @@
 // What hangs on rails that are fed through a detector: what it takes flows through the zone.
 import { describe, expect, it } from "vitest";
-import { drafted, findingsOf, withFigures } from "../../testing/build.ts";
+import { drafted, findingsOf, remedied, withFigures } from "../../testing/build.ts";
 import { LINE_MISTAKES } from "../../testing/lines.ts";
+import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
+import { addBoard } from "../equip/devices.ts";
 import { watchedRails } from "../line/blocks.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { schematicOf } from "../schematic/schematic.ts";
@@ -66,7 +68,8 @@ describe("a frog in a watched block", () => {
   it("is seen as a train by what its lamps take, and not by a meter", () => {
     expect(through(lit())).toBeGreaterThan(0.01);
     expect(through(lit())).toBeLessThan(0.016);
-    expect(through(undrawn())).toBeLessThan(1e-9);
+    // what insulation leaves between the rails of the block
+    expect(through(undrawn())).toBeLessThan(20e-9);
     const dark = drafted(lit(), (draft) => draft.removeWhole("device", "lp1"));
     expect(through(dark)).toBeLessThan(20e-6);
     expect(findingsOf(dark, "detector-sees-load")).toEqual([]);
@@ -99,6 +102,100 @@ describe("a frog in a watched block", () => {
       before = new Derived(record, before);
       const anew = new Derived(record);
       expect(before.schematic.nets).toEqual(anew.schematic.nets);
+      expect(before.findings.map(({ why }) => why)).toEqual(anew.findings.map(({ why }) => why));
+    }
+  });
+});
+
+describe("an axle with a resistor", () => {
+  const record = LINE_MISTAKES["detector-misses-axle"]!();
+  /** Amps through a zone with axles in some zones, the greater of the two half cycles. */
+  const withAxles = (of: RailwayRecord, way: number, standing: readonly number[]) => {
+    const { circuitry } = new Derived(of);
+    const number = circuitry.piece(`bd1:${way}i`)!;
+    const { members } = circuitry.pieces[number]!;
+    const flows = ([1, -1] as const).map((half) => {
+      const states = circuitry
+        .statesOf(circuitry.pieces[number]!, { ...AT_REST.N, half })
+        .map((state, place) =>
+          members[place]!.device.id === "bd1" ? { ...state, standing: new Set(standing) } : state,
+        );
+      return Math.abs(circuitry.solveAs(number, states).amps(`bd1.${way}.sense`)!);
+    });
+    return Math.max(...flows);
+  };
+
+  // derived: (15 V - 0.45 V in the zone's diodes at that current) / 10 kohm
+  it.each([
+    [10_000, 1.455],
+    [4700, 3.09],
+    [22_000, 0.663],
+  ])("of %d ohm takes %d mA through its zone, and none through another", (axleOhms, milliamps) => {
+    const fitted = withFigures(record, "BD1", { axleOhms });
+    expect(Math.abs(withAxles(fitted, 1, [1]) * 1000 - milliamps)).toBeLessThan(0.02 * milliamps);
+    expect(withAxles(fitted, 2, [1])).toBeLessThan(20e-9);
+    expect(withAxles(fitted, 2, [1, 2])).toBeGreaterThan(0.6e-3);
+  });
+
+  it("that takes too little is told of, with the resistor that is seen for sure", () => {
+    const [finding] = findingsOf(record, "detector-misses-axle");
+    expect(finding?.why).toMatch(
+      /^An axle with 22\.00 kohm in A takes 0\.7 mA through BD1-1, which may tell a train only from 1\.3 mA\.$/,
+    );
+    const [remedy] = finding!.remedies;
+    // the calculator's own: (15 V - 0.45 V) / (2 x 1 mA), E24
+    expect(remedy?.label).toBe("Fit resistors of 6.80 kohm to the axles");
+    expect(findingsOf(remedied(record, finding!, /axles/), "detector-misses-axle")).toEqual([]);
+    expect(findingsOf(withFigures(record, "BD1", { axleOhms: 10_000 }), "detector-misses-axle")).toEqual([]);
+  });
+
+  it("is told of less track volts, and not where nothing feeds the track", () => {
+    const on = (volts: number) => withFigures(withFigures(record, "BD1", { axleOhms: 10_000 }), "TB1", { volts });
+    expect(findingsOf(on(12), "detector-misses-axle")).toHaveLength(1);
+    const unfed = drafted(record, (draft) => {
+      draft.unassign((a) => a.role === "commands" && a.toDeviceId === "bd1");
+    });
+    expect(findingsOf(unfed, "detector-misses-axle")).toEqual([]);
+  });
+});
+
+describe("lamps behind a zone", () => {
+  const output = (record: RailwayRecord) => {
+    const { circuitry } = new Derived(record);
+    const number = circuitry.piece("bd1.O1")!;
+    const place = circuitry.pieces[number]!.members.findIndex(({ device }) => device.id === "bd1");
+    return circuitry.statesOf(circuitry.pieces[number]!, AT_REST.N)[place]!;
+  };
+
+  it("close the detector's output with no train there, as long as it is sensitive enough", () => {
+    expect([...output(lit()).on]).toEqual([1]);
+    expect([...output(lit()).standing]).toEqual([]);
+    expect([...output(withFigures(lit(), "BD1", { detectAmps: 0.05 })).on]).toEqual([]);
+    expect([...output(undrawn()).on]).toEqual([]);
+  });
+
+  it("are lit by contacts instead, where the motor has one free, and taken away where it has none", () => {
+    const [finding] = findingsOf(lit(), "detector-sees-load");
+    expect(finding!.remedies.map(({ label }) => label)).toEqual(["Light LP1 by S2 of B1"]);
+    expect(findingsOf(remedied(lit(), finding!, /S2/), "detector-sees-load")).toEqual([]);
+    const bare = drafted(lit(), (draft) => {
+      const lamp = draft.record.assignments.find((each) => each.role === "lamp")!;
+      const motor = draft.record.assignments.find((each) => each.role === "motor")!;
+      const second = draft.addDevice("lamp-two-colour", "LP", "panel");
+      draft.put("assignment", { ...lamp, id: "lamp-s2", deviceId: second.id, fromId: motor.deviceId, way: 2 });
+    });
+    const [other] = findingsOf(bare, "detector-sees-load");
+    expect(other!.remedies.map(({ label }) => label)).toEqual(["Take LP1 away"]);
+    expect(findingsOf(remedied(bare, other!, /away/), "detector-sees-load")).toEqual([]);
+  });
+
+  it("come to the same after edits as anew, whoever asks by the zone", () => {
+    const asked = edit(lit(), addBoard(lit(), "input-decoder-4").edits).record;
+    const sensitive = (detectAmps: number) => withFigures(asked, "BD1", { detectAmps });
+    let before: Derived | undefined;
+    for (const record of [sensitive(0.001), sensitive(0.05), asked, undrawn(), lit()]) {
+      before = new Derived(record, before);
+      const anew = new Derived(record);
       expect(before.findings.map(({ why }) => why)).toEqual(anew.findings.map(({ why }) => why));
     }
   });

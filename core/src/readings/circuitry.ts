@@ -99,6 +99,7 @@ export class Circuitry implements Solver {
       (id) => this.roles.describe(id),
       (id) => this.outputsInUse(id),
       (id) => this.roles.fedBy(id),
+      (id) => this.roles.railsOf(id),
     );
     this.cut = previous && sharesAlike ? cutAfter(previous.cut, devices, loom) : cutIntoPieces(devices, loom);
     if (previous && sharesAlike && turnsAlike(record, previous.record) && liesAlike(record, previous.record))
@@ -128,7 +129,7 @@ export class Circuitry implements Solver {
     const gone = previous.cut.pieces.flatMap((piece) => (present.has(piece) ? [] : piece.members));
     for (;;) {
       const now = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
-      const relays = now.filter(({ type }) => type.drives === "contact" || traitsOf(type).relay !== null);
+      const relays = now.filter(({ type }) => switchedBy(type) !== null);
       const elsewhere = this.behaviour.takeOver(previous.behaviour, touches);
       if (!elsewhere) return;
       const followers = [...elsewhere].flatMap((id) => this.roles.following(id));
@@ -145,13 +146,13 @@ export class Circuitry implements Solver {
     this.touched = new Set([...members, ...gone].map(({ device }) => device.id));
   }
 
-  /** Numbers of the pieces in which devices have contacts; of a relay's coil nothing else follows. */
+  /** Numbers of the pieces in which devices have contacts; of a relay's coil and a detector's zones nothing else follows. */
   private contactPiecesOf(deviceIds: readonly string[]): number[] {
     return deviceIds.flatMap((id) => {
       const cut = this.cut.devices.get(id);
-      const isRelay = cut && (cut.type.drives === "contact" || traitsOf(cut.type).relay !== null);
+      const prefix = cut ? switchedBy(cut.type) : null;
       return (cut?.elements ?? []).flatMap((element) =>
-        isRelay && !element.id.startsWith(`${id}.S`) ? [] : (this.cut.pieceOf.get(element.id) ?? []),
+        prefix !== null && !element.id.startsWith(`${id}.${prefix}`) ? [] : (this.cut.pieceOf.get(element.id) ?? []),
       );
     });
   }
@@ -294,6 +295,12 @@ export class Circuitry implements Solver {
   amps(deviceId: string, part: string, state: RailwayState): number {
     const id = `${deviceId}.${part}`;
     return this.solve(id, state)?.amps(id) ?? 0;
+  }
+
+  /** The same before any supply shuts down: what burns a part in an instant. */
+  prospectiveAmps(deviceId: string, part: string, state: RailwayState): number {
+    const id = `${deviceId}.${part}`;
+    return this.solve(id, state)?.prospective.amps(id) ?? 0;
   }
 
   /** Volts from one terminal to another of the same piece; undefined when nothing holds them together. */
@@ -496,6 +503,12 @@ export class Circuitry implements Solver {
     this.stateNames.set(state, name);
     return name;
   }
+}
+
+/** How the contacts are called of what switches by itself, by what flows through it: a relay, a detector; null for anything else. */
+function switchedBy(type: DeviceType): "S" | "O" | null {
+  if (type.drives === "contact" || traitsOf(type).relay !== null) return "S";
+  return traitsOf(type).inTrack === "detector" ? "O" : null;
 }
 
 /** Whether two looms have wires between the same ends, in the same order. */

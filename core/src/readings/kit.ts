@@ -36,8 +36,12 @@ export interface DeviceState {
   blocked: boolean;
   /** Asked position of each numbered output in use. */
   outputs: ReadonlyMap<number, Position>;
-  /** Outputs that pulse, outputs to 0 V and pins that are on, relays that are picked up, zones that are occupied. */
+  /** Outputs that pulse, outputs to 0 V and pins that are on, relays that are picked up, zones that tell a train. */
   on: ReadonlySet<number>;
+  /** Zones in which an axle with a resistor stands; 1 of a track bus on which engines run. */
+  standing: ReadonlySet<number>;
+  /** The terminal of the other rail of each zone that watches a block. */
+  rails: ReadonlyMap<number, string>;
   fedBy: FedBy;
   /** What its supply is made to give, volts; 0 without one. */
   fedVolts: number;
@@ -55,6 +59,8 @@ export const IDLE: DeviceState = {
   blocked: false,
   outputs: new Map(),
   on: new Set(),
+  standing: new Set(),
+  rails: new Map(),
   fedBy: "own",
   fedVolts: 12,
   charged: null,
@@ -101,6 +107,13 @@ export class Kit {
   /** The same with ohms that follow from a figure. */
   switch(part: string, a: string, b: string, closed: boolean, onOhms: number, figure: string): Part {
     return { element: { kind: "switch", ...this.base(part, a, b), closed, onOhms, offOhms: OPEN_OHMS }, figure };
+  }
+
+  /** An axle with a resistor, between the zone in which it stands and the feed of the other rail. */
+  axle(zone: number, rail: string, stands: boolean): Part {
+    const { id, nodes } = this.base(`${zone}.axle`, `${zone}o`, "");
+    const ohms = { onOhms: this.value("axleOhms"), offOhms: OPEN_OHMS };
+    return { element: { kind: "switch", id, nodes: [nodes[0], rail], closed: stands, ...ohms }, figure: "axleOhms" };
   }
 
   /** Changeover contacts of a motor, set by set. */

@@ -24,6 +24,8 @@ function anyState(outputs: number): fc.Arbitrary<DeviceState> {
       .array(side, { minLength: outputs, maxLength: outputs })
       .map((each) => new Map(each.map((to, index) => [index + 1, to]))),
     on: fc.subarray(numbered(16)).map((ways) => new Set(ways)),
+    standing: fc.subarray(numbered(4)).map((zones) => new Set(zones)),
+    rails: fc.constant(new Map([[2, "tb1:K"]])),
     fedBy: fc.constant("own" as const),
     fedVolts: fc.constant(12),
     charged: fc.option(fc.double({ min: 0, max: 25, noNaN: true })),

@@ -1,7 +1,7 @@
 import { type DeviceType, type Model, numbered, type OutputKind } from "../catalogue/deviceType.ts";
 import { sourceOf } from "../catalogue/source.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { type DevicePart, type DeviceState, Kit, type Part } from "./kit.ts";
+import { type DevicePart, type DeviceState, Kit, OPEN_OHMS, type Part } from "./kit.ts";
 
 /**
  * Circuit elements of one device in one state. Nodes are `deviceId:terminal`; element ids are `deviceId.part`.
@@ -29,6 +29,8 @@ export function stateThatMatters(type: DeviceType, state: DeviceState): DeviceSt
     // what a diode board does is done by its parts, whatever is asked
     outputs: type.drives === "matrix" ? NO_OUTPUTS : state.outputs,
     on: state.on,
+    standing: state.standing,
+    rails: state.rails,
     fedBy: state.fedBy,
     fedVolts: state.fedVolts,
     charged: storesPulse(type) ? state.charged : null,
@@ -166,6 +168,12 @@ function relayBoard(kit: Kit, { fedBy, on }: DeviceState): Part[] {
   ];
 }
 
+/** What the engines that run at once are to the track, ohms; nearly nothing flows where there are none. */
+function enginesOhms(kit: Kit): number {
+  const amps = kit.value("engines") * kit.value("engineAmps");
+  return amps > 0 ? kit.value("volts") / amps : OPEN_OHMS;
+}
+
 const servo = (kit: Kit, { moving, blocked }: DeviceState): Part[] => [
   kit.resistor("motor", "+", "−", moving || blocked ? "movingOhms" : "restOhms", blocked ? kit.stallShare() : 1),
   kit.resistor("signal", "S", "−", "signalOhms"),
@@ -249,7 +257,10 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
   ],
   "ac-supply": transformer,
   "dc-supply": (kit) => kit.supply("+", "−", kit.value("volts")),
-  "track-bus": (kit, { half }) => kit.supply("J", "K", kit.value("volts") * half),
+  "track-bus": (kit, { half, standing }) => [
+    ...kit.supply("J", "K", kit.value("volts") * half),
+    kit.switch("engines", "J", "K", standing.has(1), enginesOhms(kit), "engineAmps"),
+  ],
   "control-bus": (kit, { off }) => [
     kit.source("idle", "idle", "0", off ? 0 : kit.value("idleVolts"), "idleVolts"),
     // the transceivers hold both wires gently
@@ -285,7 +296,7 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
         kit.contact(`P${pin}−`, `P${pin}`, "−", !off && on.has(pin), "pinOhms"),
       ]),
   ],
-  detector: (kit, { off, on }) => [
+  detector: (kit, { off, on, standing, rails }) => [
     kit.resistor("idle", "+", "−", "idleOhms"),
     kit.leak("common", "0", "−"),
     ...numbered(kit.type.zones ?? 0).flatMap((zone) => [
@@ -294,6 +305,7 @@ const MODELS: Record<Model, (kit: Kit, state: DeviceState) => Part[]> = {
       kit.drop(`${zone}.back`, `${zone}o`, `${zone}s`, "zoneVolts"),
       kit.contact(`O${zone}`, `O${zone}`, "0", !off && on.has(zone), "outputOhms"),
     ]),
+    ...[...rails].map(([zone, rail]) => kit.axle(zone, rail, standing.has(zone))),
   ],
   "spot-sensor": (kit, { off, on }) => [
     kit.resistor("idle", "+", "−", "idleOhms"),

@@ -69,11 +69,12 @@ function elementsInAnyState(
   type: DeviceType,
   outputs: ReadonlyMap<number, Position>,
   fedBy: FedBy,
+  rails: ReadonlyMap<number, string>,
 ): readonly Element[] {
-  const ways = `${[...outputs.keys()].join(" ")} ${fedBy}`;
+  const ways = `${[...outputs.keys()].join(" ")} ${fedBy} ${[...rails].join(" ")}`;
   const before = known.get(device);
   if (before?.type === type && before.outputs === ways) return before.elements;
-  const elements = partsOf(device.id, type, { ...IDLE, outputs, fedBy }).map(({ element }) => element);
+  const elements = partsOf(device.id, type, { ...IDLE, outputs, fedBy, rails }).map(({ element }) => element);
   known.set(device, { type, outputs: ways, elements });
   return elements;
 }
@@ -142,15 +143,17 @@ export interface CutDevice {
  * @param roleOf what a device's state depends on beyond its type
  * @param outputsOf outputs in use of a device
  * @param fedBy how a device gets its power
+ * @param railsOf the other rail of each zone of a detector that watches a block
  */
 export function devicesToCut(
   devices: readonly { device: Device; type: DeviceType }[],
   roleOf: (deviceId: string) => string,
   outputsOf: (deviceId: string) => ReadonlyMap<number, Position>,
   fedBy: (deviceId: string) => FedBy,
+  railsOf: (deviceId: string) => ReadonlyMap<number, string>,
 ): CutDevice[] {
   return devices.map(({ device, type }) => {
-    const elements = elementsInAnyState(device, type, outputsOf(device.id), fedBy(device.id));
+    const elements = elementsInAnyState(device, type, outputsOf(device.id), fedBy(device.id), railsOf(device.id));
     return { device, type, role: roleOf(device.id), elements };
   });
 }
@@ -390,8 +393,20 @@ export function partsIn(cut: Cut, number: number, member: Member, state: DeviceS
 }
 
 /** A state in few characters, by which solutions are kept. */
-export function stateKey({ off, half, made, contacts, moving, blocked, outputs, on, charged }: DeviceState): string {
+export function stateKey({
+  off,
+  half,
+  made,
+  contacts,
+  moving,
+  blocked,
+  outputs,
+  on,
+  standing,
+  charged,
+}: DeviceState): string {
   const asked = outputs.size > 0 ? [...outputs].map(([way, position]) => `${way}${position}`).join("") : "";
   const active = on.size > 0 ? `+${[...on].join(",")}` : "";
-  return `${off ? 1 : 0}${half}${made ?? "-"}${contacts ?? "-"}${moving ? 1 : blocked ? 2 : 0}${asked}${active}${charged ?? ""}`;
+  const there = standing.size > 0 ? `#${[...standing].join(",")}` : "";
+  return `${off ? 1 : 0}${half}${made ?? "-"}${contacts ?? "-"}${moving ? 1 : blocked ? 2 : 0}${asked}${active}${there}${charged ?? ""}`;
 }

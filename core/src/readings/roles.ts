@@ -22,6 +22,7 @@ import {
 } from "../schematic/thread.ts";
 import { Bonds } from "./bonds.ts";
 import type { FedBy } from "./kit.ts";
+import { type ZoneInUse, zonesInUse } from "./zones.ts";
 
 /** Forward voltage of a rectifier's junction, volts (common practice). */
 const JUNCTION_VOLTS = 0.7;
@@ -86,6 +87,8 @@ export class Roles {
   private readonly wholes = new Map<string, string>();
   private readonly described = new Map<string, string>();
   private readonly fed = new Map<string, { by: FedBy; volts: number; from: string }>();
+  /** Zones that watch blocks, by their detector. */
+  private readonly zones: ReadonlyMap<string, ReadonlyMap<number, ZoneInUse>>;
   /** Places of each device that turn normal into reverse. */
   private readonly turning = new Map<string, Pick<Sense, "link" | "way">[]>();
   /** What turnouts share and so do together. */
@@ -94,9 +97,11 @@ export class Roles {
   /** @param before those of the railway before an edit; texts are taken over where threads and supplies are the same */
   constructor(
     record: RailwayRecord,
-    { threads }: Schematic,
+    schematic: Schematic,
     private before?: Roles,
   ) {
+    const { threads } = schematic;
+    this.zones = zonesInUse(record, schematic);
     this.bonds = new Bonds(threads);
     this.told = toldOutputs(record, threads);
     for (const { link, deviceId, way, inverts } of record.senses) {
@@ -132,6 +137,17 @@ export class Roles {
 
   fedBy(deviceId: string): FedBy {
     return this.fed.get(deviceId)?.by ?? "none";
+  }
+
+  /** The terminal of the other rail of each zone of a detector that watches a block. */
+  railsOf(deviceId: string): ReadonlyMap<number, string> {
+    const zones = this.zones.get(deviceId);
+    return zones ? new Map([...zones].map(([way, { rail }]) => [way, rail])) : NO_RAILS;
+  }
+
+  /** Zones of a detector behind which lamps hang between the rails. */
+  litZones(deviceId: string): number[] {
+    return [...(this.zones.get(deviceId) ?? [])].flatMap(([way, { lit }]) => (lit ? [way] : []));
   }
 
   /** What an output of a node is told by events; undefined where nothing is known of it, and for other boards. */
@@ -190,6 +206,7 @@ export class Roles {
       !this.keysOn.has(deviceId) &&
       !this.heldWith.has(deviceId) &&
       !this.turning.has(deviceId) &&
+      !this.zones.has(deviceId) &&
       !this.besideOf.has(deviceId)
     );
   }
@@ -219,7 +236,8 @@ export class Roles {
     );
     const turning = (this.turning.get(deviceId) ?? []).map(({ link, way }) => `${link} ${way}`);
     const threads = (this.threadsOf.get(deviceId) ?? []).map(({ turnout }) => turnout.id);
-    return `${threads} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks} ${held} ${turning}`;
+    const zones = [...(this.zones.get(deviceId) ?? [])].map(([way, { rail, lit }]) => `${way} ${rail} ${lit}`);
+    return `${threads} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks} ${held} ${turning} ${zones}`;
   }
 
   /** All that decides what a device does in a state of the railway, as text. */
@@ -365,6 +383,7 @@ function pushTo<T>(lists: Map<string, T[]>, key: string, value: T): void {
   else if (!list.includes(value)) list.push(value);
 }
 
+const NO_RAILS: ReadonlyMap<number, string> = new Map();
 const laidTypes = new WeakMap<DeviceType, Map<string, DeviceType>>();
 
 /** A device's type, of a diode board with what lies on this one; the same object for the same parts. */

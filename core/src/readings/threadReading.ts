@@ -169,8 +169,13 @@ function lampReading(circuitry: Circuitry, lamp: ThreadLamp, flag: Position | nu
     const [anode, cathode] = lamp.type.commonPlus ? [leads[2], `${lead}a`] : [`${lead}a`, leads[2]];
     return circuitry.volts(`${id}:${cathode}`, `${id}:${anode}`, at) ?? 0;
   };
+  const rated = lamp.type.figures.ratedAmps?.value ?? Number.POSITIVE_INFINITY;
   const lit = (lead: string) => {
-    const peak = most((at) => circuitry.amps(id, lead, at));
+    // what burns it does so before a supply shuts down
+    const peak = most((at) => {
+      const first = circuitry.prospectiveAmps(id, lead, at);
+      return first > rated ? first : circuitry.amps(id, lead, at);
+    });
     if (!isSine || peak === 0) return peak;
     const [one, other] = traitsOf(supply.type).power.map((terminal) => `${supply.device.id}:${terminal}`);
     const forward = Math.max(0, ...states.map((at) => -backwards(lead, at)));

@@ -1,10 +1,10 @@
 import { traitsOf } from "../catalogue/traits.ts";
 import { touchedBetween } from "../record/difference.ts";
-import { assignmentsOfDevice, assignmentsOfRole, feederOf } from "../record/find.ts";
+import { assignmentsOfDevice, assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { isWiredAlike } from "../record/unchanged.ts";
 import { type Join, Joiner, type Net, netsOf } from "./nets.ts";
-import { blockFeed, railsBehindZones } from "./recipes/blockFeed.ts";
+import { blockFeed, busOf, railsBehindZones } from "./recipes/blockFeed.ts";
 import { controlToInputs } from "./recipes/controlToInputs.ts";
 import { frogFeed } from "./recipes/frogFeed.ts";
 import { lampFromContact } from "./recipes/lampFromContact.ts";
@@ -92,7 +92,7 @@ function joinsBetweenBoards(record: RailwayRecord, watched: WatchedRails): Join[
   keyToRelays(record, joiner);
   routeToCoils(record, device, joiner);
   plainInputs(record, device, joiner);
-  blockFeed(record, (id) => busOf(record, id), joiner);
+  blockFeed(record, joiner);
   return joiner.joins;
 }
 
@@ -144,10 +144,4 @@ function joinCommands(record: RailwayRecord, device: (id: string) => Fitted, joi
     else if (traitsOf(from.type).gives === "pins") pinsToRelays(from, to, pins.get(toDeviceId) ?? 1, joiner);
     else if (traitsOf(to.type).inTrack !== "detector") trackToDecoder(from, to, joiner);
   }
-}
-
-/** The track bus that a detector's blocks are fed from. */
-function busOf(record: RailwayRecord, deviceId: string): Fitted | null {
-  const id = feederOf(record, deviceId, "commands");
-  return id === null ? null : fitted(record, id);
 }
