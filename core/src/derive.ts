@@ -1,7 +1,7 @@
-import type { Finding } from "./findings/rule.ts";
-import { findingsOf } from "./findings/rules.ts";
+import { Checking } from "./findings/checking.ts";
+import type { Finding, Look } from "./findings/rule.ts";
 import { missingParts } from "./findings/turnoutIncomplete.ts";
-import { sweepsOf } from "./hands/hands.ts";
+import { sweeping, sweepsOf } from "./hands/hands.ts";
 import { type SupplyLoad, supplyLoads } from "./hands/supplyLoads.ts";
 import type { Found } from "./hands/sweep.ts";
 import { type LampSituations, situationsOf } from "./indicators/situations.ts";
@@ -22,9 +22,6 @@ import type { RailwayRecord } from "./record/kinds.ts";
 import type { Position } from "./record/schemas.ts";
 import { type Schematic, schematicAfter } from "./schematic/schematic.ts";
 import { devicesOfThread, type Thread } from "./schematic/thread.ts";
-
-/** Share of the work on findings that looking at everything that can be set makes up, about. */
-const SWEEPS = 0.4;
 
 /** Everything that follows from a record. Parts are worked out when first asked for, and once. */
 export class Derived {
@@ -90,22 +87,32 @@ export class Derived {
   };
 
   get findings(): Finding[] {
-    return this.findingsWith(() => {});
+    return this.once("findings", () => {
+      this.checking.go(() => false);
+      return this.checking.findings;
+    });
   }
 
-  /**
-   * The findings, with word of how far they are while they are worked out.
-   * @param tell is told a share, 0 to 1; nothing when they are known already
-   */
-  findingsWith(tell: (share: number) => void): Finding[] {
-    return this.once("findings", () => {
-      sweepsOf(this.circuitry, (share) => tell(share * SWEEPS));
-      const { record, circuitry, addresses, loads, boards, hands, reading, remember } = this;
-      const { threads } = this.schematic;
-      return findingsOf({ record, threads, circuitry, addresses, loads, boards, hands, reading, remember }, (share) =>
-        tell(SWEEPS + share * (1 - SWEEPS)),
-      );
-    });
+  /** Looks for findings in steps; for who wants to show what is found meanwhile, or to be interrupted. */
+  get checking(): Checking {
+    return this.once("checking", () => new Checking(this.look(), () => sweeping(this.circuitry)));
+  }
+
+  private look(): Look {
+    const { record, circuitry, addresses, reading, remember } = this;
+    const derived = this;
+    return {
+      ...{ record, circuitry, addresses, reading, remember, threads: this.schematic.threads },
+      get loads() {
+        return derived.loads;
+      },
+      get boards() {
+        return derived.boards;
+      },
+      get hands() {
+        return derived.hands;
+      },
+    };
   }
 
   get loads(): SupplyLoad[] {

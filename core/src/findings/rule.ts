@@ -86,6 +86,8 @@ interface RuleOf<S> {
 
 export interface Rule {
   id: string;
+  /** The gravest that its findings can be. */
+  gravest: Severity;
   title: string;
   about: string;
   run: (look: Look) => Finding[];
@@ -96,6 +98,7 @@ export function rule<S>(definition: RuleOf<S>): Rule {
   const { id, title, about } = definition;
   return {
     id,
+    gravest: typeof definition.severity === "function" ? "stop" : definition.severity,
     title,
     about,
     run: (look) =>

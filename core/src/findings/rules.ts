@@ -82,7 +82,7 @@ import { routeNotOnLine } from "./routeNotOnLine.ts";
 import { routeSneak } from "./routeSneak.ts";
 import { routeUnasked } from "./routeUnasked.ts";
 import { routeUnreached } from "./routeUnreached.ts";
-import type { Finding, Look, Rule, Severity } from "./rule.ts";
+import type { Rule } from "./rule.ts";
 import { sameColourInCable } from "./sameColourInCable.ts";
 import { sameColoursBeside } from "./sameColoursBeside.ts";
 import { sectionsTouch } from "./sectionsTouch.ts";
@@ -223,17 +223,8 @@ export const RULES: readonly Rule[] = [
 /** Rules whose findings are put right in steps, one remedy after the other. */
 export const STEPWISE: ReadonlySet<string> = new Set([turnoutIncomplete.id]);
 
-const GRADES: Record<Severity, number> = { stop: 0, look: 1, note: 2 };
-
-/**
- * The findings of all rules, the gravest first; those that the owner has accepted come last.
- * @param tell is told before each rule how far it is, 0 to 1
- */
-export function findingsOf(look: Look, tell: (share: number) => void = () => {}): Finding[] {
-  const isKept = ({ kept }: Finding) => Number(kept !== null);
-  const found = RULES.flatMap((rule, number) => {
-    tell(number / RULES.length);
-    return rule.run(look);
-  });
-  return found.sort((a, b) => isKept(a) - isKept(b) || GRADES[a.severity] - GRADES[b.severity]);
-}
+/** Rules about what hands, trains, boards and restarts can set, which has to be looked at before. */
+export const SWEPT: ReadonlySet<Rule> = new Set([
+  ...[shortByHands, coilHeldOn, coilsTogether, outputOverLimit, contactOverRating, backFeed],
+  ...[wireOverCurrent, plugOverCurrent, resistorTooHot, supplyOverRating],
+]);

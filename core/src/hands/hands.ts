@@ -11,22 +11,27 @@ import { type Sweep, sweep } from "./sweep.ts";
 /** Sweeps of pieces, with what the pins of plugs bore on which their wires end. */
 const known = new WeakMap<Piece, { made: Sweep; pins: string }>();
 
-/**
- * What can go wrong in each piece of a railway by anything that can be set, in the order of its pieces.
- * @param tell is told after each piece how far it is, 0 to 1
- */
-export function sweepsOf(circuitry: Circuitry, tell: (share: number) => void = () => {}): Sweep[] {
+/** What can go wrong in each piece of a railway by anything that can be set, in the order of its pieces. */
+export function sweepsOf(circuitry: Circuitry): Sweep[] {
   const limits = pinLimits(circuitry.loom);
-  return circuitry.pieces.map((piece, number) => {
-    tell(number / circuitry.pieces.length);
-    const own = limits.size === 0 ? [] : piece.wires.flatMap(({ id }) => limits.get(id) ?? []);
-    const pins = own.join();
-    const before = known.get(piece);
-    if (before?.pins === pins) return before.made;
-    const made = sweep(sweptPiece(circuitry, number, limits));
-    known.set(piece, { made, pins });
-    return made;
-  });
+  return circuitry.pieces.map((_, number) => sweepOf(circuitry, number, limits).made);
+}
+
+/** The same in steps: one for each piece that was not swept before, with how far it is then, 0 to 1. */
+export function* sweeping(circuitry: Circuitry): Generator<number> {
+  const limits = pinLimits(circuitry.loom);
+  for (const number of circuitry.pieces.keys())
+    if (sweepOf(circuitry, number, limits).isNew) yield (number + 1) / circuitry.pieces.length;
+}
+
+function sweepOf(circuitry: Circuitry, number: number, limits: ReadonlyMap<string, number>) {
+  const piece = circuitry.pieces[number] as Piece;
+  const pins = limits.size === 0 ? "" : piece.wires.flatMap(({ id }) => limits.get(id) ?? []).join();
+  const before = known.get(piece);
+  if (before?.pins === pins) return { made: before.made, isNew: false };
+  const made = sweep(sweptPiece(circuitry, number, limits));
+  known.set(piece, { made, pins });
+  return { made, isNew: true };
 }
 
 /**

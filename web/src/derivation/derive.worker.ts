@@ -28,7 +28,7 @@ import {
   withUnchanged,
 } from "@alderman/core";
 import { expose } from "comlink";
-import { changeOf, type Overview, type OverviewChange, overviewOf } from "./overview.ts";
+import { changeOf, type Overview, type OverviewChange, overviewOf, partOf } from "./overview.ts";
 
 /** What a screen needs besides the whole railway's results. */
 export interface Focus {
@@ -87,17 +87,45 @@ export interface Beat {
   beat: number;
 }
 
+/** Longest that findings are looked for before those that are there are sent, milliseconds: at first, when an edit of a club's railway takes less, and then. */
+const FIRST_PART = 250;
+const PART = 500;
+/** New things that are sent in one answer at most: some 3 MB. */
+const MOST_SENT = 5000;
+
+/** Goes on looking for findings, and says what came of it. */
+function part(of: Derived, milliseconds: number): OverviewChange {
+  const until = performance.now() + milliseconds;
+  const share = of.checking.go((far) => {
+    beat(far);
+    return performance.now() > until;
+  });
+  const now = overviewOf(of, sent);
+  const next = partOf(now, sent, MOST_SENT);
+  const change = changeOf(next, sent, next === now ? share : Math.min(share, LAST));
+  sent = next;
+  return change;
+}
+
+/** Share that is told while all is checked but not all is sent. */
+const LAST = 0.999;
+
 const worker = {
-  /** @param anew everything is wanted, not only what changed since the last answer */
+  /**
+   * The railway as far as it is checked within a moment; the rest is asked for by `more`.
+   * @param anew everything is wanted, not only what changed since the last answer
+   */
   overview(record: RailwayRecord, anew: boolean): OverviewChange {
     // the record was copied on its way here
     const known = derived ? withUnchanged(record, derived.record) : record;
     derived = new Derived(known, derived ?? undefined);
-    derived.findingsWith(beat);
-    const now = overviewOf(derived, sent);
-    const change = changeOf(now, anew ? null : sent);
-    sent = now;
-    return change;
+    if (anew) sent = null;
+    return part(derived, FIRST_PART);
+  },
+
+  /** What was found since the last answer; null while nothing is derived. */
+  more(): OverviewChange | null {
+    return derived && part(derived, PART);
   },
 
   focus({ turnoutId, thrown, by, moment, red, black, range, kind, lamp, ...before }: Focus): FocusResult {

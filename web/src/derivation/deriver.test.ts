@@ -2,6 +2,7 @@ import { emptyRecord, type RailwayRecord } from "@alderman/core";
 import { expect, it, vi } from "vitest";
 import type { Focus } from "./derive.worker.ts";
 import { type AskWorker, Deriver, LONGEST_SILENCE, NO_RESULTS, type Results } from "./deriver.ts";
+import type { OverviewChange } from "./overview.ts";
 
 const FOCUS: Focus = {
   turnoutId: null,
@@ -18,22 +19,9 @@ const FOCUS: Focus = {
 const record = (name: string) => emptyRecord(name);
 
 /** A change that makes an overview of which only one turnout is complete: the name. */
-const changed = (name: string) => ({
-  ...{ joints: { bench: 0, underneath: 0 }, complete: [name] },
-  lists: {
-    threads: [],
-    nets: [],
-    addresses: [],
-    findings: [],
-    loads: [],
-    boards: [],
-    nodeVolts: [],
-    wires: [],
-    passages: [],
-    strips: [],
-    cables: [],
-    idle: [],
-  },
+const changed = (name: string, share = 1): OverviewChange => ({
+  ...{ complete: [name], partial: share < 1, share },
+  lists: {},
 });
 
 /** A worker whose answers wait until the test lets them out. */
@@ -97,6 +85,57 @@ it("asks for the overview, then the focus, then the proving and what is left ope
     openEnds: 3,
   });
   expect(latest()).toMatchObject({ railwayId: "a", state: "checked", failure: null });
+});
+
+it("shows what is found in parts, the thread that is looked at before the rest", async () => {
+  const asked: string[] = [];
+  const shares = [0.4, 0.8, 1];
+  const worker = {
+    ...quickWorker(async ({ railway }) => changed(railway.name, 0.2)),
+    focus: async () => {
+      asked.push("focus");
+      return {};
+    },
+    more: async () => {
+      asked.push("more");
+      return changed("A", shares.shift());
+    },
+  } as unknown as AskWorker;
+  const { subject, seen, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS);
+  await soon();
+  expect(asked).toEqual(["focus", "more", "more", "more"]);
+  const steps = seen.flatMap(({ overview, state, share }) => (overview ? [[state, overview.partial, share]] : []));
+  expect(steps.filter(([, , share], n) => share !== steps[n - 1]?.[2])).toEqual([
+    ["checking", true, 0.2],
+    ["checking", true, 0.4],
+    ["checking", true, 0.8],
+    ["checked", false, null],
+  ]);
+  expect(latest()).toMatchObject({ state: "checked", proving: {}, openEnds: 0 });
+});
+
+it("leaves the rest of a checking when another record is wanted", async () => {
+  const asked: string[] = [];
+  let next: (() => void) | null = null;
+  const worker = {
+    ...quickWorker(async ({ railway }) => {
+      asked.push(railway.name);
+      return changed(railway.name, railway.name === "B" ? 1 : 0.1);
+    }),
+    more: async () => {
+      asked.push("more");
+      next?.();
+      next = null;
+      return changed("A", 0.2);
+    },
+  } as unknown as AskWorker;
+  const { subject, latest } = deriver(worker);
+  next = () => subject.want("a", record("B"), FOCUS);
+  subject.want("a", record("A"), FOCUS);
+  await soon();
+  expect(asked).toEqual(["A", "more", "B"]);
+  expect(latest()).toMatchObject({ state: "checked", overview: { complete: ["B"] } });
 });
 
 it("drops what was wanted in between, and never shows an older result after a newer wish", async () => {

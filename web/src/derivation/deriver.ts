@@ -1,6 +1,6 @@
 import type { Consequence, EditGroup, LaidAs, RailwayRecord, RoutePress, UnitDesign } from "@alderman/core";
 import type { DeriveWorker, Focus, FocusResult, ProvingCounts } from "./derive.worker.ts";
-import { type Overview, withChange } from "./overview.ts";
+import { type Overview, type OverviewChange, withChange } from "./overview.ts";
 
 /** The latest results; a part is null until it has been worked out once for this railway. */
 export interface Results {
@@ -50,10 +50,10 @@ class WorkerEnded extends Error {
   override readonly name = "WorkerEnded";
 }
 
-/** What each question was last answered for. */
-type Done = Record<"record" | "proving" | "openEnds", RailwayRecord | null> & { focus: Focus | null };
+/** What each question was last answered for; of the record what was found at once, and all of it. */
+type Done = Record<"record" | "checked" | "proving" | "openEnds", RailwayRecord | null> & { focus: Focus | null };
 
-const nothingDone = (): Done => ({ record: null, focus: null, proving: null, openEnds: null });
+const nothingDone = (): Done => ({ record: null, checked: null, focus: null, proving: null, openEnds: null });
 
 /** A question whether a remedy cures, and who waits for the answer. */
 interface Doubt {
@@ -69,8 +69,9 @@ interface Wanted {
 }
 
 /**
- * Asks the worker for what is wanted. Requests still queued are dropped when a newer one arrives. First comes the overview
- * of the record, then the focus, then how far the proving is and what is left open; last whether remedies that are looked at cure.
+ * Asks the worker for what is wanted. Requests still queued are dropped when a newer one arrives, and so is what is left of a long
+ * checking. First comes the overview of the record as far as it is checked in a moment, then the focus, then the rest of the checking in
+ * parts, how far the proving is and what is left open; last whether remedies that are looked at cure.
  *
  * A worker that throws is told of once, and started anew with the next record or when asked to. One that dies or hangs is started
  * anew at once, which is said; when that happens to the same record again, it is left at that.
@@ -247,6 +248,16 @@ export class Deriver {
     }
   }
 
+  /** Takes a part of the overview. @param isWanted its record is the one that is wanted */
+  private take(change: OverviewChange, isWanted: boolean): void {
+    this.base = withChange(this.base, change);
+    const isAll = change.share === 1;
+    if (isAll) this.done.checked = this.done.record;
+    if (!isWanted) return;
+    const overview = this.base;
+    this.tell(isAll ? { overview, state: "checked", share: null, failure: null } : { overview, share: change.share });
+  }
+
   /** Asks one question; false when all is answered. */
   private async step(): Promise<boolean> {
     const { railwayId, record, focus } = this.wanted;
@@ -257,14 +268,17 @@ export class Deriver {
         const anew = this.base === null;
         const change = await this.ask((worker) => worker.overview(record, anew));
         if (this.wanted.railwayId !== railwayId) return true;
-        const overview = withChange(anew ? null : this.base, change);
-        this.base = overview;
         this.done = { ...nothingDone(), record };
-        if (isWanted()) this.tell({ overview, state: "checked", share: null, failure: null });
+        this.take(change, isWanted());
       } else if (focus && focus !== this.done.focus) {
         const result = await this.ask((worker) => worker.focus(focus));
         this.done.focus = focus;
         if (this.wanted.focus === focus && isWanted()) this.tell({ focus: result });
+      } else if (this.done.checked !== record) {
+        const change = await this.ask((worker) => worker.more());
+        if (this.wanted.railwayId !== railwayId) return true;
+        if (change) this.take(change, isWanted());
+        else this.done.record = null;
       } else if (this.done.proving !== record) {
         const proving = await this.ask((worker) => worker.proving());
         this.done.proving = record;
@@ -287,7 +301,7 @@ export class Deriver {
       // the same question would fail again: wait for another record, or until the owner asks for it
       this.discard();
       this.dropDoubts();
-      this.done = { record, focus, proving: record, openEnds: record };
+      this.done = { record, checked: record, focus, proving: record, openEnds: record };
       this.tell({ state: "failed", failure: error instanceof Error ? error.message : String(error) });
     }
     return true;

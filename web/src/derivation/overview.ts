@@ -1,4 +1,4 @@
-import { type Derived, isSame, type Loom, type Thread } from "@alderman/core";
+import { type Derived, isSame, type Loom, RULES, sortedFindings, type Thread } from "@alderman/core";
 
 /** What all screens share, as it comes from the worker. */
 export type Overview = {
@@ -6,6 +6,8 @@ export type Overview = {
 } & {
   threads: Thread[];
   nets: Derived["schematic"]["nets"];
+  /** Not all rules have looked at the railway yet since it was opened, so that what has no finding need not be in order. */
+  partial: boolean;
 };
 
 /** The lists of an overview, of which only what is new is sent. */
@@ -36,36 +38,78 @@ export type ListChange<T> = readonly ({ from: number; count: number } | { item: 
 
 /** What has to be sent for the other side to have an overview, when it has the one before. */
 export interface OverviewChange {
-  lists: { [K in ListName]: ListChange<Item<K>> };
+  /** Lists in which something changed. */
+  lists: { [K in ListName]?: ListChange<Item<K>> };
   complete: Overview["complete"];
+  partial: boolean;
+  /** How far the checking is, 0 to 1; what is left is asked for. */
+  share: number;
 }
 
-/** What all screens share of what follows from a record; things that are as they were are the same objects as before. */
+/**
+ * What all screens share of what follows from a record, as far as it was checked; things that are as they were are the same
+ * objects as before. Of rules that have not looked yet the findings before stand, and so do the loads until all is swept.
+ */
 export function overviewOf(derived: Derived, before: Overview | null = null): Overview {
-  const { loom, addresses, findings, loads, boards, nodeVolts, complete, schematic } = derived;
+  const { loom, addresses, boards, nodeVolts, complete, schematic, checking } = derived;
+  const { looked, isSwept } = checking;
+  const isAll = looked.size === RULES.length;
+  const left = isAll ? [] : (before?.findings ?? []).filter(({ ruleId }) => !looked.has(ruleId));
   const now = {
     loom,
     addresses,
-    findings,
-    loads,
+    findings: isAll ? derived.findings : sortedFindings([...checking.findings, ...left]),
+    loads: isSwept ? derived.loads : (before?.loads ?? []),
     boards,
     nodeVolts,
     complete,
     threads: schematic.threads,
     nets: schematic.nets,
+    partial: !isAll && (before?.partial ?? true),
   };
   if (!before) return now;
   const [lists, earlier] = [listsOf(now), listsOf(before)];
   const kept = Object.fromEntries(NAMES.map((name) => [name, keptOf(name, lists[name], earlier[name])]));
-  return overviewFrom(kept as unknown as Lists, complete);
+  return overviewFrom(kept as unknown as Lists, now);
+}
+
+/** The overview of a railway that is checked to the end. */
+export function wholeOverviewOf(derived: Derived, before: Overview | null = null): Overview {
+  derived.checking.go(() => false);
+  return overviewOf(derived, before);
+}
+
+/**
+ * An overview on the way to another one, by so many new things at most, so that no answer is large: the lists in their order,
+ * of that which is too long as many as there is room for.
+ */
+export function partOf(now: Overview, before: Overview | null, most: number): Overview {
+  const [lists, earlier] = [listsOf(now), before && listsOf(before)];
+  let room = most;
+  const parts = NAMES.map((name) => {
+    const known = new Set<unknown>(earlier?.[name] ?? []);
+    const part: unknown[] = [];
+    for (const item of lists[name]) {
+      const isNew = !known.has(item);
+      if (isNew && room === 0) break;
+      if (isNew) room--;
+      part.push(item);
+    }
+    return [name, part.length === lists[name].length ? lists[name] : part];
+  });
+  const isAll = parts.every(([name, part]) => part === lists[name as ListName]);
+  return isAll ? now : overviewFrom(Object.fromEntries(parts), { ...now, partial: true });
 }
 
 function listsOf({ threads, nets, addresses, findings, loads, boards, nodeVolts, loom }: Overview): Lists {
   return { threads, nets, addresses, findings, loads, boards, nodeVolts, ...loom };
 }
 
-function overviewFrom({ wires, passages, strips, cables, idle, ...lists }: Lists, complete: string[]): Overview {
-  return { ...lists, complete, loom: { wires, passages, strips, cables, idle } };
+function overviewFrom(
+  { wires, passages, strips, cables, idle, ...lists }: Lists,
+  { complete, partial }: Pick<Overview, "complete" | "partial">,
+): Overview {
+  return { ...lists, complete, partial, loom: { wires, passages, strips, cables, idle } };
 }
 
 /** A list in which things that are as they were are the earlier objects. */
@@ -78,11 +122,19 @@ function keptOf<K extends ListName>(name: K, now: readonly Item<K>[], before: re
   });
 }
 
-/** What of an overview is not in the one sent before. */
-export function changeOf(now: Overview, before: Overview | null): OverviewChange {
+/** What of an overview is not in the one sent before. @param share how far the checking is, 0 to 1 */
+export function changeOf(now: Overview, before: Overview | null, share = 1): OverviewChange {
   const [lists, earlier] = [listsOf(now), before && listsOf(before)];
-  const changes = NAMES.map((name) => [name, listChange<unknown>(lists[name], earlier?.[name] ?? [])]);
-  return { lists: Object.fromEntries(changes), complete: now.complete };
+  const changes = NAMES.flatMap((name) => {
+    const [list, old] = [lists[name] as readonly unknown[], earlier?.[name] as readonly unknown[] | undefined];
+    return old && isSameList(list, old) ? [] : [[name, listChange(list, old ?? [])] as const];
+  });
+  const { complete, partial } = now;
+  return { lists: Object.fromEntries(changes), complete, partial, share };
+}
+
+function isSameList(a: readonly unknown[], b: readonly unknown[]): boolean {
+  return a === b || (a.length === b.length && a.every((item, place) => item === b[place]));
 }
 
 function listChange<T>(now: readonly T[], before: readonly T[]): ListChange<T> {
@@ -99,10 +151,13 @@ function listChange<T>(now: readonly T[], before: readonly T[]): ListChange<T> {
 }
 
 /** The overview that a change makes of the one before; a list in which nothing changed is the same one. */
-export function withChange(before: Overview | null, { lists, complete }: OverviewChange): Overview {
+export function withChange(before: Overview | null, change: OverviewChange): Overview {
   const earlier = before && listsOf(before);
-  const made = NAMES.map((name) => [name, withList<unknown>(earlier?.[name] ?? [], lists[name])]);
-  return overviewFrom(Object.fromEntries(made), complete);
+  const made = NAMES.map((name) => {
+    const [old, list] = [earlier?.[name] ?? [], change.lists[name]];
+    return [name, list ? withList<unknown>(old, list) : old];
+  });
+  return overviewFrom(Object.fromEntries(made), change);
 }
 
 function withList<T>(before: readonly T[], change: ListChange<T>): readonly T[] {

@@ -1,6 +1,6 @@
 import { type Finding, type RailwayRecord, RULES } from "@alderman/core";
 import { useMemo, useRef, useState } from "react";
-import { useOverview } from "../derivation/hooks.ts";
+import { useOverview, useResults } from "../derivation/hooks.ts";
 import { StageMain } from "../frame/StageMain.tsx";
 import { Accordion } from "../kit/Accordion.tsx";
 import { Button } from "../kit/Button.tsx";
@@ -30,6 +30,7 @@ const SHOWN = 60;
 /** All findings of the railway, the gravest first, by severity, stage and place; and the rules that were looked at. */
 export function FindingsSheet() {
   const overview = useOverview();
+  const { state } = useResults();
   const record = useRecord();
   const [severity, setSeverity] = useState<Severity | "all">("all");
   const [stage, setStage] = useState<Finding["stage"] | "all">("all");
@@ -57,7 +58,7 @@ export function FindingsSheet() {
           title="To be looked at"
           about={
             overview
-              ? `${counted.length} that count, ${all.length - counted.length} kept${filtered ? `; ${findings.length} shown` : ""}`
+              ? `${counted.length} that count, ${all.length - counted.length} kept${overview.partial ? ", so far" : ""}${filtered ? `; ${findings.length} shown` : ""}`
               : ""
           }
         >
@@ -96,7 +97,7 @@ export function FindingsSheet() {
             )}
           </div>
         </Sheet>
-        <Sheet title="Rules" about={`${RULES.length} looked at`}>
+        <Sheet title="Rules" about={state === "checked" ? `${RULES.length} looked at` : <Checked>{null}</Checked>}>
           <SheetBody>
             <Accordion
               items={RULES.map(({ id, title, about }) => ({ id, title, body: about, quiet: !found.has(id) }))}

@@ -48,7 +48,7 @@ function TitleBlock() {
     ? state === "failed"
       ? "Findings: could not be checked"
       : "Findings: being checked"
-    : `Findings: ${stops} wrong, ${looks} doubtful${state === "checked" ? "" : ", of the state before"}`;
+    : `Findings: ${stops} wrong, ${looks} doubtful${state === "checked" ? "" : overview.partial ? " so far" : ", of the state before"}`;
   return (
     <div className="flex flex-none border-l border-rule-2">
       <div className={CELL}>
@@ -63,6 +63,7 @@ function TitleBlock() {
               <Mark verdict="wrong" size={14} />
               {stops} <Mark verdict="doubtful" size={15} />
               {looks}
+              {overview.partial && " ..."}
             </>
           ) : (
             <>

@@ -5,7 +5,7 @@ import { BackLane } from "./BackLane.tsx";
 import { BoardLane, linksOfInputs } from "./BoardLane.tsx";
 import { CommandPart } from "./CommandPart.tsx";
 import { thrownBy } from "./controlWords.ts";
-import { Missing } from "./Heading.tsx";
+import { Missing, Unchecked } from "./Heading.tsx";
 import type { LaneProps } from "./laneProps.ts";
 import { Motors } from "./OutputPart.tsx";
 import { ReversingLane } from "./ReversingLane.tsx";
@@ -58,9 +58,11 @@ export function ThreadDrawing({ overview, thread: whole, reading }: ThreadProps)
       <text x="264" y="470" className="tq" textAnchor="end">
         back
       </text>
-      <OutLane overview={overview} thread={thread} reading={reading} wiring={wiring} findings={findings} />
-      <BackLane thread={thread} reading={reading} wiring={wiring} findings={findings} first={blades} />
-      <Track thread={thread} reading={reading} findings={findings} first={blades} />
+      <Unchecked value={overview.partial}>
+        <OutLane overview={overview} thread={thread} reading={reading} wiring={wiring} findings={findings} />
+        <BackLane thread={thread} reading={reading} wiring={wiring} findings={findings} first={blades} />
+        <Track thread={thread} reading={reading} findings={findings} first={blades} />
+      </Unchecked>
     </svg>
   );
 }

@@ -6,7 +6,7 @@ import { renderToStaticMarkup } from "react-dom/server";
 import { Provider } from "react-redux";
 import { expect, it } from "vitest";
 import { emptyStore, openIn } from "../../../testing/openStore.ts";
-import { overviewOf } from "../../derivation/overview.ts";
+import { wholeOverviewOf } from "../../derivation/overview.ts";
 import { throwBy } from "../../store/view.ts";
 import { ThreadDrawing } from "./ThreadDrawing.tsx";
 
@@ -20,7 +20,7 @@ function drawn(record: RailwayRecord, label: string, position: Position = "N", m
   const markup = renderToStaticMarkup(
     <Provider store={store}>
       <ThreadDrawing
-        overview={overviewOf(derived)}
+        overview={wholeOverviewOf(derived)}
         thread={thread}
         reading={derived.reading(thread, position, moment)}
       />

@@ -15,6 +15,7 @@ import { HandGlyph, MotorGlyph } from "./smallGlyphs.tsx";
 export const Roster = memo(function Roster() {
   const overview = useOverview();
   const failed = useAppSelector(({ derivation }) => derivation.state === "failed");
+  const unfound: Verdict = failed ? "stale" : overview?.partial ? "open" : "good";
   const leader = useLeader();
   const dispatch = useAppDispatch();
   const worst = worstOf(overview?.findings ?? []);
@@ -52,7 +53,7 @@ export const Roster = memo(function Roster() {
     },
     {
       ...{ id: "verdict", title: "Verdict", untitled: true, width: 26 },
-      cell: ({ turnout }) => <Mark verdict={worst.get(turnout.id) ?? (failed ? "stale" : "good")} size={15} />,
+      cell: ({ turnout }) => <Mark verdict={worst.get(turnout.id) ?? unfound} size={15} />,
     },
   ];
   return (

@@ -46,7 +46,10 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
           <ThreadDrawing overview={overview} thread={thread} reading={own?.reading ?? null} />
         </ScaledDrawing>
       </Sheet>
-      <Sheet title={`Findings on ${thread.label}`} about={`${wrong} wrong, ${doubtful} doubtful`}>
+      <Sheet
+        title={`Findings on ${thread.label}`}
+        about={`${wrong} wrong, ${doubtful} doubtful${overview.partial ? " so far" : ""}`}
+      >
         <SheetBody>
           {counted.length === 0 && (
             <p className="p-3 text-ink-2">

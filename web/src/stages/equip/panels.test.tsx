@@ -6,7 +6,7 @@ import { renderToStaticMarkup } from "react-dom/server";
 import { Provider } from "react-redux";
 import { describe, expect, it } from "vitest";
 import { emptyStore, openIn } from "../../../testing/openStore.ts";
-import { overviewOf } from "../../derivation/overview.ts";
+import { wholeOverviewOf } from "../../derivation/overview.ts";
 import { BoardsSheet } from "./BoardsSheet.tsx";
 import { LampPanel } from "./LampPanel.tsx";
 import { PowerUpSheet } from "./PowerUpSheet.tsx";
@@ -19,7 +19,7 @@ function opened(record: RailwayRecord) {
   const derived = new Derived(record);
   const thread = derived.schematic.threads[0]!;
   openIn(store, record, {
-    overview: overviewOf(derived),
+    overview: wholeOverviewOf(derived),
     focus: {
       ...{
         turnoutId: thread.turnout.id,

@@ -1,0 +1,101 @@
+// Findings looked for in steps are the same as at once, and what can be set is asked for only after it was swept.
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { EXHIBITS, randomRailway } from "../../testing/exhibits.ts";
+import { MISTAKES } from "../../testing/mistakes.ts";
+import { Derived } from "../derive.ts";
+import { sweeping, sweepsOf } from "../hands/hands.ts";
+import type { RailwayRecord } from "../record/kinds.ts";
+import { Checking, sorted } from "./checking.ts";
+import type { Look } from "./rule.ts";
+import { RULES, SWEPT } from "./rules.ts";
+
+/** A checking in which what can be set may be asked for only once it was swept. */
+function strict(record: RailwayRecord) {
+  const derived = new Derived(record);
+  let swept = false;
+  const { circuitry, addresses, reading, remember, schematic } = derived;
+  const once = <T>(value: () => T): T => {
+    if (!swept) throw new Error("Asked before it was swept.");
+    return value();
+  };
+  const look: Look = {
+    ...{ record, circuitry, addresses, reading, remember, threads: schematic.threads, boards: derived.boards },
+    get loads() {
+      return once(() => derived.loads);
+    },
+    get hands() {
+      return once(() => derived.hands);
+    },
+  };
+  function* sweep() {
+    yield* sweeping(circuitry);
+    swept = true;
+  }
+  return { derived, checking: new Checking(look, sweep) };
+}
+
+describe.each(Object.keys({ ...EXHIBITS, ...MISTAKES }))("%s", (name) => {
+  const make = { ...EXHIBITS, ...MISTAKES }[name]!;
+
+  it("is looked at in steps with the same findings, and asks for nothing too early", () => {
+    const { derived, checking } = strict(make());
+    const shares: number[] = [];
+    let before: readonly unknown[] = [];
+    while (shares.at(-1) !== 1) {
+      shares.push(checking.go(() => true));
+      expect(checking.findings.length).toBeGreaterThanOrEqual(before.length);
+      before = checking.findings;
+    }
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(shares.length).toBeGreaterThan(RULES.length);
+    expect(checking.looked.size).toBe(RULES.length);
+    expect(checking.findings).toEqual(derived.findings);
+  });
+});
+
+it("finds the same however often it is interrupted", () => {
+  fc.assert(
+    fc.property(randomRailway(10), fc.array(fc.nat(60), { maxLength: 8 }), (record, pauses) => {
+      const { derived, checking } = strict(record);
+      for (const pause of pauses) {
+        let steps = 0;
+        checking.go(() => ++steps > pause);
+      }
+      checking.go(() => false);
+      expect(checking.findings).toEqual(derived.findings);
+    }),
+    { numRuns: 15 },
+  );
+});
+
+it("looks at what is grave first, and at what can be set last", () => {
+  const { checking } = strict(EXHIBITS["small railway"]?.() ?? Object.values(EXHIBITS)[0]!());
+  checking.go(() => true);
+  const first = RULES.find(({ id }) => checking.looked.has(id))!;
+  expect(first.gravest).toBe("stop");
+  expect(SWEPT.has(first)).toBe(false);
+  expect(checking.isSwept).toBe(false);
+  checking.go(() => checking.isSwept);
+  const left = RULES.filter(({ id }) => !checking.looked.has(id));
+  expect(left.every((rule) => SWEPT.has(rule))).toBe(true);
+});
+
+it("puts what the owner has accepted last, the gravest of the others first", () => {
+  const finding = new Derived(MISTAKES["short-by-hands"]!()).findings[0]!;
+  const as = (key: string, severity: "stop" | "look" | "note", kept: string | null) => ({
+    ...finding,
+    key,
+    severity,
+    kept,
+  });
+  const all = [as("a", "note", null), as("b", "look", "so"), as("c", "stop", null), as("d", "look", null)];
+  expect(sorted(all).map(({ key }) => key)).toEqual(["c", "d", "a", "b"]);
+});
+
+it("sweeps each piece once", () => {
+  const { circuitry } = new Derived(MISTAKES["short-by-hands"]!());
+  expect([...sweeping(circuitry)].at(-1)).toBe(1);
+  expect([...sweeping(circuitry)]).toEqual([]);
+  expect(sweepsOf(circuitry)).toHaveLength(circuitry.pieces.length);
+});
