@@ -14,7 +14,7 @@ import {
   tableFeatures,
   useTable,
 } from "@tanstack/react-table";
-import { type KeyboardEvent, type ReactNode, Suspense, useEffect, useMemo, useState } from "react";
+import { type KeyboardEvent, type ReactNode, Suspense, useCallback, useEffect, useMemo, useState } from "react";
 import { BodyRow, type DataColumn, PlainRow, type RowComponent } from "./BodyRow.tsx";
 import { Checkbox } from "./Checkbox.tsx";
 import { ColumnHead } from "./ColumnHead.tsx";
@@ -42,7 +42,7 @@ interface Props<T> {
   below?: (item: T) => ReactNode;
   /** The row element, when it must do more than stand there. */
   row?: RowComponent<T>;
-  /** The table scrolls with what it stands in, and all its rows are drawn. */
+  /** The table scrolls with what it stands in. */
   flowing?: boolean;
   className?: string;
 }
@@ -112,9 +112,11 @@ export function DataTable<T>(props: Props<T>) {
   const { label, items, columns, chosen = null, onChoose, empty, keptAs, bar, below, flowing = false } = props;
   const { table, kept, wanted, setWanted } = useDataTable(props);
   // as state: what draws only the rows in sight must be drawn again once it is there
-  const [scroll, setScroll] = useState<HTMLDivElement | null>(null);
+  const [scroll, setScroll] = useState<HTMLElement | null>(null);
+  const setScrollAround = useCallback((own: HTMLDivElement | null) => setScroll(own && scrollerAround(own)), []);
   const rows = table.getRowModel().rows;
-  const many = !flowing && rows.length > MOST_DRAWN;
+  // where nothing around it scrolls, but the page itself, all rows are drawn
+  const many = rows.length > MOST_DRAWN && (!flowing || scroll !== null);
   const at = rows.findIndex(({ id }) => id === chosen);
   useEffect(() => {
     if (at >= 0 && !many) scroll?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
@@ -183,7 +185,7 @@ export function DataTable<T>(props: Props<T>) {
           />
         </Optional>
       )}
-      <div ref={setScroll} className={flowing ? "" : "min-h-0 flex-1 overflow-auto"}>
+      <div ref={flowing ? setScrollAround : setScroll} className={flowing ? "" : "min-h-0 flex-1 overflow-auto"}>
         {items.length === 0 && empty}
         {items.length > 0 && (
           <table
@@ -212,6 +214,13 @@ export function DataTable<T>(props: Props<T>) {
       </div>
     </>
   );
+}
+
+/** What scrolls around an element; null where only the page does. */
+function scrollerAround(element: HTMLElement): HTMLElement | null {
+  for (let around = element.parentElement; around && around !== document.body; around = around.parentElement)
+    if (/auto|scroll/.test(getComputedStyle(around).overflowY)) return around;
+  return null;
 }
 
 /** The column of ticks, when there is one. */

@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type ReactNode, useEffect } from "react";
+import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from "react";
 
 const ROW_HEIGHT = 29;
 
@@ -18,8 +18,17 @@ export function ManyRows({
   scroll: HTMLElement | null;
   row: (index: number, measure: (element: Element | null) => void) => ReactNode;
 }) {
+  const first = useRef<HTMLTableRowElement>(null);
+  const [above, setAbove] = useState(0);
+  // other things may stand above the table in what scrolls
+  useLayoutEffect(() => {
+    if (!first.current || !scroll) return;
+    const top = first.current.getBoundingClientRect().top - scroll.getBoundingClientRect().top + scroll.scrollTop;
+    setAbove(Math.max(0, Math.round(top)));
+  }, [scroll]);
   const virtual = useVirtualizer({
     count,
+    scrollMargin: above,
     getScrollElement: () => scroll,
     estimateSize: () => ROW_HEIGHT,
     overscan: 6,
@@ -31,9 +40,10 @@ export function ManyRows({
   const shown = virtual.getVirtualItems();
   return (
     <>
-      <Gap height={shown[0]?.start ?? 0} span={columns} />
+      <tr ref={first} aria-hidden />
+      <Gap height={(shown[0]?.start ?? above) - above} span={columns} />
       {shown.map(({ index }) => row(index, virtual.measureElement))}
-      <Gap height={virtual.getTotalSize() - (shown.at(-1)?.end ?? 0)} span={columns} />
+      <Gap height={virtual.getTotalSize() - ((shown.at(-1)?.end ?? above) - above)} span={columns} />
     </>
   );
 }
