@@ -26,6 +26,7 @@ export {
   Applied,
   Change,
   HistoryRow,
+  HistorySize,
   MissedChange,
   OpenRailway,
   Refusal,
@@ -47,7 +48,13 @@ export {
 export { EVENT_ACTIONS, type EventAction } from "./record/numbers.ts";
 export { type Problem, problemsOf, RecordError, recordError } from "./record/problems.ts";
 export { PURPOSE_NAMES, PURPOSES, type Purpose } from "./record/purposes.ts";
-export { MOST_CHARACTERS, railwayFileSchema, readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
+export {
+  MOST_CHARACTERS,
+  railwayFilePieces,
+  railwayFileSchema,
+  readRailwayFile,
+  writeRailwayFile,
+} from "./record/railwayFile.ts";
 export {
   type Acceptance,
   type Assignment,
@@ -465,7 +472,19 @@ export { type Need, needsOf } from "./stock/needs.ts";
 export { boughtAll, missingByTurnout, type StockFields, type StockLine, setStock, stockLines } from "./stock/stock.ts";
 export { ACTIONS, type Action, type Pace } from "./tasks/pace.ts";
 export { type Task, type WorkPlan, workPlan } from "./tasks/tasks.ts";
-export { amps, count, joules, list, milliamps, milliseconds, ohms, seconds, volts, watts } from "./units/format.ts";
+export {
+  amps,
+  bytes,
+  count,
+  joules,
+  list,
+  milliamps,
+  milliseconds,
+  ohms,
+  seconds,
+  volts,
+  watts,
+} from "./units/format.ts";
 export { GAUGES, type Gauge } from "./units/gauge.ts";
 export { readNumber } from "./units/readNumber.ts";
 export { WIRE_COLOUR_CODES, WIRE_COLOURS, type WireColour } from "./units/wireColours.ts";

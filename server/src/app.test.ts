@@ -186,12 +186,12 @@ it("answers malformed JSON, too large bodies and unknown places without a stack"
   expect(large.status).toBe(413);
   expect(large.body.error.message).toMatch(/more than the 2 MB/);
   // a file's limit is one of characters, whatever they take on the way
-  const many = await post("railways/import", "x".repeat(36_000_000));
+  const many = await post("railways/import", "x".repeat(104_000_000));
   expect([many.status, many.body.error.message]).toEqual([
     400,
-    "The file holds 36 million characters; a railway file may hold 32 million.",
+    "The file holds 104 million characters; a railway file may hold 100 million.",
   ]);
-  const wide = await post("railways/import", "\u4e00".repeat(13_000_000));
+  const wide = await post("railways/import", "\u4e00".repeat(36_000_000));
   expect([wide.status, wide.body.error.message]).toEqual([400, expect.not.stringContaining("million")]);
   expect((await get("nothing")).status).toBe(404);
   expect((await get("railways/none")).body.error.message).toMatch(/no such railway/);

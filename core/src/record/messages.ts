@@ -71,6 +71,10 @@ export const HistoryRow = z.object({
 });
 export type HistoryRow = z.infer<typeof HistoryRow>;
 
+/** How much the history of a railway holds: groups, how many of them are packed, and bytes of all. */
+export const HistorySize = z.object({ groups: z.number(), packed: z.number(), bytes: z.number() });
+export type HistorySize = z.infer<typeof HistorySize>;
+
 /** What is told with a refusal. */
 export const Refusal = z.object({
   error: z.object({

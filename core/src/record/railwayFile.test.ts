@@ -1,7 +1,8 @@
 import { expect, it } from "vitest";
 import { drafted, smallRailway, withFigures } from "../../testing/build.ts";
+import { EXHIBITS } from "../../testing/exhibits.ts";
 import { zonesAtInputs } from "../../testing/recipes.ts";
-import { readRailwayFile, writeRailwayFile } from "./railwayFile.ts";
+import { railwayFilePieces, readRailwayFile, writeRailwayFile } from "./railwayFile.ts";
 import { PLAIN_TYPE } from "./schemas.ts";
 
 type RailwayJson = Record<string, unknown> &
@@ -163,9 +164,9 @@ it.each([
   expect(() => readRailwayFile(text)).toThrow(message);
 });
 
-it("refuses 50 MB and a million turnouts before walking into them", () => {
-  expect(() => readRailwayFile(" ".repeat(50_000_000))).toThrow(
-    /50 million characters; a railway file may hold 32 million/,
+it("refuses 150 MB and a million turnouts before walking into them", () => {
+  expect(() => readRailwayFile(" ".repeat(150_000_000))).toThrow(
+    /150 million characters; a railway file may hold 100 million/,
   );
   const million = `{"format":"alderman-railway","version":1,"turnouts":[${"{},".repeat(999_999)}{}]}`;
   expect(() => readRailwayFile(million)).toThrow(/are 1000000 turnouts; a railway may hold 5000/);
@@ -211,4 +212,16 @@ it("reads a file of version 7, which said nothing of places, zones of strips and
   expect(read.strips).toMatchObject([{ label: "P1", zoneId: null, runMetres: null, front: false }]);
   expect(read.cables).toMatchObject([{ label: "C1", tail: false, zoneId: null }]);
   expect(read.railway).toMatchObject({ stripsAt: "boards", coresBy: "number", motorTails: "wires", tailCores: 8 });
+});
+
+it("writes in pieces what it writes as a whole, none of them large, as one JSON text of the usual form", () => {
+  for (const make of Object.values(EXHIBITS)) {
+    const record = make();
+    const pieces = [...railwayFilePieces(record)];
+    const text = pieces.join("");
+    expect(text).toBe(`${JSON.stringify(JSON.parse(text), null, 1)}\n`);
+    expect(text).toBe(writeRailwayFile(record));
+    const longest = Math.max(...pieces.map(({ length }) => length));
+    expect(longest).toBeLessThan(400 * 2000);
+  }
 });

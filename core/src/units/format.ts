@@ -95,3 +95,14 @@ export function list(words: readonly string[], last: "and" | "or" = "and"): stri
 export function count(number: number, noun: string, plural = `${noun}s`): string {
   return `${number} ${number === 1 ? noun : plural}`;
 }
+
+/**
+ * A size of data.
+ * @example bytes(812) // "812 bytes"
+ * @example bytes(45_300) // "45 kB"
+ * @example bytes(2_340_000) // "2.3 MB"
+ */
+export function bytes(value: number): string {
+  if (value >= 999_500) return `${fixed(value / 1e6, 1)} MB`;
+  return value >= 1000 ? `${fixed(value / 1000, 0)} kB` : count(value, "byte");
+}

@@ -1,16 +1,18 @@
-import { readdirSync, readFileSync } from "node:fs";
+import { readdirSync } from "node:fs";
+import { readFile } from "node:fs/promises";
 import { join } from "node:path";
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
 import {
   type Applied,
   type Change,
   Edit,
   EditGroup,
   emptyRecord,
-  openRailwayFile,
   Railway,
+  railwayFilePieces,
   recordError,
   Stamp,
-  writeRailwayFile,
 } from "@alderman/core";
 import express, { Router } from "express";
 import * as z from "zod";
@@ -53,13 +55,12 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     response.status(201).json({ id: await importFile(store, text) });
   });
   router.get("/samples", (_request, response) => void response.json(sampleNames(samplesFolder)));
-  router.post("/sample", json, (request, response) => {
+  router.post("/sample", json, async (request, response) => {
     const { sample } = parse(NewSample, request.body);
     if (!sampleNames(samplesFolder).includes(sample))
       throw recordError(`There is no sample called "${sample}".`, ["sample"]);
-    response
-      .status(201)
-      .json({ id: store.create(openRailwayFile(readFileSync(join(samplesFolder, `${sample}.json`), "utf8"))) });
+    const text = await readFile(join(samplesFolder, `${sample}.json`), "utf8");
+    response.status(201).json({ id: await importFile(store, text) });
   });
 
   router.get("/:id", (request, response) => void response.json(store.open(request.params.id)));
@@ -70,14 +71,15 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
   router.get("/:id/rows", (request, response) => {
     response.attachment(`${request.params.id}-as-it-is.json`).json(store.rows(request.params.id));
   });
-  router.get("/:id/file", (request, response) => {
+  router.get("/:id/file", async (request, response) => {
     const { record } = store.open(request.params.id);
     const name =
       record.railway.name
         .toLowerCase()
         .replaceAll(/[^a-z0-9]+/g, "-")
         .replaceAll(/^-|-$/g, "") || "railway";
-    response.attachment(`${name}.json`).type("json").send(writeRailwayFile(record));
+    response.attachment(`${name}.json`).type("json");
+    await pipeline(Readable.from(railwayFilePieces(record)), response);
   });
   router.post("/:id/edits", json, (request, response) => {
     const { words, edits, ...base } = parse(Edits, request.body);
@@ -101,6 +103,7 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
   router.get("/:id/history", (request, response) => {
     response.json(store.historyOf(request.params.id, parse(Before, request.query).before, HISTORY_ROWS));
   });
+  router.get("/:id/history/size", (request, response) => void response.json(store.historySize(request.params.id)));
   router.get("/:id/events", (request, response) => sendEvents(store, request.params.id, request, response));
   return router;
 }

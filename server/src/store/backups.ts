@@ -86,8 +86,10 @@ export function makeBackup(database: Database.Database, folder: string, kind: Ba
 
 /** Makes the day's backup when there is none of the last day, and clears away what need not be kept. @returns it, or null */
 export function backUpDaily(database: Database.Database, folder: string, now = new Date()): Backup | null {
-  const latest = listBackups(folder).find(({ kind }) => kind === "daily");
-  if (latest && now.getTime() - Date.parse(latest.at) < DAY) return null;
+  // one of a day to come was made while the clock was wrong, and says nothing of today
+  const age = ({ at }: Backup) => now.getTime() - Date.parse(at);
+  const latest = listBackups(folder).find((backup) => backup.kind === "daily" && age(backup) >= 0);
+  if (latest && age(latest) < DAY) return null;
   const made = makeBackup(database, folder, "daily", now);
   clearAway(folder, now);
   return made;

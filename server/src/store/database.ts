@@ -1,6 +1,7 @@
 import { accessSync, chmodSync, constants, existsSync, mkdirSync, readdirSync, readFileSync, statSync } from "node:fs";
 import Database from "better-sqlite3";
 import { damageOf, databaseFile, isOurs, listBackups, makeBackup } from "./backups.ts";
+import { unpackAll } from "./history.sql.ts";
 
 /** Something the owner can put right about the folder or file that holds the data. */
 export class DataFolderError extends Error {
@@ -94,6 +95,9 @@ export function wayBack(folder: string): string {
   return latest ? `npm run restore -- --data ${folder} ${latest.name}` : "there is none in its folder backups";
 }
 
+/** The version from which on what was done long ago is packed. */
+const PACKS_HISTORY = 18;
+
 const migrations = () =>
   readdirSync(MIGRATIONS)
     .filter((name) => /^\d{3}-.*\.sql$/.test(name))
@@ -117,6 +121,8 @@ function migrate(database: Database.Database, folder: string): void {
   if (version === files.length) return;
   if (version > 0) makeBackup(database, folder, "before-update");
   database.pragma("foreign_keys = OFF");
+  // migrations read the history as text
+  if (version >= PACKS_HISTORY) database.transaction(() => unpackAll(database))();
   for (const [index, name] of files.entries()) {
     if (index < version) continue;
     const sql = readFileSync(new URL(name, MIGRATIONS), "utf8");

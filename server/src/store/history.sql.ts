@@ -1,4 +1,5 @@
-import type { Edit, HistoryRow } from "@alderman/core";
+import { deflateRawSync, inflateRawSync } from "node:zlib";
+import type { Edit, HistoryRow, HistorySize } from "@alderman/core";
 import type Database from "better-sqlite3";
 
 /** One group of edits as it was applied. */
@@ -7,6 +8,45 @@ export interface HistoryGroup extends HistoryRow {
   stamp: string;
   edits: Edit[];
   inverses: Edit[];
+}
+
+/** The latest groups of a railway, which are kept as they are: those that somebody may undo, or that a window may have missed. */
+export const NOT_PACKED = 200;
+/** Groups that are packed at a time, some milliseconds' work. */
+const PACKED_AT_ONCE = 50;
+
+/** A group's edits as its row holds them: as two texts, or both packed. */
+interface Held {
+  edits: string;
+  inverses: string;
+  packed: Buffer | null;
+}
+
+const packed = ({ edits, inverses }: Pick<Held, "edits" | "inverses">): Buffer =>
+  deflateRawSync(`${edits.length} ${edits}${inverses}`);
+
+function unpacked(row: Held): Pick<Held, "edits" | "inverses"> {
+  if (row.packed === null) return row;
+  const text = inflateRawSync(row.packed).toString("utf8");
+  const from = text.indexOf(" ") + 1;
+  const to = from + Number.parseInt(text, 10);
+  return { edits: text.slice(from, to), inverses: text.slice(to) };
+}
+
+/** Puts what is packed back into columns of its own, as migrations of the history expect it. */
+export function unpackAll(database: Database.Database): void {
+  const put = database.prepare(
+    "UPDATE history SET edits = ?, inverses = ?, packed = NULL WHERE railway_id = ? AND revision = ?",
+  );
+  const next = database.prepare("SELECT * FROM history WHERE packed IS NOT NULL LIMIT 100");
+  for (;;) {
+    const rows = next.all() as (Held & { railway_id: string; revision: number })[];
+    if (rows.length === 0) return;
+    for (const row of rows) {
+      const { edits, inverses } = unpacked(row);
+      put.run(edits, inverses, row.railway_id, row.revision);
+    }
+  }
 }
 
 /** Statements of the history, prepared once. */
@@ -25,12 +65,26 @@ export function historyStatements(database: Database.Database) {
   const latest = database.prepare(
     `SELECT revision, words, origin, about, at FROM history WHERE railway_id = ? AND revision < ? ORDER BY revision DESC LIMIT ?`,
   );
+  const notPacked = database.prepare(
+    "SELECT revision, edits, inverses FROM history WHERE railway_id = ? AND packed IS NULL AND revision <= ? ORDER BY revision LIMIT ?",
+  );
+  const pack = database.prepare(
+    "UPDATE history SET edits = '', inverses = '', packed = ? WHERE railway_id = ? AND revision = ?",
+  );
+  const size = database.prepare(
+    `SELECT count(*) AS groups, count(packed) AS packed,
+            coalesce(sum(octet_length(edits) + octet_length(inverses) + coalesce(octet_length(packed), 0)), 0) AS bytes
+     FROM history WHERE railway_id = ?`,
+  );
   const full = (row: unknown): HistoryGroup => {
-    const { railway_id, edits, inverses, ...rest } = row as Omit<HistoryGroup, "edits" | "inverses"> & {
-      railway_id: string;
-      edits: string;
-      inverses: string;
-    };
+    const {
+      railway_id,
+      edits: _edits,
+      inverses: _inverses,
+      packed: _packed,
+      ...rest
+    } = row as HistoryRow & Held & { railway_id: string; stamp: string };
+    const { edits, inverses } = unpacked(row as Held);
     return { ...rest, edits: JSON.parse(edits), inverses: JSON.parse(inverses) };
   };
   return {
@@ -57,7 +111,12 @@ export function historyStatements(database: Database.Database) {
     },
     since: (railwayId: string, revision: number): HistoryGroup[] => since.all(railwayId, revision).map(full),
     latest: (railwayId: string, before: number, most: number) => latest.all(railwayId, before, most) as HistoryRow[],
-
+    /** Packs some of the groups that are older than the latest. @param revision of the latest */
+    packOld: (railwayId: string, revision: number) => {
+      const rows = notPacked.all(railwayId, revision - NOT_PACKED, PACKED_AT_ONCE) as (Held & { revision: number })[];
+      for (const row of rows) pack.run(packed(row), railwayId, row.revision);
+    },
+    size: (railwayId: string) => size.get(railwayId) as HistorySize,
     stampOf: (railwayId: string, revision: number) => stampOf.get(railwayId, revision) as string | undefined,
     wordsOf: (railwayId: string, revision: number) => wordsOf.get(railwayId, revision) as string | undefined,
     /** What turned what back, after a revision. */

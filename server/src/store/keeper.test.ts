@@ -205,6 +205,21 @@ describe("a backup", () => {
     expect(listBackups(folder)).toHaveLength(7 + 4);
   });
 
+  it("is made each day though the clock was ahead for a while, and once a day then", () => {
+    const keeper = keeperOf();
+    keeper.store.create(emptyRecord("Daily"));
+    keeper.close();
+    const database = openDatabase(folder);
+    const at = (year: number, day: number, hour = 0) => new Date(Date.UTC(year, 4, day, hour));
+    expect(backUpDaily(database, folder, at(2031, 1))).not.toBeNull();
+    for (const day of [1, 2, 3]) {
+      expect(backUpDaily(database, folder, at(2026, day, 1))).not.toBeNull();
+      expect(backUpDaily(database, folder, at(2026, day, 9))).toBeNull();
+    }
+    database.close();
+    expect(listBackups(folder)).toHaveLength(4);
+  });
+
   it("that somebody asked for is never cleared away, and of the last week none of a day is missing", () => {
     const kinds = fc.constantFrom<Backup["kind"]>("daily", "before-update", "asked", "replaced");
     const now = new Date(Date.UTC(2026, 6, 1));

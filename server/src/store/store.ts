@@ -10,6 +10,7 @@ import {
   edit,
   find,
   type HistoryRow,
+  type HistorySize,
   type Kind,
   LISTS,
   type OpenRailway,
@@ -218,6 +219,12 @@ export class Store {
     return this.history.latest(id, before, most);
   }
 
+  /** How much the history of a railway holds. @throws {NoRailwayError} */
+  historySize(id: string): HistorySize {
+    this.revisionOf(id);
+    return this.history.size(id);
+  }
+
   /** Everything that the database holds of a railway, row by row, whether it can be read or not. @throws {NoRailwayError} */
   rows(id: string): Record<string, unknown[]> {
     const rows = this.records.rows(id);
@@ -266,6 +273,7 @@ export class Store {
         this.advanceStatement.run(revision + 1, at, id);
         const group = { revision: revision + 1, stamp: makes, words, origin, about, edits, at };
         this.history.append(id, { ...group, inverses });
+        this.history.packOld(id, group.revision);
         return { group, record };
       })
       .immediate();

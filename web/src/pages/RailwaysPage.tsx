@@ -5,6 +5,7 @@ import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { Link, useNavigate } from "react-router";
 import * as z from "zod/mini";
+import { Mark } from "../drawing/Mark.tsx";
 import { PlainFrame } from "../frame/PlainFrame.tsx";
 import { Button, buttonClass } from "../kit/Button.tsx";
 import { DataTable } from "../kit/DataTable.tsx";
@@ -16,7 +17,7 @@ import { Sheet } from "../kit/Sheet.tsx";
 import { Sheets } from "../kit/Sheets.tsx";
 import { api, sentenceOf } from "../store/api.ts";
 import { trimmed } from "../tools/trimmed.ts";
-import { dateAndTime } from "../tools/when.ts";
+import { dateAndTime, isClockBehind } from "../tools/when.ts";
 import { Backups } from "./Backups.tsx";
 
 const SAMPLES: Record<string, string> = {
@@ -42,6 +43,16 @@ export function RailwaysPage() {
     <PlainFrame title="Railways" about="All are kept on this machine; no network is needed.">
       <Sheets columns="minmax(0,1.5fr) minmax(0,1fr)" rows="minmax(0,1fr)">
         <div className="flex min-h-0 flex-col gap-2.5">
+          {isClockBehind(
+            data.map(({ changedAt }) => changedAt),
+            Date.now(),
+          ) && (
+            <p role="alert" className="border border-rule-2 bg-sheet p-3">
+              <Mark verdict="doubtful" size={15} /> This machine's clock says {dateAndTime(new Date().toISOString())},
+              and something here was changed later than that. Set the clock: what you do now gets a wrong date, and the
+              list and the backups stand in a wrong order.
+            </p>
+          )}
           <Sheet title="Open" className="flex-1" about={isLoading ? "" : `${data.length} kept here`}>
             {error ? (
               <p role="alert" className="p-3 text-red">

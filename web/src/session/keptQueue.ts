@@ -29,7 +29,7 @@ interface Kept {
   railwayId: string;
   /** The window that it was done in. */
   window: string;
-  /** Milliseconds since 1970, and a number that tells two within one apart. */
+  /** Milliseconds since 1970, never fewer than of anything kept before it; and a number that tells two within one apart. */
   at: [number, number];
   entry: Entry;
   against: Version;
@@ -43,6 +43,13 @@ export function indexedDbQueue(): KeptQueue {
   const store = createStore("alderman-queue", "entries");
   void navigator.locks?.request(`${LOCK}${own}`, () => new Promise(() => {}));
   let count = 0;
+  // a clock that was set back must not bring what is done next before what waits already
+  let latest: Promise<number> | null = null;
+  const moment = async (): Promise<number> => {
+    latest ??= entries<string, Kept>(store).then((kept) => Math.max(0, ...kept.map(([, { at }]) => at[0] + 1)));
+    latest = latest.then((before) => Math.max(before, Date.now()));
+    return latest;
+  };
 
   const all = async (): Promise<Kept[]> => {
     const [kept, living] = await Promise.all([entries<string, Kept>(store), livingWindows()]);
@@ -55,7 +62,8 @@ export function indexedDbQueue(): KeptQueue {
     newId: () => `${own}-${crypto.randomUUID()}`,
     // a browser that forbids pages to keep anything says so at the first question: then it waits in this window only
     keep: async (railwayId, entry, against) => {
-      const kept: Kept = { railwayId, window: own, at: [Date.now(), count++], entry, against };
+      const number = count++;
+      const kept: Kept = { railwayId, window: own, at: [await moment(), number], entry, against };
       await set(entry.id, kept, store);
     },
     forget: async (entryIds) => {

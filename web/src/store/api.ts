@@ -1,4 +1,4 @@
-import { HistoryRow, Summary } from "@alderman/core";
+import { HistoryRow, HistorySize, Summary } from "@alderman/core";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
 import * as z from "zod/mini";
 import { laterMiddleware, reducer } from "./store.ts";
@@ -69,9 +69,13 @@ export const api = createApi({
       query: () => ({ url: `${BACKUPS}/check`, method: "POST" }),
       responseSchema: Damage,
     }),
-    history: build.query<HistoryRow[], { id: string; revision: number }>({
-      query: ({ id }) => `${id}/history`,
+    history: build.query<HistoryRow[], { id: string; revision: number; before?: number }>({
+      query: ({ id, before }) => `${id}/history${before === undefined ? "" : `?before=${before}`}`,
       responseSchema: z.array(HistoryRow),
+    }),
+    historySize: build.query<HistorySize, { id: string; revision: number }>({
+      query: ({ id }) => `${id}/history/size`,
+      responseSchema: HistorySize,
     }),
   }),
 });
