@@ -70,7 +70,7 @@ test("an edit that the server never got is still there after a reload, and is se
   await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
 });
 
-test("what two windows set otherwise is told with both values, and mine can be taken", async ({
+test("what two windows set otherwise is told to both with both values, and mine can be taken", async ({
   page,
   server,
   context,
@@ -83,6 +83,9 @@ test("what two windows set otherwise is told with both values, and mine can be t
   await expect(other.getByText(/^Saved \d/)).toBeVisible({ timeout: 20_000 });
   const told = page.getByText(/address was set to 41 in another window, which stays, and to 40 here/).first();
   await expect(told).toBeVisible({ timeout: 30_000 });
+  const there = other.getByText(/address was set to 40 in another window, and stays 41 as set here/).first();
+  await expect(there).toBeVisible({ timeout: 30_000 });
+  await expect(other.getByRole("button", { name: "Take theirs" })).toBeVisible();
   await page.unroute("**/edits");
   await page.getByRole("button", { name: "Take mine" }).click();
   await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");

@@ -25,6 +25,7 @@ export {
 export {
   Applied,
   Change,
+  Clash,
   HistoryRow,
   HistorySize,
   MissedChange,

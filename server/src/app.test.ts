@@ -16,7 +16,7 @@ import request from "supertest";
 import { afterEach, beforeEach, expect, it } from "vitest";
 import { createApp } from "./app.ts";
 import { openDatabase } from "./store/database.ts";
-import { Store } from "./store/store.ts";
+import { clashesOf, Store } from "./store/store.ts";
 
 const HOUSE = join(import.meta.dirname, "../..");
 const zone = (id: string, label: string): Edit =>
@@ -370,4 +370,21 @@ it("refuses what is said of a device that is not there", async () => {
   const answer = await edits(0, sense);
   expect(answer.status).toBe(400);
   expect(answer.body.error.message).toMatch(/^\S.*\.$/s);
+});
+
+it("tells the other windows of what one did not keep, and refuses what is no such thing", async () => {
+  const told: unknown[] = [];
+  store.changes.on(clashesOf(id), (clash) => told.push(clash));
+  const clash = { by: "window01-1", words: "Name", things: [{ kind: "zone", id: "a", fields: { name: "shed" } }] };
+  expect((await post(`railways/${id}/clash`, clash)).status).toBe(204);
+  expect(told).toEqual([clash]);
+  for (const wrong of [
+    { ...clash, by: "not so!" },
+    { ...clash, things: [] },
+    { ...clash, things: [{ kind: "engine", id: "a", fields: {} }] },
+    { ...clash, things: [{ kind: "zone", id: "a", fields: { "no word": 1 } }] },
+  ])
+    expect((await post(`railways/${id}/clash`, wrong)).status).toBe(400);
+  expect((await post("railways/none/clash", clash)).status).toBe(404);
+  expect(told).toHaveLength(1);
 });

@@ -1,9 +1,9 @@
-import type { Change } from "@alderman/core";
+import type { Change, Clash } from "@alderman/core";
 import type { Request, Response } from "express";
 import { EventStream } from "./eventStream.ts";
 import type { Message } from "./live/gateway.ts";
 import type { LiveSession } from "./live/session.ts";
-import { OTHER_DATABASE, type Store } from "./store/store.ts";
+import { clashesOf, OTHER_DATABASE, type Store } from "./store/store.ts";
 
 /** From one batch of messages to the next, milliseconds: an eye sees no difference, and a window has time to draw. */
 const BATCH = 50;
@@ -39,8 +39,9 @@ export function tellOfRailway(store: Store, id: string, stream: EventStream, tel
   const change = (change: Change | null) => (change ? tell("change", change) : tell("removed", {}));
   // a window that comes back after that finds out what is here now
   const letGo = () => stream.end();
-  store.changes.on(id, change).on(OTHER_DATABASE, letGo);
-  stream.onEnd(() => store.changes.off(id, change).off(OTHER_DATABASE, letGo));
+  const clash = (clash: Clash) => tell("clash", clash);
+  store.changes.on(id, change).on(clashesOf(id), clash).on(OTHER_DATABASE, letGo);
+  stream.onEnd(() => store.changes.off(id, change).off(clashesOf(id), clash).off(OTHER_DATABASE, letGo));
 }
 
 /** In batches, since there may be thousands a second. */

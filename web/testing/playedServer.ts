@@ -1,6 +1,7 @@
 // A server with several railways, played in memory: answers can be slow, lost, refused, or of an older file.
 import {
   type Change,
+  type Clash,
   complete,
   type Edit,
   edit,
@@ -145,6 +146,11 @@ export class PlayedServer implements Server {
   applied = (id: string, stamps: readonly string[]) =>
     this.request("applied", id, ({ revisions }) => stamps.filter((stamp) => revisions.some((r) => r.stamp === stamp)));
 
+  clashed = async (id: string, clash: Clash) => {
+    this.asked.push(`clash ${id}`);
+    if (!this.silent) this.tell(id, { kind: "clash", clash: structuredClone(clash) });
+  };
+
   importCopy = async (record: RailwayRecord) => {
     const copy = this.add(`copy-${this.railways.size}`);
     // as the server reads it: from the text of a file, checked
@@ -173,6 +179,7 @@ export class PlayedBrowser {
   queue(window = "window01"): KeptQueue {
     let count = 0;
     return {
+      isOwn: (id) => id.startsWith(`${window}-`),
       newId: () => `${window}-${count++}-${Math.random().toString(36).slice(2)}`,
       keep: async (railwayId, entry, against) => void this.kept.push({ railwayId, entry, against, window }),
       forget: async (ids) => {

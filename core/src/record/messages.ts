@@ -1,6 +1,6 @@
 import * as z from "zod/mini";
 import { Edit } from "./edits.ts";
-import { KIND_ENTRIES, type RailwayRecord } from "./kinds.ts";
+import { KIND_ENTRIES, KINDS, type Kind, type RailwayRecord } from "./kinds.ts";
 import { Railway } from "./schemas.ts";
 
 // What server and interface tell each other about a railway; docs/http.md says when.
@@ -54,6 +54,23 @@ export type Applied = z.infer<typeof Applied>;
 /** What all open windows are told after a group was applied. */
 export const Change = z.object({ ...Version.shape, words: z.string(), ...Turns.shape, edits: z.array(Edit) });
 export type Change = z.infer<typeof Change>;
+
+/** Fields that a window had set and did not keep, since another one had set them otherwise: told to the others. */
+export const Clash = z.object({
+  /** Identifier of what it did. */
+  by: Stamp,
+  words: z.string().check(z.maxLength(200)),
+  things: z
+    .array(
+      z.object({
+        kind: z.enum(Object.keys(KINDS) as [Kind, ...Kind[]]),
+        id: z.string().check(z.maxLength(64)),
+        fields: z.record(z.string().check(z.regex(/^[A-Za-z]{1,40}$/)), z.unknown()),
+      }),
+    )
+    .check(z.minLength(1), z.maxLength(200)),
+});
+export type Clash = z.infer<typeof Clash>;
 
 /** A group that a window has missed. */
 export const MissedChange = z.object({ ...Version.shape, words: z.string(), edits: z.array(Edit) });

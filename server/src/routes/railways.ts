@@ -6,6 +6,7 @@ import { pipeline } from "node:stream/promises";
 import {
   type Applied,
   type Change,
+  Clash,
   Edit,
   EditGroup,
   emptyRecord,
@@ -98,6 +99,10 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
   });
   router.post("/:id/applied", json, (request, response) => {
     response.json({ applied: store.applied(request.params.id, parse(Stamps, request.body).stamps) });
+  });
+  router.post("/:id/clash", json, (request, response) => {
+    store.tellOfClash(request.params.id, parse(Clash, request.body));
+    response.status(204).end();
   });
   router.get("/:id/version", (request, response) => void response.json(store.version(request.params.id)));
   router.get("/:id/history", (request, response) => {

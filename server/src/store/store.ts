@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import { EventEmitter } from "node:events";
 import {
   type Change,
+  type Clash,
   complete,
   completed,
   type Edit,
@@ -71,6 +72,9 @@ const STACKS_KEPT = 200;
 
 /** Emitted by `changes` when another database has taken the place of the one before. */
 export const OTHER_DATABASE = Symbol("another database");
+
+/** Name under which `changes` emits what windows of a railway did not keep. */
+export const clashesOf = (id: string) => `clash ${id}`;
 
 /** Keeps railways and their history. Each group of edits is one transaction; when it returns, the edit is on disk. */
 export class Store {
@@ -211,6 +215,12 @@ export class Store {
   private requireKnown(id: string, now: number, { revision, stamp }: Base): void {
     const known = revision <= now && (stamp === undefined || this.stampOf(id, revision) === stamp);
     if (!known) throw new DivergedError(now);
+  }
+
+  /** Tells those who listen to a railway of what a window did not keep. @throws {NoRailwayError} */
+  tellOfClash(id: string, clash: Clash): void {
+    this.revisionOf(id);
+    this.changes.emit(clashesOf(id), clash);
   }
 
   /** Rows of the history before a revision, the latest first. */

@@ -7,7 +7,7 @@ import { useAppDispatch, useAppSelector } from "../store/store.ts";
 export function Notices() {
   const notices = useAppSelector((state) => state.notices);
   const dispatch = useAppDispatch();
-  const shown = notices.map((notice) => ({ ...notice, choice: notice.mine && "Take mine" }));
+  const shown = notices.map((notice) => ({ ...notice, choice: notice.mine && (notice.choice ?? "Take mine") }));
   const takeMine = (id: string) => {
     const mine = notices.find((notice) => notice.id === id)?.mine;
     if (mine) dispatch(setAsMine(mine));

@@ -16,7 +16,7 @@ export interface Reach {
 }
 
 /** Names of what railways tell, and lines. */
-const NAMES = { railway: ["hello", "change", "removed"], line: ["began", "messages", "stopped"] } as const;
+const NAMES = { railway: ["hello", "change", "clash", "removed"], line: ["began", "messages", "stopped"] } as const;
 
 /** Several topics that begin at once make one connection, milliseconds. */
 const GATHER = 20;

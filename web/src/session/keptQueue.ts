@@ -17,6 +17,8 @@ export interface Waiting {
 export interface KeptQueue {
   /** An identifier for something that is done in this window. */
   newId(): string;
+  /** Whether an identifier was made by this window. */
+  isOwn(id: string): boolean;
   keep(railwayId: string, entry: Entry, against: Version): Promise<void>;
   forget(entryIds: readonly string[]): Promise<void>;
   /** What waits for a railway, of this window and of windows which are gone; null when nothing does. */
@@ -60,6 +62,7 @@ export function indexedDbQueue(): KeptQueue {
   };
   return {
     newId: () => `${own}-${crypto.randomUUID()}`,
+    isOwn: (id) => id.startsWith(`${own}-`),
     // a browser that forbids pages to keep anything says so at the first question: then it waits in this window only
     keep: async (railwayId, entry, against) => {
       const number = count++;

@@ -1,7 +1,9 @@
+import type { Clash } from "@alderman/core";
 import { isAnyOf } from "@reduxjs/toolkit";
 import { notify } from "../store/notices.ts";
 import type { AppListenerApi, Services, StartListening } from "../store/store.ts";
 import type { Waiting } from "./keptQueue.ts";
+import { clashWords, type Lost } from "./queue.ts";
 import { ServerError, type ServerEvent } from "./server.ts";
 import { type Session, sessions } from "./sessions.ts";
 
@@ -41,11 +43,19 @@ export function startSessions(startListening: StartListening): void {
                   ...(mine && mine.length > 0 ? { mine: { railwayId: id, things: mine } } : {}),
                 }),
           );
+        tellOthers(api.extra, id, lost);
         void api.extra.keptQueue.forget(lost.flatMap(({ entryId, rest }) => (rest ? [] : [entryId])));
         api.dispatch(lossesShown(id));
       }
     },
   });
+}
+
+/** Tells the other windows of what this one had set and did not keep; who does not hear of it has lost nothing. */
+function tellOthers({ server }: Services, id: string, lost: readonly Lost[]): void {
+  for (const { entryId, words, rest, mine } of lost)
+    if (rest && words !== null && mine && mine.length > 0)
+      void server.clashed(id, { by: entryId, words, things: mine }).catch(() => {});
 }
 
 /** What goes on for one railway while its session lives: opening, listening, sending, catching up. */
@@ -178,7 +188,8 @@ class Life {
       api.dispatch(
         troubled({ id, trouble: { kind: "gone", sentence: "This railway was removed in another window." } }),
       );
-    } else if (event.kind === "change" && event.change.revision === known.revision + 1) {
+    } else if (event.kind === "clash") this.tellOfClash(event.clash);
+    else if (event.kind === "change" && event.change.revision === known.revision + 1) {
       api.dispatch(received({ id, change: event.change, at: new Date().toISOString() }));
     } else if (event.kind === "change" && event.change.revision <= known.revision) {
       // what was answered already, or what an older file in place of this one says: then the stamps differ
@@ -186,6 +197,17 @@ class Life {
     } else if (event.kind === "hello" && event.version.stamp === known.stamp) {
       if (this.session?.trouble?.kind === "unanswered") api.dispatch(troubled({ id, trouble: null }));
     } else await this.catchUp();
+  }
+
+  /** Another window had set something otherwise than it stands here, and did not keep it. */
+  private tellOfClash({ by, words, things }: Clash): void {
+    const { id, api } = this;
+    const record = this.session?.record;
+    if (!record || this.services.keptQueue.isOwn(by)) return;
+    const clashing = clashWords(record, things);
+    if (clashing.length === 0) return;
+    const mine = { railwayId: id, things };
+    api.dispatch(notify(`Of "${words}", ${clashing.join("; ")}.`, { stays: true, mine, choice: "Take theirs" }));
   }
 
   /** One way to meet whatever goes wrong: what passes is tried again after a while, the rest waits for the owner. */

@@ -181,6 +181,20 @@ function mergedValue(
   return { value, clashing, fields };
 }
 
+/** What another window had set otherwise than it stands in a record, in words. */
+export function clashWords(record: RailwayRecord, things: Mine["things"]): string[] {
+  return things.flatMap(({ kind, id, fields }) => {
+    const is = standsIn(record, { kind, id }) as Fields | null;
+    return Object.entries(fields).flatMap(([field, theirs]) =>
+      is === null || isSame(is[field], theirs)
+        ? []
+        : [
+            `${inWords(field)} was set to ${shown(theirs)} in another window, and stays ${shown(is[field])} as set here`,
+          ],
+    );
+  });
+}
+
 /** @example inWords("runMetres") // "run metres" */
 const inWords = (field: string) => field.replaceAll(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 

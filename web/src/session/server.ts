@@ -1,6 +1,7 @@
 import {
   Applied,
   Change,
+  Clash,
   MissedChange,
   OpenRailway,
   problemsOf,
@@ -37,6 +38,8 @@ export class ServerError extends Error {
 export type ServerEvent =
   | { kind: "hello"; version: Version }
   | { kind: "change"; change: Change }
+  /** What another window had set and did not keep. */
+  | { kind: "clash"; clash: Clash }
   | { kind: "removed" }
   /** Whether anything is told at once, or only found out when it is asked for. */
   | { kind: "live"; on: boolean }
@@ -52,6 +55,8 @@ export interface Server {
   missed(id: string, since: Version): Promise<{ changes: MissedChange[]; turns: Turns }>;
   /** Which of some groups were applied already, by their stamps. */
   applied(id: string, stamps: readonly string[]): Promise<string[]>;
+  /** Tells the other windows what this one had set and did not keep. */
+  clashed(id: string, clash: Clash): Promise<void>;
   /** Takes a record in as a railway of its own. @returns its identifier */
   importCopy(record: RailwayRecord): Promise<string>;
   /** Tells of what happens to a railway. @returns how to stop */
@@ -117,6 +122,10 @@ export const httpServer: Server = {
 
   applied: async (id, stamps) => (await ask(`/${id}/applied`, Known, json({ stamps }))).applied,
 
+  async clashed(id, clash) {
+    await fetch(`/api/railways/${id}/clash`, json(clash));
+  },
+
   async importCopy(record) {
     const init = { method: "POST", headers: { "Content-Type": "text/plain" }, body: writeRailwayFile(record) };
     return (await ask("/import", z.object({ id: z.string() }), init)).id;
@@ -131,6 +140,7 @@ export const httpServer: Server = {
       if ("live" in told) tell({ kind: "live", on: told.live });
       else if (told.name === "hello") clear(Version, told.data, (version) => ({ kind: "hello", version }));
       else if (told.name === "change") clear(Change, told.data, (change) => ({ kind: "change", change }));
+      else if (told.name === "clash") clear(Clash, told.data, (clash) => ({ kind: "clash", clash }));
       else if (told.name === "removed") tell({ kind: "removed" });
     });
   },

@@ -455,6 +455,38 @@ it("tells both values of what two windows set otherwise, and keeps the rest", as
   expect(fieldsOf("a")).toEqual([["X", "engine shed"]]);
 });
 
+it("tells the other window as well, which can have theirs, and says nothing of what stands as wanted", async () => {
+  server.railways.get("a")!.elsewhere("other-0", named("x", "X", "shed"));
+  const [window, other] = [newWindow("window01"), newWindow("window02")];
+  window.open("a");
+  other.open("a");
+  await Promise.all([settled(window), settled(other)]);
+  const slow = gate();
+  server.fate = (request) => (request.startsWith("send") ? { wait: slow.wait } : {});
+  // the other window is first, and neither knows of the other's yet
+  server.silent = true;
+  other.put(named("x", "X", "coal stage"));
+  window.put(named("x", "X", "engine shed", 2));
+  server.silent = false;
+  slow.open();
+  await Promise.all([settled(window), settled(other)]);
+  await until(() => window.notices().length === 1 && other.notices().length === 1);
+  const [told] = other.notices();
+  expect(fieldsOf("a")).toHaveLength(1);
+  const [loser, winner] = told?.includes("stays coal stage") ? [window, other] : [other, window];
+  expect(loser.notices()[0]).toMatch(/name was set to .* in another window, which stays, and to .* here/);
+  expect(winner.notices()[0]).toMatch(/name was set to .* in another window, and stays .* as set here/);
+  const [{ mine, choice } = { mine: undefined, choice: undefined }] = winner.store.getState().notices;
+  expect(choice).toBe("Take theirs");
+  winner.store.dispatch(setAsMine(mine!));
+  await settled(winner);
+  expect(fieldsOf("a")).toEqual([["X", mine!.things[0]!.fields.name]]);
+  // told again of what stands so now, nobody says anything
+  const before = winner.notices().length;
+  server.tell("a", { kind: "clash", clash: { by: "window09-1", words: "again", things: mine!.things } });
+  expect(winner.notices()).toHaveLength(before);
+});
+
 it("merges every field that one side alone has set, whatever waits, and tells every other", () => {
   const zoneFields = fc.record({
     label: fc.constantFrom("A", "B", "C"),

@@ -8,6 +8,8 @@ export interface Notice {
   stays: boolean;
   /** What of this window's own was not kept, which the owner may have after all. */
   mine?: Mine | undefined;
+  /** What the button says by which they are had. */
+  choice?: string | undefined;
 }
 
 /** Fields of things as this window had set them. */
@@ -24,9 +26,10 @@ export const notices = createSlice({
   initialState: [] as Notice[],
   reducers: {
     notify: {
-      prepare: (sentence: string, { stays = false, mine }: { stays?: boolean; mine?: Mine } = {}) => ({
-        payload: { id: nanoid(), sentence, stays, mine },
-      }),
+      prepare: (
+        sentence: string,
+        { stays = false, mine, choice }: { stays?: boolean; mine?: Mine; choice?: string } = {},
+      ) => ({ payload: { id: nanoid(), sentence, stays, mine, choice } }),
       reducer: (state, { payload }: PayloadAction<Notice>) => {
         // the same sentence twice says no more than once
         const others = state.filter(({ sentence }) => sentence !== payload.sentence);
