@@ -7,7 +7,7 @@ const VEIL = "fixed inset-0 z-40 bg-[color-mix(in_srgb,var(--bottle)_45%,transpa
 const NORMAL = "w-[min(600px,calc(100vw-24px))]";
 const WIDE = "w-[min(820px,calc(100vw-24px))]";
 const BOX =
-  "fixed left-1/2 top-[10vh] z-41 max-h-[80vh] -translate-x-1/2 overflow-auto rounded-[3px] border border-ink bg-sheet p-4";
+  "fixed left-1/2 top-[10vh] z-41 max-h-[80vh] -translate-x-1/2 overflow-auto rounded-[3px] border border-ink bg-sheet";
 
 /** Gives the focus back to what had it before; dialogs here are not opened by a trigger that the package knows. */
 function useFocusBack() {
@@ -47,18 +47,21 @@ export function Dialog({
           onEscapeKeyDown={(event) => isChanged(document.activeElement) && event.preventDefault()}
           {...(about ? {} : { "aria-describedby": undefined })}
         >
-          <div className="mb-3 flex items-start gap-3">
-            <div className="min-w-0 flex-1">
-              <Radix.Title asChild>
-                <h2>{title}</h2>
-              </Radix.Title>
-              {about && <Radix.Description className="mt-1 text-ink-2">{about}</Radix.Description>}
+          {/* room within what scrolls, so that a table's headings stand at its very edge */}
+          <div className="p-4">
+            <div className="mb-3 flex items-start gap-3">
+              <div className="min-w-0 flex-1">
+                <Radix.Title asChild>
+                  <h2>{title}</h2>
+                </Radix.Title>
+                {about && <Radix.Description className="mt-1 text-ink-2">{about}</Radix.Description>}
+              </div>
+              <Radix.Close className={buttonClass()}>
+                <X size={14} aria-hidden="true" /> Close
+              </Radix.Close>
             </div>
-            <Radix.Close className={buttonClass()}>
-              <X size={14} aria-hidden="true" /> Close
-            </Radix.Close>
+            {children}
           </div>
-          {children}
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>
@@ -86,7 +89,7 @@ export function AlertDialog({
       <Alert.Portal>
         <Alert.Overlay className={VEIL} />
         <Alert.Content
-          className={`${BOX} ${NORMAL} grid gap-3`}
+          className={`${BOX} ${NORMAL} grid gap-3 p-4`}
           onCloseAutoFocus={focusBack}
           onEscapeKeyDown={(event) => !close && event.preventDefault()}
         >
