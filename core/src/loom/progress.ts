@@ -21,8 +21,18 @@ export function jointsOf({ bench, front, underneath }: Progress): Done {
   return { done: bench.done + front.done + underneath.done, of: bench.of + front.of + underneath.of };
 }
 
-/** Counts the work on wires. */
+const known = new WeakMap<readonly Wire[], Progress>();
+
+/** Counts the work on wires; of the same list once. */
 export function progressOf(wires: readonly Wire[]): Progress {
+  const before = known.get(wires);
+  if (before) return before;
+  const counted = countWork(wires);
+  known.set(wires, counted);
+  return counted;
+}
+
+function countWork(wires: readonly Wire[]): Progress {
   const none = (): Done => ({ done: 0, of: 0 });
   const progress: Progress = {
     ...{ cut: none(), labelled: none(), tested: none() },

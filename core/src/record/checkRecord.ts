@@ -1,4 +1,4 @@
-import { KIND_ENTRIES, type KindEntry, type RailwayRecord, thingsOf } from "./kinds.ts";
+import { KIND_ENTRIES, type Kind, type KindEntry, type RailwayRecord, thingsOf } from "./kinds.ts";
 import type { SenseLink } from "./notes.ts";
 import type { Problem } from "./problems.ts";
 import type { Assignment } from "./schemas.ts";
@@ -7,8 +7,8 @@ import type { Assignment } from "./schemas.ts";
  * The rules that hold between the things of a record: references lead somewhere, labels are told apart,
  * nothing does one job twice.
  *
- * @param sound a record that breaks no rule; lists that are the same ones are not looked at again where they matter by
- *   themselves
+ * @param sound a record that breaks no rule; of lists that are the same ones only that is looked at again in which the others
+ *   matter
  * @returns the problems found, empty when the record is sound; at most ten
  */
 export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Problem[] {
@@ -21,26 +21,34 @@ export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Probl
   }
   if (problems.length > 0) return problems;
 
-  const known = new Map(KIND_ENTRIES.map(([kind]) => [kind, new Set(thingsOf(record, kind).map(({ id }) => id))]));
+  const isSame = (kind: Kind) => sound !== undefined && thingsOf(record, kind) === thingsOf(sound, kind);
+  const lost = new Set(sound && KIND_ENTRIES.flatMap(([kind]) => (losesAny(record, sound, kind) ? [kind] : [])));
   for (const [kind, entry] of KIND_ENTRIES) {
     const things = thingsOf(record, kind);
-    if (entry.labelled) uniqueLabels(things as { id: string; label: string }[], entry.list, kind, add);
-    references(things, kind, entry, known, add);
+    if (entry.labelled && !isSame(kind)) uniqueLabels(things as { id: string; label: string }[], entry.list, kind, add);
+    if (!isSame(kind) || Object.values(entry.refs ?? {}).some(({ to }) => lost.has(to)))
+      references(things, kind, entry, (to) => idsOf(thingsOf(record, to)), add);
   }
-  checkTurnouts(record, add);
-  checkJobs(record, add);
-  if (!sound || LOOM.some((list) => record[list] !== sound[list])) checkWires(record, add);
-  checkNotes(record, add);
-  checkCustoms(record, add);
-  checkNumbers(record, add);
-  checkEvents(record, add);
-  checkLine(record, add);
-  checkRoutes(record, add);
+  for (const { of, check } of CHECKS) if (!sound || of.some((list) => record[list] !== sound[list])) check(record, add);
   return problems.slice(0, 10);
 }
 
-/** Lists whose rules concern nothing else. */
-const LOOM = ["wires", "strips", "cables"] as const;
+const ids = new WeakMap<readonly unknown[], ReadonlySet<string>>();
+
+/** The identifiers in a list; of the same list found once. */
+function idsOf(things: readonly { id: string }[]): ReadonlySet<string> {
+  const before = ids.get(things);
+  if (before) return before;
+  const own = new Set(things.map(({ id }) => id));
+  ids.set(things, own);
+  return own;
+}
+
+/** Whether something is no longer there that was. */
+function losesAny(record: RailwayRecord, sound: RailwayRecord, kind: Kind): boolean {
+  const [now, before] = [thingsOf(record, kind), thingsOf(sound, kind)];
+  return now !== before && before.some(({ id }) => !idsOf(now).has(id));
+}
 
 /** A reserved range begins before it ends, an output answers to one address only, and a setting is there once. */
 function checkNumbers({ reserves, answers, settings }: RailwayRecord, add: Add): void {
@@ -161,7 +169,7 @@ function references(
   things: readonly { id: string }[],
   kind: string,
   { list, refs = {} }: KindEntry,
-  known: ReadonlyMap<string, ReadonlySet<string>>,
+  known: (kind: Kind) => ReadonlySet<string>,
   add: Add,
 ): void {
   const fields = Object.entries(refs);
@@ -169,7 +177,7 @@ function references(
   for (const [index, thing] of things.entries()) {
     for (const [field, { to }] of fields) {
       const id = (thing as Record<string, unknown>)[field];
-      if (id === undefined || id === null || known.get(to)?.has(String(id))) continue;
+      if (id === undefined || id === null || known(to).has(String(id))) continue;
       const { label = thing.id } = thing as { label?: string };
       add([list, index, field], `The ${kind} ${label} names a ${to} that does not exist (${String(id)}).`);
     }
@@ -343,3 +351,16 @@ function soleJobs(assignment: Assignment): { key: string; what: string }[] {
       return [{ key: `address of ${assignment.deviceId} ${assignment.way}`, what: "An output has one address only" }];
   }
 }
+
+/** The rules that lists have among themselves, and which lists those are. */
+const CHECKS: readonly { of: readonly (keyof RailwayRecord)[]; check: (record: RailwayRecord, add: Add) => void }[] = [
+  { of: ["turnouts"], check: checkTurnouts },
+  { of: ["assignments"], check: checkJobs },
+  { of: ["wires", "strips", "cables"], check: checkWires },
+  { of: ["senses", "photos"], check: checkNotes },
+  { of: ["customs", "stocks"], check: checkCustoms },
+  { of: ["reserves", "answers", "settings"], check: checkNumbers },
+  { of: ["events", "producers", "consumers", "taught"], check: checkEvents },
+  { of: ["spots"], check: checkLine },
+  { of: ["routeTurnouts", "routeControls", "boardParts"], check: checkRoutes },
+];

@@ -10,6 +10,7 @@ export function withUnchanged(record: RailwayRecord, before: RailwayRecord): Rai
   for (const [kind, { list }] of KIND_ENTRIES) {
     const old = thingsOf(before, kind);
     const now = thingsOf(record, kind);
+    if (now === old) continue;
     const known = new Map(old.map((thing) => [thing.id, thing]));
     const kept = now.map((thing) => {
       const earlier = known.get(thing.id);

@@ -29,6 +29,7 @@ import {
 } from "@alderman/core";
 import { expose } from "comlink";
 import { changeOf, type Overview, type OverviewChange, overviewOf, partOf } from "./overview.ts";
+import { receivedRecord, type SentRecord } from "./sentRecord.ts";
 
 /** What a screen needs besides the whole railway's results. */
 export interface Focus {
@@ -65,6 +66,9 @@ export interface FocusResult {
 export type ProvingCounts = Record<string, { steps: number; passed: number; failed: number; stale: number }>;
 
 let derived: Derived | null = null;
+
+/** The record that came last. */
+let received: RailwayRecord | null = null;
 
 let sent: Overview | null = null;
 
@@ -115,10 +119,11 @@ const worker = {
    * The railway as far as it is checked within a moment; the rest is asked for by `more`.
    * @param anew everything is wanted, not only what changed since the last answer
    */
-  overview(record: RailwayRecord, anew: boolean): OverviewChange {
-    // the record was copied on its way here
-    const known = derived ? withUnchanged(record, derived.record) : record;
-    derived = new Derived(known, derived ?? undefined);
+  overview(record: SentRecord, anew: boolean): OverviewChange {
+    received = receivedRecord(record, received);
+    // what is new was copied on its way here
+    if (derived) received = withUnchanged(received, derived.record);
+    derived = new Derived(received, derived ?? undefined);
     if (anew) sent = null;
     return part(derived, FIRST_PART);
   },

@@ -3,6 +3,7 @@ import { expect, it, vi } from "vitest";
 import type { Focus } from "./derive.worker.ts";
 import { type AskWorker, Deriver, LONGEST_SILENCE, NO_RESULTS, type Results } from "./deriver.ts";
 import type { OverviewChange } from "./overview.ts";
+import { receivedRecord, type SentRecord } from "./sentRecord.ts";
 
 const FOCUS: Focus = {
   turnoutId: null,
@@ -24,6 +25,15 @@ const changed = (name: string, share = 1): OverviewChange => ({
   lists: {},
 });
 
+/** Answers records, as a worker has them of what is sent. */
+function reading<T>(answer: (record: RailwayRecord) => T): (sent: SentRecord) => T {
+  let received: RailwayRecord | null = null;
+  return (sent) => {
+    received = receivedRecord(sent, received);
+    return answer(received);
+  };
+}
+
 /** A worker whose answers wait until the test lets them out. */
 function slowWorker() {
   const asked: string[] = [];
@@ -33,7 +43,7 @@ function slowWorker() {
     return new Promise((done) => waiting.push(() => done(value)));
   };
   const worker = {
-    overview: (given: RailwayRecord) => answer(`overview ${given.railway.name}`, changed(given.railway.name)),
+    overview: reading((given) => answer(`overview ${given.railway.name}`, changed(given.railway.name))),
     focus: (given: Focus) => answer(`focus ${given.turnoutId}`, { turnoutId: given.turnoutId }),
     proving: () => answer("proving", {}),
     openEnds: () => answer("open ends", 3),
@@ -63,7 +73,7 @@ function deriver(...workers: AskWorker[]) {
 /** A worker that answers at once; `overview` may be played otherwise. */
 const quickWorker = (overview?: (record: RailwayRecord) => Promise<unknown>) =>
   ({
-    overview: overview ?? (async ({ railway }: RailwayRecord) => changed(railway.name)),
+    overview: reading(overview ?? (async ({ railway }) => changed(railway.name))),
     focus: async () => ({}),
     proving: async () => ({}),
     openEnds: async () => 0,

@@ -1,6 +1,7 @@
 import type { Consequence, EditGroup, LaidAs, RailwayRecord, RoutePress, UnitDesign } from "@alderman/core";
 import type { DeriveWorker, Focus, FocusResult, ProvingCounts } from "./derive.worker.ts";
 import { type Overview, type OverviewChange, withChange } from "./overview.ts";
+import { sentRecord } from "./sentRecord.ts";
 
 /** The latest results; a part is null until it has been worked out once for this railway. */
 export interface Results {
@@ -87,6 +88,8 @@ export class Deriver {
   private results = NO_RESULTS;
   /** The latest overview that came, shown or not: the worker sends only what changed since. */
   private base: Overview | null = null;
+  /** The record that the worker has. */
+  private sent: RailwayRecord | null = null;
   private worker: (RunningWorker & { death: Promise<never>; end: (why: string) => void }) | null = null;
   private silence: ReturnType<typeof setTimeout> | null = null;
   /** The record for which a worker was started anew after one had ended. */
@@ -234,6 +237,7 @@ export class Deriver {
     this.worker?.stop();
     this.worker = null;
     this.base = null;
+    this.sent = null;
   }
 
   private async work(): Promise<void> {
@@ -266,7 +270,9 @@ export class Deriver {
     try {
       if (record !== this.done.record) {
         const anew = this.base === null;
-        const change = await this.ask((worker) => worker.overview(record, anew));
+        const sent = sentRecord(record, this.sent);
+        this.sent = record;
+        const change = await this.ask((worker) => worker.overview(sent, anew));
         if (this.wanted.railwayId !== railwayId) return true;
         this.done = { ...nothingDone(), record };
         this.take(change, isWanted());

@@ -1,4 +1,5 @@
 import { type Derived, isSame, type Loom, RULES, sortedFindings, type Thread } from "@alderman/core";
+import { isSameList, type ListChange, listChange, withList } from "./listChange.ts";
 
 /** What all screens share, as it comes from the worker. */
 export type Overview = {
@@ -32,9 +33,6 @@ const KEYS: { [K in ListName]: (item: Item<K>) => string } = {
   idle: ({ fact }) => fact.id,
 };
 const NAMES = Object.keys(KEYS) as ListName[];
-
-/** A list made of stretches of the one before and of new things. */
-export type ListChange<T> = readonly ({ from: number; count: number } | { item: T })[];
 
 /** What has to be sent for the other side to have an overview, when it has the one before. */
 export interface OverviewChange {
@@ -133,23 +131,6 @@ export function changeOf(now: Overview, before: Overview | null, share = 1): Ove
   return { lists: Object.fromEntries(changes), complete, partial, share };
 }
 
-function isSameList(a: readonly unknown[], b: readonly unknown[]): boolean {
-  return a === b || (a.length === b.length && a.every((item, place) => item === b[place]));
-}
-
-function listChange<T>(now: readonly T[], before: readonly T[]): ListChange<T> {
-  const places = new Map(before.map((item, place) => [item, place]));
-  const change: ({ from: number; count: number } | { item: T })[] = [];
-  for (const item of now) {
-    const place = places.get(item);
-    const last = change.at(-1);
-    if (place === undefined) change.push({ item });
-    else if (last && "from" in last && last.from + last.count === place) last.count++;
-    else change.push({ from: place, count: 1 });
-  }
-  return change;
-}
-
 /** The overview that a change makes of the one before; a list in which nothing changed is the same one. */
 export function withChange(before: Overview | null, change: OverviewChange): Overview {
   const earlier = before && listsOf(before);
@@ -158,12 +139,4 @@ export function withChange(before: Overview | null, change: OverviewChange): Ove
     return [name, list ? withList<unknown>(old, list) : old];
   });
   return overviewFrom(Object.fromEntries(made), change);
-}
-
-function withList<T>(before: readonly T[], change: ListChange<T>): readonly T[] {
-  const [first] = change;
-  if (change.length === 1 && first && "from" in first && first.from === 0 && first.count === before.length)
-    return before;
-  if (change.length === 0 && before.length === 0) return before;
-  return change.flatMap((each) => ("item" in each ? [each.item] : before.slice(each.from, each.from + each.count)));
 }

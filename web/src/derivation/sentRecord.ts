@@ -1,0 +1,31 @@
+import { LISTS, type RailwayRecord } from "@alderman/core";
+import { isSameList, type ListChange, listChange, withList } from "./listChange.ts";
+
+/** A record on its way to the worker: whole, or what is new in it since the one that was sent before. */
+export type SentRecord =
+  | { whole: RailwayRecord }
+  | { railway: RailwayRecord["railway"] | null; lists: { readonly [list: string]: ListChange<unknown> } };
+
+type Lists = Readonly<Record<string, readonly unknown[]>>;
+const listsOf = (record: RailwayRecord) => record as unknown as Lists;
+
+/** A record as it has to be sent to who has another one; things that an edit left alone are the same objects in both. */
+export function sentRecord(now: RailwayRecord, before: RailwayRecord | null): SentRecord {
+  if (!before) return { whole: now };
+  const changes = Object.values(LISTS).flatMap((name) => {
+    const [list, old] = [listsOf(now)[name] ?? [], listsOf(before)[name] ?? []];
+    return isSameList(list, old) ? [] : [[name, listChange(list, old)] as const];
+  });
+  return { railway: now.railway === before.railway ? null : now.railway, lists: Object.fromEntries(changes) };
+}
+
+/** The record that was sent, with lists and things that are as before the same ones. @param before the one that came last */
+export function receivedRecord(sent: SentRecord, before: RailwayRecord | null): RailwayRecord {
+  if ("whole" in sent) return sent.whole;
+  if (!before) throw new Error("There is no record for this change.");
+  const lists = Object.entries(sent.lists).map(([name, change]) => [
+    name,
+    withList(listsOf(before)[name] ?? [], change),
+  ]);
+  return { ...before, railway: sent.railway ?? before.railway, ...Object.fromEntries(lists) };
+}
