@@ -64,7 +64,12 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     response.status(201).json({ id: await importFile(store, text) });
   });
 
-  router.get("/:id", (request, response) => void response.json(store.open(request.params.id)));
+  router.get("/:id", (request, response) => {
+    const { id } = request.params;
+    response.json(store.open(id));
+    // while the window draws what it got
+    setImmediate(() => store.planAhead(id)).unref();
+  });
   router.delete("/:id", (request, response) => {
     store.remove(request.params.id);
     response.status(204).end();

@@ -169,6 +169,12 @@ export class Store {
     return { id, revision, stamp: this.stampOf(id, revision), record, ...this.next(id) };
   }
 
+  /** Works out what the first edit of a railway that was opened would otherwise wait for; nothing when it is not at hand. */
+  planAhead(id: string): void {
+    const cached = this.cache.get(id);
+    if (cached && !this.planned.get(id)) this.planned.set(id, complete(cached.record).planned);
+  }
+
   /**
    * Applies a group of edits made against a revision, in one transaction.
    *
@@ -296,12 +302,10 @@ export class Store {
   /** A group of edits with what they propose of the loom, so that one undo takes both back. */
   private withLoom(id: string, edits: readonly Edit[], { record, inverses }: Edited): Edited & { edits: Edit[] } {
     const { edits: proposed, planned } = complete(record, this.planned.get(id));
-    if (proposed.length === 0) {
-      this.planned.set(id, planned);
-      return { edits: [...edits], record, inverses };
-    }
+    // what is proposed now is among what differs when it is planned next
+    this.planned.set(id, planned);
+    if (proposed.length === 0) return { edits: [...edits], record, inverses };
     const whole = edit(record, proposed);
-    this.planned.set(id, complete(whole.record, planned).planned);
     return { edits: [...edits, ...proposed], record: whole.record, inverses: [...whole.inverses, ...inverses] };
   }
 
