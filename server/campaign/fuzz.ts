@@ -88,6 +88,9 @@ function garbled(random: Random, text: string): string {
   return text.slice(0, at) + strange + text.slice(at + (what < 0.8 ? 1 : 0));
 }
 
+/** What a window tells the others of. */
+const CLASH = { by: "w-1", words: "Zones", things: [{ kind: "zone", id: "a", fields: { name: "shed", order: 1 } }] };
+
 /** A request that is nearly right, or not at all. */
 function strangeRequest(random: Random, id: string, store: Store) {
   const { revision, record } = store.open(id);
@@ -101,6 +104,7 @@ function strangeRequest(random: Random, id: string, store: Store) {
     ["POST", `/railways/${name}/undo`, { revision }],
     ["POST", `/railways/${name}/redo`, mutated(random, { revision, stamp: "s" })],
     ["POST", `/railways/${name}/applied`, mutated(random, { stamps: ["a", "b"] })],
+    ["POST", `/railways/${name}/clash`, mutated(random, CLASH)],
     ["POST", "/railways", mutated(random, { name: "One more" })],
     ["POST", "/railways/sample", mutated(random, { sample: "nothing" })],
     ["POST", `/calculators/${oneOf(random, ["ledResistor", "__proto__", "wireDrop", "%"])}`, oneOf(random, STRANGE)],
@@ -108,6 +112,7 @@ function strangeRequest(random: Random, id: string, store: Store) {
     ["GET", `/railways/${name}/history?before=${oneOf(random, ["1", "-5", "NaN", "99999999999999999999"])}`, undefined],
     ["GET", `/railways/${name}`, undefined],
     ["GET", `/railways/${name}/version`, undefined],
+    ["GET", `/railways/${name}/history/size`, undefined],
     [oneOf(random, ["PUT", "PATCH", "TRACE", "DELETE"]), `/railways/${oneOf(random, ["nothing", "%00"])}`, undefined],
   ]);
   const type = oneOf(random, [

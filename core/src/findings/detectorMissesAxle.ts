@@ -19,6 +19,9 @@ interface Missed {
   threads: Thread[];
 }
 
+/** Less than this comes from no supply, amps. */
+const NOTHING = 1e-6;
+
 /** Currents that differ by less than a millionth are the same one. */
 const ALIKE = 1 - 1e-6;
 
@@ -39,7 +42,8 @@ export const detectorMissesAxle = rule<Missed>({
       const detector = fitted(look.record, zone.deviceId);
       const tells = detector.type.figures.detectAmps;
       const flows = tells && withAxle(look, zone);
-      if (!tells || flows === null || flows === undefined) continue;
+      // a track that nothing feeds is incomplete, and has another finding
+      if (!tells || flows === null || flows === undefined || flows < NOTHING) continue;
       const needs = tells.value * (1 + tells.tolerance);
       // of zones alike the first is named, whatever the last digits say
       const known = least.get(zone.deviceId);

@@ -28,7 +28,7 @@ export const supplyOverRating = rule<Loaded>({
   severity: ({ worst, rating, blocked }) => (worst > rating && !blocked ? "stop" : "look"),
   title: "A supply is near or over its rating",
   about:
-    "What hangs on a supply is solved at rest with all turnouts normal and all reverse, while all move at once as at the start of a day, and with everything drawing at once that can: lamps in the colour that takes more, two controls held, servos held against their stops. Above four fifths of the rating is worth a look, with servos held against their stops above all of it; above the rating the supply runs hot or shuts down.",
+    "What hangs on a supply is solved at rest with all turnouts normal and all reverse, while all move at once as at the start of a day, and with everything drawing at once that can: lamps in the colour that takes more, two controls held, servos held against their stops, and on a track bus the engines that run at once. Above four fifths of the rating is worth a look, with servos held against their stops above all of it; above the rating the supply runs hot or shuts down.",
   look: ({ loads, record, threads, hands }) => {
     // what controls thrown against each other do has a finding of its own
     const shorted = new Set(hands.filter(isShortByHands).map(({ id }) => id));

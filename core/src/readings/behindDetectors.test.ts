@@ -1,6 +1,6 @@
 // What hangs on rails that are fed through a detector: what it takes flows through the zone.
 import { describe, expect, it } from "vitest";
-import { drafted, findingsOf, remedied, withFigures } from "../../testing/build.ts";
+import { drafted, findingsOf, remedied, retyped, withFigures } from "../../testing/build.ts";
 import { LINE_MISTAKES } from "../../testing/lines.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
@@ -156,6 +156,8 @@ describe("an axle with a resistor", () => {
       draft.unassign((a) => a.role === "commands" && a.toDeviceId === "bd1");
     });
     expect(findingsOf(unfed, "detector-misses-axle")).toEqual([]);
+    // what brings the track its commands has no source of its own
+    expect(findingsOf(retyped(record, "TB1", "reverser-coil"), "detector-misses-axle")).toEqual([]);
   });
 });
 
