@@ -182,6 +182,7 @@ export class PlayedBrowser {
       isOwn: (id) => id.startsWith(`${window}-`),
       newId: () => `${window}-${count++}-${Math.random().toString(36).slice(2)}`,
       keep: async (railwayId, entry, against) => void this.kept.push({ railwayId, entry, against, window }),
+      settled: async () => {},
       forget: async (ids) => {
         this.kept = this.kept.filter(({ entry }) => !ids.includes(entry.id));
       },

@@ -20,6 +20,8 @@ export interface KeptQueue {
   /** Whether an identifier was made by this window. */
   isOwn(id: string): boolean;
   keep(railwayId: string, entry: Entry, against: Version): Promise<void>;
+  /** When everything that is to be kept is, or cannot be. */
+  settled(): Promise<void>;
   forget(entryIds: readonly string[]): Promise<void>;
   /** What waits for a railway, of this window and of windows which are gone; null when nothing does. */
   waiting(railwayId: string): Promise<Waiting | null>;
@@ -45,16 +47,13 @@ export function indexedDbQueue(): KeptQueue {
   const store = createStore("alderman-queue", "entries");
   void navigator.locks?.request(`${LOCK}${own}`, () => new Promise(() => {}));
   let count = 0;
-  // a clock that was set back must not bring what is done next before what waits already
-  let latest: Promise<number> | null = null;
-  const moment = async (): Promise<number> => {
-    latest ??= entries<string, Kept>(store).then((kept) => Math.max(0, ...kept.map(([, { at }]) => at[0] + 1)));
-    latest = latest.then((before) => Math.max(before, Date.now()));
-    return latest;
-  };
+  let writing: Promise<unknown> = Promise.resolve();
+  /** The latest moment that is taken: a clock that was set back must not bring what is done next before what waits already. */
+  let latest = 0;
 
   const all = async (): Promise<Kept[]> => {
     const [kept, living] = await Promise.all([entries<string, Kept>(store), livingWindows()]);
+    latest = Math.max(latest, ...kept.map(([, { at }]) => at[0] + 1));
     return kept
       .map(([, value]) => value)
       .filter(({ window }) => window === own || !living.has(window))
@@ -65,9 +64,14 @@ export function indexedDbQueue(): KeptQueue {
     isOwn: (id) => id.startsWith(`${own}-`),
     // a browser that forbids pages to keep anything says so at the first question: then it waits in this window only
     keep: async (railwayId, entry, against) => {
-      const number = count++;
-      const kept: Kept = { railwayId, window: own, at: [await moment(), number], entry, against };
-      await set(entry.id, kept, store);
+      latest = Math.max(latest, Date.now());
+      const kept: Kept = { railwayId, window: own, at: [latest, count++], entry, against };
+      const written = set(entry.id, kept, store);
+      writing = Promise.allSettled([writing, written]);
+      await written;
+    },
+    settled: async () => {
+      await writing;
     },
     forget: async (entryIds) => {
       // what was sent and could not be taken out is sent again, and not applied again

@@ -214,6 +214,8 @@ class Life {
   private async meet(error: unknown): Promise<void> {
     if (!(error instanceof ServerError)) throw error;
     const { id, api } = this;
+    // it is said that what waits is kept in the browser, and so it is by then
+    await this.services.keptQueue.settled();
     const kind = error.diverged ? "diverged" : error.status === 404 ? "gone" : "unanswered";
     api.dispatch(troubled({ id, trouble: { kind, sentence: error.message } }));
     if (kind !== "unanswered") return;
