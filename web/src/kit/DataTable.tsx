@@ -61,8 +61,9 @@ const features = tableFeatures({
 });
 type Features = typeof features;
 
-/** Above so many rows only those in sight are drawn. */
+/** Above so many rows only those in sight are drawn; of a table that scrolls with what it stands in, above so many. */
 const MOST_DRAWN = 50;
+const MOST_FLOWING = 150;
 
 // what only long tables, or those that can be searched, need is loaded with the first of them
 const ManyRows = part(async () => (await import("./ManyRows.tsx")).ManyRows);
@@ -116,7 +117,7 @@ export function DataTable<T>(props: Props<T>) {
   const setScrollAround = useCallback((own: HTMLDivElement | null) => setScroll(own && scrollerAround(own)), []);
   const rows = table.getRowModel().rows;
   // where nothing around it scrolls, but the page itself, all rows are drawn
-  const many = rows.length > MOST_DRAWN && (!flowing || scroll !== null);
+  const many = flowing ? rows.length > MOST_FLOWING && scroll !== null : rows.length > MOST_DRAWN;
   const at = rows.findIndex(({ id }) => id === chosen);
   useEffect(() => {
     if (at >= 0 && !many) scroll?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
