@@ -1,13 +1,6 @@
 // The schools side by side: frogs, controls, kept readings, and mistakes with their cures, as an owner meets them.
 import { AXE, violations } from "./axe.ts";
-import { beginRailway, expect, giveFile, openDemo, pick, test, typeCell } from "./server.ts";
-
-/** Opens a sample from the list of railways. */
-async function openSample(page: import("@playwright/test").Page, address: string, words: RegExp): Promise<void> {
-  await page.goto(`${address}/railways`);
-  await page.getByRole("listitem").filter({ hasText: words }).getByRole("button").click();
-  await page.waitForURL(/\/r\//);
-}
+import { beginRailway, expect, giveFile, openDemo, openSample, pick, test, typeCell } from "./server.ts";
 
 test("a crossover with two toggles and fed frogs is typed into the list and drawn with what each frog carries", async ({
   page,

@@ -141,3 +141,10 @@ export async function drag(page: Page, from: Locator, to: Locator): Promise<void
   await page.mouse.move(end.x + end.width / 2, end.y + end.height / 2, { steps: 8 });
   await page.mouse.up();
 }
+
+/** Opens a sample from the list of railways. */
+export async function openSample(page: Page, address: string, words: RegExp): Promise<void> {
+  await page.goto(`${address}/railways`);
+  await page.getByRole("listitem").filter({ hasText: words }).getByRole("button").click();
+  await page.waitForURL(/\/r\//);
+}

@@ -1,0 +1,25 @@
+// A club's railway: what is drawn of long lists, and what is said while it is checked.
+import { expect, openSample, test } from "./server.ts";
+
+test("of four hundred turnouts those in sight are drawn, arrows go through them, and all is checked in the end", async ({
+  page,
+  server,
+}) => {
+  test.slow();
+  await openSample(page, server.address, /A generated club railway of 400 turnouts/);
+  const roster = page.getByRole("table", { name: "Turnouts" });
+  await expect(roster).toHaveAttribute("aria-rowcount", /^3\d\d$/, { timeout: 60_000 });
+  expect(await roster.getByRole("row").count()).toBeLessThan(80);
+  const found = page.getByRole("link", { name: /^Findings: \d+ wrong, \d+ doubtful$/ });
+  await expect(found).toBeVisible({ timeout: 60_000 });
+  const chosen = roster.locator('[aria-selected="true"]');
+  await chosen.focus();
+  for (let press = 0; press < 45; press++) await page.keyboard.press("ArrowDown");
+  await expect(chosen).toBeInViewport();
+  await expect(chosen).toHaveAttribute("aria-rowindex", "47");
+  const label = (await chosen.getByRole("cell").first().innerText()).trim().split(/\s+/).at(-1) ?? "";
+  await expect(page.getByRole("group", { name: `Thread of ${label}` })).toBeVisible();
+  // what lies below the list is reached by scrolling past all of it
+  await page.getByRole("heading", { name: "Boards and supplies" }).scrollIntoViewIfNeeded();
+  await expect(page.getByRole("heading", { name: "Boards and supplies" })).toBeInViewport();
+});
