@@ -179,7 +179,7 @@ export {
 } from "./events/plan.ts";
 export { allTaught, stepDone } from "./events/taught.ts";
 export { type SwitchSetting, type TeachingSheet, type TeachingStep, teachingSheets } from "./events/teaching.ts";
-export { sorted as sortedFindings } from "./findings/checking.ts";
+export { gravestFirst } from "./findings/checking.ts";
 export { causeOf, type Finding, type Remedy, type Severity } from "./findings/rule.ts";
 export { RULES } from "./findings/rules.ts";
 export type { SupplyLoad } from "./hands/supplyLoads.ts";

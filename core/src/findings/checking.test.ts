@@ -6,7 +6,7 @@ import { MISTAKES } from "../../testing/mistakes.ts";
 import { Derived } from "../derive.ts";
 import { sweeping, sweepsOf } from "../hands/hands.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { Checking, sorted } from "./checking.ts";
+import { Checking, gravestFirst } from "./checking.ts";
 import type { Look } from "./rule.ts";
 import { RULES, SWEPT } from "./rules.ts";
 
@@ -90,7 +90,7 @@ it("puts what the owner has accepted last, the gravest of the others first", () 
     kept,
   });
   const all = [as("a", "note", null), as("b", "look", "so"), as("c", "stop", null), as("d", "look", null)];
-  expect(sorted(all).map(({ key }) => key)).toEqual(["c", "d", "a", "b"]);
+  expect(gravestFirst(all).map(({ key }) => key)).toEqual(["c", "d", "a", "b"]);
 });
 
 it("sweeps each piece once", () => {

@@ -4,7 +4,7 @@ import { RULES, SWEPT } from "./rules.ts";
 const GRADES: Record<Severity, number> = { stop: 0, look: 1, note: 2 };
 
 /** The gravest first; those that the owner has accepted come last. */
-export function sorted(findings: readonly Finding[]): Finding[] {
+export function gravestFirst(findings: readonly Finding[]): Finding[] {
   const isKept = ({ kept }: Finding) => Number(kept !== null);
   return [...findings].sort((a, b) => isKept(a) - isKept(b) || GRADES[a.severity] - GRADES[b.severity]);
 }
@@ -63,7 +63,7 @@ export class Checking {
 
   /** What was found up to now, the gravest first, rules in their order within a grade. */
   get findings(): Finding[] {
-    return sorted(RULES.flatMap((rule) => this.found.get(rule) ?? []));
+    return gravestFirst(RULES.flatMap((rule) => this.found.get(rule) ?? []));
   }
 
   /** Rules that were looked at, by their identifiers. */

@@ -3,7 +3,7 @@ import { AT_REST } from "../readings/threadReading.ts";
 import { assignmentsOfRole } from "../record/find.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
 import { terminalName, wayName } from "../schematic/nets.ts";
-import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
+import { type Fitted, fitted } from "../schematic/thread.ts";
 import { amps, ohms } from "../units/format.ts";
 import { preferredAtMost } from "../units/preferredValues.ts";
 import { fitWithFigures } from "./remedies.ts";
@@ -16,7 +16,6 @@ interface Missed {
   /** What flows through it with an axle in the block, and from what it tells a train for sure, amps. */
   flows: number;
   needs: number;
-  threads: Thread[];
 }
 
 /** Less than this comes from no supply, amps. */
@@ -48,14 +47,14 @@ export const detectorMissesAxle = rule<Missed>({
       // of zones alike the first is named, whatever the last digits say
       const known = least.get(zone.deviceId);
       if (flows >= needs || (known && flows >= known.flows * ALIKE)) continue;
-      least.set(zone.deviceId, { detector, zone, flows, needs, threads: [] });
+      least.set(zone.deviceId, { detector, zone, flows, needs });
     }
     return [...least.values()];
   },
   subject: ({ detector }) => detector.device.id,
   where: ({ detector }) => detector.device.label,
   terminals: ({ detector, zone }) => [terminalName(detector.device.label, `${zone.way}o`)],
-  turnouts: ({ threads }) => threads,
+  turnouts: () => [],
   why: ({ detector, zone, flows, needs }) => {
     const axle = ohms(detector.type.figures.axleOhms?.value ?? 0);
     return `An axle with ${axle} in ${zone.block} takes ${amps(flows)} through ${wayName(detector.device.label, zone.way)}, which may tell a train only from ${amps(needs)}.`;

@@ -22,7 +22,7 @@ import {
 } from "../schematic/thread.ts";
 import { Bonds } from "./bonds.ts";
 import type { FedBy } from "./kit.ts";
-import { type ZoneInUse, zonesInUse } from "./zones.ts";
+import { type ZonesInUse, zonesInUse } from "./zones.ts";
 
 /** Forward voltage of a rectifier's junction, volts (common practice). */
 const JUNCTION_VOLTS = 0.7;
@@ -88,7 +88,7 @@ export class Roles {
   private readonly described = new Map<string, string>();
   private readonly fed = new Map<string, { by: FedBy; volts: number; from: string }>();
   /** Zones that watch blocks, by their detector. */
-  private readonly zones: ReadonlyMap<string, ReadonlyMap<number, ZoneInUse>>;
+  private readonly zones: ReadonlyMap<string, ZonesInUse>;
   /** Places of each device that turn normal into reverse. */
   private readonly turning = new Map<string, Pick<Sense, "link" | "way">[]>();
   /** What turnouts share and so do together. */
@@ -141,13 +141,12 @@ export class Roles {
 
   /** The terminal of the other rail of each zone of a detector that watches a block. */
   railsOf(deviceId: string): ReadonlyMap<number, string> {
-    const zones = this.zones.get(deviceId);
-    return zones ? new Map([...zones].map(([way, { rail }]) => [way, rail])) : NO_RAILS;
+    return this.zones.get(deviceId)?.rails ?? NO_RAILS;
   }
 
   /** Zones of a detector behind which lamps hang between the rails. */
-  litZones(deviceId: string): number[] {
-    return [...(this.zones.get(deviceId) ?? [])].flatMap(([way, { lit }]) => (lit ? [way] : []));
+  litZones(deviceId: string): readonly number[] {
+    return this.zones.get(deviceId)?.lit ?? [];
   }
 
   /** What an output of a node is told by events; undefined where nothing is known of it, and for other boards. */
@@ -236,7 +235,7 @@ export class Roles {
     );
     const turning = (this.turning.get(deviceId) ?? []).map(({ link, way }) => `${link} ${way}`);
     const threads = (this.threadsOf.get(deviceId) ?? []).map(({ turnout }) => turnout.id);
-    const zones = [...(this.zones.get(deviceId) ?? [])].map(([way, { rail, lit }]) => `${way} ${rail} ${lit}`);
+    const zones = `${[...this.railsOf(deviceId)].join(" ")} ${this.litZones(deviceId)}`;
     return `${threads} ${outputs.join(" ")} ${this.fedBy(deviceId)} ${this.fedVolts(deviceId)} ${asks} ${held} ${turning} ${zones}`;
   }
 

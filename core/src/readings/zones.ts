@@ -4,19 +4,16 @@ import { endKey } from "../schematic/nets.ts";
 import { railsOfZone } from "../schematic/recipes/blockFeed.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 
-/** A zone of a detector that watches a block. */
-export interface ZoneInUse {
-  /** The terminal that feeds the block's other rail: an axle lies between it and the zone. */
-  rail: string;
-  /** Lamps hang between the rails at a turnout behind it, so that it may tell a train where none stands. */
-  lit: boolean;
+/** The zones of a detector that watch blocks. */
+export interface ZonesInUse {
+  /** By zone the terminal that feeds the block's other rail: an axle lies between it and the zone. */
+  rails: ReadonlyMap<number, string>;
+  /** Zones behind which lamps hang between the rails at a turnout, so that they may tell a train where none stands. */
+  lit: readonly number[];
 }
 
-/** The zones that watch blocks, by their detector and number. */
-export function zonesInUse(
-  record: RailwayRecord,
-  { watched, threads }: Schematic,
-): Map<string, Map<number, ZoneInUse>> {
+/** The zones that watch blocks, by their detector. */
+export function zonesInUse(record: RailwayRecord, { watched, threads }: Schematic): Map<string, ZonesInUse> {
   const lit = new Set(
     threads.flatMap(({ frogs, lamps }) =>
       frogs.flatMap(({ device, turnout }) =>
@@ -26,13 +23,14 @@ export function zonesInUse(
       ),
     ),
   );
-  const zones = new Map<string, Map<number, ZoneInUse>>();
+  const rails = new Map<string, Map<number, string>>();
   for (const zone of assignmentsOfRole(record, "block")) {
-    const rails = railsOfZone(record, zone);
-    if (!rails) continue;
-    const own = zones.get(zone.deviceId) ?? new Map<number, ZoneInUse>();
-    own.set(zone.way, { rail: endKey(rails.other), lit: lit.has(`${zone.deviceId} ${zone.way}`) });
-    zones.set(zone.deviceId, own);
+    const fed = railsOfZone(record, zone);
+    if (!fed) continue;
+    const own = rails.get(zone.deviceId) ?? new Map<number, string>();
+    rails.set(zone.deviceId, own.set(zone.way, endKey(fed.other)));
   }
-  return zones;
+  return new Map(
+    [...rails].map(([id, own]) => [id, { rails: own, lit: [...own.keys()].filter((way) => lit.has(`${id} ${way}`)) }]),
+  );
 }

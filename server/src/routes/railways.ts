@@ -85,7 +85,10 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
         .replaceAll(/[^a-z0-9]+/g, "-")
         .replaceAll(/^-|-$/g, "") || "railway";
     response.attachment(`${name}.json`).type("json");
-    await pipeline(Readable.from(railwayFilePieces(record)), response);
+    await pipeline(Readable.from(railwayFilePieces(record)), response).catch((error) => {
+      // a window that was closed before it had all of the file
+      if (error.code !== "ERR_STREAM_PREMATURE_CLOSE") throw error;
+    });
   });
   router.post("/:id/edits", json, (request, response) => {
     const { words, edits, ...base } = parse(Edits, request.body);

@@ -172,7 +172,12 @@ export class Store {
   /** Works out what the first edit of a railway that was opened would otherwise wait for; nothing when it is not at hand. */
   planAhead(id: string): void {
     const cached = this.cache.get(id);
-    if (cached && !this.planned.get(id)) this.planned.set(id, complete(cached.record).planned);
+    if (!cached || this.planned.get(id)) return;
+    try {
+      this.planned.set(id, complete(cached.record).planned);
+    } catch {
+      // nobody waits for this: the first edit meets the same, and says so to who made it
+    }
   }
 
   /**

@@ -1,4 +1,4 @@
-import { type Derived, isSame, type Loom, RULES, sortedFindings, type Thread } from "@alderman/core";
+import { type Derived, gravestFirst, isSame, type Loom, RULES, type Thread } from "@alderman/core";
 import { isSameList, type ListChange, listChange, withList } from "./listChange.ts";
 
 /** What all screens share, as it comes from the worker. */
@@ -56,7 +56,7 @@ export function overviewOf(derived: Derived, before: Overview | null = null): Ov
   const now = {
     loom,
     addresses,
-    findings: isAll ? derived.findings : sortedFindings([...checking.findings, ...left]),
+    findings: isAll ? derived.findings : gravestFirst([...checking.findings, ...left]),
     loads: isSwept ? derived.loads : (before?.loads ?? []),
     boards,
     nodeVolts,

@@ -188,9 +188,7 @@ export function clashWords(record: RailwayRecord, things: Mine["things"]): strin
     return Object.entries(fields).flatMap(([field, theirs]) =>
       is === null || isSame(is[field], theirs)
         ? []
-        : [
-            `${inWords(field)} was set to ${shown(theirs)} in another window, and stays ${shown(is[field])} as set here`,
-          ],
+        : [`${inWords(field)} was set to ${shown(theirs)} in another window, and stays ${shown(is[field])}`],
     );
   });
 }

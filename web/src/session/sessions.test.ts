@@ -475,7 +475,7 @@ it("tells the other window as well, which can have theirs, and says nothing of w
   expect(fieldsOf("a")).toHaveLength(1);
   const [loser, winner] = told?.includes("stays coal stage") ? [window, other] : [other, window];
   expect(loser.notices()[0]).toMatch(/name was set to .* in another window, which stays, and to .* here/);
-  expect(winner.notices()[0]).toMatch(/name was set to .* in another window, and stays .* as set here/);
+  expect(winner.notices()[0]).toMatch(/name was set to .* in another window, and stays .*/);
   const [{ mine, choice } = { mine: undefined, choice: undefined }] = winner.store.getState().notices;
   expect(choice).toBe("Take theirs");
   winner.store.dispatch(setAsMine(mine!));

@@ -9,11 +9,11 @@ const DATE = new Intl.DateTimeFormat([]);
 export const dateAndTime = (at: string): string => DATE_AND_TIME.format(new Date(at));
 export const shortDateAndTime = (at: string): string => SHORT.format(new Date(at));
 export const time = (at: string): string => TIME.format(new Date(at));
+export const date = (at: string): string => DATE.format(new Date(at));
+
 /** How far a clock may be behind what was done before, milliseconds: another time zone or a slow clock is no matter. */
 const BEHIND = 24 * 3600 * 1000;
 
 /** Whether a clock stands at least a day before something that was done already, so that it must be wrong. */
 export const isClockBehind = (done: readonly string[], now: number): boolean =>
   done.some((at) => Date.parse(at) - now > BEHIND);
-
-export const date = (at: string): string => DATE.format(new Date(at));
