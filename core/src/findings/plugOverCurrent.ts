@@ -20,6 +20,9 @@ interface HotPin {
   threads: Thread[];
 }
 
+/** Currents that differ by less than this share are the same one. */
+const ALIKE = 1e-6;
+
 export const plugOverCurrent = rule<HotPin>({
   id: "plug-over-current",
   stage: "loom",
@@ -40,7 +43,13 @@ export const plugOverCurrent = rule<HotPin>({
       if (!wire || may >= bearsOf(circuitry.loom, wire)) continue;
       for (const { key, of, name } of [wire.from, wire.to]) {
         const strip = of ? undefined : plugs.get(screwIdOf(key));
-        if (!strip || strip.pinAmps !== may || (worst.get(key)?.amps ?? 0) >= flows) continue;
+        const known = worst.get(key);
+        // of two wires at a pin that carry the same, the one of the lower number, whatever the last digits say
+        const isWorse =
+          !known ||
+          flows > known.amps * (1 + ALIKE) ||
+          (flows > known.amps * (1 - ALIKE) && wire.number < known.wire.number);
+        if (!strip || strip.pinAmps !== may || !isWorse) continue;
         worst.set(key, {
           strip,
           pin: name,
@@ -59,7 +68,7 @@ export const plugOverCurrent = rule<HotPin>({
       const [first] = pins;
       if (!first) return [];
       // of several that carry the same, a circuit that goes through two pins, the one that comes first on the plug
-      const alike = pins.filter(({ amps: flows }) => flows > first.amps * (1 - 1e-6));
+      const alike = pins.filter(({ amps: flows }) => flows > first.amps * (1 - ALIKE));
       const most = alike.reduce((a, b) => (b.pin.localeCompare(a.pin, "en", { numeric: true }) < 0 ? b : a));
       const own = threadsOfWires(
         threads,
