@@ -1,7 +1,7 @@
 import { defineConfig } from "vitest/config";
 
 /** Settings of all; SQLite's native module wants processes, not threads. */
-const all = { testTimeout: 20_000, pool: "forks" } as const;
+const all = { testTimeout: 20_000, pool: "forks", setupFiles: "core/testing/seed.ts" } as const;
 
 export default defineConfig({
   test: {

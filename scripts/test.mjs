@@ -3,6 +3,7 @@
 import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
+import { failedPages, failedUnits } from "./failed.mjs";
 import { buildWeb, HOUSE, installPackages } from "./prepare.mjs";
 
 /** Debian packages that tests need, by the program each brings. */
@@ -84,5 +85,7 @@ if (browser) {
 }
 if (!browserGood && !browser?.unexpected) total.failed++;
 
+for (const { name, why } of [...failedUnits(unit), ...failedPages(read("browser.json"))])
+  process.stderr.write(`\nFailed: ${name}\n${why}\n`);
 process.stdout.write(`${total.passed} passed, ${total.failed} failed, ${total.skipped} skipped\n`);
 process.exit(total.failed === 0 ? 0 : 1);

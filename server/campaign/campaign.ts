@@ -44,7 +44,7 @@ await report("Strange requests and files", () => fuzz(requests, seed));
 await report("Two windows, answers slow, lost and refused", () => {
   const { status } = spawnSync("npx", ["vitest", "run", "web/src/session/sessions.test.ts", "-t", "both windows"], {
     cwd: new URL("../..", import.meta.url),
-    env: { ...process.env, CAMPAIGN_RUNS: String(windows), CAMPAIGN_SEED: String(seed) },
+    env: { ...process.env, CAMPAIGN_RUNS: String(windows), PROPERTY_SEED: String(seed) },
     stdio: "ignore",
   });
   return { series: windows, problems: status === 0 ? [] : ["They did not agree: run the test by itself."] };

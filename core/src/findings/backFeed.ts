@@ -5,8 +5,9 @@ import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list, volts } from "../units/format.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
-import { made, threadsOn } from "./remedies.ts";
+import { made } from "./remedies.ts";
 import { type Remedy, rule } from "./rule.ts";
+import { threadsOn } from "./threadsOf.ts";
 
 interface FedBack {
   supply: Device;

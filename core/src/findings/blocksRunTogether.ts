@@ -5,8 +5,8 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { type Remedy, rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Together {
   block: Block;

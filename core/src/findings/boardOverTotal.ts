@@ -11,8 +11,8 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, count, volts, watts } from "../units/format.ts";
-import { threadsWith } from "./remedies.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
+import { threadsWith } from "./threadsOf.ts";
 
 interface Total {
   device: Device;

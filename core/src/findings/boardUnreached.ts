@@ -4,8 +4,9 @@ import { feed, usualCommands } from "../equip/feed.ts";
 import { feederOf } from "../record/find.ts";
 import { controlsOf, type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { made, threadsWith } from "./remedies.ts";
+import { made } from "./remedies.ts";
 import { lampsOf, rule } from "./rule.ts";
+import { threadsWith } from "./threadsOf.ts";
 
 interface Unreached {
   board: Fitted;

@@ -1,8 +1,9 @@
 import { typesOfFamily } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
+import { ByWay } from "../record/byWay.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { controlsOf, isSameControl, type Thread, type ThreadControl } from "../schematic/thread.ts";
+import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { putOnDischargeUnit } from "./remedies.ts";
 import { PULSE_TIMES } from "./routeContactAmps.ts";
@@ -26,7 +27,7 @@ export const contactOverAmps = rule<Loaded>({
   title: "A control's contact carries more than it bears",
   about:
     "A toggle or button that makes the coils' own current carries amps. On a bare supply they flow for as long as it is held, and the contact's rating counts; from a discharge unit for some milliseconds, and a contact bears about three times its rating (common practice). Beyond that it pits and welds, and a welded contact holds the coil on. The rule solves the coils of all turnouts that the control throws.",
-  look: coilsThrough,
+  look: (look) => [...coilsThrough(look)],
   subject: ({ control: { device, assignment } }) =>
     assignment.way === null ? device.id : `${device.id}-${assignment.way}`,
   where: ({ control }) => control.device.label,
@@ -44,19 +45,28 @@ export const contactOverAmps = rule<Loaded>({
   caution: ({ control }) => control.type,
 });
 
-/** Controls whose contact makes more of the coils' current than it bears. */
-export function coilsThrough(look: Look): Loaded[] {
-  const found: Loaded[] = [];
+const found = new WeakMap<Look, readonly Loaded[]>();
+
+/** Controls whose contact makes more of the coils' current than it bears; two rules want to know. */
+export function coilsThrough(look: Look): readonly Loaded[] {
+  const known = found.get(look) ?? overloaded(look);
+  found.set(look, known);
+  return known;
+}
+
+function overloaded(look: Look): Loaded[] {
+  const loads = new ByWay<Loaded>();
   for (const thread of look.threads)
     for (const control of controlsOf(thread)) {
       const load = loadOf(look, thread, control);
-      const known = load && found.find((each) => isSameControl(each.control, control));
+      if (!load) continue;
+      const known = loads.get(control.device.id, control.assignment.way);
       if (known) {
         known.threads.push(thread);
         known.flows += load.flows;
-      } else if (load) found.push(load);
+      } else loads.set(control.device.id, control.assignment.way, load);
     }
-  return found.filter(({ flows, rated, inPulse }) => flows > rated * (inPulse ? PULSE_TIMES : 1));
+  return loads.values().filter(({ flows, rated, inPulse }) => flows > rated * (inPulse ? PULSE_TIMES : 1));
 }
 
 /** What flows through a control into coils that it energises itself; null where a board or a route's button stands between. */

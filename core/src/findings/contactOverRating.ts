@@ -8,9 +8,10 @@ import { terminalName } from "../schematic/nets.ts";
 import { type Fitted, fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { coilsThrough } from "./contactOverAmps.ts";
-import { fitWithFigures, sentence, threadsWith } from "./remedies.ts";
+import { fitWithFigures, sentence } from "./remedies.ts";
 import { PULSE_TIMES } from "./routeContactAmps.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
+import { threadsWith } from "./threadsOf.ts";
 
 interface Burdened {
   at: Fitted;

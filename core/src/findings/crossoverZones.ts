@@ -4,8 +4,8 @@ import { fedFrogs } from "../line/rails.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { type Remedy, rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Parted {
   crossover: Crossover;
@@ -24,19 +24,20 @@ export const crossoverZones = rule<Parted>({
   title: "The two ends of a crossover are not alike",
   about:
     "Both ends of a crossover are thrown together, and a train on it stands in both at once. With a zone of its own each has another feed, strip and place in the order of work; where that is meant, both rails are parted between them. And where one frog is fed and the other is not, the one may stall what the other carries on.",
-  look: ({ record, threads }) =>
-    followsFrom(record).crossovers.flatMap((crossover): Parted[] => {
+  look: ({ record, threads }) => {
+    const frogs = fedFrogs(record);
+    return followsFrom(record).crossovers.flatMap((crossover): Parted[] => {
       const [one, other] = crossover.pair;
       const nameOf = (id: string) => find(record, "zone", id)?.label ?? id;
       const zones: Parted["zones"] =
         one.zoneId === null || other.zoneId === null || one.zoneId === other.zoneId
           ? null
           : [nameOf(one.zoneId), nameOf(other.zoneId)];
-      const frogs = fedFrogs(record);
       const fed = frogs.has(one.id) === frogs.has(other.id) ? null : frogs.has(one.id) ? one : other;
       if (!zones && !fed) return [];
       return [{ crossover, zones, fed, threads: threadsOfTurnouts(threads, new Set([one.id, other.id])) }];
-    }),
+    });
+  },
   subject: ({ crossover: { pair } }) => pair[1].id,
   where: ({ crossover: { pair } }) => pair.map(({ label }) => label).join("/"),
   turnouts: ({ threads }) => threads,

@@ -6,8 +6,8 @@ import type { AssignmentOf } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { threadsWith } from "./remedies.ts";
 import { rule } from "./rule.ts";
+import { threadsWith } from "./threadsOf.ts";
 
 type Block = AssignmentOf<"block">;
 

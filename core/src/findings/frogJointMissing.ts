@@ -4,8 +4,8 @@ import type { Junction } from "../line/layout.ts";
 import { setGap } from "../line/marking.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Missing {
   junction: Junction;

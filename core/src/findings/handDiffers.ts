@@ -3,6 +3,7 @@ import { type Junction, lineLayout } from "../line/layout.ts";
 import type { Turnout } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { type Look, rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Differs {
   junction: Junction;
@@ -11,11 +12,6 @@ interface Differs {
 }
 
 const WORDS = { left: "a left-hand one", right: "a right-hand one", wye: "a wye", unknown: "of no hand" } as const;
-
-/** Threads that run through a turnout. */
-export function threadsOfTurnouts(threads: readonly Thread[], ids: ReadonlySet<string>): Thread[] {
-  return threads.filter(({ turnout, followers }) => [turnout, ...followers].some(({ id }) => ids.has(id)));
-}
 
 export const handDiffers = rule<Differs>({
   id: "hand-differs",

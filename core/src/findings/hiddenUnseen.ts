@@ -1,8 +1,8 @@
 import { type Junction, lineLayout } from "../line/layout.ts";
 import { turnoutPort } from "../line/topology.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Unseen {
   junction: Junction;

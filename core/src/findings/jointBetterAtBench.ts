@@ -4,8 +4,8 @@ import type { Cable } from "../record/made.ts";
 import type { Device } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { count, list } from "../units/format.ts";
-import { threadsOfWires } from "./ofWires.ts";
 import { rule } from "./rule.ts";
+import { threadsOfWires } from "./threadsOf.ts";
 
 interface Beside {
   motor: Device;

@@ -3,8 +3,8 @@ import { turnoutPort } from "../line/topology.ts";
 import { find } from "../record/find.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { count, list } from "../units/format.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Nowhere {
   /** As "Y3 reverse". */

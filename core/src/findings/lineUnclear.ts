@@ -2,12 +2,12 @@ import { Draft } from "../equip/draft.ts";
 import { nameOfPoint } from "../line/lattice.ts";
 import { type LineLayout, lineLayout } from "../line/layout.ts";
 import { liftTurnout } from "../line/marking.ts";
-import { isOnStep, removeMark, stepOfMark, stepsIn } from "../line/marks.ts";
+import { isOnStep, removeMark, stepOfMark, stepsOfLine } from "../line/marks.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { type Remedy, rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Unclear {
   /** Its own name, the same from one derivation to the next. */
@@ -71,7 +71,7 @@ function unclearIn(record: RailwayRecord, layout: LineLayout): Omit<Unclear, "th
       remedies: (now) => [{ label: `Put ${label} back into the tray`, group: liftTurnout(now, turnoutId) }],
     };
   });
-  const steps = stepsIn(layout.stretches.map(({ points }) => points));
+  const steps = stepsOfLine(layout);
   const adrift = record.marks.flatMap((mark): Omit<Unclear, "threads">[] => {
     const isThere = isOnStep(mark)
       ? steps.has(stepOfMark(mark))

@@ -1,8 +1,8 @@
 import type { Wire } from "../loom/wire.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { count } from "../units/format.ts";
-import { threadsOfWires } from "./ofWires.ts";
 import { type Remedy, rule } from "./rule.ts";
+import { threadsOfWires } from "./threadsOf.ts";
 
 /** Metres of wire on reels that are usual to buy (common practice). */
 const REELS = [10, 25, 50, 100, 200, 500, 1000];

@@ -5,8 +5,8 @@ import { takeWiresOut } from "../loom/work.ts";
 import { PURPOSES } from "../record/purposes.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { NEVER } from "../sense/edits.ts";
-import { threadsOfWires } from "./ofWires.ts";
 import { rule } from "./rule.ts";
+import { threadsOfWires } from "./threadsOf.ts";
 
 export const loopInNet = rule<{ wire: Wire; threads: Thread[] }>({
   id: "loop-in-net",

@@ -1,8 +1,8 @@
 import { trayOf } from "../line/marking.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { count, list } from "../units/format.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Waiting {
   labels: string[];

@@ -1,7 +1,8 @@
 import { type Matrix, type MatrixCoil, matricesOf } from "../routes/boards.ts";
-import { isLeftOn, type Thread, threadsOfTurnouts } from "../schematic/thread.ts";
+import { isLeftOn, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import type { Look } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 /** Something about a diode matrix of a railway, found for each of them. */
 export function ofMatrices<S>({ record }: Look, look: (matrix: Matrix) => S[]): S[] {

@@ -9,8 +9,8 @@ import type { Device } from "../record/schemas.ts";
 import { relaysOf } from "../schematic/recipes/relayBesideMotor.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { amps, count, volts } from "../units/format.ts";
-import { threadsWith } from "./remedies.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
+import { threadsWith } from "./threadsOf.ts";
 
 interface Overloaded {
   device: Device;

@@ -5,8 +5,8 @@ import { screwIdOf, type Wire } from "../loom/wire.ts";
 import type { Strip } from "../record/made.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps, list } from "../units/format.ts";
-import { threadsOfWires } from "./ofWires.ts";
 import { rule } from "./rule.ts";
+import { threadsOfWires } from "./threadsOf.ts";
 
 interface HotPin {
   strip: Strip;

@@ -10,8 +10,8 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { type Fitted, supplyOf, type Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
-import { threadsWith } from "./remedies.ts";
 import { POSITIONS, type Remedy, rule } from "./rule.ts";
+import { threadsWith } from "./threadsOf.ts";
 
 interface Beyond {
   controller: Fitted;

@@ -7,11 +7,10 @@ import { setDriver } from "../equip/equipment.ts";
 import { changeLamp } from "../equip/lamps.ts";
 import { freeContact } from "../equip/ways.ts";
 import { NAME_LENGTH } from "../record/fields.ts";
-import { assignmentsOfDevice } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf, Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
-import { devicesOfThread, type Fitted, type Thread, type ThreadLamp, type ThreadMotor } from "../schematic/thread.ts";
+import type { Fitted, Thread, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { GAUGES, type Gauge, ohmsPerMetre } from "../units/gauge.ts";
 import type { Remedy } from "./rule.ts";
@@ -135,39 +134,6 @@ export function fuseBehind(record: RailwayRecord, { device, type }: Fitted, size
 
 /** Share of a supply's rating that is used (common practice). */
 const SPARE = 0.8;
-
-/** The threads that run through any of some devices, in their order. */
-export function threadsWith(threads: readonly Thread[], ids: ReadonlySet<string>): Thread[] {
-  const index = indexOf(threads);
-  const found = new Set([...ids].flatMap((id) => index.get(id) ?? []));
-  return [...found].sort((a, b) => a - b).flatMap((place) => threads[place] ?? []);
-}
-
-const indexes = new WeakMap<readonly Thread[], ReadonlyMap<string, readonly number[]>>();
-
-/** Places of the threads that run through each device. */
-function indexOf(threads: readonly Thread[]): ReadonlyMap<string, readonly number[]> {
-  const known = indexes.get(threads);
-  if (known) return known;
-  const index = new Map<string, number[]>();
-  for (const [place, thread] of threads.entries()) {
-    for (const id of new Set(devicesOfThread(thread))) {
-      const places = index.get(id);
-      if (places) places.push(place);
-      else index.set(id, [place]);
-    }
-  }
-  indexes.set(threads, index);
-  return index;
-}
-
-/** The threads that hang on a supply: by what it feeds, by what it brings commands, or directly. */
-export function threadsOn(record: RailwayRecord, threads: readonly Thread[], supplyId: string): Thread[] {
-  const fed = assignmentsOfDevice(record, supplyId).flatMap((a) => {
-    return (a.role === "supply" || a.role === "commands") && a.deviceId === supplyId ? [a.toDeviceId] : [];
-  });
-  return threadsWith(threads, new Set([supplyId, ...fed]));
-}
 
 /** A sentence's part as its beginning. @example sentence("with T1 at N") // "With T1 at N" */
 export function sentence(words: string): string {

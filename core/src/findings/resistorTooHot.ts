@@ -2,8 +2,9 @@ import { Draft } from "../equip/draft.ts";
 import { standing } from "../hands/words.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { watts } from "../units/format.ts";
-import { fitWithFigures, sentence, threadsWith } from "./remedies.ts";
+import { fitWithFigures, sentence } from "./remedies.ts";
 import { type Remedy, rule } from "./rule.ts";
+import { threadsWith } from "./threadsOf.ts";
 
 interface Hot {
   at: Fitted;

@@ -9,8 +9,8 @@ import { type BothGap, turningOf } from "../line/turning.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { type Remedy, rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Ungapped {
   stretch: Stretch;

@@ -6,9 +6,10 @@ import type { Position } from "../record/schemas.ts";
 import { movingWith } from "../routes/boards.ts";
 import { routesInOrder, turnoutsOfRoute } from "../routes/routes.ts";
 import { wayName } from "../schematic/nets.ts";
-import { type Thread, threadsOfTurnouts } from "../schematic/thread.ts";
+import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Look, rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 /** Routes that one contact asks for. */
 export interface Shared {

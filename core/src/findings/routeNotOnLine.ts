@@ -5,9 +5,10 @@ import { offTheWay } from "../line/yards.ts";
 import { find } from "../record/find.ts";
 import type { Route } from "../record/routes.ts";
 import { routesInOrder, turnoutsOfRoute } from "../routes/routes.ts";
-import { type Thread, threadsOfTurnouts } from "../schematic/thread.ts";
+import type { Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface OffTheLine {
   route: Route;

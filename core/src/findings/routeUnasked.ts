@@ -1,8 +1,9 @@
 import { commandRoutes } from "../equip/routeSchools.ts";
 import type { Route } from "../record/routes.ts";
 import { controlsOfRoute, routesInOrder, turnoutsOfRoute } from "../routes/routes.ts";
-import { type Thread, threadsOfTurnouts } from "../schematic/thread.ts";
+import type { Thread } from "../schematic/thread.ts";
 import { rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Unasked {
   route: Route;

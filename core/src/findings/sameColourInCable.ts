@@ -5,8 +5,8 @@ import type { Cable } from "../record/made.ts";
 import { CABLE_COLOURS } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { WIRE_COLOURS } from "../units/wireColours.ts";
-import { threadsOfWires } from "./ofWires.ts";
 import { rule } from "./rule.ts";
+import { threadsOfWires } from "./threadsOf.ts";
 
 interface Alike {
   cable: Cable;

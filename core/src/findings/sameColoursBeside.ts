@@ -5,8 +5,8 @@ import { joinedAt, screwKey, type Wire } from "../loom/wire.ts";
 import type { Strip } from "../record/made.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { WIRE_COLOURS, type WireColour } from "../units/wireColours.ts";
-import { threadsOfWires } from "./ofWires.ts";
 import { rule } from "./rule.ts";
+import { threadsOfWires } from "./threadsOf.ts";
 
 interface Beside {
   strip: Strip;

@@ -1,9 +1,9 @@
 import { turnoutPort } from "../line/topology.ts";
 import { type Section, turningOf } from "../line/turning.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { rule } from "./rule.ts";
 import { sectionName } from "./sectionTooShort.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 interface Touching {
   one: Section;

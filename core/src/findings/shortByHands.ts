@@ -6,8 +6,9 @@ import { deviceOf } from "../record/find.ts";
 import type { Device } from "../record/schemas.ts";
 import { controlsOf, type Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
-import { sentence, threadsWith } from "./remedies.ts";
+import { sentence } from "./remedies.ts";
 import { type Remedy, rule } from "./rule.ts";
+import { threadsWith } from "./threadsOf.ts";
 
 interface Short {
   found: Found;

@@ -11,8 +11,9 @@ import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
 import { amps, ohms } from "../units/format.ts";
 import { GAUGES, ohmsPerMetre, squareMillimetres } from "../units/gauge.ts";
-import { layWires, threadsOn } from "./remedies.ts";
+import { layWires } from "./remedies.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
+import { threadsOn } from "./threadsOf.ts";
 
 type Feeds = AssignmentOf<"supply"> | AssignmentOf<"commands">;
 

@@ -4,8 +4,8 @@ import { alongOf, isInReach } from "../loom/places.ts";
 import type { Strip } from "../record/made.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { count } from "../units/format.ts";
-import { threadsOfWires } from "./ofWires.ts";
 import { type Remedy, rule } from "./rule.ts";
+import { threadsOfWires } from "./threadsOf.ts";
 
 interface OutOfReach {
   strip: Strip;

@@ -7,9 +7,10 @@ import type { Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
-import { fuseBehind, splitSupply, strongerSupply, threadsOn } from "./remedies.ts";
+import { fuseBehind, splitSupply, strongerSupply } from "./remedies.ts";
 import { type Remedy, rule } from "./rule.ts";
 import { isShortByHands } from "./shortByHands.ts";
+import { threadsOn } from "./threadsOf.ts";
 
 /** Share of the rating above which a supply is worth a look (common practice). */
 const LOOK_SHARE = 0.8;

@@ -3,8 +3,8 @@ import { type Arrival, type AutomaticThrow, automaticThrows, serves } from "../l
 import { deviceOf, find } from "../record/find.ts";
 import { wayName } from "../schematic/nets.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { threadsOfTurnouts } from "./handDiffers.ts";
 import { type Look, rule } from "./rule.ts";
+import { threadsOfTurnouts } from "./threadsOf.ts";
 
 /** What a turnout that a train throws is called, what throws it, and the threads that it is in. */
 export interface ThrowNames {

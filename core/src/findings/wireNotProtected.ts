@@ -5,8 +5,9 @@ import { wiresByNet } from "../loom/reach.ts";
 import type { Wire } from "../loom/wire.ts";
 import type { Fitted, Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
-import { fuseBehind, threadsOn } from "./remedies.ts";
+import { fuseBehind } from "./remedies.ts";
 import { type Look, rule } from "./rule.ts";
+import { threadsOn } from "./threadsOf.ts";
 import { thicker } from "./wireOverCurrent.ts";
 
 interface Unprotected {

@@ -19,7 +19,7 @@ import {
   wayBetween,
 } from "./lattice.ts";
 import { type Junction, type LineLayout, type LinePlace, lineLayout } from "./layout.ts";
-import { isOnStep, stepOfMark, stepsIn } from "./marks.ts";
+import { isOnStep, stepOfMark, stepsIn, stepsOfLine } from "./marks.ts";
 import { shapeOf } from "./places.ts";
 
 /** What comes into being, or goes, at a point. */
@@ -247,8 +247,9 @@ export function takeUpStep(record: RailwayRecord, a: Point, b: Point): EditGroup
 /** Marks that lie on no track any more go as well. */
 function withoutLoose(draft: Draft, before: RailwayRecord, words: string): EditGroup {
   const told = settle(draft, before).map(({ words: each }) => each);
-  const { around, stretches } = lineLayout(draft.record);
-  const steps = stepsIn(stretches.map(({ points }) => points));
+  const layout = lineLayout(draft.record);
+  const { around } = layout;
+  const steps = stepsOfLine(layout);
   for (const mark of draft.record.marks) {
     if (mark.what === "stand") continue;
     if (isOnStep(mark) ? steps.has(stepOfMark(mark)) : around.has(nameOfPoint([mark.x, mark.y]))) continue;

@@ -5,7 +5,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Mark, MarkOf, Outline, Point } from "../record/line.ts";
 import { recordError } from "../record/problems.ts";
 import { nameOfStep, simplified } from "./lattice.ts";
-import { lineLayout } from "./layout.ts";
+import { type LineLayout, lineLayout, type Stretch } from "./layout.ts";
 
 /** A mark that lies on a step of track, from one point to its neighbour. */
 export type StepMark = Extract<Mark, { toX: number }>;
@@ -29,6 +29,15 @@ export function stepsIn(polylines: readonly (readonly Point[])[]): Set<string> {
   return new Set(
     polylines.flatMap((points) => points.slice(1).map((point, index) => nameOfStep(points[index] as Point, point))),
   );
+}
+
+const stepsOf = new WeakMap<readonly Stretch[], ReadonlySet<string>>();
+
+/** The steps of all track of a line that has a meaning, found out once. */
+export function stepsOfLine({ stretches }: Pick<LineLayout, "stretches">): ReadonlySet<string> {
+  const steps = stepsOf.get(stretches) ?? stepsIn(stretches.map(({ points }) => points));
+  stepsOf.set(stretches, steps);
+  return steps;
 }
 
 /** Marks that a hand sets on a step of track and gives a name or a side. */
@@ -159,6 +168,5 @@ export function removeOutline(record: RailwayRecord, id: string): EditGroup | nu
 }
 
 function requireTrack(record: RailwayRecord, a: Point, b: Point): void {
-  const steps = stepsIn(lineLayout(record).stretches.map(({ points }) => points));
-  if (!steps.has(nameOfStep(a, b))) throw recordError("There is no track there to mark.");
+  if (!stepsOfLine(lineLayout(record)).has(nameOfStep(a, b))) throw recordError("There is no track there to mark.");
 }

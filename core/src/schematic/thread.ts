@@ -258,11 +258,6 @@ export function isLeftOn(thread: Thread): boolean {
   return controlsOf(thread).some(({ type, through }) => type.maintained === true && through === null);
 }
 
-/** The threads that some turnouts belong to, as leaders or followers. */
-export function threadsOfTurnouts(threads: readonly Thread[], ids: ReadonlySet<string>): Thread[] {
-  return threads.filter(({ turnout, followers }) => [turnout, ...followers].some(({ id }) => ids.has(id)));
-}
-
 /** Whether two threads have the same control, or the same zone, output or pole of one. */
 export function isSameControl(a: ThreadControl, b: ThreadControl): boolean {
   return a.device.id === b.device.id && a.assignment.way === b.assignment.way && a.route?.id === b.route?.id;

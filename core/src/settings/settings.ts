@@ -55,19 +55,40 @@ export function settingLines(record: RailwayRecord): readonly SettingLine[] {
   return lines;
 }
 
+/** What is known of the lines of each device, as long as types, settings and senses are the same lists. */
+const ofDevices = new WeakMap<
+  RailwayRecord["settings"],
+  Pick<RailwayRecord, "types" | "senses"> & { lines: WeakMap<Device, readonly SettingLine[]> }
+>();
+
 function allLines(record: RailwayRecord): SettingLine[] {
-  const known = new Map(record.settings.map((setting) => [keyOf(setting), setting]));
+  const { types, senses } = record;
+  const before = ofDevices.get(record.settings);
+  const lines =
+    before?.types === types && before.senses === senses ? before.lines : new WeakMap<Device, SettingLine[]>();
+  ofDevices.set(record.settings, { types, senses, lines });
+  const facts = new Map(record.settings.map((setting) => [keyOf(setting), setting]));
   return record.devices.flatMap((device) => {
-    const type = typeOf(record, device);
-    const settings = inOrder((type.settings ?? []).filter(({ name }) => name !== "address"));
-    const whole = settings.filter(({ each }) => !each || type.outputs === 0);
-    const each = settings.filter((setting) => !whole.includes(setting));
-    const ways = each.length > 0 ? numbered(type.outputs) : [];
-    return [
-      ...whole.map((setting) => lineOf(record, device, null, setting, known)),
-      ...ways.flatMap((way) => each.map((setting) => lineOf(record, device, way, setting, known))),
-    ];
+    const known = lines.get(device) ?? linesOfDevice(record, device, facts);
+    lines.set(device, known);
+    return known;
   });
+}
+
+function linesOfDevice(
+  record: RailwayRecord,
+  device: Device,
+  known: ReadonlyMap<string, DeviceSetting>,
+): readonly SettingLine[] {
+  const type = typeOf(record, device);
+  const settings = inOrder((type.settings ?? []).filter(({ name }) => name !== "address"));
+  const whole = settings.filter(({ each }) => !each || type.outputs === 0);
+  const each = settings.filter((setting) => !whole.includes(setting));
+  const ways = each.length > 0 ? numbered(type.outputs) : [];
+  return [
+    ...whole.map((setting) => lineOf(record, device, null, setting, known)),
+    ...ways.flatMap((way) => each.map((setting) => lineOf(record, device, way, setting, known))),
+  ];
 }
 
 function lineOf(

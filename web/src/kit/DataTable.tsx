@@ -19,6 +19,7 @@ import { BodyRow, type DataColumn, PlainRow, type RowComponent } from "./BodyRow
 import { Checkbox } from "./Checkbox.tsx";
 import { ColumnHead } from "./ColumnHead.tsx";
 import { Optional, part } from "./part.tsx";
+import { type Scroller, scrollerAround } from "./scroller.ts";
 import { useKeptState } from "./useKeptState.ts";
 import { useNarrow } from "./useMedia.ts";
 
@@ -113,14 +114,14 @@ export function DataTable<T>(props: Props<T>) {
   const { label, items, columns, chosen = null, onChoose, empty, keptAs, bar, below, flowing = false } = props;
   const { table, kept, wanted, setWanted } = useDataTable(props);
   // as state: what draws only the rows in sight must be drawn again once it is there
-  const [scroll, setScroll] = useState<HTMLElement | null>(null);
+  const [scroll, setScroll] = useState<Scroller | null>(null);
   const setScrollAround = useCallback((own: HTMLDivElement | null) => setScroll(own && scrollerAround(own)), []);
   const rows = table.getRowModel().rows;
-  // where nothing around it scrolls, but the page itself, all rows are drawn
-  const many = flowing ? rows.length > MOST_FLOWING && scroll !== null : rows.length > MOST_DRAWN;
+  const many = rows.length > (flowing ? MOST_FLOWING : MOST_DRAWN);
   const at = rows.findIndex(({ id }) => id === chosen);
   useEffect(() => {
-    if (at >= 0 && !many) scroll?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
+    if (at >= 0 && !many && scroll instanceof HTMLElement)
+      scroll.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: "nearest" });
   }, [at, many, scroll]);
   const visible = table.getVisibleLeafColumns().flatMap(({ id }) => columns.find((column) => column.id === id) ?? []);
   const tickColumn = tickColumnOf(props);
@@ -215,13 +216,6 @@ export function DataTable<T>(props: Props<T>) {
       </div>
     </>
   );
-}
-
-/** What scrolls around an element; null where only the page does. */
-function scrollerAround(element: HTMLElement): HTMLElement | null {
-  for (let around = element.parentElement; around && around !== document.body; around = around.parentElement)
-    if (/auto|scroll/.test(getComputedStyle(around).overflowY)) return around;
-  return null;
 }
 
 /** The column of ticks, when there is one. */

@@ -1,5 +1,6 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
-import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef } from "react";
+import { useInSight } from "./inSight.ts";
+import type { Scroller } from "./scroller.ts";
 
 const ROW_HEIGHT = 29;
 
@@ -15,35 +16,20 @@ export function ManyRows({
   /** Place of the chosen row; -1 for none. */
   chosen: number;
   columns: number;
-  scroll: HTMLElement | null;
+  scroll: Scroller | null;
   row: (index: number, measure: (element: Element | null) => void) => ReactNode;
 }) {
   const first = useRef<HTMLTableRowElement>(null);
-  const [above, setAbove] = useState(0);
-  // other things may stand above the table in what scrolls
-  useLayoutEffect(() => {
-    if (!first.current || !scroll) return;
-    const top = first.current.getBoundingClientRect().top - scroll.getBoundingClientRect().top + scroll.scrollTop;
-    setAbove(Math.max(0, Math.round(top)));
-  }, [scroll]);
-  const virtual = useVirtualizer({
-    count,
-    scrollMargin: above,
-    getScrollElement: () => scroll,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 6,
-    useFlushSync: false,
-  });
+  const { virtual, shown, before, after } = useInSight(scroll, first, count, ROW_HEIGHT);
   useEffect(() => {
     if (chosen >= 0) virtual.scrollToIndex(chosen);
   }, [chosen, virtual]);
-  const shown = virtual.getVirtualItems();
   return (
     <>
       <tr ref={first} aria-hidden />
-      <Gap height={(shown[0]?.start ?? above) - above} span={columns} />
-      {shown.map(({ index }) => row(index, virtual.measureElement))}
-      <Gap height={virtual.getTotalSize() - ((shown.at(-1)?.end ?? above) - above)} span={columns} />
+      <Gap height={before} span={columns} />
+      {shown.map((index) => row(index, virtual.measureElement as (element: Element | null) => void))}
+      <Gap height={after} span={columns} />
     </>
   );
 }

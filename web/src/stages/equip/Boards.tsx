@@ -1,12 +1,16 @@
 import { amps, type DeviceType } from "@alderman/core";
 import { memo, type ReactNode, Suspense, useState } from "react";
 import { Button } from "../../kit/Button.tsx";
+import { ManyItems } from "../../kit/ManyItems.tsx";
 import { part } from "../../kit/part.tsx";
 import { type BoardEntry, boardKind, isDrawnAlike, useBoards, worstOf } from "./boardEntries.ts";
 import { WaysGlyph } from "./smallGlyphs.tsx";
 
 const BoardDialog = part(async () => (await import("./BoardDialogs.tsx")).BoardDialog);
 const AddBoardDialog = part(async () => (await import("./BoardDialogs.tsx")).AddBoardDialog);
+
+/** Height of a row, pixels. */
+const ROW_HEIGHT = 27;
 
 /** Boards with outputs used and free, and supplies with what they give, in a narrow list. */
 export function Boards() {
@@ -22,9 +26,13 @@ export function Boards() {
               Add board
             </Button>
           </div>
-          {entries.map((entry) => (
-            <BoardRow key={entry.device.id} {...entry} open={open} />
-          ))}
+          <ManyItems
+            label="Boards and supplies"
+            items={entries}
+            idOf={({ device }) => device.id}
+            item={(entry) => <BoardRow {...entry} open={open} />}
+            height={ROW_HEIGHT}
+          />
         </>
       )}
     </WithDialogs>
@@ -65,7 +73,7 @@ const BoardRow = memo(function BoardRow({
     <button
       type="button"
       className="grid w-full grid-cols-[32px_1fr_auto_auto] items-center gap-2 border-t border-rule px-2.5 text-left hover:bg-sheet-2"
-      style={{ minHeight: 27 }}
+      style={{ minHeight: ROW_HEIGHT }}
       onClick={() => open(device.id)}
     >
       <b className="mono">{device.label}</b>
