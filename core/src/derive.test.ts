@@ -9,9 +9,11 @@ import { edit } from "./catalogue/edit.ts";
 import { Derived } from "./derive.ts";
 import { COLUMNS } from "./equip/columns.ts";
 import { addTurnout, writeCell } from "./equip/write.ts";
+import { reachFrom, wiresByEnd, wiresByNet } from "./loom/reach.ts";
 import type { RailwayRecord } from "./record/kinds.ts";
 import { RecordError } from "./record/problems.ts";
 import { readRailwayFile, writeRailwayFile } from "./record/railwayFile.ts";
+import { endKey } from "./schematic/nets.ts";
 
 /** Every number below a value, with where it stands. */
 function numbers(value: unknown, path = ""): [string, number][] {
@@ -89,6 +91,13 @@ describe("comes to the same after any series of edits as from the record anew", 
       ];
     }),
     wires: loom.wires.map(({ label, from, to, metres }) => `${label} ${from.name} ${to.name} ${metres}`),
+    // groups of wires, and ways along them, are carried on from one loom to the next
+    ends: [wiresByNet(loom), wiresByEnd(loom)].map((groups) =>
+      [...groups].map(([key, wires]) => `${key} ${wires.map(({ label }) => label)}`).sort(),
+    ),
+    reached: schematic.nets.map(({ ends: [end] }) =>
+      end ? [...reachFrom(loom, endKey(end)).values()].reduce((sum, ohms) => sum + ohms, 0).toPrecision(9) : "",
+    ),
   });
   const series = (from: readonly (() => RailwayRecord)[], of: fc.Arbitrary<Deed>) =>
     fc.property(fc.constantFrom(...from), fc.array(of, { minLength: 2, maxLength: 8 }), (start, all) => {

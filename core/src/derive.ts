@@ -68,22 +68,24 @@ export class Derived {
 
   /** @param by control by which the thread is thrown or held, when it is not its first one */
   readonly reading = (thread: Thread, position: Position, moment: Moment, by?: string): ThreadReading => {
-    const leader = thread.turnout.id;
-    const own = this.readings.get(leader) ?? new Map<string, ThreadReading>();
-    this.readings.set(leader, own);
+    const own = ofLeader(this.readings, thread);
     const state = `${position} ${moment} ${by ?? ""}`;
-    const known = own.get(state) ?? threadReading(this.circuitry, thread, position, moment, by);
-    own.set(state, known);
+    let known = own.get(state);
+    if (!known) {
+      known = threadReading(this.circuitry, thread, position, moment, by);
+      own.set(state, known);
+    }
     return known;
   };
 
   /** What depends on a thread and all that is joined to it, and on nothing else: found out once, and kept while an edit leaves them alone. */
   readonly remember = <T>(thread: Thread, what: string, make: () => T): T => {
-    const leader = thread.turnout.id;
-    const own = this.remembered.get(leader) ?? new Map<string, unknown>();
-    this.remembered.set(leader, own);
-    if (!own.has(what)) own.set(what, make());
-    return own.get(what) as T;
+    const own = ofLeader(this.remembered, thread);
+    const known = own.get(what);
+    if (known !== undefined || own.has(what)) return known as T;
+    const made = make();
+    own.set(what, made);
+    return made;
   };
 
   get findings(): Finding[] {
@@ -179,4 +181,14 @@ export class Derived {
     if (!this.kept.has(key)) this.kept.set(key, make());
     return this.kept.get(key) as T;
   }
+}
+
+/** What is kept of a thread, by its leader. */
+function ofLeader<T>(kept: Map<string, Map<string, T>>, { turnout: { id } }: Thread): Map<string, T> {
+  let own = kept.get(id);
+  if (!own) {
+    own = new Map();
+    kept.set(id, own);
+  }
+  return own;
 }

@@ -313,7 +313,7 @@ export { commonsOf, layNet, layZone, netName, setPlasticJoints, TOPOLOGY_WORDS, 
 export type { Planned } from "./loom/loom.ts";
 export { placeWords, WORK_PLACES, WORK_WORDS, type WorkPlace } from "./loom/places.ts";
 export { jointsOf, type Progress as LoomProgress, progressOf } from "./loom/progress.ts";
-export { coreEnds, coresOf, wiresBetween, wiresByEnd, wiresByNet } from "./loom/reach.ts";
+export { coreEnds, coresOf, type WireGroups, wiresBetween, wiresByEnd, wiresByNet } from "./loom/reach.ts";
 export { type Total, totalsOf } from "./loom/totals.ts";
 export type { Loom, Passage, Run, Wire } from "./loom/wire.ts";
 export { wireScheduleRows } from "./loom/wireScheduleRows.ts";

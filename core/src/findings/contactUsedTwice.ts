@@ -68,10 +68,18 @@ function sharedContacts(record: RailwayRecord): SharedContact[] {
   });
 }
 
+const joined = new WeakMap<RailwayRecord, ReadonlySet<string>>();
+
 /** Frogs and lamps that share a contact with another, and the supplies that are joined there: what is wrong with them follows. */
-export function joinedAtContacts(record: RailwayRecord): Set<string> {
+export function joinedAtContacts(record: RailwayRecord): ReadonlySet<string> {
+  const known = joined.get(record) ?? new Set(idsJoined(record));
+  joined.set(record, known);
+  return known;
+}
+
+function idsJoined(record: RailwayRecord): string[] {
   const uses = sharedContacts(record).flatMap((shared) => shared.uses);
-  return new Set(uses.flatMap(({ deviceId }) => [deviceId, supplyOf(record, deviceId)?.device.id ?? deviceId]));
+  return uses.flatMap(({ deviceId }) => [deviceId, supplyOf(record, deviceId)?.device.id ?? deviceId]);
 }
 
 /** The second of the two on a set that nothing uses yet. */

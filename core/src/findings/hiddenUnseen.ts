@@ -1,4 +1,4 @@
-import { type Junction, lineLayout } from "../line/layout.ts";
+import { type Junction, lineLayout, type Stretch } from "../line/layout.ts";
 import { turnoutPort } from "../line/topology.ts";
 import type { Thread } from "../schematic/thread.ts";
 import { rule } from "./rule.ts";
@@ -20,11 +20,7 @@ export const hiddenUnseen = rule<Unseen>({
     "What nobody sees has to tell how it lies: by a lamp from a contact of its motor, from its frog, or from a sensor at its throw bar, which knows whether the blades have moved. The rule looks at turnouts all of whose track is marked as out of sight.",
   look: ({ record, threads }) => {
     const { junctions, stretches } = lineLayout(record);
-    const inSight = new Set(
-      stretches.flatMap(({ from, to, metres, hiddenMetres }) =>
-        hiddenMetres < metres - 1e-9 ? [from, to].flatMap((port) => turnoutPort(port ?? "")?.id ?? []) : [],
-      ),
-    );
+    const inSight = inSightOf(stretches);
     return junctions.flatMap((junction): Unseen[] => {
       const { turnout, id } = junction;
       if (!turnout || inSight.has(id)) return [];
@@ -39,3 +35,18 @@ export const hiddenUnseen = rule<Unseen>({
   why: ({ label }) => `All track around ${label} is out of sight, and no lamp tells how it lies.`,
   remedies: () => [],
 });
+
+const known = new WeakMap<readonly Stretch[], ReadonlySet<string>>();
+
+/** Blades with some track in sight. */
+function inSightOf(stretches: readonly Stretch[]): ReadonlySet<string> {
+  const inSight =
+    known.get(stretches) ??
+    new Set(
+      stretches.flatMap(({ from, to, metres, hiddenMetres }) =>
+        hiddenMetres < metres - 1e-9 ? [from, to].flatMap((port) => turnoutPort(port ?? "")?.id ?? []) : [],
+      ),
+    );
+  known.set(stretches, inSight);
+  return inSight;
+}

@@ -13,7 +13,7 @@ import { preferredAtLeast } from "../units/preferredValues.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
 import { hangsOnDc } from "./frogLampsOnDc.ts";
 import { starvedLamp } from "./lampVoltsLost.ts";
-import { lampsOf, POSITIONS, type Remedy, rule } from "./rule.ts";
+import { inThreads, type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Lit {
   thread: Thread;
@@ -37,27 +37,8 @@ export const lampCurrent = rule<Lit>({
   title: "A lamp has the wrong current",
   about:
     "The resistor takes what the supply has over the LED's own forward voltage; supply volts divided by ohms is not the current. Above its rating a lamp fails early; below a quarter of it a lamp looks half as bright at most, and below about 1 mA dark. The rule looks at the solved current of the lit colour in both positions.",
-  look: (look) => {
-    const joined = joinedAtContacts(look.record);
-    return lampsOf(look.threads).flatMap(({ thread, lamp }): Lit[] => {
-      const { record, reading } = look;
-      const supply = supplyOf(record, lamp.device.id) ?? supplyOf(record, lamp.from.device.id);
-      if (!lamp.type.leads || !supply || !canLight(lamp)) return [];
-      // what wires take, or a contact that serves two things, has another finding and another cure
-      if (starvedLamp(look, thread, lamp) || joined.has(lamp.device.id) || hangsOnDc(record, lamp)) return [];
-      const leads = lamp.type.leads;
-      const rated = figureValue(lamp.type, "ratedAmps");
-      const lit = POSITIONS.map((position): Lit => {
-        const reads = lampIn(reading(thread, position, "rest"), lamp) ?? { normal: 0, reverse: 0 };
-        const side = reads.normal >= reads.reverse ? "normal" : "reverse";
-        return { thread, lamp, supply, position, lead: leads[side === "normal" ? 0 : 1], amps: reads[side], rated };
-      });
-      const wrong = lit.filter(
-        ({ amps: flows }) => flows > rated || flows < Math.max(dimBelow(rated), leastOf(lamp.type)),
-      );
-      return wrong.sort((a, b) => b.amps - a.amps).slice(0, 1);
-    });
-  },
+  look: (look) =>
+    inThreads(look, "lamp current", (thread) => thread.lamps.flatMap((lamp) => wronglyLit(look, thread, lamp))),
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp, lead }) => [terminalName(lamp.device.label, lead)],
@@ -72,6 +53,25 @@ export const lampCurrent = rule<Lit>({
   },
   remedies: (lit, { record }) => [fitResistor(record, lit)],
 });
+
+/** A lamp whose lit colour takes more than it may, or too little to be seen. */
+function wronglyLit(look: Look, thread: Thread, lamp: ThreadLamp): Lit[] {
+  const { record, reading } = look;
+  const supply = supplyOf(record, lamp.device.id) ?? supplyOf(record, lamp.from.device.id);
+  const { leads } = lamp.type;
+  if (!leads || !supply || !canLight(lamp)) return [];
+  // what wires take, or a contact that serves two things, has another finding and another cure
+  const hasAnother = starvedLamp(look, thread, lamp) || joinedAtContacts(record).has(lamp.device.id);
+  if (hasAnother || hangsOnDc(record, lamp)) return [];
+  const rated = figureValue(lamp.type, "ratedAmps");
+  const lit = POSITIONS.map((position): Lit => {
+    const reads = lampIn(reading(thread, position, "rest"), lamp) ?? { normal: 0, reverse: 0 };
+    const side = reads.normal >= reads.reverse ? "normal" : "reverse";
+    return { thread, lamp, supply, position, lead: leads[side === "normal" ? 0 : 1], amps: reads[side], rated };
+  });
+  const wrong = lit.filter(({ amps: flows }) => flows > rated || flows < Math.max(dimBelow(rated), leastOf(lamp.type)));
+  return wrong.sort((a, b) => b.amps - a.amps).slice(0, 1);
+}
 
 /** Below this it is dark, amps. */
 function leastOf({ figures }: Fitted["type"]): number {

@@ -9,7 +9,7 @@ import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
 import { hangsOnDc } from "./frogLampsOnDc.ts";
-import { lampsOf, POSITIONS, type Remedy, rule } from "./rule.ts";
+import { inThreads, type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Backwards {
   thread: Thread;
@@ -26,17 +26,8 @@ export const lampReverseVoltage = rule<Backwards>({
   title: "A lamp sees more volts backwards than it bears",
   about:
     "An LED lets nothing through backwards, and so takes the whole voltage on itself. On digital track power and on AC that happens half of the time. Most LEDs are rated for 5 V backwards; a diode the other way round beside each keeps it to less than one. The rule solves both half cycles.",
-  look: ({ record, threads, reading }) => {
-    const joined = joinedAtContacts(record);
-    return lampsOf(threads).flatMap(({ thread, lamp }): Backwards[] => {
-      if (!lamp.type.figures.bearsVolts || joined.has(lamp.device.id) || hangsOnDc(record, lamp)) return [];
-      const bears = figureValue(lamp.type, "bearsVolts");
-      const sees = Math.max(
-        ...POSITIONS.map((position) => lampIn(reading(thread, position, "rest"), lamp)?.backwardsVolts ?? 0),
-      );
-      return sees > bears ? [{ thread, lamp, sees, bears }] : [];
-    });
-  },
+  look: (look) =>
+    inThreads(look, "backwards", (thread) => thread.lamps.flatMap((lamp) => backwards(look, thread, lamp))),
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp }) => [lamp.device.label],
@@ -62,4 +53,15 @@ function onDc(record: RailwayRecord, { device, type }: ThreadLamp): Remedy {
   feed(draft, device, type);
   const label = `Feed ${device.label} from a supply of DC`;
   return { label, group: draft.group(label) };
+}
+
+/** A lamp that sees more backwards than it bears; none that hangs on a contact which serves two things, or on DC at a frog. */
+function backwards({ record, reading }: Look, thread: Thread, lamp: ThreadLamp): Backwards[] {
+  if (!lamp.type.figures.bearsVolts || joinedAtContacts(record).has(lamp.device.id) || hangsOnDc(record, lamp))
+    return [];
+  const bears = figureValue(lamp.type, "bearsVolts");
+  const sees = Math.max(
+    ...POSITIONS.map((position) => lampIn(reading(thread, position, "rest"), lamp)?.backwardsVolts ?? 0),
+  );
+  return sees > bears ? [{ thread, lamp, sees, bears }] : [];
 }

@@ -2,7 +2,7 @@ import { changeType } from "../equip/devices.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { controlsOf, isSameControl, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { rule } from "./rule.ts";
+import { inThreads, rule } from "./rule.ts";
 
 interface Locked {
   /** Those that the control commands and others may throw too. */
@@ -19,21 +19,14 @@ export const latchingLocksOthers = rule<Locked>({
   title: "A control that stays put locks the others out",
   about:
     "A toggle that latches keeps asking for as long as it stands there: the throttle, a second toggle or the dispatcher cannot throw the turnout against it. Where several may throw a turnout, each control has to spring back.",
-  look: ({ threads }) => {
+  look: (look) => {
     const found: Locked[] = [];
-    for (const thread of threads) {
-      const driver = thread.motors[0]?.driver;
-      const controls = controlsOf(thread).filter((control) => heardAt(thread, control));
-      const address = driver?.type.hears === "track" ? [`the address of ${driver.device.label}-${driver.way}`] : [];
-      const control = controls.find(({ type }) => type.maintained);
-      const rest = controls.filter((each) => each !== control).map(({ device }) => device.label);
-      const others = [...rest, ...address];
-      if (!control || others.length === 0) continue;
-      const known = found.find((each) => isSameControl(each.control, control));
-      if (!known) found.push({ threads: [thread], control, others });
+    for (const one of inThreads(look, "locks others", lockedIn)) {
+      const known = found.find((each) => isSameControl(each.control, one.control));
+      if (!known) found.push(one);
       else {
-        known.threads.push(thread);
-        known.others = [...new Set([...known.others, ...others])];
+        known.threads.push(...one.threads);
+        known.others = [...new Set([...known.others, ...one.others])];
       }
     }
     return found;
@@ -51,3 +44,13 @@ export const latchingLocksOthers = rule<Locked>({
     },
   ],
 });
+
+/** The first control of a thread that stays where it is put, when something else is to throw the turnout as well. */
+function lockedIn(thread: Thread): Locked[] {
+  const driver = thread.motors[0]?.driver;
+  const controls = controlsOf(thread).filter((control) => heardAt(thread, control));
+  const address = driver?.type.hears === "track" ? [`the address of ${driver.device.label}-${driver.way}`] : [];
+  const control = controls.find(({ type }) => type.maintained);
+  const others = [...controls.filter((each) => each !== control).map(({ device }) => device.label), ...address];
+  return control && others.length > 0 ? [{ threads: [thread], control, others }] : [];
+}

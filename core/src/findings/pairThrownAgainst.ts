@@ -2,7 +2,7 @@ import type { Position } from "../record/schemas.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { leadNames, swapLeads } from "./remedies.ts";
-import { POSITIONS, rule } from "./rule.ts";
+import { inThreads, POSITIONS, rule } from "./rule.ts";
 
 interface Against {
   thread: Thread;
@@ -20,15 +20,15 @@ export const pairThrownAgainst = rule<Against>({
   title: "A crossover's motors throw against each other",
   about:
     "Both ends of a crossover must lie alike, or a train on it splits the blades. Two motors on one output throw alike when their leads and their mounting agree; one mounted the other way round needs its leads crossed. The rule follows the solved voltage at each motor and the way it is mounted.",
-  look: ({ threads, circuitry }) =>
-    threads.flatMap((thread) => {
+  look: (look) =>
+    inThreads(look, "thrown against", (thread) => {
       const leader = thread.motors.find((motor) => motor.turnout.id === thread.turnout.id);
       if (!leader) return [];
       return thread.motors.flatMap((other): Against[] => {
         if (other === leader) return [];
         for (const position of POSITIONS) {
           const state = { asked: { [thread.turnout.id]: position }, moment: "rest", acting: null, off: false } as const;
-          const went = [leader, other].map((motor) => circuitry.motorGoesTo(motor.device.id, state));
+          const went = [leader, other].map((motor) => look.circuitry.motorGoesTo(motor.device.id, state));
           const [first, second] = went;
           if (first && second && first !== second)
             return [{ thread, leader, other, position, went: { leader: first, other: second } }];

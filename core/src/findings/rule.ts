@@ -180,3 +180,19 @@ export const POSITIONS: readonly Position[] = ["N", "R"];
 export function lampsOf(threads: readonly Thread[]): { thread: Thread; lamp: ThreadLamp }[] {
   return threads.flatMap((thread) => thread.lamps.map((lamp) => ({ thread, lamp })));
 }
+
+/**
+ * What a rule finds thread by thread. A thread in which nothing was found is not looked at again as long as edits leave it alone, and
+ * all that is joined to it: `find` must look at nothing else.
+ * @param what the rule's own name for what is remembered
+ */
+export function inThreads<S>({ threads, remember }: Look, what: string, find: (thread: Thread) => S[]): S[] {
+  return threads.flatMap((thread) => {
+    let found: S[] | null = null;
+    const isClear = remember(thread, what, () => {
+      found = find(thread);
+      return found.length === 0;
+    });
+    return isClear ? [] : (found ?? find(thread));
+  });
+}

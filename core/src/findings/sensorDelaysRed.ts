@@ -4,7 +4,7 @@ import { Draft } from "../equip/draft.ts";
 import { metresPerSecond } from "../line/timing.ts";
 import { deviceOf } from "../record/find.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
-import { rule } from "./rule.ts";
+import { inThreads, rule } from "./rule.ts";
 
 interface Delays {
   thread: Thread;
@@ -22,17 +22,17 @@ export const sensorDelaysRed = rule<Delays>({
   title: "A sensor at the throw bar delays the change to red",
   about:
     "A spot sensor tells at once that something covers it, and holds on for some seconds after it is uncovered. Of the two ends of the throw bar that show the right colours, one lets the light stay green for that time after the blades have left; at the other only the change to green comes late. Put it where the bar covers it while the light is red.",
-  look: ({ record, threads }) =>
-    threads.flatMap((thread) =>
+  look: (look) =>
+    inThreads(look, "delays red", (thread) =>
       thread.lamps.flatMap((lamp): Delays[] => {
         const { fromId, coveredAt, crossed } = lamp.assignment;
-        const from = deviceOf(record, fromId);
-        const type = typeOf(record, from);
+        const from = deviceOf(look.record, fromId);
+        const type = typeOf(look.record, from);
         const seconds = type.figures.releaseSeconds?.value ?? 0;
         if (traitsOf(type).inTrack !== "spot-sensor" || coveredAt === null || crossed || seconds === 0) return [];
         const [atNormal, atReverse] = lamp.type.colours ?? [];
         if ((coveredAt === "N" ? atNormal : atReverse) !== "green") return [];
-        const metres = seconds * metresPerSecond(record.railway);
+        const metres = seconds * metresPerSecond(look.record.railway);
         return [{ thread, lamp, sensor: from.label, seconds, metres }];
       }),
     ),

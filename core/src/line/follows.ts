@@ -4,7 +4,7 @@ import type { RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
 import type { Turnout } from "../record/schemas.ts";
 import { nameOfStep, opposite } from "./lattice.ts";
-import { type Junction, type LineLayout, lineLayout } from "./layout.ts";
+import { type LineLayout, lineLayout } from "./layout.ts";
 import { stepOfMark } from "./marks.ts";
 import { type Reversing, reversing } from "./reversing.ts";
 import { type Route, routesIn } from "./routes.ts";
@@ -37,7 +37,10 @@ export interface Follows {
 const MOST = { routes: 2_000, turnouts: 100_000, lookedAt: 20_000_000 };
 
 /** What follows from the track alone, whatever its turnouts are called and its rails are parted. */
-type OfTrack = Omit<Follows, "placed" | "crossovers" | "shorted">;
+type OfTrack = Omit<Follows, "placed" | "crossovers" | "shorted"> & {
+  /** Places among the junctions of the two ends of each crossover. */
+  parallel: [number, number][];
+};
 
 const known = new WeakMap<Line, { marks: RailwayRecord["marks"]; ofTrack: OfTrack; shorted: Reversing }>();
 
@@ -78,7 +81,8 @@ function followsOf(record: RailwayRecord): Follows {
         : ofTrack.turning;
   known.set(layout.line, { marks: record.marks, ofTrack, shorted });
   const placed = layout.junctions.filter(({ turnout }) => turnout).length;
-  return { ...ofTrack, shorted, placed, crossovers: crossoversIn(layout) };
+  const { parallel, ...follows } = ofTrack;
+  return { ...follows, shorted, placed, crossovers: crossoversIn(layout, parallel) };
 }
 
 function trackFollows(layout: LineLayout): OfTrack {
@@ -88,29 +92,38 @@ function trackFollows(layout: LineLayout): OfTrack {
   for (; !next.done && routes.length < MOST.routes; next = all.next()) routes.push(next.value);
   const more = next.done !== true || !next.value;
   return {
-    ...{ routes, more, turning: reversing(layout.line, MOST.lookedAt) },
+    ...{ routes, more, turning: reversing(layout.line, MOST.lookedAt), parallel: parallelIn(layout) },
     metres: layout.stretches.reduce((total, { metres }) => total + metres, 0),
     hiddenMetres: layout.stretches.reduce((total, { hiddenMetres }) => total + hiddenMetres, 0),
   };
 }
 
-/** Pairs of turnouts joined by their reverse legs in one straight, whose straight tracks are parallel. */
-function crossoversIn({ stretches, junctions }: LineLayout): Crossover[] {
-  const at = new Map(junctions.map((junction) => [junction.id, junction]));
-  const reverseOf = (port: Port | null): Junction | undefined => {
+/** Pairs of blades joined by their reverse legs in one straight, whose straight tracks are parallel: their places among the junctions. */
+function parallelIn({ stretches, junctions }: LineLayout): [number, number][] {
+  const at = new Map(junctions.map(({ id }, place) => [id, place]));
+  const reverseOf = (port: Port | null): number | null => {
     const own = port === null ? null : turnoutPort(port);
-    const junction = own ? at.get(own.id) : undefined;
-    if (!own || !junction || junction.hand === "wye") return undefined;
+    const place = own === null ? undefined : at.get(own.id);
+    const junction = place === undefined ? undefined : junctions[place];
+    if (!own || place === undefined || !junction || junction.hand === "wye") return null;
     const isReverse = (own.leg === "reverse") !== (junction.spot?.turned ?? false);
-    return isReverse ? junction : undefined;
+    return isReverse ? place : null;
   };
-  return stretches.flatMap(({ from, to }): Crossover[] => {
-    const [a, b] = [reverseOf(from), reverseOf(to)];
-    if (!a?.turnout || !b?.turnout || a === b) return [];
+  return stretches.flatMap(({ from, to }): [number, number][] => {
+    const [one, other] = [reverseOf(from), reverseOf(to)];
+    const [a, b] = [junctions[one ?? -1], junctions[other ?? -1]];
+    if (one === null || other === null || !a || !b || a === b) return [];
     const isStraight = a.reverse === opposite(b.reverse);
     const isParallel = a.normal === opposite(b.normal);
-    if (!isStraight || !isParallel) return [];
-    const [one, other] = [a.turnout, b.turnout];
+    return isStraight && isParallel ? [[one, other]] : [];
+  });
+}
+
+/** The crossovers whose two ends are turnouts of the list. */
+function crossoversIn({ junctions }: LineLayout, parallel: readonly [number, number][]): Crossover[] {
+  return parallel.flatMap(([first, second]): Crossover[] => {
+    const [one, other] = [junctions[first]?.turnout, junctions[second]?.turnout];
+    if (!one || !other) return [];
     return [{ pair: [one, other], isCoupled: one.movesWith === other.id || other.movesWith === one.id }];
   });
 }

@@ -96,16 +96,18 @@ export function lineLayout(record: RailwayRecord): LineLayout {
   return layout;
 }
 
-/** The same line with the turnouts as they are now; stretches and links are the same objects. */
+/** The same line with the turnouts as they are now; stretches, links and places without one that changed are the same objects. */
 function withTurnouts(layout: LineLayout, record: RailwayRecord): LineLayout {
+  const turnoutAt = ({ spot }: Junction) => (spot ? (find(record, "turnout", spot.turnoutId) ?? null) : null);
+  if (layout.junctions.every((junction) => turnoutAt(junction) === junction.turnout)) return layout;
+  const at = new Map(layout.at);
   const places = layout.places.map((place): LinePlace => {
-    const junctions = place.junctions.map((junction) => {
-      const turnout = junction.spot ? (find(record, "turnout", junction.spot.turnoutId) ?? null) : null;
-      return turnout === junction.turnout ? junction : { ...junction, turnout };
-    });
-    return junctions.every((junction, index) => junction === place.junctions[index]) ? place : { ...place, junctions };
+    if (place.junctions.every((junction) => turnoutAt(junction) === junction.turnout)) return place;
+    const junctions = place.junctions.map((junction) => ({ ...junction, turnout: turnoutAt(junction) }));
+    const renewed = { ...place, junctions };
+    at.set(nameOfPoint(place.point), renewed);
+    return renewed;
   });
-  const at = new Map(places.map((place) => [nameOfPoint(place.point), place]));
   return { ...layout, places, at, junctions: places.flatMap(({ junctions }) => junctions) };
 }
 

@@ -1,4 +1,5 @@
 import { alongOf, hasBoardsApart, runsOnLine } from "../line/runs.ts";
+import { ChangedMap } from "../record/changedMap.ts";
 import { differenceOf } from "../record/difference.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Wire as Fact } from "../record/made.ts";
@@ -8,7 +9,7 @@ import { type Bundles, bundlesAfter, NO_BUNDLES } from "./bundles.ts";
 import { endNames } from "./endNames.ts";
 import { asLaid, linksOf, type StrandLink, type Woven } from "./links.ts";
 import { numbered } from "./numbered.ts";
-import { endsAfter } from "./reach.ts";
+import { groupsAfter } from "./reach.ts";
 import { Shelf } from "./shelf.ts";
 import {
   isAsBefore,
@@ -73,7 +74,7 @@ const LOOKED_AT = [
 
 /** What the loom of a record was woven from, for the next one. */
 interface Weaving {
-  netOf: ReadonlyMap<string, string>;
+  netOf: ChangedMap<string, string>;
   bundles: Bundles;
   woven: ReadonlyMap<Net, Woven>;
   wires: Wire[];
@@ -119,7 +120,7 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Pla
   };
   if (!before) return loom;
   if (PARTS.every((part) => loom[part] === before[part])) return before;
-  endsAfter(loom, before);
+  groupsAfter(loom, before);
   return loom;
 }
 
@@ -132,15 +133,15 @@ const PARTS = ["wires", "passages", "strips", "cables", "idle"] as const;
 /** The net of each terminal, and the terminals that are in another one than before. */
 function netsAt(nets: readonly Net[], known: Weaving | undefined) {
   if (!known) {
-    const netOf = new Map(nets.flatMap((net) => net.ends.map((end) => [endKey(end), net.id] as const)));
-    return { netOf, replanned: new Set<string>() };
+    const all = new Map(nets.flatMap((net) => net.ends.map((end) => [endKey(end), net.id] as const)));
+    return { netOf: new ChangedMap(all), replanned: new Set<string>() };
   }
   const replanned = new Set<string>();
   const present = new Set(nets);
   const gone = [...known.woven.keys()].filter((net) => !present.has(net));
   const come = nets.filter((net) => !known.woven.has(net));
   if (gone.length === 0 && come.length === 0) return { netOf: known.netOf, replanned };
-  const netOf = new Map(known.netOf);
+  const netOf = new ChangedMap(known.netOf);
   for (const net of gone) for (const end of net.ends) netOf.delete(endKey(end));
   for (const net of come) for (const end of net.ends) netOf.set(endKey(end), net.id);
   for (const net of [...gone, ...come]) {
@@ -184,8 +185,9 @@ function wovenAfter(
   known: ReadonlyMap<Net, Woven>,
 ): Woven[] {
   const siting = sitingOf(record);
-  const strands = nets.map((net): Strand => {
-    const was = known.get(net)?.strand;
+  const before = nets.map((net) => known.get(net));
+  const strands = nets.map((net, place): Strand => {
+    const was = before[place]?.strand;
     return was && isAsBefore(was, moved) ? was : strandOf(record, net, bundles, shelf, siting);
   });
   // what is there or proposed already holds its place before anything new is given one
@@ -194,8 +196,8 @@ function wovenAfter(
     for (const { strip, way } of lacks ?? []) shelf.takeScrew(strip.id, way);
   }
   const spare = strands.some(({ lacks }) => lacks) ? spareOf(bundles).filter(({ cableId }) => cableId !== null) : [];
-  const all = strands.map((strand): Woven => {
-    const was = known.get(strand.net);
+  const all = strands.map((strand, place): Woven => {
+    const was = before[place];
     const passage = strand.lacks ? newPassage(strand, strand.lacks, spare, shelf) : strand.passage;
     const isSame = was !== undefined && isSamePassage(was.passage, passage);
     // what has places and numbers from the record only is as it was
@@ -204,10 +206,12 @@ function wovenAfter(
     const links = linksOf(record.railway, strand, passage, firm, shelf);
     return { strand, passage: isSame ? was.passage : passage, links, wires: [], isRecorded: false };
   });
-  const isSettled = (one: Woven) => known.get(one.strand.net) === one;
   // cores of tails that are proposed are held before any other is given
-  for (const one of all) if (isSettled(one)) use(one, shelf);
-  const open = all.filter((one) => !isSettled(one));
+  const open: Woven[] = [];
+  for (const [place, one] of all.entries()) {
+    if (before[place] === one) use(one, shelf);
+    else open.push(one);
+  }
   fitTails(open, shelf);
   for (const one of open) {
     one.links = asLaid(one.links, known.get(one.strand.net)?.links ?? []);

@@ -1,46 +1,64 @@
+import { ChangedMap } from "../record/changedMap.ts";
 import type { Cable } from "../record/made.ts";
 import { otherWires } from "./laidWires.ts";
 import { farEnd, type Loom, type Wire, type WireEnd } from "./wire.ts";
 
-const netsOf = new WeakMap<Loom, Map<string, Wire[]>>();
-const endsOf = new WeakMap<Loom, Map<string, Wire[]>>();
+/** Wires by a key, as what they are joined to. */
+export type WireGroups = Pick<ChangedMap<string, readonly Wire[]>, "get" | "has" | typeof Symbol.iterator>;
+type Groups = ChangedMap<string, readonly Wire[]>;
+
+/** Wires in groups, by keys of which each wire has some; carried on from one loom to the next. */
+interface Grouping {
+  keysOf: (wire: Wire) => readonly string[];
+  known: WeakMap<Loom, Groups>;
+}
+
+const groupedByKeys = (keysOf: Grouping["keysOf"]): Grouping => ({ keysOf, known: new WeakMap() });
+
+const BY_NET = groupedByKeys(({ net }) => [net]);
+const BY_END = groupedByKeys(({ from, to }) => [from.key, to.key]);
+const BY_CABLE = groupedByKeys(({ core }) => (core ? [core.cableId] : []));
+
+function groupsOf(loom: Loom, { known, keysOf }: Grouping): Groups {
+  const groups = known.get(loom) ?? new ChangedMap(groupedBy(loom.wires, keysOf));
+  known.set(loom, groups);
+  return groups;
+}
 
 /** The wires of a loom by what they are joined to, net by net. */
-export function wiresByNet(loom: Loom): ReadonlyMap<string, readonly Wire[]> {
-  const nets = netsOf.get(loom) ?? groupedBy(loom, ({ net }) => [net]);
-  netsOf.set(loom, nets);
-  return nets;
+export function wiresByNet(loom: Loom): WireGroups {
+  return groupsOf(loom, BY_NET);
 }
 
 /** The wires of a loom by the terminals and screws at which they end, by their names in the circuit. */
-export function wiresByEnd(loom: Loom): ReadonlyMap<string, readonly Wire[]> {
-  const ends = endsOf.get(loom) ?? groupedBy(loom, ({ from, to }) => [from.key, to.key]);
-  endsOf.set(loom, ends);
-  return ends;
+export function wiresByEnd(loom: Loom): WireGroups {
+  return groupsOf(loom, BY_END);
 }
 
-/** Makes what is known of the ends of a loom's wires out of what was known before an edit, which keeps its own. */
-export function endsAfter(loom: Loom, before: Loom): void {
-  const known = endsOf.get(before);
-  if (!known || endsOf.has(loom)) return;
+/** Makes the groups of a loom's wires out of those known before an edit; groups without a wire that is another are the same lists. */
+export function groupsAfter(loom: Loom, before: Loom): void {
+  const wanted = [BY_NET, BY_END, BY_CABLE].filter(({ known }) => known.has(before) && !known.has(loom));
+  if (wanted.length === 0) return;
   const { gone, come } = otherWires(before.wires, loom.wires);
   const left = new Set(gone);
-  const ends = new Map(known);
-  for (const key of new Set(gone.flatMap(({ from, to }) => [from.key, to.key]))) {
-    const others = (known.get(key) ?? []).filter((wire) => !left.has(wire));
-    if (others.length > 0) ends.set(key, others);
-    else ends.delete(key);
-  }
-  for (const wire of come) {
-    for (const key of [wire.from.key, wire.to.key]) {
-      const group = [...(ends.get(key) ?? []), wire].sort((a, b) => a.number - b.number);
-      ends.set(key, group);
+  for (const grouping of wanted) {
+    const { keysOf, known } = grouping;
+    const groups = new ChangedMap(groupsOf(before, grouping));
+    for (const key of new Set(gone.flatMap(keysOf))) {
+      const others = (groups.get(key) ?? []).filter((wire) => !left.has(wire));
+      if (others.length > 0) groups.set(key, others);
+      else groups.delete(key);
     }
+    for (const [key, wires] of groupedBy(come, keysOf))
+      groups.set(
+        key,
+        [...(groups.get(key) ?? []), ...wires].sort((a, b) => a.number - b.number),
+      );
+    known.set(loom, groups);
   }
-  endsOf.set(loom, ends);
 }
 
-function groupedBy({ wires }: Loom, keysOf: (wire: Wire) => string[]): Map<string, Wire[]> {
+function groupedBy(wires: readonly Wire[], keysOf: Grouping["keysOf"]): Map<string, Wire[]> {
   const groups = new Map<string, Wire[]>();
   for (const wire of wires) {
     for (const key of keysOf(wire)) {
@@ -52,13 +70,10 @@ function groupedBy({ wires }: Loom, keysOf: (wire: Wire) => string[]): Map<strin
   return groups;
 }
 
-const cablesOf = new WeakMap<Loom, Map<string, Wire[]>>();
-
 /** The wires that are cores of a cable, by the numbers of the cores. */
 export function coresOf(loom: Loom, cableId: string): ReadonlyMap<number, Wire> {
-  const cables = cablesOf.get(loom) ?? groupedBy(loom, ({ core }) => (core ? [core.cableId] : []));
-  cablesOf.set(loom, cables);
-  return new Map((cables.get(cableId) ?? []).flatMap((wire) => (wire.core ? [[wire.core.number, wire] as const] : [])));
+  const wires = groupsOf(loom, BY_CABLE).get(cableId) ?? [];
+  return new Map(wires.flatMap((wire) => (wire.core ? [[wire.core.number, wire] as const] : [])));
 }
 
 /** The ends of a core: of a cable that at the panel first, of a tail that at the motor last. */
@@ -87,10 +102,28 @@ export function wiresBetween(loom: Loom, from: string, to: string): Wire[] {
   return way;
 }
 
-/** Every end that wires lead to from one: by which wire, and with how much resistance on the way. */
-function walkFrom(loom: Loom, from: string): Map<string, { by: Wire | null; ohms: number }> {
+/** A step of a walk: by which wire an end is reached, and with how much resistance on the way. */
+type Walk = Map<string, { by: Wire | null; ohms: number }>;
+
+/** Walks over the wires of a net, by where they begin. */
+const walks = new WeakMap<readonly Wire[], Map<string, Walk>>();
+
+/** Every end that wires lead to from one; known as long as the wires of its net are the same. */
+function walkFrom(loom: Loom, from: string): Walk {
+  const net = wiresByEnd(loom).get(from)?.[0]?.net;
+  const wires = net === undefined ? undefined : wiresByNet(loom).get(net);
+  if (!wires) return walkOver(loom, from);
+  const known = walks.get(wires) ?? new Map<string, Walk>();
+  walks.set(wires, known);
+  const walk = known.get(from) ?? walkOver(loom, from);
+  // where wires of two nets hang on one screw, it leads out of this one
+  if ([...walk.values()].every(({ by }) => by === null || by.net === net)) known.set(from, walk);
+  return walk;
+}
+
+function walkOver(loom: Loom, from: string): Walk {
   const nextTo = wiresByEnd(loom);
-  const walk = new Map<string, { by: Wire | null; ohms: number }>([[from, { by: null, ohms: 0 }]]);
+  const walk: Walk = new Map([[from, { by: null, ohms: 0 }]]);
   for (const [node, { ohms }] of walk) {
     for (const wire of nextTo.get(node) ?? []) {
       const other = farEnd(wire, node).key;

@@ -427,13 +427,21 @@ function screwsOf({ fromStripId, fromWay, toStripId, toWay }: Fact): [string, nu
   return screws;
 }
 
-/** By what they are called, as people read numbers: P2 before P10. */
-function inOrder<T extends { label: string; id: string }>(things: readonly T[]): T[] {
-  const parts = ({ label }: T) => /^(.*?)(\d*)$/.exec(label.toLowerCase()) ?? [];
-  return [...things].sort((a, b) => {
-    const [, stem = "", number = ""] = parts(a);
-    const [, otherStem = "", otherNumber = ""] = parts(b);
-    if (stem !== otherStem) return stem < otherStem ? -1 : 1;
-    return Number(number) - Number(otherNumber) || (a.id < b.id ? -1 : 1);
+const ordered = new WeakMap<readonly unknown[], readonly unknown[]>();
+
+/** Things in the order of their labels, those with numbers by these; worked out once for a list. */
+function inOrder<T extends { label: string; id: string }>(things: readonly T[]): readonly T[] {
+  const known = ordered.get(things) as readonly T[] | undefined;
+  if (known) return known;
+  const named = things.map((thing) => {
+    const [, stem = "", number = ""] = /^(.*?)(\d*)$/.exec(thing.label.toLowerCase()) ?? [];
+    return { thing, stem, number: Number(number) };
   });
+  named.sort((a, b) => {
+    if (a.stem !== b.stem) return a.stem < b.stem ? -1 : 1;
+    return a.number - b.number || (a.thing.id < b.thing.id ? -1 : 1);
+  });
+  const all = named.map(({ thing }) => thing);
+  ordered.set(things, all);
+  return all;
 }

@@ -251,7 +251,7 @@ function terminalEnd({ label, place }: Device, { deviceId, terminal }: End): Wir
 }
 
 export function isSamePassage(a: Passage | null, b: Passage | null): boolean {
-  if (a === null || b === null) return a === b;
+  if (a === null || b === null || a === b) return a === b;
   return (
     a.panel.key === b.panel.key &&
     a.layout.key === b.layout.key &&

@@ -96,6 +96,7 @@ export class Circuitry implements Solver {
     const sharesAlike = previous?.roles.bonds.text === this.roles.bonds.text;
     const devices = devicesToCut(
       record.devices.map((device) => ({ device, type: this.typeOfDevice(device) })),
+      previous?.cut.devices,
       (id) => this.roles.describe(id),
       (id) => this.outputsInUse(id),
       (id) => this.roles.fedBy(id),

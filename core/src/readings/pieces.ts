@@ -6,6 +6,7 @@ import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import { type LaidWire, laidWires, otherWires } from "../loom/laidWires.ts";
 import type { Loom } from "../loom/wire.ts";
+import { ChangedMap } from "../record/changedMap.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { type DevicePart, type DeviceState, type FedBy, IDLE } from "./kit.ts";
 import { partsOf } from "./models.ts";
@@ -61,31 +62,13 @@ export interface Throw {
   live: readonly string[] | null;
 }
 
-const known = new WeakMap<Device, { type: DeviceType; outputs: string; elements: readonly Element[] }>();
-
-/** Elements of a device whatever its state; a device that an edit did not touch is the same object, and keeps them. */
-function elementsInAnyState(
-  device: Device,
-  type: DeviceType,
-  outputs: ReadonlyMap<number, Position>,
-  fedBy: FedBy,
-  rails: ReadonlyMap<number, string>,
-): readonly Element[] {
-  const ways = `${[...outputs.keys()].join(" ")} ${fedBy} ${[...rails].join(" ")}`;
-  const before = known.get(device);
-  if (before?.type === type && before.outputs === ways) return before.elements;
-  const elements = partsOf(device.id, type, { ...IDLE, outputs, fedBy, rails }).map(({ element }) => element);
-  known.set(device, { type, outputs: ways, elements });
-  return elements;
-}
-
 export interface Cut {
   pieces: Piece[];
   /** Number of the piece that each terminal and each element of a device belongs to. */
-  pieceOf: Map<string, number>;
+  pieceOf: ChangedMap<string, number>;
   /** What was cut: devices by identifier, wires by their name in the circuit. */
   devices: ReadonlyMap<string, CutDevice>;
-  wires: ReadonlyMap<string, LaidWire>;
+  wires: ChangedMap<string, LaidWire>;
   /** The same wires as they were given. */
   laid: readonly LaidWire[];
 }
@@ -135,11 +118,14 @@ export interface CutDevice {
   device: Device;
   type: DeviceType;
   role: string;
+  /** What its elements depend on beyond its type. */
+  ways: string;
   elements: readonly Element[];
 }
 
 /**
- * Devices as they are to be cut.
+ * Devices as they are to be cut: each with its elements whatever its state.
+ * @param before the same before an edit; one of the same type, used alike, keeps its elements
  * @param roleOf what a device's state depends on beyond its type
  * @param outputsOf outputs in use of a device
  * @param fedBy how a device gets its power
@@ -147,14 +133,22 @@ export interface CutDevice {
  */
 export function devicesToCut(
   devices: readonly { device: Device; type: DeviceType }[],
+  before: Cut["devices"] | undefined,
   roleOf: (deviceId: string) => string,
   outputsOf: (deviceId: string) => ReadonlyMap<number, Position>,
   fedBy: (deviceId: string) => FedBy,
   railsOf: (deviceId: string) => ReadonlyMap<number, string>,
 ): CutDevice[] {
   return devices.map(({ device, type }) => {
-    const elements = elementsInAnyState(device, type, outputsOf(device.id), fedBy(device.id), railsOf(device.id));
-    return { device, type, role: roleOf(device.id), elements };
+    const { id } = device;
+    const [outputs, fed, rails] = [outputsOf(id), fedBy(id), railsOf(id)];
+    const ways = `${[...outputs.keys()].join(" ")} ${fed} ${[...rails].join(" ")}`;
+    const was = before?.get(id);
+    const elements =
+      was?.type === type && was.ways === ways
+        ? was.elements
+        : partsOf(id, type, { ...IDLE, outputs, fedBy: fed, rails }).map(({ element }) => element);
+    return { device, type, role: roleOf(id), ways, elements };
   });
 }
 
@@ -162,7 +156,10 @@ export function devicesToCut(
 export function cutIntoPieces(devices: readonly CutDevice[], loom: Loom): Cut {
   const wires = laidWires(loom);
   const { pieces, pieceOf } = cutOf(devices, wires, new Map());
-  return { pieces, pieceOf, devices: byId(devices), wires: byName(wires), laid: wires };
+  return {
+    ...{ pieces, pieceOf: new ChangedMap(pieceOf), devices: byId(devices) },
+    ...{ wires: new ChangedMap(byName(wires)), laid: wires },
+  };
 }
 
 /**
@@ -172,7 +169,7 @@ export function cutIntoPieces(devices: readonly CutDevice[], loom: Loom): Cut {
 export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loom): Cut {
   const all = laidWires(loom);
   const { gone: takenOut, come } = otherWires(previous.laid, all);
-  const wiresNow = new Map(previous.wires);
+  const wiresNow = new ChangedMap(previous.wires);
   for (const { element } of takenOut) wiresNow.delete(element);
   for (const wire of come) wiresNow.set(wire.element, wire);
   const now = { devices: byId(devices), wires: wiresNow, laid: all };
@@ -217,8 +214,8 @@ export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loo
 }
 
 /** Puts pieces that were cut anew in the place of those that they are made of; the others keep their numbers as far as may be. */
-function inPlaceOf(previous: Cut, affected: ReadonlySet<number>, recut: Pick<Cut, "pieces" | "pieceOf">) {
-  const pieceOf = new Map(previous.pieceOf);
+function inPlaceOf(previous: Cut, affected: ReadonlySet<number>, recut: Recut) {
+  const pieceOf = new ChangedMap(previous.pieceOf);
   const pieces = [...previous.pieces];
   const namesOf = (piece: Piece | undefined, number: number) => [
     ...(piece?.members ?? []).flatMap(({ device }) =>
@@ -253,12 +250,14 @@ function inPlaceOf(previous: Cut, affected: ReadonlySet<number>, recut: Pick<Cut
 const byId = (devices: readonly CutDevice[]) => new Map(devices.map((each) => [each.device.id, each]));
 const byName = (wires: readonly LaidWire[]) => new Map(wires.map((wire) => [wire.element, wire]));
 
+/** Pieces that were cut, and the number of the piece of each terminal and element. */
+interface Recut {
+  pieces: Piece[];
+  pieceOf: Map<string, number>;
+}
+
 /** @param previous pieces of the railway before an edit, by structure */
-function cutOf(
-  devices: readonly CutDevice[],
-  wires: readonly LaidWire[],
-  previous: ReadonlyMap<string, Piece>,
-): Pick<Cut, "pieces" | "pieceOf"> {
+function cutOf(devices: readonly CutDevice[], wires: readonly LaidWire[], previous: ReadonlyMap<string, Piece>): Recut {
   const groups = new Groups();
   for (const { elements } of devices) for (const { nodes } of elements) groups.join(nodes[0], nodes[1]);
   for (const wire of wires) groups.join(wire.from.key, wire.to.key);
@@ -316,7 +315,7 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
   const changed = new Set<number>();
   const ohmsOf = new Map<string, number>();
   const [wires, earlier] = [laidWires(now), laidWires(old)];
-  const wiresNow = new Map(before.wires);
+  const wiresNow = new ChangedMap(before.wires);
   for (const [index, wire] of wires.entries()) {
     if (wire === earlier[index]) continue;
     wiresNow.set(wire.element, wire);

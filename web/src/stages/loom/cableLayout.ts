@@ -11,6 +11,7 @@ import {
   screwKey,
   type Wire,
   type WireColour,
+  type WireGroups,
   wiresByEnd,
 } from "@alderman/core";
 
@@ -159,12 +160,7 @@ function blocksOf(
   return blocks;
 }
 
-function stripBlock(
-  strip: Strip,
-  top: number,
-  at: ReadonlyMap<string, readonly Wire[]>,
-  cable: Cable | null,
-): BlockPlan {
+function stripBlock(strip: Strip, top: number, at: WireGroups, cable: Cable | null): BlockPlan {
   const isOf = ({ core }: Wire) => core !== null && core.cableId === cable?.id;
   const all = Array.from({ length: strip.ways }, (_, index) => index + 1);
   // of the strip where a tail begins, only the ways that are its own

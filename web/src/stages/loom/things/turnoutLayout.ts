@@ -1,4 +1,4 @@
-import { farEnd, type Wire } from "@alderman/core";
+import { farEnd, type Wire, type WireGroups } from "@alderman/core";
 
 type WireEnd = Wire["from"];
 
@@ -61,7 +61,7 @@ export function turnoutLayout(wires: readonly Wire[]): TurnoutPlan {
 }
 
 /** Where a net is drawn from: the end of a wire at which no other wire of the turnout ends, a terminal before a screw. */
-function beginning({ from, to }: Wire, at: ReadonlyMap<string, readonly Wire[]>): WireEnd {
+function beginning({ from, to }: Wire, at: WireGroups): WireEnd {
   const isOpen = ({ key, of }: WireEnd) => of !== null && at.get(key)?.length === 1;
   return isOpen(from) || !isOpen(to) ? from : to;
 }
