@@ -232,12 +232,21 @@ export function newPassage({ net, ends }: Strand, own: readonly Screw[], spare: 
   return passageOf(net, screwEnd(panel), screwEnd(layout), core, shelf);
 }
 
+const screwEnds = new WeakMap<Strip, ScrewEnd[]>();
+
+/** A screw as an end of wires; the same for a strip that nobody changed. */
 export function screwEnd({ strip, way }: Screw): ScrewEnd {
+  const ends = screwEnds.get(strip) ?? [];
+  screwEnds.set(strip, ends);
+  const known = ends[way];
+  if (known) return known;
   const { id, label, place } = strip;
-  return {
+  const end: ScrewEnd = {
     ...{ key: screwKey(id, way), name: screwName(strip, way), of: null, place, work: workAt(strip) },
     ...{ stripId: id, strip: label, way, along: alongOf(strip) },
   };
+  ends[way] = end;
+  return end;
 }
 
 function terminalEnd({ label, place }: Device, { deviceId, terminal }: End): WireEnd {
