@@ -52,67 +52,26 @@ export class Elimination {
    */
   constructor(size: number, branches: readonly (readonly [number, number])[], late: ReadonlySet<number> = new Set()) {
     this.size = size;
-    const { order, patterns } = minimumDegree(size, branches, late);
-    this.place = new Int32Array(size + 1);
-    for (const [index, node] of order.entries()) this.place[node] = index;
-    this.place[size] = size;
-
-    this.start = new Int32Array(size + 1);
-    for (let k = 0; k < size; k++) this.start[k + 1] = (this.start[k] as number) + (patterns[k]?.length ?? 0);
-    this.row = new Int32Array(this.start[size] as number);
-    this.parent = new Int32Array(size).fill(size);
-    for (let k = 0; k < size; k++) {
-      const rows = Int32Array.from(patterns[k] ?? [], (node) => this.place[node] as number).sort();
-      this.row.set(rows, this.start[k] as number);
-      if (rows.length > 0) this.parent[k] = rows[0] as number;
-    }
+    const pattern = patternOf(size, branches, late);
+    this.place = pattern.place;
+    this.parent = pattern.parent;
+    this.start = pattern.start;
+    this.row = pattern.row;
+    this.columnOf = pattern.columnOf;
+    this.slotOf = pattern.slotOf;
+    this.branches = pattern.branches;
+    this.branchStart = pattern.branchStart;
+    this.updateStart = pattern.updateStart;
+    this.updateColumn = pattern.updateColumn;
+    this.updateSlot = pattern.updateSlot;
+    this.landStart = pattern.landStart;
+    this.land = pattern.land;
+    this.fourFrom = pattern.fourFrom;
+    this.siemens = new Float64Array(branches.length);
     this.value = new Float64Array(this.row.length);
     this.toGround = new Float64Array(size);
     this.sum = new Float64Array(size);
     this.dirty = new Uint8Array(size).fill(1);
-
-    this.siemens = new Float64Array(branches.length);
-    this.columnOf = new Int32Array(branches.length);
-    this.slotOf = new Int32Array(branches.length);
-    const own: number[][] = Array.from({ length: size }, () => []);
-    for (const [branch, [a, b]] of branches.entries()) {
-      const [first, second] = [this.place[a] as number, this.place[b] as number].sort((p, q) => p - q) as [
-        number,
-        number,
-      ];
-      this.columnOf[branch] = first;
-      this.slotOf[branch] = second === size ? -1 : this.slotAt(first, second);
-      own[first]?.push(branch);
-    }
-    this.branches = Int32Array.from(own.flat());
-    this.branchStart = new Int32Array(size + 1);
-    for (let k = 0; k < size; k++) this.branchStart[k + 1] = (this.branchStart[k] as number) + (own[k]?.length ?? 0);
-
-    const updates: [number, number][][] = Array.from({ length: size }, () => []);
-    for (let j = 0; j < size; j++) {
-      for (let slot = this.start[j] as number; slot < (this.start[j + 1] as number); slot++)
-        updates[this.row[slot] as number]?.push([j, slot]);
-    }
-    this.updateStart = new Int32Array(size + 1);
-    const columns: number[] = [];
-    const slots: number[] = [];
-    const landStart: number[] = [];
-    const land: number[] = [];
-    for (let k = 0; k < size; k++) {
-      for (const [j, slot] of updates[k] ?? []) {
-        columns.push(j);
-        slots.push(slot);
-        landStart.push(land.length);
-        for (let later = slot + 1; later < (this.start[j + 1] as number); later++)
-          land.push(this.slotAt(k, this.row[later] as number));
-      }
-      this.updateStart[k + 1] = columns.length;
-    }
-    this.updateColumn = Int32Array.from(columns);
-    this.updateSlot = Int32Array.from(slots);
-    this.landStart = Int32Array.from(landStart);
-    this.land = Int32Array.from(land);
-    this.fourFrom = fours(landStart, land, this.updateStart);
   }
 
   /** Entries of the eliminated network, a measure of its fill. */
@@ -278,17 +237,6 @@ export class Elimination {
     }
     return Int32Array.from(found).sort();
   }
-
-  private slotAt(column: number, row: number): number {
-    let low = this.start[column] as number;
-    let high = (this.start[column + 1] as number) - 1;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if ((this.row[middle] as number) < row) low = middle + 1;
-      else high = middle;
-    }
-    return low;
-  }
 }
 
 /** A star's share that goes one way; none of a star that holds nothing. */
@@ -370,4 +318,108 @@ function minimumDegree(size: number, branches: readonly (readonly [number, numbe
     neighbours[node]?.clear();
   }
   return { order, patterns };
+}
+
+/** What an elimination does whatever the conductances are: its order, where what lands, and which column waits for which. */
+interface Pattern {
+  place: Int32Array;
+  parent: Int32Array;
+  start: Int32Array;
+  row: Int32Array;
+  columnOf: Int32Array;
+  slotOf: Int32Array;
+  branchStart: Int32Array;
+  branches: Int32Array;
+  updateStart: Int32Array;
+  updateColumn: Int32Array;
+  updateSlot: Int32Array;
+  landStart: Int32Array;
+  land: Int32Array;
+  fourFrom: Int32Array;
+}
+
+/** Patterns that are kept for networks joined in the same way, as those of turnouts that are wired alike. */
+const MOST_KEPT = 200;
+const kept = new Map<string, Pattern>();
+
+function patternOf(size: number, branches: readonly (readonly [number, number])[], late: ReadonlySet<number>): Pattern {
+  const key = `${size} ${branches.join(" ")} ${[...late].join()}`;
+  const known = kept.get(key) ?? findPattern(size, branches, late);
+  // the one that was asked for last is dropped last
+  kept.delete(key);
+  kept.set(key, known);
+  const [oldest] = kept.keys();
+  if (kept.size > MOST_KEPT && oldest !== undefined) kept.delete(oldest);
+  return known;
+}
+
+/** Symbolic factorisation. */
+function findPattern(
+  size: number,
+  branches: readonly (readonly [number, number])[],
+  late: ReadonlySet<number>,
+): Pattern {
+  const { order, patterns } = minimumDegree(size, branches, late);
+  const place = new Int32Array(size + 1);
+  for (const [index, node] of order.entries()) place[node] = index;
+  place[size] = size;
+
+  const start = new Int32Array(size + 1);
+  for (let k = 0; k < size; k++) start[k + 1] = (start[k] as number) + (patterns[k]?.length ?? 0);
+  const row = new Int32Array(start[size] as number);
+  const parent = new Int32Array(size).fill(size);
+  for (let k = 0; k < size; k++) {
+    const rows = Int32Array.from(patterns[k] ?? [], (node) => place[node] as number).sort();
+    row.set(rows, start[k] as number);
+    if (rows.length > 0) parent[k] = rows[0] as number;
+  }
+  const slotAt = (column: number, wanted: number) => {
+    let low = start[column] as number;
+    let high = (start[column + 1] as number) - 1;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((row[middle] as number) < wanted) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  };
+
+  const columnOf = new Int32Array(branches.length);
+  const slotOf = new Int32Array(branches.length);
+  const own: number[][] = Array.from({ length: size }, () => []);
+  for (const [branch, [a, b]] of branches.entries()) {
+    const [one, other] = [place[a] as number, place[b] as number];
+    const [first, second] = one < other ? [one, other] : [other, one];
+    columnOf[branch] = first;
+    slotOf[branch] = second === size ? -1 : slotAt(first, second);
+    own[first]?.push(branch);
+  }
+  const branchStart = new Int32Array(size + 1);
+  for (let k = 0; k < size; k++) branchStart[k + 1] = (branchStart[k] as number) + (own[k]?.length ?? 0);
+
+  const updates: [number, number][][] = Array.from({ length: size }, () => []);
+  for (let j = 0; j < size; j++) {
+    for (let slot = start[j] as number; slot < (start[j + 1] as number); slot++)
+      updates[row[slot] as number]?.push([j, slot]);
+  }
+  const updateStart = new Int32Array(size + 1);
+  const columns: number[] = [];
+  const slots: number[] = [];
+  const landStart: number[] = [];
+  const land: number[] = [];
+  for (let k = 0; k < size; k++) {
+    for (const [j, slot] of updates[k] ?? []) {
+      columns.push(j);
+      slots.push(slot);
+      landStart.push(land.length);
+      for (let later = slot + 1; later < (start[j + 1] as number); later++) land.push(slotAt(k, row[later] as number));
+    }
+    updateStart[k + 1] = columns.length;
+  }
+  return {
+    ...{ place, parent, start, row, columnOf, slotOf, branchStart, branches: Int32Array.from(own.flat()) },
+    ...{ updateStart, updateColumn: Int32Array.from(columns), updateSlot: Int32Array.from(slots) },
+    ...{ landStart: Int32Array.from(landStart), land: Int32Array.from(land) },
+    fourFrom: fours(landStart, land, updateStart),
+  };
 }

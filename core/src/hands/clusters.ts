@@ -1,5 +1,5 @@
 import { traitsOf } from "../catalogue/traits.ts";
-import type { Element } from "../circuit/elements.ts";
+import { type Element, nodesWatched } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { DeviceState, FedBy } from "../readings/kit.ts";
 import type { Member } from "../readings/pieces.ts";
@@ -109,7 +109,10 @@ export function valueText(element: Element | undefined): string {
   if (known) return known;
   const { id: _id, nodes: _nodes, ...rest } = element;
   // nodes that it looks at go by their places, too
-  const value = JSON.stringify(rest, (key, each) => (key === "nodes" ? undefined : each));
+  const value =
+    nodesWatched(element).length === 0
+      ? JSON.stringify(rest)
+      : JSON.stringify(rest, (key, each) => (key === "nodes" ? undefined : each));
   values.set(element, value);
   return value;
 }

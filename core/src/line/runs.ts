@@ -90,9 +90,13 @@ export function boardAlong({ runMetres }: Pick<Device, "runMetres">): number {
   return runMetres ?? 0;
 }
 
-/** Whether any board stands apart from the others. */
+const apart = new WeakMap<readonly Device[], boolean>();
+
+/** Whether any board stands apart from the others; asked for each turnout, and looked for once. */
 export function hasBoardsApart({ devices }: RailwayRecord): boolean {
-  return devices.some(({ runMetres }) => runMetres !== null);
+  const known = apart.get(devices) ?? devices.some(({ runMetres }) => runMetres !== null);
+  apart.set(devices, known);
+  return known;
 }
 
 /** How far along the trunk line a turnout is from where supplies and boards stand together: its own wire begins at its board, metres. */

@@ -27,7 +27,7 @@ import {
   type Throw,
   withWires,
 } from "./pieces.ts";
-import { NO_PULSE, type Pulse, type PulseCurve, type Pulses, pulseCurve, pulseThrough } from "./pulse.ts";
+import { NO_PULSE, type Pulse, type PulseCurve, type Pulses, pulseCurve, pulseThrough, type Ran } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import { opened, shutDownsOf, solvedWithin } from "./shutDown.ts";
 import type { Solver } from "./solver.ts";
@@ -65,8 +65,8 @@ export class Circuitry implements Solver {
   private readonly stateNames = new WeakMap<RailwayState, string>();
   private readonly spreads = new Spreads();
   /** Pulses by the circuit through which they went, handed on from one railway to the next. */
-  private readonly pulses: Map<string, Pulses>;
-  private readonly pulsesBefore: ReadonlyMap<string, Pulses>;
+  private readonly pulses: Map<string, Ran>;
+  private readonly pulsesBefore: ReadonlyMap<string, Ran>;
 
   /** @param previous the same railway before an edit, whose solutions are taken over where they still hold */
   constructor(
@@ -339,10 +339,10 @@ export class Circuitry implements Solver {
     if (found) return found;
     const conducting = this.conductingWith(motorId, coil, state);
     if (!conducting) return null;
-    const { key, run } = pulseThrough(conducting.elements, conducting.firstAmps, this.moveAmps);
-    const pulses = this.pulses.get(key) ?? this.pulsesBefore.get(key) ?? run();
-    this.pulses.set(key, pulses);
-    const pulse = pulses.get(`${motorId}.${coil}`) ?? NO_PULSE;
+    const { key, run, named } = pulseThrough(conducting.elements, conducting.firstAmps, this.moveAmps);
+    const ran = this.pulses.get(key) ?? this.pulsesBefore.get(key) ?? run();
+    this.pulses.set(key, ran);
+    const pulse = named(ran).get(`${motorId}.${coil}`) ?? NO_PULSE;
     piece?.pulses.set(name, pulse);
     return pulse;
   }
@@ -366,7 +366,8 @@ export class Circuitry implements Solver {
     const found = this.conductingWith(motorId, coil, asked);
     if (!found) return new Map();
     const elements = found.elements.map((each) => (each.kind === "capacitor" ? { ...each, farads } : each));
-    return pulseThrough(elements, found.firstAmps, this.moveAmps).run();
+    const { run, named } = pulseThrough(elements, found.firstAmps, this.moveAmps);
+    return named(run());
   }
 
   /** Least current that moves the slug of a coil, by the coil's name. */

@@ -1,4 +1,4 @@
-import type { Element } from "../circuit/elements.ts";
+import { type Element, renamed } from "../circuit/elements.ts";
 import { withoutRows } from "../circuit/series.ts";
 import { energy, energyAbove, transient } from "../circuit/transient.ts";
 
@@ -71,24 +71,78 @@ const LEAKAGE_AMPS = 1e-6;
 /** What each coil that takes part in a throw gets, by its name in the circuit. */
 export type Pulses = ReadonlyMap<string, Pulse>;
 
+/** What came of a transient, whatever its elements are called: by their places among those that take part. */
+export interface Ran {
+  coils: ReadonlyMap<number, Omit<Pulse, "wires">>;
+  /** Energy in each row of resistors that has wires in it, joules. */
+  rows: ReadonlyMap<number, number>;
+}
+
+/** A circuit through which a pulse goes. */
+interface PulseCircuit {
+  /** The same for circuits that are joined alike of the same values, whatever their elements are called. */
+  key: string;
+  /** Runs the transient; to be done when none is known for the key. */
+  run: () => Ran;
+  /** What came of it, by the names in this circuit. */
+  named: (ran: Ran) => Pulses;
+}
+
 /**
  * The pulse in a circuit whose capacitors are charged and whose contacts have just closed: what each coil gets that shares it. Only
- * what carries current takes part, so that an edit elsewhere leaves the circuit of the pulse as it was.
+ * what carries current takes part, so that an edit elsewhere leaves the circuit of the pulse as it was; and the wires from motor to
+ * motor are one resistor, so that coils with as much wire on their way share a transient, the two of a motor above all.
  * @param elements of the whole piece, capacitors with the charge they begin with
  * @param firstAmps current of each element in the first instant, by its name
  * @param moveAmps least current that moves the slug of a coil, by the coil's name
- * @returns a key that is the same for the same circuit, and the transient to be run when no pulse is known for it
  */
 export function pulseThrough(
   elements: readonly Element[],
   firstAmps: (id: string) => number,
   moveAmps: (id: string) => number,
-): { key: string; run: () => Pulses } {
+): PulseCircuit {
   const conducting = elements.filter(({ id }) => Math.abs(firstAmps(id)) > LEAKAGE_AMPS);
-  const key = conducting
-    .map((element) => JSON.stringify(element.kind === "coil" ? [element, moveAmps(element.id)] : element))
-    .join(";");
-  return { key, run: () => run(conducting, moveAmps) };
+  const ofCoils = conducting.flatMap((element) => (element.kind === "coil" ? element.nodes : []));
+  const { others, rows } = withoutRows(conducting, new Set(ofCoils));
+  const numbers = new Map<string, string>();
+  const numberOf = (node: string) => {
+    const number = numbers.get(node) ?? String(numbers.size);
+    numbers.set(node, number);
+    return number;
+  };
+  const parts = [
+    ...others.map((element): Part => {
+      return { element: renamed(element, numberOf), moveAmps: element.kind === "coil" ? moveAmps(element.id) : 0 };
+    }),
+    ...rows.map(({ element, members }): Part => {
+      const { ohms } = element;
+      const row = { ...renamed(element, numberOf), ohms: Number(ohms.toPrecision(DIGITS)) } as Element;
+      return { element: row, moveAmps: 0, hasWires: members.some(isWire) };
+    }),
+  ].map((part, place) => ({ ...part, element: { ...part.element, id: String(place) } }));
+  return {
+    key: JSON.stringify(parts),
+    run: () => run(parts),
+    named: (ran) => {
+      const wires: Record<string, number> = {};
+      for (const [place, { element, members }] of rows.entries()) {
+        const joules = ran.rows.get(others.length + place) ?? 0;
+        for (const each of members) if (isWire(each)) wires[each.id] = joules * (each.ohms / element.ohms);
+      }
+      return new Map([...ran.coils].map(([place, pulse]) => [others[place]?.id ?? "", { ...pulse, wires }]));
+    },
+  };
+}
+
+/** Digits of a row's ohms that count: sums of the same wires in another order differ in the last ones. */
+const DIGITS = 12;
+
+/** An element that takes part in a pulse, under the number of its place. */
+interface Part {
+  element: Element;
+  /** Of a coil: the least current that moves its slug, amps. */
+  moveAmps: number;
+  hasWires?: boolean;
 }
 
 /** A pulse as it goes, at equal times: volts across the capacitors and amps in each coil, by names in the circuit. */
@@ -144,19 +198,18 @@ function isWire({ id }: Element): boolean {
 
 type Coil = Extract<Element, { kind: "coil" }>;
 
-function run(elements: readonly Element[], moveAmps: (id: string) => number): Pulses {
-  const coils = elements.filter((element): element is Coil => element.kind === "coil");
+function run(parts: readonly Part[]): Ran {
+  const elements = parts.map(({ element }) => element);
+  const coils = parts.flatMap(({ element, moveAmps }) => (element.kind === "coil" ? [{ ...element, moveAmps }] : []));
   const [first] = coils;
-  if (!first) return new Map();
-  // wires in a row carry the same current: the chain from motor to motor is one resistor
-  const { others, rows } = withoutRows(elements, new Set(coils.flatMap(({ nodes }) => nodes)));
-  const withWires = rows.filter(({ members }) => members.some(isWire));
+  if (!first) return { coils: new Map(), rows: new Map() };
+  const withWires = parts.flatMap(({ element, hasWires }) => (hasWires ? [element.id] : []));
   const result = transient(
-    { ground: first.nodes[1], elements: [...others, ...rows.map(({ element }) => element)] },
+    { ground: first.nodes[1], elements },
     {
       stop: PRESS_SECONDS,
       begin: "stated",
-      watch: { elements: [...coils.map(({ id }) => id), ...withWires.map(({ element }) => element.id)] },
+      watch: { elements: [...coils.map(({ id }) => id), ...withWires] },
       longestStep: PRESS_SECONDS / 25,
       accuracy: ACCURACY,
     },
@@ -166,25 +219,19 @@ function run(elements: readonly Element[], moveAmps: (id: string) => number): Pu
     const series = result.elements.get(id);
     return series ? energy(times, series) : 0;
   };
-  const wires: Record<string, number> = {};
-  for (const { element, members } of withWires) {
-    const joules = spent(element.id);
-    for (const each of members) if (isWire(each)) wires[each.id] = joules * (each.ohms / element.ohms);
-  }
   const stored = elements.reduce((sum, each) => {
     return each.kind === "capacitor" ? sum + (each.farads * (each.volts ?? 0) ** 2) / 2 : sum;
   }, 0);
-  return new Map(
-    coils.map(({ id, ohms }): [string, Pulse] => {
-      const amps = result.elements.get(id)?.amps.map(Math.abs) ?? [];
-      const peakAmps = Math.max(0, ...amps);
-      let secondsAboveHalf = 0;
-      for (let index = 1; index < times.length; index++) {
-        if ((amps[index] ?? 0) >= peakAmps / 2) secondsAboveHalf += (times[index] ?? 0) - (times[index - 1] ?? 0);
-      }
-      const curve = { seconds: times, amps, ohms, moveAmps: moveAmps(id) };
-      const joules = energyAbove(times, amps, ohms, curve.moveAmps);
-      return [id, { joules, peakAmps, secondsAboveHalf, wires, stored, coils: coils.length, curve }];
-    }),
-  );
+  const pulses = coils.map(({ id, ohms, moveAmps }): [number, Omit<Pulse, "wires">] => {
+    const amps = result.elements.get(id)?.amps.map(Math.abs) ?? [];
+    const peakAmps = Math.max(0, ...amps);
+    let secondsAboveHalf = 0;
+    for (let index = 1; index < times.length; index++) {
+      if ((amps[index] ?? 0) >= peakAmps / 2) secondsAboveHalf += (times[index] ?? 0) - (times[index - 1] ?? 0);
+    }
+    const joules = energyAbove(times, amps, ohms, moveAmps);
+    const curve = { seconds: times, amps, ohms, moveAmps };
+    return [Number(id), { joules, peakAmps, secondsAboveHalf, stored, coils: coils.length, curve }];
+  });
+  return { coils: new Map(pulses), rows: new Map(withWires.map((id) => [Number(id), spent(id)])) };
 }
