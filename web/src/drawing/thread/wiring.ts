@@ -1,5 +1,13 @@
-import type { Fitted, Net, Passage, WireColour } from "@alderman/core";
-import { PURPOSES, terminalName } from "@alderman/core";
+import {
+  type Fitted,
+  farEnd,
+  type Net,
+  type Passage,
+  PURPOSES,
+  terminalName,
+  type Wire,
+  type WireColour,
+} from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
 
 export interface DrawnEnd {
@@ -25,12 +33,36 @@ export interface Row {
   layoutVia: string | null;
 }
 
+/** Things of a list by keys of which each has some, in its order; grouped once, since a drawing asks for many. */
+function groupedOnce<T>(
+  keysOf: (thing: T) => readonly string[],
+): (list: readonly T[]) => ReadonlyMap<string, readonly T[]> {
+  const known = new WeakMap<readonly T[], Map<string, T[]>>();
+  return (list) => {
+    const before = known.get(list);
+    if (before) return before;
+    const groups = new Map<string, T[]>();
+    for (const thing of list)
+      for (const key of keysOf(thing)) {
+        const group = groups.get(key);
+        if (group) group.push(thing);
+        else groups.set(key, [thing]);
+      }
+    known.set(list, groups);
+    return groups;
+  };
+}
+
+const netsByEnd = groupedOnce<Net>(({ ends }) => ends.map(({ deviceId, terminal }) => `${deviceId}:${terminal}`));
+const wiresByEnd = groupedOnce<Wire>(({ from, to }) => [from.key, to.key]);
+const passagesByNet = groupedOnce<Passage>(({ net }) => [net]);
+
 /** Looks up what the loom has between terminals. */
 export class Wiring {
   constructor(private readonly overview: Overview) {}
 
   netOf(key: string): Net | undefined {
-    return this.overview.nets.find(({ ends }) => ends.some((end) => `${end.deviceId}:${end.terminal}` === key));
+    return netsByEnd(this.overview.nets).get(key)?.[0];
   }
 
   joined(a: string, b: string): boolean {
@@ -51,19 +83,20 @@ export class Wiring {
 
   /** Name of the terminal next to `key` on the way to `target`; null when one wire joins the two. */
   via(key: string, target: string): string | null {
-    const others = this.overview.loom.wires.flatMap(({ from, to }) =>
-      from.key === key ? [to] : to.key === key ? [from] : [],
-    );
+    const others = this.wiresAt(key).map((wire) => farEnd(wire, key));
     if (others.length === 0 || others.some((other) => other.key === target)) return null;
     return others.find(({ of }) => of !== null)?.name ?? others[0]?.name ?? null;
+  }
+
+  private wiresAt(key: string): readonly Wire[] {
+    return wiresByEnd(this.overview.loom.wires).get(key) ?? [];
   }
 
   /** @param crosses whether the first end stands at the panel, so that the conductor goes through strips and cable */
   row(panel: DrawnEnd, layout: DrawnEnd | null, crosses = true): Row {
     const net = this.netOf(panel.key)?.id;
-    const way = (crosses && this.overview.loom.passages.find((each) => each.net === net)) || null;
-    const core =
-      way && this.overview.loom.wires.find(({ core, from, to }) => core && [from.key, to.key].includes(way.panel.key));
+    const way = (crosses && net && passagesByNet(this.overview.loom.passages).get(net)?.[0]) || null;
+    const core = way && this.wiresAt(way.panel.key).find((wire) => wire.core);
     const colour = this.colourOf(panel.key);
     const reaches = layout && this.joined(panel.key, layout.key) ? layout : null;
     return {
