@@ -1,5 +1,6 @@
 import "./styles.css";
 import { setNonce } from "get-nonce";
+import { setAutoFreeze } from "immer";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { Provider } from "react-redux";
@@ -14,6 +15,9 @@ import { keptText } from "./tools/browserStore.ts";
 // style elements which dialogs put into the page must carry the page's nonce
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
+
+// what is frozen shows mistakes while one develops; to freeze a club's railway takes half a second
+if (import.meta.env.PROD) setAutoFreeze(false);
 
 const store = makeStore(browserServices());
 if (keptText("alderman-theme") === "shed") store.dispatch(setTheme("shed"));

@@ -2,6 +2,7 @@ import {
   type Cable,
   coreEnds,
   coresOf,
+  find,
   type Loom,
   list,
   placeWords,
@@ -24,10 +25,13 @@ export function drawnOf({ cables, strips }: Loom, name: string): Cable | Strip |
 
 /** All cables, and all strips but splices, as they are found by typing. */
 export function drawnOptions(record: RailwayRecord, loom: Loom) {
+  const strips = new Map(loom.strips.map(({ id, label }) => [id, label]));
+  const labelAt = ({ of, key }: Wire["from"]) =>
+    (of ? find(record, "device", of.deviceId)?.label : strips.get(screwIdOf(key))) ?? "";
   return [
     ...loom.cables.map((cable) => ({
       value: drawnName(cable),
-      text: `${cable.label}, ${joinsOf(record, loom, cable)}`,
+      text: `${cable.label}, ${joinsOf(loom, cable, labelAt)}`,
     })),
     ...loom.strips.flatMap((strip) =>
       strip.kind !== "screws"
@@ -38,12 +42,9 @@ export function drawnOptions(record: RailwayRecord, loom: Loom) {
 }
 
 /** What a cable joins. @example "P1 to K1", "tail of L2 and L3" */
-function joinsOf(record: RailwayRecord, loom: Loom, cable: Cable): string {
-  const strips = new Map(loom.strips.map(({ id, label }) => [id, label]));
-  const at = ({ of, key }: Wire["from"]) =>
-    (of ? record.devices.find(({ id }) => id === of.deviceId)?.label : strips.get(screwIdOf(key))) ?? "";
+function joinsOf(loom: Loom, cable: Cable, labelAt: (end: Wire["from"]) => string): string {
   const ends = [...coresOf(loom, cable.id).values()].map((wire) => coreEnds(cable, wire));
-  const names = (side: "near" | "far") => list([...new Set(ends.map((each) => at(each[side])))]);
+  const names = (side: "near" | "far") => list([...new Set(ends.map((each) => labelAt(each[side])))]);
   if (ends.length === 0) return "not joined";
   return cable.tail ? `tail of ${names("far")}` : `${names("near")} to ${names("far")}`;
 }
