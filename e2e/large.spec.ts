@@ -22,4 +22,16 @@ test("of four hundred turnouts those in sight are drawn, arrows go through them,
   // what lies below the list is reached by scrolling past all of it
   await page.getByRole("heading", { name: "Boards and supplies" }).scrollIntoViewIfNeeded();
   await expect(page.getByRole("heading", { name: "Boards and supplies" })).toBeInViewport();
+
+  // on a phone the list scrolls by itself, draws what is in sight all the same, and leaves the thread within reach
+  await page.setViewportSize({ width: 390, height: 800 });
+  await page.evaluate("scrollTo(0, 0)");
+  await expect(roster).toBeInViewport();
+  expect(await roster.getByRole("row").count()).toBeLessThan(80);
+  await page.getByRole("group", { name: `Thread of ${label}` }).scrollIntoViewIfNeeded();
+  expect(await page.evaluate<number>("scrollY")).toBeLessThan(1200);
+  await page.getByRole("heading", { name: "Boards and supplies" }).scrollIntoViewIfNeeded();
+  await expect(roster.getByRole("row").last()).toHaveAttribute("aria-rowindex", /^[34]\d\d$/);
+  const boards = page.getByRole("list", { name: "Boards and supplies" });
+  await expect(boards.getByRole("listitem").first()).toBeInViewport();
 });

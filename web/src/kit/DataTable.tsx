@@ -115,7 +115,10 @@ export function DataTable<T>(props: Props<T>) {
   const { table, kept, wanted, setWanted } = useDataTable(props);
   // as state: what draws only the rows in sight must be drawn again once it is there
   const [scroll, setScroll] = useState<Scroller | null>(null);
-  const setScrollAround = useCallback((own: HTMLDivElement | null) => setScroll(own && scrollerAround(own)), []);
+  const narrow = useNarrow();
+  // on a narrow screen other things scroll: it is looked for again
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what scrolls depends on how wide the screen is
+  const setScrollAround = useCallback((own: HTMLDivElement | null) => setScroll(own && scrollerAround(own)), [narrow]);
   const rows = table.getRowModel().rows;
   const many = rows.length > (flowing ? MOST_FLOWING : MOST_DRAWN);
   const at = rows.findIndex(({ id }) => id === chosen);

@@ -1,6 +1,7 @@
 import { type ReactNode, useCallback, useRef, useState } from "react";
 import { useInSight } from "./inSight.ts";
 import { type Scroller, scrollerAround } from "./scroller.ts";
+import { useNarrow } from "./useMedia.ts";
 
 /** Above so many only those in sight are drawn. */
 const MOST_DRAWN = 150;
@@ -30,10 +31,15 @@ export function ManyItems<T>(props: Props<T>) {
 function ItemsInSight<T>({ label, items, idOf, item, height }: Props<T>) {
   const [scroll, setScroll] = useState<Scroller | null>(null);
   const first = useRef<HTMLUListElement | null>(null);
-  const setFirst = useCallback((own: HTMLUListElement | null) => {
-    first.current = own;
-    setScroll(own && scrollerAround(own));
-  }, []);
+  const narrow = useNarrow();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what scrolls depends on how wide the screen is
+  const setFirst = useCallback(
+    (own: HTMLUListElement | null) => {
+      first.current = own;
+      setScroll(own && scrollerAround(own));
+    },
+    [narrow],
+  );
   const { shown, before, after } = useInSight(scroll, first, items.length, height);
   return (
     <ul aria-label={label} ref={setFirst} style={{ paddingTop: before, paddingBottom: after }}>

@@ -21,8 +21,11 @@ export function ManyRows({
 }) {
   const first = useRef<HTMLTableRowElement>(null);
   const { virtual, shown, before, after } = useInSight(scroll, first, count, ROW_HEIGHT);
+  const shownFirst = useRef(scroll instanceof Window ? chosen : -1);
   useEffect(() => {
-    if (chosen >= 0) virtual.scrollToIndex(chosen);
+    // a page begins at its top, whatever is chosen in it
+    if (chosen >= 0 && chosen !== shownFirst.current) virtual.scrollToIndex(chosen);
+    shownFirst.current = -1;
   }, [chosen, virtual]);
   return (
     <>
