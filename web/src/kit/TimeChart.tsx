@@ -28,6 +28,14 @@ const AXES = [
   { of: "amps", unit: " A", side: "right" },
 ] as const;
 
+/** How far the words at a mark are moved aside, pixels, so that they do not stand over the figures of an axis. */
+function asideOf(at: number, points: readonly object[], key: string): number {
+  const last = (points.at(-1) as Record<string, number> | undefined)?.[key] ?? 0;
+  return at < last / 4 ? ASIDE : at > (last * 3) / 4 ? -ASIDE : 0;
+}
+
+const ASIDE = 38;
+
 /** Volts and amps through time. */
 export function TimeChart({ label, className, points, time, curves, mark }: Props) {
   return (
@@ -61,7 +69,7 @@ export function TimeChart({ label, className, points, time, curves, mark }: Prop
               x={mark.at}
               stroke="var(--ink)"
               strokeDasharray="2 3"
-              label={{ ...TEXT, value: mark.text, position: "top" }}
+              label={{ ...TEXT, value: mark.text, position: "top", dx: asideOf(mark.at, points, time.key) }}
             />
           )}
           {curves.map(({ key, of, dashed }) => (
