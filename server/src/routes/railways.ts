@@ -40,6 +40,9 @@ const Before = z.object({ before: z.coerce.number().int().min(0).default(Number.
 /** Rows of history in one answer. */
 const HISTORY_ROWS = 100;
 
+/** Time in which a window that opens a railway asks for what it draws it with, milliseconds. */
+const UNTIL_DRAWN = 4_000;
+
 /** Railways: list, new, import, export, edits, undo and redo, history, events. */
 export function railwayRoutes(store: Store, samplesFolder: string): Router {
   const router = Router();
@@ -67,8 +70,8 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
   router.get("/:id", (request, response) => {
     const { id } = request.params;
     response.json(store.open(id));
-    // while the window draws what it got
-    setImmediate(() => store.planAhead(id)).unref();
+    // once the window has drawn what it got, for which it asks for more of the program than this
+    setTimeout(() => store.planAhead(id), UNTIL_DRAWN).unref();
   });
   router.delete("/:id", (request, response) => {
     store.remove(request.params.id);
