@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { drafted, findingsOf, railway, withFigures } from "../../testing/build.ts";
+import type { Element } from "../circuit/elements.ts";
 import { energyAbove } from "../circuit/transient.ts";
 import { Derived } from "../derive.ts";
-import { NO_PULSE, type Pulse, voltsShareFor } from "./pulse.ts";
+import { NO_PULSE, type Pulse, pulseThrough, voltsShareFor } from "./pulse.ts";
 import { stateFor } from "./threadReading.ts";
 
 /** The current of a capacitor through resistors, from its peak, at even moments over eight time constants. */
@@ -79,5 +80,60 @@ describe("a coil on a bare supply", () => {
   it("moves by 12 V, and by 5 V where its type moves by less", () => {
     expect(findingsOf(on("dc-12"), "goes-astray")).toEqual([]);
     expect(findingsOf(withFigures(on("dc-5"), "A", { moveAmps: 0.5 }), "goes-astray")).toEqual([]);
+  });
+});
+
+describe("a pulse that circuits share", () => {
+  /** A charged capacitor through a contact and wires into a coil; the way out is laid in so many wires of so many ohms. */
+  const circuit = (name: string, out: readonly number[], moveAmps = 1): ReturnType<typeof pulseThrough> => {
+    const nodeAt = (place: number) => (place === out.length ? `${name}:coil` : `${name}:joint ${place}`);
+    const elements: Element[] = [
+      { kind: "capacitor", id: `${name}.store`, nodes: [`${name}:+`, `${name}:0`], farads: 0.0047, volts: 24 },
+      { kind: "switch", id: `${name}.made`, nodes: [`${name}:+`, nodeAt(0)], closed: true, onOhms: 0.05, offOhms: 1e9 },
+      { kind: "coil", id: `${name}.N`, nodes: [`${name}:coil`, `${name}:back`], henries: 0.003, ohms: 4 },
+      ...out.map((ohms, place): Element => {
+        return { kind: "resistor", id: `${name} ${place}>`, nodes: [nodeAt(place), nodeAt(place + 1)], ohms };
+      }),
+      { kind: "resistor", id: `${name} back>`, nodes: [`${name}:back`, `${name}:0`], ohms: 0.3 },
+    ];
+    return pulseThrough(
+      elements,
+      () => 1,
+      () => moveAmps,
+    );
+  };
+
+  it("is the same whatever its parts are called, and however its wires are cut, and tells each by its own names", () => {
+    const one = circuit("M1", [0.4]);
+    const other = circuit("M2", [0.1, 0.3]);
+    expect(other.key).toBe(one.key);
+    const ran = one.run();
+    const [first, second] = [one.named(ran).get("M1.N"), other.named(ran).get("M2.N")];
+    expect(second).toEqual({ ...first, wires: expect.anything() });
+    expect(second!.joules).toBeGreaterThan(0.2);
+    // each wire takes its share of what the way takes
+    expect(second!.wires["M2 0>"]! * 3).toBeCloseTo(second!.wires["M2 1>"]!, 9);
+    expect(second!.wires["M2 0>"]! + second!.wires["M2 1>"]!).toBeCloseTo(first!.wires["M1 0>"]!, 9);
+    // and as run by itself
+    const own = other.named(other.run()).get("M2.N");
+    expect(own!.joules).toBeCloseTo(second!.joules, 9);
+    expect(own!.wires["M2 1>"]).toBeCloseTo(second!.wires["M2 1>"]!, 9);
+  });
+
+  it("is another one with more wire, or where more current moves the slug", () => {
+    const keys = [circuit("M1", [0.4]), circuit("M1", [0.41]), circuit("M1", [0.4], 1.2)].map(({ key }) => key);
+    expect(new Set(keys).size).toBe(3);
+  });
+
+  it("is followed once for the two coils of a motor", () => {
+    const derived = new Derived(railway(["A", "", "twin-coil-surface", "cdu", "toggle-centre-off"]));
+    const motor = derived.schematic.threads[0]!.motors[0]!.device.id;
+    const [normal, reverse] = (["N", "R"] as const).map((position) =>
+      derived.circuitry.pulse(motor, position, stateFor(derived.schematic.threads[0]!, position, "throwing")),
+    );
+    expect(normal!.joules).toBeGreaterThan(0);
+    // not equal by chance: the same curve
+    expect(reverse!.curve).toBe(normal!.curve);
+    expect(Object.keys(reverse!.wires)).not.toEqual(Object.keys(normal!.wires));
   });
 });
