@@ -1,3 +1,5 @@
+import { Latest } from "./latest.ts";
+
 /**
  * Solves a network of conductances between numbered nodes and a ground, again and again with other values.
  *
@@ -340,17 +342,11 @@ interface Pattern {
 
 /** Patterns that are kept for networks joined in the same way, as those of turnouts that are wired alike. */
 const MOST_KEPT = 200;
-const kept = new Map<string, Pattern>();
+const kept = new Latest<Pattern>(MOST_KEPT);
 
 function patternOf(size: number, branches: readonly (readonly [number, number])[], late: ReadonlySet<number>): Pattern {
   const key = `${size} ${branches.join(" ")} ${[...late].join()}`;
-  const known = kept.get(key) ?? findPattern(size, branches, late);
-  // the one that was asked for last is dropped last
-  kept.delete(key);
-  kept.set(key, known);
-  const [oldest] = kept.keys();
-  if (kept.size > MOST_KEPT && oldest !== undefined) kept.delete(oldest);
-  return known;
+  return kept.at(key, () => findPattern(size, branches, late));
 }
 
 /** Symbolic factorisation. */

@@ -4,6 +4,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { Circuit } from "../circuit/circuit.ts";
 import type { Element, Netlist } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
+import { Latest } from "../circuit/latest.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import { laidWires } from "../loom/laidWires.ts";
 import type { Loom } from "../loom/wire.ts";
@@ -48,6 +49,9 @@ export interface Extra {
   unlimited?: true;
 }
 
+/** Pulses that are kept, of some kilobytes each: those of a club's railway and of some edits before. */
+const MOST_PULSES = 4_000;
+
 const NONE_SHUT_DOWN: ReadonlyMap<string, number> = new Map();
 const NO_NAMES: ReadonlySet<string> = new Set();
 
@@ -64,9 +68,8 @@ export class Circuitry implements Solver {
   private readonly solved = new Map<Piece, Map<string, OperatingPoint>>();
   private readonly stateNames = new WeakMap<RailwayState, string>();
   private readonly spreads = new Spreads();
-  /** Pulses by the circuit through which they went, handed on from one railway to the next. */
-  private readonly pulses: Map<string, Ran>;
-  private readonly pulsesBefore: ReadonlyMap<string, Ran>;
+  /** Pulses by the circuit through which they went, handed on from one railway to the next: an edit that is undone finds them there. */
+  private readonly pulses: Latest<Ran>;
 
   /** @param previous the same railway before an edit, whose solutions are taken over where they still hold */
   constructor(
@@ -75,8 +78,7 @@ export class Circuitry implements Solver {
     readonly loom: Loom,
     previous?: Circuitry,
   ) {
-    this.pulsesBefore = previous?.pulses ?? new Map();
-    this.pulses = new Map();
+    this.pulses = previous?.pulses ?? new Latest(MOST_PULSES);
     if (
       previous &&
       previous.schematic.nets === schematic.nets &&
@@ -340,9 +342,7 @@ export class Circuitry implements Solver {
     const conducting = this.conductingWith(motorId, coil, state);
     if (!conducting) return null;
     const { key, run, named } = pulseThrough(conducting.elements, conducting.firstAmps, this.moveAmps);
-    const ran = this.pulses.get(key) ?? this.pulsesBefore.get(key) ?? run();
-    this.pulses.set(key, ran);
-    const pulse = named(ran).get(`${motorId}.${coil}`) ?? NO_PULSE;
+    const pulse = named(this.pulses.at(key, run)).get(`${motorId}.${coil}`) ?? NO_PULSE;
     piece?.pulses.set(name, pulse);
     return pulse;
   }
