@@ -134,6 +134,7 @@ test("the dark theme is remembered, and a phone shows the test sheet in one colu
   await expect(page.locator("html")).toHaveAttribute("data-theme", "shed");
   await page.setViewportSize({ width: 390, height: 844 });
   await page.getByRole("link", { name: /Prove/ }).click();
+  await expect(page.getByRole("heading", { name: "Prove", exact: true })).toBeVisible();
   const step = page.getByRole("listitem").first();
   await expect(step).toBeVisible();
   const box = await step.boundingBox();
