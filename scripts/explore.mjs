@@ -1,7 +1,7 @@
 // npm run explore: tries all properties with new cases, round after round, and says what failed and by which seed;
 // `npm run explore -- 20` does 20 rounds. A seed is tried again by PROPERTY_SEED=... npx vitest run FILE.
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { failedUnits } from "./failed.mjs";
@@ -26,11 +26,13 @@ let failures = 0;
 try {
   for (let round = 1; round <= rounds; round++) {
     const seed = Math.floor(Math.random() * 2 ** 31);
+    rmSync(out, { force: true });
     spawnSync("npx", ["vitest", "run", "--reporter=json", `--outputFile=${out}`, ...files], {
       cwd: HOUSE,
       stdio: "ignore",
       env: { ...process.env, PROPERTY_SEED: String(seed) },
     });
+    if (!existsSync(out)) throw new Error("The tests could not be run: npx vitest run says why.");
     const report = JSON.parse(readFileSync(out, "utf8"));
     const failed = failedUnits(report);
     failures += failed.length;

@@ -10,7 +10,7 @@ type Groups = ChangedMap<string, readonly Wire[]>;
 /** Wires in groups, by keys of which each wire has some; carried on from one loom to the next. */
 interface Grouping {
   keysOf: (wire: Wire) => readonly string[];
-  known: WeakMap<Loom, Groups>;
+  known: WeakMap<readonly Wire[], Groups>;
 }
 
 const groupedByKeys = (keysOf: Grouping["keysOf"]): Grouping => ({ keysOf, known: new WeakMap() });
@@ -19,25 +19,25 @@ const BY_NET = groupedByKeys(({ net }) => [net]);
 const BY_END = groupedByKeys(({ from, to }) => [from.key, to.key]);
 const BY_CABLE = groupedByKeys(({ core }) => (core ? [core.cableId] : []));
 
-function groupsOf(loom: Loom, { known, keysOf }: Grouping): Groups {
-  const groups = known.get(loom) ?? new ChangedMap(groupedBy(loom.wires, keysOf));
-  known.set(loom, groups);
+function groupsOf({ wires }: Pick<Loom, "wires">, { known, keysOf }: Grouping): Groups {
+  const groups = known.get(wires) ?? new ChangedMap(groupedBy(wires, keysOf));
+  known.set(wires, groups);
   return groups;
 }
 
 /** The wires of a loom by what they are joined to, net by net. */
-export function wiresByNet(loom: Loom): WireGroups {
+export function wiresByNet(loom: Pick<Loom, "wires">): WireGroups {
   return groupsOf(loom, BY_NET);
 }
 
 /** The wires of a loom by the terminals and screws at which they end, by their names in the circuit. */
-export function wiresByEnd(loom: Loom): WireGroups {
+export function wiresByEnd(loom: Pick<Loom, "wires">): WireGroups {
   return groupsOf(loom, BY_END);
 }
 
 /** Makes the groups of a loom's wires out of those known before an edit; groups without a wire that is another are the same lists. */
 export function groupsAfter(loom: Loom, before: Loom): void {
-  const wanted = [BY_NET, BY_END, BY_CABLE].filter(({ known }) => known.has(before) && !known.has(loom));
+  const wanted = [BY_NET, BY_END, BY_CABLE].filter(({ known }) => known.has(before.wires) && !known.has(loom.wires));
   if (wanted.length === 0) return;
   const { gone, come } = otherWires(before.wires, loom.wires);
   const left = new Set(gone);
@@ -54,7 +54,7 @@ export function groupsAfter(loom: Loom, before: Loom): void {
         key,
         [...(groups.get(key) ?? []), ...wires].sort((a, b) => a.number - b.number),
       );
-    known.set(loom, groups);
+    known.set(loom.wires, groups);
   }
 }
 

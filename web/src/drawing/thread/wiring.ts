@@ -7,6 +7,7 @@ import {
   terminalName,
   type Wire,
   type WireColour,
+  wiresByEnd,
 } from "@alderman/core";
 import type { Overview } from "../../derivation/overview.ts";
 
@@ -54,7 +55,6 @@ function groupedOnce<T>(
 }
 
 const netsByEnd = groupedOnce<Net>(({ ends }) => ends.map(({ deviceId, terminal }) => `${deviceId}:${terminal}`));
-const wiresByEnd = groupedOnce<Wire>(({ from, to }) => [from.key, to.key]);
 const passagesByNet = groupedOnce<Passage>(({ net }) => [net]);
 
 /** Looks up what the loom has between terminals. */
@@ -89,7 +89,7 @@ export class Wiring {
   }
 
   private wiresAt(key: string): readonly Wire[] {
-    return wiresByEnd(this.overview.loom.wires).get(key) ?? [];
+    return wiresByEnd(this.overview.loom).get(key) ?? [];
   }
 
   /** @param crosses whether the first end stands at the panel, so that the conductor goes through strips and cable */
