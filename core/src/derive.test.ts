@@ -153,6 +153,18 @@ describe("comes to the same after any series of edits as from the record anew", 
   });
 });
 
+it("finds what the record alone tells before loom and circuit are made, whether an edit comes meanwhile or not", () => {
+  const record = MISTAKES["address-duplicate"]!();
+  const derived = new Derived(record);
+  derived.checking.go(() => derived.checking.isAtCircuit);
+  expect(derived.checking.findings.map(({ ruleId }) => ruleId)).toContain("address-duplicate");
+  expect(derived.isCut).toBe(false);
+  const after = new Derived(edit(record, addTurnout(record, "N0").edits).record, derived);
+  expect([derived.isCut, after.isCut]).toEqual([false, false]);
+  expect(after.findings).toEqual(new Derived(after.record).findings);
+  expect(after.isCut).toBe(true);
+});
+
 it("works each part out once", () => {
   const derived = new Derived(smallRailway());
   expect(derived.findings).toBe(derived.findings);

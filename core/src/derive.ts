@@ -6,7 +6,7 @@ import { type SupplyLoad, supplyLoads } from "./hands/supplyLoads.ts";
 import type { Found } from "./hands/sweep.ts";
 import { type LampSituations, situationsOf } from "./indicators/situations.ts";
 import { watchedRails } from "./line/blocks.ts";
-import { loomAfter } from "./loom/loom.ts";
+import { loomAfter, loomOf } from "./loom/loom.ts";
 import type { Loom } from "./loom/wire.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
 import { chainOf } from "./proving/chain.ts";
@@ -26,9 +26,9 @@ import { devicesOfThread, type Thread } from "./schematic/thread.ts";
 /** Everything that follows from a record. Parts are worked out when first asked for, and once. */
 export class Derived {
   readonly schematic: Schematic;
-  readonly loom: Loom;
-  readonly circuitry: Circuitry;
   readonly addresses: OutputAddress[];
+  private woven: Loom | null = null;
+  private solver: Circuitry | null = null;
   /** Readings of each thread, by its leader and then by state. */
   private readonly readings = new Map<string, Map<string, ThreadReading>>();
   private readonly kept = new Map<string, unknown>();
@@ -42,16 +42,33 @@ export class Derived {
   ) {
     if (previous) indexAfter(record, previous.record);
     this.schematic = schematicAfter(record, previous, watchedRails(record));
-    this.loom = loomAfter(record, this.schematic, previous);
-    this.circuitry = new Circuitry(record, this.schematic, this.loom, previous?.circuitry);
     this.addresses = addressList(record, this.schematic.threads);
+    // of one that is cut, loom and circuit are taken over at once, so that it need not be kept
+    if (!previous?.isCut) return;
+    this.woven = loomAfter(record, this.schematic, previous);
+    this.solver = new Circuitry(record, this.schematic, this.woven, previous.circuitry);
     this.takeOver(previous);
   }
 
+  get loom(): Loom {
+    this.woven ??= loomOf(this.record, this.schematic);
+    return this.woven;
+  }
+
+  get circuitry(): Circuitry {
+    this.solver ??= new Circuitry(this.record, this.schematic, this.loom);
+    return this.solver;
+  }
+
+  /** Whether the loom is woven and its circuit cut into pieces, which takes a while on a large railway. */
+  get isCut(): boolean {
+    return this.solver !== null;
+  }
+
   /** Readings of threads that the edit did not touch are as they were. */
-  private takeOver(previous: Derived | undefined): void {
+  private takeOver(previous: Derived): void {
     const { touched } = this.circuitry;
-    if (!previous || !touched) return;
+    if (!touched) return;
     const before = new Set(previous.schematic.threads);
     const untouched = new Set(
       this.schematic.threads
@@ -101,10 +118,13 @@ export class Derived {
   }
 
   private look(): Look {
-    const { record, circuitry, addresses, reading, remember } = this;
+    const { record, addresses, reading, remember } = this;
     const derived = this;
     return {
-      ...{ record, circuitry, addresses, reading, remember, threads: this.schematic.threads },
+      ...{ record, addresses, reading, remember, threads: this.schematic.threads },
+      get circuitry() {
+        return derived.circuitry;
+      },
       get loads() {
         return derived.loads;
       },

@@ -8,19 +8,32 @@ import { sweeping, sweepsOf } from "../hands/hands.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { Checking, gravestFirst } from "./checking.ts";
 import type { Look } from "./rule.ts";
-import { RULES, SWEPT } from "./rules.ts";
+import { BY_RECORD, RULES, SWEPT } from "./rules.ts";
 
-/** A checking in which what can be set may be asked for only once it was swept. */
+/** A checking in which what is solved may be asked for only once nothing else is left, and what can be set only once it was swept. */
 function strict(record: RailwayRecord) {
   const derived = new Derived(record);
   let swept = false;
-  const { circuitry, addresses, reading, remember, schematic } = derived;
+  const { circuitry, addresses, remember, schematic } = derived;
   const once = <T>(value: () => T): T => {
     if (!swept) throw new Error("Asked before it was swept.");
     return value();
   };
+  const later = <T>(value: () => T): T => {
+    if (!checking.isAtCircuit) throw new Error("Asked while rules are left for which nothing is solved.");
+    return value();
+  };
   const look: Look = {
-    ...{ record, circuitry, addresses, reading, remember, threads: schematic.threads, boards: derived.boards },
+    ...{ record, addresses, remember, threads: schematic.threads },
+    get circuitry() {
+      return later(() => circuitry);
+    },
+    get reading() {
+      return later(() => derived.reading);
+    },
+    get boards() {
+      return later(() => derived.boards);
+    },
     get loads() {
       return once(() => derived.loads);
     },
@@ -32,7 +45,8 @@ function strict(record: RailwayRecord) {
     yield* sweeping(circuitry);
     swept = true;
   }
-  return { derived, checking: new Checking(look, sweep) };
+  const checking = new Checking(look, sweep);
+  return { derived, checking };
 }
 
 describe.each(Object.keys({ ...EXHIBITS, ...MISTAKES }))("%s", (name) => {
@@ -69,12 +83,14 @@ it("finds the same however often it is interrupted", () => {
   );
 });
 
-it("looks at what is grave first, and at what can be set last", () => {
+it("looks at what is grave first, at what is solved later, and at what can be set last", () => {
   const { checking } = strict(EXHIBITS["small railway"]?.() ?? Object.values(EXHIBITS)[0]!());
   checking.go(() => true);
   const first = RULES.find(({ id }) => checking.looked.has(id))!;
   expect(first.gravest).toBe("stop");
-  expect(SWEPT.has(first)).toBe(false);
+  expect(BY_RECORD.has(first)).toBe(true);
+  checking.go(() => checking.isAtCircuit);
+  expect(checking.looked).toEqual(new Set([...BY_RECORD].map(({ id }) => id)));
   expect(checking.isSwept).toBe(false);
   checking.go(() => checking.isSwept);
   const left = RULES.filter(({ id }) => !checking.looked.has(id));

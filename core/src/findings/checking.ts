@@ -1,5 +1,5 @@
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
-import { RULES, SWEPT } from "./rules.ts";
+import { BY_RECORD, RULES, SWEPT } from "./rules.ts";
 
 const GRADES: Record<Severity, number> = { stop: 0, look: 1, note: 2 };
 
@@ -10,8 +10,9 @@ export function gravestFirst(findings: readonly Finding[]): Finding[] {
 }
 
 /**
- * Looks for findings in steps, so that what is found can be shown meanwhile and a newer edit need not wait: first the rules that
- * look at states by themselves, the gravest first, then piece by piece what can be set, then the rules about that.
+ * Looks for findings in steps, so that what is found can be shown meanwhile and a newer edit need not wait: first the rules for
+ * which nothing is solved, then those that look at states by themselves, then piece by piece what can be set, then the rules about
+ * that; of each kind the gravest first.
  */
 export class Checking {
   private readonly found = new Map<Rule, Finding[]>();
@@ -29,7 +30,9 @@ export class Checking {
   private *walk(look: Look, sweep: () => Iterable<number>): Generator<number, void> {
     const grave = (rule: Rule) => GRADES[rule.gravest];
     const order = (rules: readonly Rule[]) => [...rules].sort((a, b) => grave(a) - grave(b));
-    const atOnce = order(RULES.filter((rule) => !SWEPT.has(rule)));
+    const byRecord = order(RULES.filter((rule) => BY_RECORD.has(rule)));
+    const byState = order(RULES.filter((rule) => !BY_RECORD.has(rule) && !SWEPT.has(rule)));
+    const atOnce = [...byRecord, ...byState];
     const after = order(RULES.filter((rule) => SWEPT.has(rule)));
     for (const [number, rule] of atOnce.entries()) {
       this.found.set(rule, rule.run(look));
@@ -54,6 +57,11 @@ export class Checking {
       if (isWaiting(this.share)) break;
     }
     return this.share;
+  }
+
+  /** Whether nothing is left but what is looked at in the solved circuit. */
+  get isAtCircuit(): boolean {
+    return this.found.size >= BY_RECORD.size;
   }
 
   /** Whether everything that can be set was looked at. */

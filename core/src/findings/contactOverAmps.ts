@@ -1,9 +1,12 @@
 import { typesOfFamily } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
+import type { Circuitry } from "../readings/circuitry.ts";
+import type { RailwayState } from "../readings/states.ts";
+import { coilAmps, stateFor } from "../readings/threadReading.ts";
 import { ByWay } from "../record/byWay.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
+import { controlsOf, type Thread, type ThreadControl, type ThreadMotor } from "../schematic/thread.ts";
 import { amps } from "../units/format.ts";
 import { putOnDischargeUnit } from "./remedies.ts";
 import { PULSE_TIMES } from "./routeContactAmps.ts";
@@ -70,7 +73,7 @@ function overloaded(look: Look): Loaded[] {
 }
 
 /** What flows through a control into coils that it energises itself; null where a board or a route's button stands between. */
-function loadOf({ remember, reading }: Look, thread: Thread, control: ThreadControl): Loaded | null {
+function loadOf({ remember, circuitry }: Look, thread: Thread, control: ThreadControl): Loaded | null {
   const rated = control.type.figures.ratedAmps?.value;
   const coils = thread.motors.filter(({ type, driver, unit }) => {
     return traitsOf(type).movedBy === "pulse" && unit !== null && driver?.type.drives !== "matrix";
@@ -79,12 +82,19 @@ function loadOf({ remember, reading }: Look, thread: Thread, control: ThreadCont
   if (!rated || !first || control.reader || control.route) return null;
   const flows = remember(thread, `amps through ${control.assignment.id}`, () => {
     const at = POSITIONS.map((position) => {
-      const { motors } = reading(thread, position, "throwing");
-      return motors.reduce((sum, motor) => sum + Math.max(Math.abs(motor.amps.N), Math.abs(motor.amps.R)), 0);
+      const state = stateFor(thread, position, "throwing");
+      return thread.motors.reduce((sum, motor) => sum + flowsIn(circuitry, motor, state), 0);
     });
     return Math.max(...at);
   });
   return { threads: [thread], control, flows, rated, inPulse: traitsOf(first.unit?.type).gives === "pulse" };
+}
+
+/** What a motor takes, amps: by the busier of its coils. */
+function flowsIn(circuitry: Circuitry, motor: ThreadMotor, state: RailwayState): number {
+  if (traitsOf(motor.type).movedBy !== "pulse") return Math.abs(circuitry.amps(motor.device.id, "motor", state));
+  const { N, R } = coilAmps(circuitry, motor, state).amps;
+  return Math.max(Math.abs(N), Math.abs(R));
 }
 
 /** The same kind of control with a contact that bears what flows. */

@@ -228,3 +228,16 @@ export const SWEPT: ReadonlySet<Rule> = new Set([
   ...[shortByHands, coilHeldOn, coilsTogether, outputOverLimit, contactOverRating, backFeed],
   ...[wireOverCurrent, plugOverCurrent, resistorTooHot, supplyOverRating],
 ]);
+
+/** Rules about what the solved circuit or the loom tells of states by themselves. */
+const BY_STATE: ReadonlySet<Rule> = new Set([
+  ...[boardOverTotal, relaysBeyondController, supplyOutOfRange, motorOverVolts, contactOverAmps, inputOverVolts],
+  ...[barelySwitches, polarityUnitLate, shortWouldNotTrip, wireNotProtected, pairThrownAgainst, madeServesNothing],
+  ...[frogWrongRail, detectorSeesLoad, detectorMissesAxle, unitTooWeak, goesAstray, controlNotHeard, pulseLostInWire],
+  ...[lampCommon, lampCurrent, lampVoltsLost, lampReverseVoltage, decoderOnOwnTrack, crowdedTerminal, longerThanReel],
+  ...[stripOutOfReach, jointBetterAtBench, sameColourInCable, colourTwoMeanings, sameColoursBeside, loopInNet],
+  ...[noSpareCore, routeCoilWeak, diodeOverSurge, routeContactAmps, routeBeforeRecharge],
+]);
+
+/** Rules for which nothing is woven or solved: they look at the record, its threads and addresses only. */
+export const BY_RECORD: ReadonlySet<Rule> = new Set(RULES.filter((rule) => !BY_STATE.has(rule) && !SWEPT.has(rule)));

@@ -28,7 +28,16 @@ import {
   type Throw,
   withWires,
 } from "./pieces.ts";
-import { NO_PULSE, type Pulse, type PulseCurve, type Pulses, pulseCurve, pulseThrough, type Ran } from "./pulse.ts";
+import {
+  LEAKAGE_AMPS,
+  NO_PULSE,
+  type Pulse,
+  type PulseCurve,
+  type Pulses,
+  pulseCurve,
+  pulseThrough,
+  type Ran,
+} from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import { opened, shutDownsOf, solvedWithin } from "./shutDown.ts";
 import type { Solver } from "./solver.ts";
@@ -53,7 +62,6 @@ export interface Extra {
 const MOST_PULSES = 4_000;
 
 const NONE_SHUT_DOWN: ReadonlyMap<string, number> = new Map();
-const NO_NAMES: ReadonlySet<string> = new Set();
 
 /**
  * The railway as a circuit that can be solved in any state, piece by piece: pieces are what is joined by wires or
@@ -341,7 +349,7 @@ export class Circuitry implements Solver {
     if (found) return found;
     const conducting = this.conductingWith(motorId, coil, state);
     if (!conducting) return null;
-    const { key, run, named } = pulseThrough(conducting.elements, conducting.firstAmps, this.moveAmps);
+    const { key, run, named } = pulseThrough(conducting, this.moveAmps);
     const pulse = named(this.pulses.at(key, run)).get(`${motorId}.${coil}`) ?? NO_PULSE;
     piece?.pulses.set(name, pulse);
     return pulse;
@@ -355,7 +363,7 @@ export class Circuitry implements Solver {
    */
   pulseCurve(motorId: string, coil: Position, asked: RailwayState, stop: number): PulseCurve | null {
     const found = this.conductingWith(motorId, coil, asked);
-    return found && pulseCurve(found.elements, found.firstAmps, stop);
+    return found && pulseCurve(found, stop);
   }
 
   /**
@@ -365,8 +373,8 @@ export class Circuitry implements Solver {
   pulsesWith(motorId: string, coil: Position, asked: RailwayState, farads: number): Pulses {
     const found = this.conductingWith(motorId, coil, asked);
     if (!found) return new Map();
-    const elements = found.elements.map((each) => (each.kind === "capacitor" ? { ...each, farads } : each));
-    const { run, named } = pulseThrough(elements, found.firstAmps, this.moveAmps);
+    const elements = found.map((each) => (each.kind === "capacitor" ? { ...each, farads } : each));
+    const { run, named } = pulseThrough(elements, this.moveAmps);
     return named(run());
   }
 
@@ -374,16 +382,20 @@ export class Circuitry implements Solver {
   private readonly moveAmps = (id: string): number =>
     this.roles.types.get(id.slice(0, id.indexOf(".")))?.figures.moveAmps?.value ?? 0;
 
-  /** The elements of the piece that holds a coil, capacitors charged, with what flows in the first instant. */
-  private conductingWith(motorId: string, coil: Position, asked: RailwayState) {
+  /** The elements that conduct in the first instant in the piece that holds a coil, capacitors charged. */
+  private conductingWith(motorId: string, coil: Position, asked: RailwayState): Element[] | null {
     const state = this.roles.bonds.settle(asked);
     const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
-    if (number === undefined) return null;
-    const first = this.solvePiece(number, state);
-    const shut = first?.shut ?? NO_NAMES;
-    const elements = this.partsOfPiece(number, state).map((part) => opened(this.withStores(part), shut));
-    const wires = this.cut.pieces[number]?.wires ?? [];
-    return { elements: [...elements, ...wires], firstAmps: (id: string) => first?.amps(id) ?? 0 };
+    const piece = number === undefined ? undefined : this.cut.pieces[number];
+    const first = number === undefined ? undefined : this.solvePiece(number, state);
+    if (number === undefined || !piece || !first) return null;
+    // most of a piece lies behind open contacts: only what conducts is made
+    const names = new Set(first.carrying(LEAKAGE_AMPS));
+    const owners = new Set([...names].map((id) => piece.ownerOf.get(id)));
+    const members = piece.members.filter(({ device }) => owners.has(device.id));
+    const parts = members.flatMap((member) => this.partsOf(number, member, state));
+    const elements = parts.map((part) => opened(this.withStores(part), first.shut));
+    return [...elements, ...piece.wires].filter(({ id }) => names.has(id));
   }
 
   /** For a transient: the charged source and contact that stand for a capacitor in its first instant become the capacitor. */
@@ -469,10 +481,13 @@ export class Circuitry implements Solver {
 
   private partsOfPiece(number: number, asked: RailwayState): DevicePart[] {
     const state = this.roles.bonds.settle(asked);
-    return (this.cut.pieces[number]?.members ?? []).flatMap((member) => {
-      const own = this.behaviour.stateOf(member, state);
-      return partsIn(this.cut, number, member, own, stateKey(own));
-    });
+    return (this.cut.pieces[number]?.members ?? []).flatMap((member) => this.partsOf(number, member, state));
+  }
+
+  /** Parts of a device that lie in a piece. @param state a settled one */
+  private partsOf(number: number, member: Member, state: RailwayState): DevicePart[] {
+    const own = this.behaviour.stateOf(member, state);
+    return partsIn(this.cut, number, member, own, stateKey(own));
   }
 
   private elementsOf(number: number, state: RailwayState): Element[] {

@@ -96,11 +96,7 @@ describe("a pulse that circuits share", () => {
       }),
       { kind: "resistor", id: `${name} back>`, nodes: [`${name}:back`, `${name}:0`], ohms: 0.3 },
     ];
-    return pulseThrough(
-      elements,
-      () => 1,
-      () => moveAmps,
-    );
+    return pulseThrough(elements, () => moveAmps);
   };
 
   it("is the same whatever its parts are called, and however its wires are cut, and tells each by its own names", () => {

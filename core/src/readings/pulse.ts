@@ -65,8 +65,8 @@ const PRESS_SECONDS = 0.2;
 /** Share by which a step may be wrong: far below the parts' own tolerances. */
 const ACCURACY = 2e-3;
 
-/** What carries no more than this in the first instant only leaks, and takes no part, amps. */
-const LEAKAGE_AMPS = 1e-6;
+/** What carries no more than this in the first instant only leaks, and takes no part in a pulse, amps. */
+export const LEAKAGE_AMPS = 1e-6;
 
 /** What each coil that takes part in a throw gets, by its name in the circuit. */
 export type Pulses = ReadonlyMap<string, Pulse>;
@@ -92,16 +92,10 @@ interface PulseCircuit {
  * The pulse in a circuit whose capacitors are charged and whose contacts have just closed: what each coil gets that shares it. Only
  * what carries current takes part, so that an edit elsewhere leaves the circuit of the pulse as it was; and the wires from motor to
  * motor are one resistor, so that coils with as much wire on their way share a transient, the two of a motor above all.
- * @param elements of the whole piece, capacitors with the charge they begin with
- * @param firstAmps current of each element in the first instant, by its name
+ * @param conducting elements that carry current in the first instant, capacitors with the charge they begin with
  * @param moveAmps least current that moves the slug of a coil, by the coil's name
  */
-export function pulseThrough(
-  elements: readonly Element[],
-  firstAmps: (id: string) => number,
-  moveAmps: (id: string) => number,
-): PulseCircuit {
-  const conducting = elements.filter(({ id }) => Math.abs(firstAmps(id)) > LEAKAGE_AMPS);
+export function pulseThrough(conducting: readonly Element[], moveAmps: (id: string) => number): PulseCircuit {
   const ofCoils = conducting.flatMap((element) => (element.kind === "coil" ? element.nodes : []));
   const { others, rows } = withoutRows(conducting, new Set(ofCoils));
   const numbers = new Map<string, string>();
@@ -157,10 +151,10 @@ const CURVE_POINTS = 60;
 
 /**
  * The pulse through time, for a picture.
+ * @param conducting as for `pulseThrough`
  * @param stop seconds that are shown
  */
-export function pulseCurve(elements: readonly Element[], firstAmps: (id: string) => number, stop: number): PulseCurve {
-  const conducting = elements.filter(({ id }) => Math.abs(firstAmps(id)) > LEAKAGE_AMPS);
+export function pulseCurve(conducting: readonly Element[], stop: number): PulseCurve {
   const coils = conducting.filter((element): element is Coil => element.kind === "coil");
   const store = conducting.find(({ kind }) => kind === "capacitor");
   const seconds = Array.from({ length: CURVE_POINTS + 1 }, (_, index) => (stop * index) / CURVE_POINTS);

@@ -251,15 +251,29 @@ function motorReading(circuitry: Circuitry, motor: ThreadMotor, state: RailwaySt
       ...{ pulse: null, again: null },
     };
   }
+  const { amps, pulse } = coilAmps(circuitry, motor, state);
+  const volts = amps[busierOf(amps)] * figureValue(motor.type, "coilOhms");
+  return { motorId: id, volts, amps, goesTo, pulse, again: pulse && againAfter(motor, pulse) };
+}
+
+/** What flows in the coils of a motor: effective amps of an alternating supply, and the peak of a pulse. */
+export function coilAmps(
+  circuitry: Circuitry,
+  { device: { id }, type }: ThreadMotor,
+  state: RailwayState,
+): Pick<MotorReading, "amps" | "pulse"> {
   const scale = effective(circuitry, `${id}:C`);
   const amps = { N: circuitry.amps(id, "N", state) * scale, R: circuitry.amps(id, "R", state) * scale };
-  const busier = Math.abs(amps.N) >= Math.abs(amps.R) ? "N" : "R";
-  const thrown = state.moment === "throwing" && Math.abs(amps[busier]) > figureValue(motor.type, "restAmps");
+  const busier = busierOf(amps);
+  const thrown = state.moment === "throwing" && Math.abs(amps[busier]) > figureValue(type, "restAmps");
   const pulse = thrown ? circuitry.pulse(id, busier, state) : null;
   // its inductance lets the current rise in time: what counts is the peak, not the first instant
   if (pulse) amps[busier] = Math.sign(amps[busier]) * pulse.peakAmps * scale;
-  const volts = amps[busier] * figureValue(motor.type, "coilOhms");
-  return { motorId: id, volts, amps, goesTo, pulse, again: pulse && againAfter(motor, pulse) };
+  return { amps, pulse };
+}
+
+function busierOf({ N, R }: MotorReading["amps"]): Position {
+  return Math.abs(N) >= Math.abs(R) ? "N" : "R";
 }
 
 function againAfter({ type, unit, driver }: ThreadMotor, pulse: Pulse): number | null {
@@ -286,8 +300,11 @@ function driverReading(circuitry: Circuitry, thread: Thread, state: RailwayState
   const onThis = thread.motors.filter(({ driver: own, unit }) => (unit ?? own)?.device.id === id);
   const scale = effective(circuitry, `${id}:${plus}`);
   const amps = onThis.map((each) => {
-    const { N, R } = motorReading(circuitry, each, state).amps;
-    return traitsOf(each.type).movedBy === "pulse" ? Math.abs(N) + Math.abs(R) : Math.abs(N) * scale;
+    if (traitsOf(each.type).movedBy !== "pulse") {
+      return Math.abs(circuitry.amps(each.device.id, "motor", state)) * scale;
+    }
+    const { N, R } = coilAmps(circuitry, each, state).amps;
+    return Math.abs(N) + Math.abs(R);
   });
   return {
     driverVolts: (circuitry.volts(`${id}:${plus}`, `${id}:${minus}`, state) ?? 0) * scale,

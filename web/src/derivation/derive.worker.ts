@@ -97,12 +97,12 @@ const PART = 500;
 /** New things that are sent in one answer at most: some 3 MB. */
 const MOST_SENT = 5000;
 
-/** Goes on looking for findings, and says what came of it. */
+/** Goes on looking for findings, and says what came of it: before loom and circuit are made, what the record alone tells. */
 function part(of: Derived, milliseconds: number): OverviewChange {
   const until = performance.now() + milliseconds;
   const share = of.checking.go((far) => {
     beat(far);
-    return performance.now() > until;
+    return performance.now() > until || (!of.isCut && of.checking.isAtCircuit);
   });
   const now = overviewOf(of, sent);
   const next = partOf(now, sent, MOST_SENT);

@@ -99,6 +99,9 @@ it("shows of rules that have not looked yet what they found before, and of a rai
   const first = overviewOf(opened);
   expect(first.partial).toBe(true);
   expect(first.loads).toEqual([]);
+  // the threads are there before anything is woven or solved
+  expect(first.threads).toEqual(opened.schematic.threads);
+  expect([opened.isCut, first.loom.wires, first.boards]).toEqual([false, [], []]);
   opened.checking.go(() => false);
   const whole = overviewOf(opened, first);
   expect(whole.partial).toBe(false);

@@ -17,12 +17,12 @@ type Lists = Pick<Overview, "threads" | "nets" | "addresses" | "findings" | "loa
 type ListName = keyof Lists;
 type Item<K extends ListName> = Lists[K][number];
 
-/** What tells one thing of a list from the others, from one overview to the next. */
+/** What tells one thing of a list from the others, from one overview to the next; lists in the order in which they are sent. */
 const KEYS: { [K in ListName]: (item: Item<K>) => string } = {
   threads: ({ turnout }) => turnout.id,
+  findings: ({ key }) => key,
   nets: ({ ends: [first] }) => `${first?.deviceId}:${first?.terminal}`,
   addresses: ({ deviceId, way }) => `${deviceId} ${way}`,
-  findings: ({ key }) => key,
   loads: ({ deviceId }) => deviceId,
   boards: ({ deviceId }) => deviceId,
   nodeVolts: ({ deviceId }) => deviceId,
@@ -44,12 +44,20 @@ export interface OverviewChange {
   share: number;
 }
 
+/** What follows from loom and circuit, while neither is made. */
+const UNCUT: Pick<Overview, "loom" | "boards" | "nodeVolts"> = {
+  loom: { wires: [], passages: [], strips: [], cables: [], idle: [] },
+  ...{ boards: [], nodeVolts: [] },
+};
+
 /**
  * What all screens share of what follows from a record, as far as it was checked; things that are as they were are the same
- * objects as before. Of rules that have not looked yet the findings before stand, and so do the loads until all is swept.
+ * objects as before. Of rules that have not looked yet the findings before stand, and so do the loads until all is swept. What
+ * follows from loom and circuit is not asked for before these are made.
  */
 export function overviewOf(derived: Derived, before: Overview | null = null): Overview {
-  const { loom, addresses, boards, nodeVolts, complete, schematic, checking } = derived;
+  const { addresses, complete, schematic, checking } = derived;
+  const { loom, boards, nodeVolts } = derived.isCut ? derived : (before ?? UNCUT);
   const { looked, isSwept } = checking;
   const isAll = looked.size === RULES.length;
   const left = isAll ? [] : (before?.findings ?? []).filter(({ ruleId }) => !looked.has(ruleId));

@@ -2,7 +2,7 @@ import { addTurnout, completed, Derived, edit, emptyRecord, tickWires } from "@a
 import { railway, smallRailway } from "@alderman/core/testing/build";
 import { expect, it } from "vitest";
 import { NO_RESULTS, type Results } from "./deriver.ts";
-import { overviewOf } from "./overview.ts";
+import { wholeOverviewOf } from "./overview.ts";
 import { equipShare, loomShare, numbersShare, proveShare } from "./shares.ts";
 
 /** What is shown of a railway with this overview and these counts. */
@@ -11,7 +11,7 @@ const results = (overview: Results["overview"], proving: Results["proving"] = nu
   overview,
   proving,
 });
-const overview = (record: ReturnType<typeof smallRailway>) => overviewOf(new Derived(record));
+const overview = (record: ReturnType<typeof smallRailway>) => wholeOverviewOf(new Derived(record));
 
 it("counts turnouts, followers among them, that are completely equipped", () => {
   const record = smallRailway();
