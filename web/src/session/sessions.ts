@@ -151,11 +151,14 @@ function plain(draft: SessionsState): SessionsState {
   return original(draft) ?? draft;
 }
 
-/** The state with one session changed; as it was when that session has ended. */
+/**
+ * The state with one session changed; as it was when that session has ended. A session is frozen, so that its records are not
+ * searched for drafts thing by thing with every action, of which a club's railway has tens of thousands.
+ */
 function changed(draft: SessionsState, id: string, change: (session: Session) => Session): SessionsState {
   const state = plain(draft);
   const session = state.byId[id];
-  return session ? { ...state, byId: { ...state.byId, [id]: change(session) } } : state;
+  return session ? { ...state, byId: { ...state.byId, [id]: Object.freeze(change(session)) } } : state;
 }
 
 function lostBecause(entry: Entry, why: string): Lost {
