@@ -77,7 +77,10 @@ function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): 
   return gauge ? [layWires(record, "wireGauge", gauge)] : [];
 }
 
-/** Share of the most wire to anything on a supply from which a short is solved: what loads take hardly matters beside it. */
+/**
+ * Share of the most wire to anything on a supply from which a short is solved, and of what flows in that at the farthest which the
+ * others draw at least: what loads take hardly matters beside it.
+ */
 const FAR = 0.9;
 
 /** Something on a supply, and the ohms of wire to it; infinite when it is not joined by wire alone. */
@@ -94,16 +97,21 @@ function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: r
   if (supply.type.family !== "supply" || !Number.isFinite(trips)) return [];
   const alternating = traitsOf(supply.type).gives === "ac" ? Math.SQRT1_2 : 1;
   const reached = reachedBy(record, circuitry.loom, supply, feeds);
-  const most = Math.max(0, ...reached.flatMap(({ wire }) => (Number.isFinite(wire) ? [wire] : [])));
-  const shorts = reached.flatMap(({ at, ends, keys, wire }): Silent[] => {
-    if (wire < most * FAR) return [];
+  const byWire = reached.filter(({ wire }) => Number.isFinite(wire)).sort((a, b) => b.wire - a.wire);
+  const others = reached.filter(({ wire }) => !Number.isFinite(wire));
+  const shortAt = ({ at, ends, keys }: Reached): Silent[] => {
     const found = circuitry.short(keys[0], keys[1], keys);
     // what is not joined to the supply at all is incomplete, not silent
     if (!found || found.amps < NOTHING) return [];
     const flows = found.amps * alternating;
     const loop = sourceOf(supply.type).openVolts / flows;
     return [{ supply, at, ends, flows, trips, loop, threads: [] }];
-  });
+  };
+  const far = byWire.filter(({ wire }) => wire >= (byWire[0]?.wire ?? 0) * FAR);
+  const farthest = far.slice(0, 1).flatMap(shortAt);
+  // where the farthest draws well above what trips, those about as far do so too
+  const isWell = farthest.some(({ flows }) => flows * FAR > trips);
+  const shorts = [...farthest, ...[...(isWell ? [] : far.slice(1)), ...others].flatMap(shortAt)];
   const [least] = shorts.sort((a, b) => a.flows - b.flows);
   if (!least || least.flows >= least.trips) return [];
   return [{ ...least, threads: threadsOn(record, threads, supply.device.id) }];

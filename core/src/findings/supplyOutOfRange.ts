@@ -5,6 +5,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { feed, feedFrom, possibleSupplies } from "../equip/feed.ts";
+import { bothHalves } from "../readings/states.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import { feederOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -74,11 +75,11 @@ export function outOfRange({ record, threads, circuitry }: Look, device: Device)
   if (!leastVolts || !mostVolts || !supply) return null;
   const isUnit = traitsOf(type).gives === "pulse";
   const at = isUnit ? (["+", "−"] as const) : traitsOf(type).power;
-  const across = (half: 1 | -1) =>
-    circuitry.volts(`${device.id}:${at[0]}`, `${device.id}:${at[1]}`, { ...AT_REST.N, half });
   // a supply that has shut down has a finding of its own
   if (circuitry.solve(`${device.id}:${at[0]}`, AT_REST.N)?.shut.has(`${supply.device.id}.inside`)) return null;
-  const [first, second] = [across(1), across(-1)];
+  const [first, second] = bothHalves(AT_REST.N).map((state) =>
+    circuitry.volts(`${device.id}:${at[0]}`, `${device.id}:${at[1]}`, state),
+  );
   if (first === undefined || second === undefined) return null;
   const found: OutOfRange = {
     ...{ device, type, supply, at, gets: [first, second] },

@@ -43,7 +43,7 @@ import { opened, shutDownsOf, solvedWithin } from "./shutDown.ts";
 import type { Solver } from "./solver.ts";
 import { changesIn, type Solved, type Spread } from "./spread.ts";
 import { Spreads } from "./spreads.ts";
-import { type RailwayState, RESTING } from "./states.ts";
+import { nameOfState, type RailwayState, RESTING } from "./states.ts";
 
 /** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
 export interface Extra {
@@ -74,7 +74,6 @@ export class Circuitry implements Solver {
   private readonly behaviour: Behaviour;
   /** Solutions by piece and railway's state, so that the states of devices need not be worked out again. */
   private readonly solved = new Map<Piece, Map<string, OperatingPoint>>();
-  private readonly stateNames = new WeakMap<RailwayState, string>();
   private readonly spreads = new Spreads();
   /** Pulses by the circuit through which they went, handed on from one railway to the next: an edit that is undone finds them there. */
   private readonly pulses: Latest<Ran>;
@@ -344,7 +343,7 @@ export class Circuitry implements Solver {
     const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
     if (number === undefined) return null;
     const piece = this.cut.pieces[number];
-    const name = `${motorId}.${coil} ${this.nameOf(state)}`;
+    const name = `${motorId}.${coil} ${nameOfState(state)}`;
     const found = piece?.pulses.get(name);
     if (found) return found;
     const conducting = this.conductingWith(motorId, coil, state);
@@ -448,7 +447,7 @@ export class Circuitry implements Solver {
     const piece = this.cut.pieces[number];
     if (!piece) return undefined;
     const solved = this.solvedOf(piece);
-    const name = `${this.behaviour.inquiry} ${this.nameOf(state)}`;
+    const name = `${this.behaviour.inquiry} ${nameOfState(state)}`;
     const known = solved.get(name);
     if (known) return known;
     const states = piece.members.map((member) => this.behaviour.stateOf(member, state));
@@ -509,16 +508,6 @@ export class Circuitry implements Solver {
 
   private outputsInUse(deviceId: string): Map<number, Position> {
     return new Map([...(this.roles.outputsOf.get(deviceId)?.keys() ?? [])].map((way) => [way, "N" as const]));
-  }
-
-  private nameOf(state: RailwayState): string {
-    const known = this.stateNames.get(state);
-    if (known !== undefined) return known;
-    const { asked, otherwise = "N", moment, acting, off, half = 1, by = "", also = [] } = state;
-    const others = Object.entries(asked).filter(([, position]) => position !== otherwise);
-    const name = `${others.map(([id]) => id).sort()}|${otherwise}|${moment}|${acting}|${off}|${half}|${by}|${[...also]}`;
-    this.stateNames.set(state, name);
-    return name;
   }
 }
 

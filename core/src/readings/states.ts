@@ -38,6 +38,28 @@ export const EVERY = "*";
 /** Of a control that has just been pressed, nothing else touched. */
 export const PRESSED = { moment: "throwing", off: false } as const;
 
+const names = new WeakMap<RailwayState, string>();
+
+/** The same for states that ask for the same, whatever order their turnouts are named in; found out once for a state. */
+export function nameOfState(state: RailwayState): string {
+  const known = names.get(state);
+  if (known !== undefined) return known;
+  const { asked, otherwise = "N", moment, acting, off, half = 1, by = "", also = [] } = state;
+  const others = Object.entries(asked).filter(([, position]) => position !== otherwise);
+  const name = `${others.map(([id]) => id).sort()}|${otherwise}|${moment}|${acting}|${off}|${half}|${by}|${[...also]}`;
+  names.set(state, name);
+  return name;
+}
+
+const otherHalves = new WeakMap<RailwayState, RailwayState>();
+
+/** A state in both half cycles; the same two for the same state. */
+export function bothHalves(state: RailwayState): [RailwayState, RailwayState] {
+  const other = otherHalves.get(state) ?? { ...state, half: -1 };
+  otherHalves.set(state, other);
+  return [state, other];
+}
+
 /** Position asked of a turnout by its leader's identifier. */
 export function askedOf(state: RailwayState, leaderId: string): Position {
   return ownOf(state.asked, leaderId) ?? state.otherwise ?? "N";

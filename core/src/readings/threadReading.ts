@@ -16,7 +16,7 @@ import type { Circuitry } from "./circuitry.ts";
 import { storesPulse } from "./models.ts";
 import { type Pulse, voltsShareFor } from "./pulse.ts";
 import { secondsToRecover } from "./recharge.ts";
-import { EVERY, type Moment, type RailwayState } from "./states.ts";
+import { bothHalves, EVERY, type Moment, type RailwayState } from "./states.ts";
 
 export interface MotorReading {
   motorId: string;
@@ -91,9 +91,21 @@ export const ALL_MOVING: Record<Position, RailwayState> = { N: moved("N"), R: mo
  * @param by the control that asks, by its assignment; the thread's first when not said
  */
 export function stateFor(thread: Thread, position: Position, moment: Moment, by?: string): RailwayState {
-  const asked = { [thread.turnout.id]: position };
+  const own = states.get(thread) ?? new Map<string, RailwayState>();
+  states.set(thread, own);
+  const key = `${position} ${moment} ${by ?? ""}`;
+  const state = own.get(key) ?? makeState(thread.turnout.id, position, moment, by);
+  own.set(key, state);
+  return state;
+}
+
+/** The states of a thread that were asked for: the same objects, so that what is known of them need not be named anew. */
+const states = new WeakMap<Thread, Map<string, RailwayState>>();
+
+function makeState(leader: string, position: Position, moment: Moment, by: string | undefined): RailwayState {
+  const asked = { [leader]: position };
   if (moment === "rest") return { ...AT_REST[position], asked };
-  const state = { asked, moment, acting: thread.turnout.id, off: false };
+  const state = { asked, moment, acting: leader, off: false };
   return by === undefined ? state : { ...state, by };
 }
 
@@ -125,8 +137,6 @@ export function threadReading(
 function halves(circuitry: Circuitry, key: string, state: RailwayState): RailwayState[] {
   return circuitry.isOnTrack(key) ? bothHalves(state) : [state];
 }
-
-const bothHalves = (state: RailwayState): RailwayState[] => [state, { ...state, half: -1 }];
 
 /**
  * Mean current of an LED behind a resistor on a sine over its whole cycle, by its current at the peak: it conducts in one half only,

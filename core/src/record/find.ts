@@ -1,11 +1,15 @@
+import { ChangedMap } from "./changedMap.ts";
 import { devicesOf, differenceOf } from "./difference.ts";
 import { type Kind, type RailwayRecord, thingsOf, type ValueOf } from "./kinds.ts";
 import type { Assignment, AssignmentOf, Device, Role, Turnout } from "./schemas.ts";
 
 /** Things of a list by identifier. Lists are never changed in place, so one holds for as long as its list is there. */
-const byId = new WeakMap<readonly unknown[], Map<string, { id: string }>>();
+const byId = new WeakMap<readonly unknown[], Index<{ id: string }>>();
 
-function thingsById(record: RailwayRecord, kind: Kind): Map<string, { id: string }> {
+/** Things by what they are asked for; carried on by what an edit changes. */
+type Index<T> = Map<string, T> | ChangedMap<string, T>;
+
+function thingsById(record: RailwayRecord, kind: Kind): Index<{ id: string }> {
   const list = thingsOf(record, kind);
   const known = byId.get(list) ?? new Map(list.map((thing) => [thing.id, thing]));
   byId.set(list, known);
@@ -14,8 +18,8 @@ function thingsById(record: RailwayRecord, kind: Kind): Map<string, { id: string
 
 /** Assignments by what they concern. */
 interface Concerns {
-  byTurnout: Map<string, Assignment[]>;
-  byDevice: Map<string, Assignment[]>;
+  byTurnout: Index<Assignment[]>;
+  byDevice: Index<Assignment[]>;
 }
 
 const concerns = new WeakMap<readonly unknown[], Concerns>();
@@ -46,7 +50,7 @@ export function inheritIndex(
 ): void {
   const [before, list, now] = [thingsOf(first, kind), thingsOf(from, kind), thingsOf(to, kind)];
   const isOwn = list !== before;
-  const things = isOwn ? thingsById(from, kind) : new Map(thingsById(from, kind));
+  const things = isOwn ? thingsById(from, kind) : new ChangedMap(thingsById(from, kind));
   const old = things.get(id);
   const thing = now.find((each) => each.id === id);
   if (thing) things.set(id, thing);
@@ -62,12 +66,12 @@ export function inheritIndex(
 }
 
 function copyOf({ byTurnout, byDevice }: Concerns): Concerns {
-  return { byTurnout: new Map(byTurnout), byDevice: new Map(byDevice) };
+  return { byTurnout: new ChangedMap(byTurnout), byDevice: new ChangedMap(byDevice) };
 }
 
 /** Puts one in where a list made anew has it, by its identifier; lists that others may share are left alone. */
 function insert({ byTurnout, byDevice }: Concerns, assignment: Assignment): void {
-  const into = (map: Map<string, Assignment[]>, key: string) => {
+  const into = (map: Index<Assignment[]>, key: string) => {
     const list = map.get(key) ?? [];
     const later = list.findIndex(({ id }) => id > assignment.id);
     const at = later < 0 ? list.length : later;
@@ -79,7 +83,7 @@ function insert({ byTurnout, byDevice }: Concerns, assignment: Assignment): void
 
 function forget({ byTurnout, byDevice }: Concerns, gone: readonly Assignment[]): void {
   const left = new Set(gone);
-  const without = (map: Map<string, Assignment[]>, keys: readonly string[]) => {
+  const without = (map: Index<Assignment[]>, keys: readonly string[]) => {
     for (const key of new Set(keys))
       map.set(
         key,
@@ -93,7 +97,7 @@ function forget({ byTurnout, byDevice }: Concerns, gone: readonly Assignment[]):
   without(byDevice, gone.flatMap(devicesOf));
 }
 
-function push(map: Map<string, Assignment[]>, key: string, value: Assignment): void {
+function push(map: Index<Assignment[]>, key: string, value: Assignment): void {
   const list = map.get(key);
   if (list) list.push(value);
   else map.set(key, [value]);
