@@ -13,7 +13,7 @@ import { chainOf } from "./proving/chain.ts";
 import { expecting, plannedSteps, type TestStep, testSteps } from "./proving/testSteps.ts";
 import { type Standing, standingOf } from "./proving/verdict.ts";
 import { type BoardLoad, boardLoads } from "./readings/boardLoads.ts";
-import { Circuitry } from "./readings/circuitry.ts";
+import { type Asked, Circuitry } from "./readings/circuitry.ts";
 import { type NodeVolts, nodeVolts } from "./readings/nodeVolts.ts";
 import type { Moment } from "./readings/states.ts";
 import { type ThreadReading, threadReading } from "./readings/threadReading.ts";
@@ -29,11 +29,9 @@ export class Derived {
   readonly addresses: OutputAddress[];
   private woven: Loom | null = null;
   private solver: Circuitry | null = null;
-  /** Readings of each thread, by its leader and then by state. */
-  private readonly readings = new Map<string, Map<string, ThreadReading>>();
   private readonly kept = new Map<string, unknown>();
-  /** What rules found out of each thread, by its leader and what it is. */
-  private readonly remembered = new Map<string, Map<string, unknown>>();
+  /** What was found out of each thread, its readings and what rules remember, by its leader and what it is. */
+  private readonly remembered = new Map<string, Map<string, Remembered>>();
 
   /** @param previous what was derived before an edit; solutions that the edit did not touch are taken over */
   constructor(
@@ -43,10 +41,10 @@ export class Derived {
     if (previous) indexAfter(record, previous.record);
     this.schematic = schematicAfter(record, previous, watchedRails(record));
     this.addresses = addressList(record, this.schematic.threads);
-    // of one that is cut, loom and circuit are taken over at once, so that it need not be kept
-    if (!previous?.isCut) return;
-    this.woven = loomAfter(record, this.schematic, previous);
-    this.solver = new Circuitry(record, this.schematic, this.woven, previous.circuitry);
+    // loom and circuit that are made are taken over at once, so that what was before need not be kept
+    if (previous?.woven) this.woven = loomAfter(record, this.schematic, previous);
+    if (!previous?.solver || !this.woven) return;
+    this.solver = new Circuitry(record, this.schematic, this.woven, previous.solver);
     this.takeOver(previous);
   }
 
@@ -65,44 +63,43 @@ export class Derived {
     return this.solver !== null;
   }
 
-  /** Readings of threads that the edit did not touch are as they were. */
+  /** What was found out of threads by asking only what the edit left as it was. */
   private takeOver(previous: Derived): void {
-    const { touched } = this.circuitry;
-    if (!touched) return;
+    const { circuitry } = this;
+    const { changes } = circuitry;
+    if (!changes) return;
     const before = new Set(previous.schematic.threads);
-    const untouched = new Set(
-      this.schematic.threads
-        .filter((thread) => before.has(thread) && !devicesOfThread(thread).some((id) => touched.has(id)))
-        .map(({ turnout }) => turnout.id),
-    );
-    for (const [leader, readings] of previous.readings) {
-      if (untouched.has(leader)) this.readings.set(leader, new Map(readings));
-    }
-    for (const [leader, known] of previous.remembered) {
-      if (untouched.has(leader)) this.remembered.set(leader, new Map(known));
+    for (const thread of this.schematic.threads) {
+      const known = before.has(thread) ? previous.remembered.get(thread.turnout.id) : undefined;
+      const devices = devicesOfThread(thread);
+      if (!known || devices.some((id) => changes.remade.has(id))) continue;
+      // what nothing in the circuit was asked for may rest on anything that hangs together with the thread
+      const isTouched = devices.some((id) => changes.touched.has(id));
+      const standing = [...known].filter(([, { asked }]) =>
+        asked.length === 0 ? !isTouched : asked.every((each) => circuitry.stands(each)),
+      );
+      this.remembered.set(thread.turnout.id, new Map(standing));
     }
   }
 
   /** @param by control by which the thread is thrown or held, when it is not its first one */
-  readonly reading = (thread: Thread, position: Position, moment: Moment, by?: string): ThreadReading => {
-    const own = ofLeader(this.readings, thread);
-    const state = `${position} ${moment} ${by ?? ""}`;
-    let known = own.get(state);
-    if (!known) {
-      known = threadReading(this.circuitry, thread, position, moment, by);
-      own.set(state, known);
-    }
-    return known;
-  };
+  readonly reading = (thread: Thread, position: Position, moment: Moment, by?: string): ThreadReading =>
+    this.remember(thread, `reading ${position} ${moment} ${by ?? ""}`, () =>
+      threadReading(this.circuitry, thread, position, moment, by),
+    );
 
   /** What depends on a thread and all that is joined to it, and on nothing else: found out once, and kept while an edit leaves them alone. */
   readonly remember = <T>(thread: Thread, what: string, make: () => T): T => {
-    const own = ofLeader(this.remembered, thread);
+    const own = this.remembered.get(thread.turnout.id) ?? new Map<string, Remembered>();
+    this.remembered.set(thread.turnout.id, own);
     const known = own.get(what);
-    if (known !== undefined || own.has(what)) return known as T;
-    const made = make();
-    own.set(what, made);
-    return made;
+    if (known) {
+      this.solver?.used(known.asked);
+      return known.made as T;
+    }
+    const found = this.solver?.watching(make) ?? { made: make(), asked: [] };
+    own.set(what, found);
+    return found.made;
   };
 
   get findings(): Finding[] {
@@ -203,12 +200,8 @@ export class Derived {
   }
 }
 
-/** What is kept of a thread, by its leader. */
-function ofLeader<T>(kept: Map<string, Map<string, T>>, { turnout: { id } }: Thread): Map<string, T> {
-  let own = kept.get(id);
-  if (!own) {
-    own = new Map();
-    kept.set(id, own);
-  }
-  return own;
+/** Something that was found out of a thread, and from what in the circuit. */
+interface Remembered {
+  made: unknown;
+  asked: readonly Asked[];
 }

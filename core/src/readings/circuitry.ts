@@ -21,6 +21,7 @@ import {
   cutAfter,
   cutIntoPieces,
   devicesToCut,
+  isCutAlike,
   type Member,
   type Piece,
   partsIn,
@@ -44,6 +45,7 @@ import type { Solver } from "./solver.ts";
 import { changesIn, type Solved, type Spread } from "./spread.ts";
 import { Spreads } from "./spreads.ts";
 import { nameOfState, type RailwayState, RESTING } from "./states.ts";
+import { windingOf } from "./throws.ts";
 
 /** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
 export interface Extra {
@@ -56,6 +58,19 @@ export interface Extra {
   build?: (element: Element) => Element;
   /** What would flow is wanted, before any supply shuts down. */
   unlimited?: true;
+}
+
+/** What something was found out from: a piece of the circuit, or what was joined to nothing, by its name there. */
+export type Asked = Piece | string;
+
+/** What an edit changed in the circuit. */
+interface Changes {
+  /** Devices in pieces that are new or otherwise than before. */
+  touched: ReadonlySet<string>;
+  /** Those of them that are themselves others, or do something else. */
+  remade: ReadonlySet<string>;
+  /** Pieces that are gone, or otherwise than before. */
+  lost: ReadonlySet<Piece>;
 }
 
 /** Pulses that are kept, of some kilobytes each: those of a club's railway and of some edits before. */
@@ -136,7 +151,6 @@ export class Circuitry implements Solver {
   private takeOver(previous: Circuitry, changed: Set<number>): void {
     const touches = (key: string) => changed.has(this.cut.pieceOf.get(key) ?? -1);
     const present = new Set(this.cut.pieces);
-    const gone = previous.cut.pieces.flatMap((piece) => (present.has(piece) ? [] : piece.members));
     for (;;) {
       const now = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
       const relays = now.filter(({ type }) => switchedBy(type) !== null);
@@ -152,8 +166,15 @@ export class Circuitry implements Solver {
       const known = changed.has(number) ? undefined : previous.solved.get(piece);
       if (known) this.solved.set(piece, known);
     }
-    const members = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
-    this.touched = new Set([...members, ...gone].map(({ device }) => device.id));
+    const lost = previous.cut.pieces.filter((piece) => !present.has(piece));
+    const otherwise = [...changed].flatMap((number) => this.cut.pieces[number] ?? []);
+    const members = [...otherwise, ...lost].flatMap((piece) => piece.members.map(({ device }) => device.id));
+    const touched = new Set(members);
+    const isRemade = (id: string) =>
+      !isCutAlike(this.cut.devices.get(id), previous.cut.devices.get(id)) ||
+      this.roles.whole(id) !== previous.roles.whole(id);
+    const remade = new Set(members.filter(isRemade));
+    this.changes = { touched, remade, lost: new Set([...lost, ...otherwise]) };
   }
 
   /** Numbers of the pieces in which devices have contacts; of a relay's coil and a detector's zones nothing else follows. */
@@ -167,15 +188,42 @@ export class Circuitry implements Solver {
     });
   }
 
-  /**
-   * Devices in pieces that the last edit changed, when everything else is as it was before it; null when nothing is known
-   * to be.
-   */
-  touched: ReadonlySet<string> | null = null;
+  /** What the last edit changed, when everything else is as it was before it; null when nothing is known to be. */
+  changes: Changes | null = null;
 
-  /** Number of the piece a terminal belongs to, or undefined when nothing is joined to it. */
+  private asked: Set<Asked> | null = null;
+
+  /**
+   * Does something, and tells of what in the circuit anything was asked meanwhile: while an edit leaves all of that as it was, it
+   * need not be done again.
+   */
+  watching<T>(make: () => T): { made: T; asked: readonly Asked[] } {
+    const outer = this.asked;
+    const own = new Set<Asked>();
+    this.asked = own;
+    try {
+      return { made: make(), asked: [...own] };
+    } finally {
+      this.asked = outer;
+      for (const each of own) outer?.add(each);
+    }
+  }
+
+  /** Says that something was used that was found out by asking these. */
+  used(asked: readonly Asked[]): void {
+    for (const each of asked) this.asked?.add(each);
+  }
+
+  /** Whether something that was asked before the last edit is as it was then. */
+  stands(asked: Asked): boolean {
+    return typeof asked === "string" ? this.cut.pieceOf.get(asked) === undefined : !this.changes?.lost.has(asked);
+  }
+
+  /** Number of the piece a terminal or element belongs to, or undefined when nothing is joined to it. */
   piece(key: string): number | undefined {
-    return this.cut.pieceOf.get(key);
+    const number = this.cut.pieceOf.get(key);
+    this.asked?.add((number === undefined ? undefined : this.cut.pieces[number]) ?? key);
+    return number;
   }
 
   /** Number of pieces, and how many of them were solved at least once; for measuring. */
@@ -186,7 +234,7 @@ export class Circuitry implements Solver {
 
   /** Whether a terminal carries what an alternating supply gives, not behind a rectifier. */
   isAlternating(key: string): boolean {
-    const number = this.cut.pieceOf.get(key);
+    const number = this.piece(key);
     const piece = number === undefined ? undefined : this.cut.pieces[number];
     if (number === undefined || !piece) return false;
     piece.alternating ??= this.findAlternating(number, piece);
@@ -251,18 +299,18 @@ export class Circuitry implements Solver {
   }
 
   private pieceWith(key: string): Piece | undefined {
-    return this.cut.pieces[this.cut.pieceOf.get(key) ?? -1];
+    return this.cut.pieces[this.piece(key) ?? -1];
   }
 
   /** Solves the piece that holds a terminal; undefined when nothing is joined to it. */
   solve(key: string, state: RailwayState): OperatingPoint | undefined {
-    const number = this.cut.pieceOf.get(key);
+    const number = this.piece(key);
     return number === undefined ? undefined : this.solvePiece(number, state);
   }
 
   /** Solves the piece that holds a terminal with something more in it. */
   solveWith(key: string, state: RailwayState, extra: Extra): Solved | undefined {
-    const number = this.cut.pieceOf.get(key);
+    const number = this.piece(key);
     const piece = number === undefined ? undefined : this.cut.pieces[number];
     if (number === undefined || !piece) return undefined;
     const parts = this.partsOfPiece(number, state);
@@ -340,7 +388,7 @@ export class Circuitry implements Solver {
   /** The pulse that a motor's coil gets when its turnout is thrown to a position, by a transient of what then conducts. */
   pulse(motorId: string, coil: Position, asked: RailwayState): Pulse | null {
     const state = this.roles.bonds.settle(asked);
-    const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
+    const number = this.piece(`${motorId}.${coil}`);
     if (number === undefined) return null;
     const piece = this.cut.pieces[number];
     const name = `${motorId}.${coil} ${nameOfState(state)}`;
@@ -384,7 +432,7 @@ export class Circuitry implements Solver {
   /** The elements that conduct in the first instant in the piece that holds a coil, capacitors charged. */
   private conductingWith(motorId: string, coil: Position, asked: RailwayState): Element[] | null {
     const state = this.roles.bonds.settle(asked);
-    const number = this.cut.pieceOf.get(`${motorId}.${coil}`);
+    const number = this.piece(`${motorId}.${coil}`);
     const piece = number === undefined ? undefined : this.cut.pieces[number];
     const first = number === undefined ? undefined : this.solvePiece(number, state);
     if (number === undefined || !piece || !first) return null;
@@ -406,6 +454,8 @@ export class Circuitry implements Solver {
 
   /** Position to which a motor goes when its turnout is asked for one; null when it does not move. */
   motorGoesTo(motorId: string, state: RailwayState): Position | null {
+    const found = this.roles.motorOf.get(motorId);
+    if (found) this.piece(`${motorId}.${windingOf(found.motor)}`);
     return this.behaviour.motorGoesTo(motorId, this.roles.bonds.settle(state));
   }
 
@@ -435,7 +485,7 @@ export class Circuitry implements Solver {
 
   /** The netlist of the piece that holds a terminal, as it is solved; for export and for checks against other solvers. */
   netlist(key: string, state: RailwayState): Netlist {
-    const number = this.cut.pieceOf.get(key) ?? -1;
+    const number = this.piece(key) ?? -1;
     const piece = this.cut.pieces[number];
     return piece
       ? { ground: this.groundOf(piece), elements: this.elementsOf(number, state) }

@@ -152,6 +152,11 @@ export function devicesToCut(
   });
 }
 
+/** Whether a device is the same to the circuit as before an edit. */
+export function isCutAlike(now: CutDevice | undefined, before: CutDevice | undefined): boolean {
+  return now?.type === before?.type && now?.role === before?.role && now?.elements === before?.elements;
+}
+
 /** Cuts a railway into pieces that no current can pass between. */
 export function cutIntoPieces(devices: readonly CutDevice[], loom: Loom): Cut {
   const wires = laidWires(loom);
@@ -173,11 +178,9 @@ export function cutAfter(previous: Cut, devices: readonly CutDevice[], loom: Loo
   for (const { element } of takenOut) wiresNow.delete(element);
   for (const wire of come) wiresNow.set(wire.element, wire);
   const now = { devices: byId(devices), wires: wiresNow, laid: all };
-  const isOtherwise = ({ device, type, role, elements }: CutDevice) => {
-    const old = previous.devices.get(device.id);
-    return old?.type !== type || old.role !== role || old.elements !== elements;
-  };
-  const changed = new Set(devices.filter(isOtherwise).map(({ device }) => device.id));
+  const changed = new Set(
+    devices.filter((each) => !isCutAlike(each, previous.devices.get(each.device.id))).map(({ device }) => device.id),
+  );
   const gone = [...previous.devices.keys()].filter((id) => !now.devices.has(id));
   const laid = come.filter(({ element, ohms }) => previous.wires.get(element)?.ohms !== ohms);
   const affected = new Set<number>();
