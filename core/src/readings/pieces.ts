@@ -20,6 +20,8 @@ export interface Member {
   role: string;
   /** Its parts in each state that was asked for, those that lie in this piece only. */
   parts: Map<string, DevicePart[]>;
+  /** All its parts in each state that was asked for, the same for all pieces in which it lies and as long as no edit changes them. */
+  all: Map<string, DevicePart[]>;
 }
 
 /**
@@ -121,6 +123,8 @@ export interface CutDevice {
   /** What its elements depend on beyond its type. */
   ways: string;
   elements: readonly Element[];
+  /** Its parts in each state that was asked for. */
+  parts: Map<string, DevicePart[]>;
 }
 
 /**
@@ -144,11 +148,14 @@ export function devicesToCut(
     const [outputs, fed, rails] = [outputsOf(id), fedBy(id), railsOf(id)];
     const ways = `${[...outputs.keys()].join(" ")} ${fed} ${[...rails].join(" ")}`;
     const was = before?.get(id);
-    const elements =
-      was?.type === type && was.ways === ways
-        ? was.elements
-        : partsOf(id, type, { ...IDLE, outputs, fedBy: fed, rails }).map(({ element }) => element);
-    return { device, type, role: roleOf(id), ways, elements };
+    const isAlike = was?.type === type && was.ways === ways;
+    const elements = isAlike
+      ? was.elements
+      : partsOf(id, type, { ...IDLE, outputs, fedBy: fed, rails }).map(({ element }) => element);
+    const role = roleOf(id);
+    // the volts that feed it are told by its role
+    const parts = isAlike && was.role === role ? was.parts : new Map<string, DevicePart[]>();
+    return { device, type, role, ways, elements, parts };
   });
 }
 
@@ -273,7 +280,7 @@ function cutOf(devices: readonly CutDevice[], wires: readonly LaidWire[], previo
     structures[piece] ??= [];
     values[piece] ??= new Map();
   }
-  for (const { device, type, role, elements } of devices) {
+  for (const { device, type, role, elements, parts } of devices) {
     const minus = type.family === "supply" ? `${device.id}:${type.terminals[1]?.name}` : null;
     const seen = new Set<number>();
     for (const { id, nodes } of elements) {
@@ -283,7 +290,7 @@ function cutOf(devices: readonly CutDevice[], wires: readonly LaidWire[], previo
       seen.add(number);
       const piece = pieces[number];
       if (!piece) continue;
-      piece.members.push({ device, type, role, parts: new Map() });
+      piece.members.push({ device, type, role, parts: new Map(), all: parts });
       // a motor's winding and its contacts lie in pieces of their own: the first element tells which this is
       structures[number]?.push(`${id} ${shapeOf(type)} ${role}`);
       values[number]?.set(device.id, typeNumber(type));
@@ -385,9 +392,9 @@ function carriedOver(before: Piece, values: ReadonlyMap<string, number>): Pick<P
 export function partsIn(cut: Cut, number: number, member: Member, state: DeviceState, key: string): DevicePart[] {
   const known = member.parts.get(key);
   if (known) return known;
-  const parts = partsOf(member.device.id, member.type, state).filter(
-    ({ element }) => cut.pieceOf.get(element.nodes[0]) === number,
-  );
+  const all = member.all.get(key) ?? partsOf(member.device.id, member.type, state);
+  member.all.set(key, all);
+  const parts = all.filter(({ element }) => cut.pieceOf.get(element.nodes[0]) === number);
   member.parts.set(key, parts);
   const ownerOf = cut.pieces[number]?.ownerOf;
   for (const { element, deviceId } of parts) ownerOf?.set(element.id, deviceId);
