@@ -75,10 +75,10 @@ export class Derived {
       if (!known || devices.some((id) => changes.remade.has(id))) continue;
       // what nothing in the circuit was asked for may rest on anything that hangs together with the thread
       const isTouched = devices.some((id) => changes.touched.has(id));
-      const standing = [...known].filter(([, { asked }]) =>
-        asked.length === 0 ? !isTouched : asked.every((each) => circuitry.stands(each)),
-      );
-      this.remembered.set(thread.turnout.id, new Map(standing));
+      const standing = new Map(known);
+      for (const [what, { asked }] of known)
+        if (asked.length === 0 ? isTouched : !asked.every((each) => circuitry.stands(each))) standing.delete(what);
+      this.remembered.set(thread.turnout.id, standing);
     }
   }
 

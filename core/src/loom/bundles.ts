@@ -1,4 +1,5 @@
 import { Groups } from "../circuit/groups.ts";
+import { ChangedMap } from "../record/changedMap.ts";
 import type { Change } from "../record/difference.ts";
 import { type Wire as Fact, standingOfWire } from "../record/made.ts";
 import { type Claims, claimsOf } from "./claims.ts";
@@ -16,10 +17,11 @@ export interface Bundle {
 /** The wires of the record in bundles: what one says of nets depends on nothing outside it. */
 export interface Bundles {
   /** The bundle of an end, by its name in the circuit. */
-  at: ReadonlyMap<string, Bundle>;
+  at: ChangedMap<string, Bundle>;
   /** Bundles of wires with a loose end, which hang on nothing. */
   loose: readonly Bundle[];
-  all: readonly Bundle[];
+  /** Bundles in which wires are made or kept. */
+  factual: readonly Bundle[];
 }
 
 /** Wires in groups that hang together, each in the order of identifiers. */
@@ -38,7 +40,7 @@ function tied(facts: readonly Fact[]): Fact[][] {
   return tied;
 }
 
-export const NO_BUNDLES: Bundles = { at: new Map(), loose: [], all: [] };
+export const NO_BUNDLES: Bundles = { at: new ChangedMap(new Map()), loose: [], factual: [] };
 
 /**
  * The bundles after an edit, of which those in which nothing changed are the same objects, and the names of all ends whose
@@ -76,10 +78,13 @@ export function bundlesAfter(
     );
     return { facts: own, names, claims: claimsOf(own, shelf, planned) };
   });
-  const at = new Map(before.at);
+  const at = new ChangedMap(before.at);
   for (const { names } of touched) for (const name of names) at.delete(name);
   for (const bundle of fresh) for (const name of bundle.names) at.set(name, bundle);
-  const all = [...before.all.filter((bundle) => !touched.has(bundle)), ...fresh];
+  const left = (bundles: readonly Bundle[]) => bundles.filter((bundle) => !touched.has(bundle));
+  const loose = [...left(before.loose), ...fresh.filter(({ names }) => names.size < 2)];
+  const isFactual = ({ claims }: Bundle) => claims.firm.length + claims.idle.length > 0;
+  const factual = [...left(before.factual), ...fresh.filter(isFactual)];
   const changed = new Set([...touched, ...fresh].flatMap(({ names }) => [...names]));
-  return { bundles: { at, all, loose: all.filter(({ names }) => names.size < 2) }, changed };
+  return { bundles: { at, loose, factual }, changed };
 }

@@ -1,8 +1,9 @@
 import { alongOf, hasBoardsApart, runsOnLine } from "../line/runs.ts";
 import { ChangedMap } from "../record/changedMap.ts";
-import { differenceOf } from "../record/difference.ts";
+import { type Change, differenceOf } from "../record/difference.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import type { Wire as Fact } from "../record/made.ts";
+import { type Wire as Fact, standingOfWire } from "../record/made.ts";
+import { isSame } from "../record/unchanged.ts";
 import { endKey, type Net } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { type Bundles, bundlesAfter, NO_BUNDLES } from "./bundles.ts";
@@ -89,7 +90,7 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Pla
   // the railway's sizes, strips and cables decide which proposals still hold
   const old = earlier && SHELVED.every((list) => earlier.record[list] === record[list]) ? earlier.record : undefined;
   const known = old && weavings.get(old);
-  const { netOf, replanned } = netsAt(nets, known);
+  const { netOf, replanned, gone } = netsAt(nets, known);
   const change = old && known ? differenceOf(old, record, "wire") : { gone: [], come: record.wires };
   const { bundles, changed } = bundlesAfter(
     known?.bundles ?? NO_BUNDLES,
@@ -105,9 +106,10 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Pla
     ...{ netOf, bundles, wires, fresh },
     woven: new Map(woven.map((each) => [each.strand.net, each])),
   });
-  const { strips, cables } = shelf.inUse;
   const idle = idleOf(record, bundles, woven);
   const before = earlier?.loom;
+  const isInUseAlike = before && known && isUsedAlike(woven, known.woven, gone, change);
+  const { strips, cables } = isInUseAlike ? before : shelf.inUse;
   const loom: Loom = {
     wires: asBefore(wires, before?.wires),
     passages: asBefore(
@@ -130,17 +132,17 @@ const SHELVED = ["railway", "zones", "layings", "customs", "strips", "cables"] a
 /** Parts of a loom that are the same lists when nothing in them has changed. */
 const PARTS = ["wires", "passages", "strips", "cables", "idle"] as const;
 
-/** The net of each terminal, and the terminals that are in another one than before. */
+/** The net of each terminal, the terminals that are in another one than before, and the nets that are no more. */
 function netsAt(nets: readonly Net[], known: Weaving | undefined) {
   if (!known) {
     const all = new Map(nets.flatMap((net) => net.ends.map((end) => [endKey(end), net.id] as const)));
-    return { netOf: new ChangedMap(all), replanned: new Set<string>() };
+    return { netOf: new ChangedMap(all), replanned: new Set<string>(), gone: [] };
   }
   const replanned = new Set<string>();
   const present = new Set(nets);
   const gone = [...known.woven.keys()].filter((net) => !present.has(net));
   const come = nets.filter((net) => !known.woven.has(net));
-  if (gone.length === 0 && come.length === 0) return { netOf: known.netOf, replanned };
+  if (gone.length === 0 && come.length === 0) return { netOf: known.netOf, replanned, gone };
   const netOf = new ChangedMap(known.netOf);
   for (const net of gone) for (const end of net.ends) netOf.delete(endKey(end));
   for (const net of come) for (const end of net.ends) netOf.set(endKey(end), net.id);
@@ -150,7 +152,7 @@ function netsAt(nets: readonly Net[], known: Weaving | undefined) {
       if (netOf.get(key) !== known.netOf.get(key)) replanned.add(key);
     }
   }
-  return { netOf, replanned };
+  return { netOf, replanned, gone };
 }
 
 const NOTHING_MOVED: Moved = { devices: new Set(), turnouts: new Set(), bundled: new Set() };
@@ -191,10 +193,12 @@ function wovenAfter(
     return was && isAsBefore(was, moved) ? was : strandOf(record, net, bundles, shelf, siting);
   });
   // what is there or proposed already holds its place before anything new is given one
-  for (const { passage, lacks } of strands) {
-    if (passage) takePassage(passage, shelf);
-    for (const { strip, way } of lacks ?? []) shelf.takeScrew(strip.id, way);
-  }
+  shelf.takeLater(() => {
+    for (const { passage, lacks } of strands) {
+      if (passage) takePassage(passage, shelf);
+      for (const { strip, way } of lacks ?? []) shelf.takeScrew(strip.id, way);
+    }
+  });
   const spare = strands.some(({ lacks }) => lacks) ? spareOf(bundles).filter(({ cableId }) => cableId !== null) : [];
   const all = strands.map((strand, place): Woven => {
     const was = before[place];
@@ -207,11 +211,10 @@ function wovenAfter(
     return { strand, passage: isSame ? was.passage : passage, links, wires: [], isRecorded: false };
   });
   // cores of tails that are proposed are held before any other is given
-  const open: Woven[] = [];
-  for (const [place, one] of all.entries()) {
-    if (before[place] === one) use(one, shelf);
-    else open.push(one);
-  }
+  const open = all.filter((one, place) => before[place] !== one);
+  shelf.takeLater(() => {
+    for (const [place, one] of all.entries()) if (before[place] === one) use(one, shelf);
+  });
   fitTails(open, shelf);
   for (const one of open) {
     one.links = asLaid(one.links, known.get(one.strand.net)?.links ?? []);
@@ -249,9 +252,43 @@ function usedBy(links: readonly StrandLink[], { topology }: Strand): Used {
   return made;
 }
 
+/**
+ * Whether strands are at the same strips, cables and splices as before an edit, and made and kept wires as well.
+ * @param gone nets that are no more
+ * @param change wires of the record that went and that came
+ */
+function isUsedAlike(
+  woven: readonly Woven[],
+  known: ReadonlyMap<Net, Woven>,
+  gone: readonly Net[],
+  change: Change<Fact>,
+): boolean {
+  const isOnlyPlanned = (fact: Fact) => ["proposed", "out"].includes(standingOfWire(fact));
+  const usesNothing = ({ passage, strand, links }: Woven) =>
+    passage === null && strand.lacks === null && usedBy(links, strand) === NOTHING_USED;
+  const isAlike = (one: Woven) => {
+    const was = known.get(one.strand.net);
+    if (was === one) return true;
+    if (!was) return usesNothing(one);
+    return (
+      isSamePassage(was.passage, one.passage) &&
+      isSame(usedBy(was.links, was.strand), usedBy(one.links, one.strand)) &&
+      one.strand.lacks === null
+    );
+  };
+  return (
+    [...change.gone, ...change.come].every(isOnlyPlanned) &&
+    gone.every((net) => {
+      const was = known.get(net);
+      return was === undefined || usesNothing(was);
+    }) &&
+    woven.every(isAlike)
+  );
+}
+
 /** Facts that are joined to nothing of the plan, by their numbers. */
-function spareOf({ all }: Bundles): Fact[] {
-  const spare = all.flatMap(({ claims }) =>
+function spareOf({ factual }: Bundles): Fact[] {
+  const spare = factual.flatMap(({ claims }) =>
     claims.firm.filter((fact) => claims.netOf(factEnds(fact).from ?? "") === undefined),
   );
   return spare.sort((a, b) => a.number - b.number);
@@ -266,8 +303,8 @@ function spareAt({ panel }: Passage, { at }: Bundles): Fact[] {
 
 /** Facts that serve nothing, with what is written at their ends. */
 function idleOf(record: RailwayRecord, bundles: Bundles, woven: readonly Woven[]): IdleWire[] {
-  const idle = bundles.all.flatMap(({ claims }) => claims.idle);
-  const firm = bundles.all.flatMap(({ claims }) => claims.firm.map((fact) => ({ fact, claims })));
+  const idle = bundles.factual.flatMap(({ claims }) => claims.idle);
+  const firm = bundles.factual.flatMap(({ claims }) => claims.firm.map((fact) => ({ fact, claims })));
   if (idle.length === 0 && firm.length === 0) return [];
   const serving = new Set(woven.flatMap(({ links }) => links.flatMap(({ fact }) => fact ?? [])));
   const unused = firm.flatMap(({ fact, claims }): { fact: Fact; why: IdleWhy }[] => {

@@ -82,6 +82,8 @@ export class Shelf {
   private readonly motorsOf = new Map<string, Set<string>>();
   /** The colour of the cores that nets for a purpose go through. */
   private readonly roles = new Map<Purpose, WireColour>();
+  /** What is in use as before and takes its places only when somebody asks for a free one. */
+  private waiting: (() => void)[] = [];
 
   /** @param nets to tell how many cores a motor needs */
   constructor(
@@ -124,6 +126,17 @@ export class Shelf {
     return this.cableOf.get(id)?.thing;
   }
 
+  /** Takes places, in the order of these calls, once it is asked what is free or in use: most edits ask for neither. */
+  takeLater(take: () => void): void {
+    this.waiting.push(take);
+  }
+
+  private takeAll(): void {
+    const { waiting } = this;
+    this.waiting = [];
+    for (const take of waiting) take();
+  }
+
   takeScrew(stripId: string, way: number): void {
     this.used.add(stripId);
     this.stripOf.get(stripId)?.take(way);
@@ -160,6 +173,7 @@ export class Shelf {
    * reach of it, of new strips when all are full.
    */
   freePair(serves: Serves): { panel: Screw; layout: Screw } {
+    this.takeAll();
     for (const zoneId of this.groupsFor(serves.zoneId)) {
       const [panels, layouts] = [this.row("panel", zoneId), this.row("layout", zoneId)];
       for (const [index, panel] of panels.entries()) {
@@ -187,6 +201,7 @@ export class Shelf {
 
   /** A free screw opposite another: with its number on the strip that stands at the same place in the row, else the first. */
   opposite({ strip, way }: Screw, serves: Serves): Screw {
+    this.takeAll();
     const place: Place = strip.place === "panel" ? "layout" : "panel";
     const wanted = { zoneId: strip.zoneId ?? serves.zoneId, runs: serves.runs };
     // on the panel, where all is together, any strip will do
@@ -224,6 +239,7 @@ export class Shelf {
    * colour that its purpose has, else one whose colour means nothing yet.
    */
   freeCore(zoneId: string | null, purpose: Purpose): Core {
+    this.takeAll();
     const { cableCores, coresBy } = this.record.railway;
     const role = this.roles.get(purpose) ?? colourOf(this.record, purpose);
     const taken = new Set(this.roles.values());
@@ -261,6 +277,7 @@ export class Shelf {
    * @returns null when the wire is to be a single one
    */
   tailCore(motorId: string, zoneId: string | null): Core | null {
+    this.takeAll();
     const { motorTails, tailCores } = this.record.railway;
     let tail = this.tailOf.get(motorId);
     if (!tail && motorTails === "wires") return null;
@@ -309,6 +326,7 @@ export class Shelf {
 
   /** Strips and cables that are facts or have something on them, those of the panel first. */
   get inUse(): { strips: Strip[]; cables: Cable[] } {
+    this.takeAll();
     const used = <T extends { id: string }>(places: readonly Places<T>[]) =>
       places.flatMap(({ thing }) => (this.used.has(thing.id) ? [thing] : []));
     return {

@@ -139,7 +139,6 @@ export function isAsBefore({ ends }: Strand, { devices, turnouts, bundled }: Mov
 }
 
 function bundlesOf(ends: readonly LaidEnd[], { at }: Bundles): Bundle[] {
-  if (at.size === 0) return [];
   return [...new Set(ends.flatMap((end) => at.get(end.at.key) ?? []))];
 }
 
