@@ -122,7 +122,18 @@ describe("comes to the same after any series of edits as from the record anew", 
     });
 
   it("of any kind", { timeout: 120_000 }, () => {
-    fc.assert(series(starts, deed), { numRuns: 120 });
+    // a supply that shuts down when both coils of a pair are thrown, and no longer does so behind a longer wire
+    const shut: Deed[] = [
+      [23, 0, 9],
+      [3, 20, 40],
+      [23, 33, 6],
+    ];
+    const parallel = () =>
+      railway(
+        ["A", "", "twin-coil-surface", "cdu", "toggle-centre-off + toggle-centre-off inverse"],
+        ["B", "A", "twin-coil-surface"],
+      );
+    fc.assert(series([parallel, ...starts], deed), { numRuns: 120, examples: [[parallel, shut]] });
   });
 
   it("names motors that get too little once, however often the list is looked at", () => {

@@ -73,11 +73,11 @@ export class Derived {
       const known = before.has(thread) ? previous.remembered.get(thread.turnout.id) : undefined;
       const devices = devicesOfThread(thread);
       if (!known || devices.some((id) => changes.remade.has(id))) continue;
-      // what nothing in the circuit was asked for may rest on anything that hangs together with the thread
-      const isTouched = devices.some((id) => changes.touched.has(id));
       const standing = new Map(known);
-      for (const [what, { asked }] of known)
-        if (asked.length === 0 ? isTouched : !asked.every((each) => circuitry.stands(each))) standing.delete(what);
+      // what nothing in the circuit was asked for may rest on anything that hangs together with the thread
+      if (devices.some((id) => changes.touched.has(id)))
+        for (const [what, { asked }] of known)
+          if (asked.length === 0 || !asked.every((each) => circuitry.stands(each))) standing.delete(what);
       this.remembered.set(thread.turnout.id, standing);
     }
   }

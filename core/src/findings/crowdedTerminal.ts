@@ -49,12 +49,19 @@ const MOST_NAMED = 4;
 
 function crowdedIn({ loom, schematic }: Look["circuitry"], threads: Look["threads"]): Crowded[] {
   const wiresAt = wiresByEnd(loom);
-  const crowded: string[] = [];
-  for (const [key, { length }] of wiresAt) if (length > MOST_WIRES) crowded.push(key);
+  const crowded: { key: string; first: Wire }[] = [];
+  for (const [key, wires] of wiresAt) {
+    const [first] = wires;
+    if (first && wires.length > MOST_WIRES) crowded.push({ key, first });
+  }
   if (crowded.length === 0) return [];
+  // by their first wires, whatever edits came before
+  crowded.sort(
+    (a, b) => a.first.number - b.first.number || Number(a.first.to.key === a.key) - Number(b.first.to.key === b.key),
+  );
   const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind !== "screws" ? [`${id}/1`] : [])));
   const nets = new Map(schematic.nets.map((net) => [net.id, net]));
-  return crowded.flatMap((key): Crowded[] => {
+  return crowded.flatMap(({ key }): Crowded[] => {
     const wires = wiresAt.get(key) ?? [];
     const [wire] = wires;
     const net = nets.get(wire?.net ?? "");

@@ -342,11 +342,12 @@ export class Circuitry implements Solver {
     return { volts, spread };
   }
 
-  /** Devices and wires of the piece that holds an element in which more than a current flows. */
+  /** Devices and wires of the piece that holds an element in which more than a current flows, or would before a supply shuts down. */
   carrying(elementId: string, state: RailwayState, amps: number): string[] {
     const ownerOf = this.pieceWith(elementId)?.ownerOf;
-    const elements = this.solve(elementId, state)?.carrying(amps) ?? [];
-    return [...new Set(elements.map((id) => ownerOf?.get(id) ?? id))];
+    const point = this.solve(elementId, state);
+    const elements = new Set([point, point?.prospective].flatMap((each) => each?.carrying(amps) ?? []));
+    return [...new Set([...elements].map((id) => ownerOf?.get(id) ?? id))];
   }
 
   /** Amps through a part of a device, from its first terminal to its second; 0 when the device is joined to nothing. */

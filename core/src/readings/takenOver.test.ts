@@ -102,6 +102,19 @@ describe("readings after an edit", () => {
     for (const label of wanted) expect(same).toContain(label);
   });
 
+  it("are the same on a board that hears the track bus to which a frog elsewhere is joined", () => {
+    const shared = railway(
+      ["A", "", "stall-motor", "stall-decoder-8"],
+      ["B", "", "stall-motor", "D1-2"],
+      ["C", "", "stall-motor", "stall-decoder-8"],
+    );
+    const before = new Derived(shared);
+    const after = new Derived(typed(shared, "c", "frog", "S2"), before);
+    const piece = (terminal: string) => after.circuitry.piece(terminal);
+    expect(piece("cf:L")).toBe(piece("d1:J"));
+    expect(kept(shared, (record) => typed(record, "c", "frog", "S2"))).toEqual(["A", "B"]);
+  });
+
   it("are looked at anew where a board listens in what changed", () => {
     const heard = railway(
       ["A", "", "stall-motor", "input-decoder-4", "toggle-centre-off"],
