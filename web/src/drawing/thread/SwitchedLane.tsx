@@ -271,9 +271,11 @@ export function MotorPart({
             {amps(Math.abs(reads.amps.N))}
           </text>
         ))}
-      <text className="tq" x="420" y="235">
-        {pulse ? pulseText(pulse, reads.again) : reads?.goesTo ? `throws to ${reads.goesTo}` : "does not move"}
-      </text>
+      {reads && (
+        <text className="tq" x="420" y="235">
+          {pulse ? pulseText(pulse, reads.again) : reads.goesTo ? `throws to ${reads.goesTo}` : "does not move"}
+        </text>
+      )}
       {spare.length > 0 && (
         <text className="tm" x="420" y="250">
           and {spare.map(({ device }) => device.label).join(", ")}

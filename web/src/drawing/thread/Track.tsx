@@ -11,13 +11,13 @@ import type { LaneProps, Numbered } from "./laneProps.ts";
 import { linkVerdict } from "./linkVerdict.ts";
 import { useDrawnLamp } from "./useDrawnLamp.ts";
 
-/** The turnouts as they come to lie. */
+/** The turnouts as they come to lie; how is not said while nothing is solved. */
 export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wiring"> & Numbered) {
   const turnouts = [thread.turnout, ...thread.followers].slice(0, 2);
   const asked = reading?.position ?? "N";
   const stands = turnouts.map((turnout) => {
     const index = thread.motors.findIndex((motor) => motor.turnout.id === turnout.id);
-    return reading?.motors[index]?.goesTo ?? null;
+    return reading ? (reading.motors[index]?.goesTo ?? null) : undefined;
   });
   const [frog] = thread.frogs;
   const lamp = useDrawnLamp(thread);
@@ -28,22 +28,24 @@ export function Track({ thread, reading, findings, first }: Omit<LaneProps, "wir
         x={540}
         number={first}
         words="Blades"
-        verdict={thread.motors.length === 0 ? "open" : right ? linkVerdict(findings, thread, []) : "wrong"}
+        verdict={thread.motors.length === 0 || !reading ? "open" : right ? linkVerdict(findings, thread, []) : "wrong"}
       />
       {turnouts.map((turnout, index) => (
         <g key={turnout.id} transform={`translate(530 ${54 + index * 212})`}>
-          <TurnoutGlyph turnout={turnout} asked={asked} stands={stands[index] ?? null} />
+          <TurnoutGlyph turnout={turnout} asked={asked} stands={stands[index]} />
           {turnouts.length > 1 && (
             <FrogRing frog={thread.frogs.find((frog) => frog.turnout.id === turnout.id)} reading={reading} />
           )}
-          <text
-            className="tm"
-            x="10"
-            y="192"
-            style={stands[index] === asked ? {} : { fill: "var(--red)", fontWeight: 700 }}
-          >
-            {turnout.label} {stands[index] ? `stands at ${stands[index]}` : "stays"}
-          </text>
+          {reading && (
+            <text
+              className="tm"
+              x="10"
+              y="192"
+              style={stands[index] === asked ? {} : { fill: "var(--red)", fontWeight: 700 }}
+            >
+              {turnout.label} {stands[index] ? `stands at ${stands[index]}` : "stays"}
+            </text>
+          )}
         </g>
       ))}
       {[thread.turnout, ...thread.followers].slice(2).map((turnout, index) => (
@@ -85,9 +87,11 @@ function FrogRing({ frog, reading }: { frog: ThreadFrog | undefined; reading: La
         labelAt={side > 0 ? "closeRight" : "closeLeft"}
         radius={4.5}
       />
-      <text className="tm" x="10" y="205" style={verdict === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}}>
-        F {frogWords(frog, reads)}
-      </text>
+      {reading && (
+        <text className="tm" x="10" y="205" style={verdict === "wrong" ? { fill: "var(--red)", fontWeight: 700 } : {}}>
+          F {frogWords(frog, reads)}
+        </text>
+      )}
     </g>
   );
 }

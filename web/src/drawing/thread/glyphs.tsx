@@ -88,13 +88,15 @@ export function TurnoutGlyph({
 }: {
   turnout: Turnout;
   asked: Position;
-  stands: Position | null;
+  /** Null where it does not move; undefined while nothing is solved. */
+  stands: Position | null | undefined;
 }) {
   const side = turnout.hand === "right" ? 1 : -1;
   const diverging = (x: number) => `M${x} 150C${x} 112 ${x + side * 20} 62 ${x + side * 26} 12`;
   const road = asked === "N" ? "M57 172V12" : `M57 172V150C57 112 ${57 + side * 20} 62 ${57 + side * 26} 12`;
   const agrees = stands === asked;
-  const shift = (stands === "R" ? -1 : 1) * side * 2.2;
+  const shift = stands === undefined ? 0 : (stands === "R" ? -1 : 1) * side * 2.2;
+  const blades = stands === undefined ? "var(--ink)" : agrees ? "var(--copper)" : "var(--red)";
   return (
     <g>
       {Array.from({ length: 11 }, (_, index) => 16 + index * 15).map((y) => {
@@ -114,7 +116,7 @@ export function TurnoutGlyph({
         <path d={diverging(67)} />
       </g>
       <path d={road} fill="none" stroke="var(--copper-2)" strokeWidth="3.4" strokeDasharray="6 4" />
-      <g stroke={agrees ? "var(--copper)" : "var(--red)"} strokeWidth="3.2" strokeLinecap="round">
+      <g stroke={blades} strokeWidth="3.2" strokeLinecap="round">
         <path d={`M${50.5 + shift} 160L${49 + side * 1.5} 118`} />
         <path d={`M${63.5 + shift} 160L${65 + side * 1.5} 118`} />
       </g>

@@ -13,7 +13,12 @@ import { ThreadDrawing } from "./ThreadDrawing.tsx";
 const store = emptyStore();
 
 /** The drawing of a thread as markup, and its words without tags. */
-function drawn(record: RailwayRecord, label: string, position: Position = "N", moment: "rest" | "throwing" = "rest") {
+function drawn(
+  record: RailwayRecord,
+  label: string,
+  position: Position = "N",
+  moment: "rest" | "throwing" | "unsolved" = "rest",
+) {
   const derived = new Derived(record);
   const thread = derived.schematic.threads.find((each) => each.label === label)!;
   openIn(store, record);
@@ -22,7 +27,7 @@ function drawn(record: RailwayRecord, label: string, position: Position = "N", m
       <ThreadDrawing
         overview={wholeOverviewOf(derived)}
         thread={thread}
-        reading={derived.reading(thread, position, moment)}
+        reading={moment === "unsolved" ? null : derived.reading(thread, position, moment)}
       />
     </Provider>,
   );
@@ -77,6 +82,14 @@ it.each([...THREADS, ...RECIPES, ...TOGETHER])("draws %s, in both positions and 
       for (const name of names) expect(names.filter((each) => each === name).length, name).toBeLessThanOrEqual(2);
     }
   }
+});
+
+it.each([...THREADS, ...RECIPES, ...TOGETHER])("says nothing of what is not solved yet: %s", (_what, record, label) => {
+  const { markup, words } = drawn(record, label, "N", "unsolved");
+  expect(markup).not.toMatch(/NaN|undefined|null|Infinity/);
+  expect(words).toContain("On the panel");
+  const said = /does not move|stays(?! where)|stands at|throws to|dead|dark|shows|carries [LR]|\d\.\d+ m?[VA]\b/;
+  expect(words.match(new RegExp(`.{0,30}(${said.source}).{0,20}`))?.[0] ?? "").toBe("");
 });
 
 it("lets every terminal of the thread take a probe", () => {
