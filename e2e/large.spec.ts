@@ -13,10 +13,19 @@ test("of four hundred turnouts those in sight are drawn, arrows go through them,
   const found = page.getByRole("link", { name: /^Findings: \d+ wrong, \d+ doubtful$/ });
   await expect(found).toBeVisible({ timeout: 60_000 });
   const chosen = roster.locator('[aria-selected="true"]');
+  // the headings stand over what is scrolled, and not over the row that is chosen
+  const belowHeadings = async () => {
+    const [head, row] = [await roster.getByRole("columnheader").first().boundingBox(), await chosen.boundingBox()];
+    return (row?.y ?? 0) - (head?.y ?? 0) - (head?.height ?? 0);
+  };
+  await expect.poll(belowHeadings).toBeGreaterThanOrEqual(-1);
   await chosen.focus();
   for (let press = 0; press < 45; press++) await page.keyboard.press("ArrowDown");
   await expect(chosen).toBeInViewport();
   await expect(chosen).toHaveAttribute("aria-rowindex", "47");
+  for (let press = 0; press < 35; press++) await page.keyboard.press("ArrowUp");
+  await expect(chosen).toHaveAttribute("aria-rowindex", "12");
+  await expect.poll(belowHeadings).toBeGreaterThanOrEqual(-1);
   const label = (await chosen.getByRole("cell").first().innerText()).trim().split(/\s+/).at(-1) ?? "";
   await expect(page.getByRole("group", { name: `Thread of ${label}` })).toBeVisible();
   // what lies below the list is reached by scrolling past all of it

@@ -41,15 +41,19 @@ export function useInSight(
   height: number,
 ): InSight {
   const [above, setAbove] = useState(0);
+  const [head, setHead] = useState(0);
   useLayoutEffect(() => {
     if (!first.current || !scroll) return;
     const { top } = first.current.getBoundingClientRect();
     const begins = scroll instanceof Window ? scroll.scrollY : scroll.scrollTop - scroll.getBoundingClientRect().top;
     setAbove(Math.max(0, Math.round(top + begins)));
+    setHead(first.current.closest("table")?.tHead?.offsetHeight ?? 0);
   }, [scroll, first]);
   const virtual = useVirtualizer<HTMLElement, HTMLElement>({
     count,
     scrollMargin: above,
+    // headings stand over what is scrolled below them
+    scrollPaddingStart: head,
     getScrollElement: () => scroll as HTMLElement | null,
     estimateSize: () => height,
     overscan: 6,
