@@ -94,10 +94,10 @@ export class Derived {
     this.remembered.set(thread.turnout.id, own);
     const known = own.get(what);
     if (known) {
-      this.solver?.used(known.asked);
+      for (const each of known.asked) this.solver?.asked.note(each);
       return known.made as T;
     }
-    const found = this.solver?.watching(make) ?? { made: make(), asked: [] };
+    const found = this.solver?.asked.during(make) ?? { made: make(), asked: [] };
     own.set(what, found);
     return found.made;
   };

@@ -4,7 +4,6 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { Circuit } from "../circuit/circuit.ts";
 import type { Element, Netlist } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
-import { Latest } from "../circuit/latest.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import { laidWires } from "../loom/laidWires.ts";
 import type { Loom } from "../loom/wire.ts";
@@ -14,8 +13,10 @@ import { isWiredAlike, turnsAlike } from "../record/unchanged.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
 import { Behaviour } from "./behaviour.ts";
+import { CoilPulses } from "./coilPulses.ts";
 import { type DevicePart, type DeviceState, type FedBy, OPEN_OHMS } from "./kit.ts";
 import { stateThatMatters } from "./models.ts";
+import { Noting } from "./noting.ts";
 import {
   type Cut,
   cutAfter,
@@ -29,16 +30,7 @@ import {
   type Throw,
   withWires,
 } from "./pieces.ts";
-import {
-  LEAKAGE_AMPS,
-  NO_PULSE,
-  type Pulse,
-  type PulseCurve,
-  type Pulses,
-  pulseCurve,
-  pulseThrough,
-  type Ran,
-} from "./pulse.ts";
+import { LEAKAGE_AMPS, NO_PULSE, type Pulse, type PulseCurve, type Pulses } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import { opened, shutDownsOf, solvedWithin } from "./shutDown.ts";
 import type { Solver } from "./solver.ts";
@@ -73,9 +65,6 @@ interface Changes {
   lost: ReadonlySet<Piece>;
 }
 
-/** Pulses that are kept, of some kilobytes each: those of a club's railway and of some edits before. */
-const MOST_PULSES = 4_000;
-
 const NONE_SHUT_DOWN: ReadonlyMap<string, number> = new Map();
 
 /**
@@ -90,8 +79,7 @@ export class Circuitry implements Solver {
   /** Solutions by piece and railway's state, so that the states of devices need not be worked out again. */
   private readonly solved = new Map<Piece, Map<string, OperatingPoint>>();
   private readonly spreads = new Spreads();
-  /** Pulses by the circuit through which they went, handed on from one railway to the next: an edit that is undone finds them there. */
-  private readonly pulses: Latest<Ran>;
+  private readonly pulses: CoilPulses;
 
   /** @param previous the same railway before an edit, whose solutions are taken over where they still hold */
   constructor(
@@ -100,7 +88,11 @@ export class Circuitry implements Solver {
     readonly loom: Loom,
     previous?: Circuitry,
   ) {
-    this.pulses = previous?.pulses ?? new Latest(MOST_PULSES);
+    this.pulses = new CoilPulses(
+      (deviceId) => this.roles.types.get(deviceId),
+      (coil, state) => this.conductingWith(coil, state),
+      previous?.pulses,
+    );
     if (
       previous &&
       previous.schematic.nets === schematic.nets &&
@@ -191,28 +183,8 @@ export class Circuitry implements Solver {
   /** What the last edit changed, when everything else is as it was before it; null when nothing is known to be. */
   changes: Changes | null = null;
 
-  private asked: Set<Asked> | null = null;
-
-  /**
-   * Does something, and tells of what in the circuit anything was asked meanwhile: while an edit leaves all of that as it was, it
-   * need not be done again.
-   */
-  watching<T>(make: () => T): { made: T; asked: readonly Asked[] } {
-    const outer = this.asked;
-    const own = new Set<Asked>();
-    this.asked = own;
-    try {
-      return { made: make(), asked: [...own] };
-    } finally {
-      this.asked = outer;
-      for (const each of own) outer?.add(each);
-    }
-  }
-
-  /** Says that something was used that was found out by asking these. */
-  used(asked: readonly Asked[]): void {
-    for (const each of asked) this.asked?.add(each);
-  }
+  /** What was asked of the circuit: while an edit leaves all of that as it was, what was found out by it stands. */
+  readonly asked = new Noting<Asked>();
 
   /** Whether something that was asked before the last edit is as it was then. */
   stands(asked: Asked): boolean {
@@ -222,7 +194,7 @@ export class Circuitry implements Solver {
   /** Number of the piece a terminal or element belongs to, or undefined when nothing is joined to it. */
   piece(key: string): number | undefined {
     const number = this.cut.pieceOf.get(key);
-    this.asked?.add((number === undefined ? undefined : this.cut.pieces[number]) ?? key);
+    this.asked.note((number === undefined ? undefined : this.cut.pieces[number]) ?? key);
     return number;
   }
 
@@ -387,53 +359,41 @@ export class Circuitry implements Solver {
   }
 
   /** The pulse that a motor's coil gets when its turnout is thrown to a position, by a transient of what then conducts. */
-  pulse(motorId: string, coil: Position, asked: RailwayState): Pulse | null {
+  pulse(motorId: string, side: Position, asked: RailwayState): Pulse | null {
     const state = this.roles.bonds.settle(asked);
-    const number = this.piece(`${motorId}.${coil}`);
-    if (number === undefined) return null;
-    const piece = this.cut.pieces[number];
-    const name = `${motorId}.${coil} ${nameOfState(state)}`;
+    const coil = `${motorId}.${side}`;
+    const piece = this.pieceWith(coil);
+    const name = `${coil} ${nameOfState(state)}`;
     const found = piece?.pulses.get(name);
     if (found) return found;
-    const conducting = this.conductingWith(motorId, coil, state);
-    if (!conducting) return null;
-    const { key, run, named } = pulseThrough(conducting, this.moveAmps);
-    const pulse = named(this.pulses.at(key, run)).get(`${motorId}.${coil}`) ?? NO_PULSE;
+    const thrown = this.pulses.thrownWith(coil, state);
+    if (!thrown) return null;
+    const pulse = thrown.get(coil) ?? NO_PULSE;
     piece?.pulses.set(name, pulse);
     return pulse;
   }
 
   /**
    * The pulse that coils get in a state, through time.
-   * @param coil any of them, by its motor and side
+   * @param side of the coil of a motor, any of those that take part
    * @param stop seconds that are shown
    * @returns null where the coil is joined to nothing
    */
-  pulseCurve(motorId: string, coil: Position, asked: RailwayState, stop: number): PulseCurve | null {
-    const found = this.conductingWith(motorId, coil, asked);
-    return found && pulseCurve(found, stop);
+  pulseCurve(motorId: string, side: Position, asked: RailwayState, stop: number): PulseCurve | null {
+    return this.pulses.curve(`${motorId}.${side}`, this.roles.bonds.settle(asked), stop);
   }
 
   /**
    * The pulse that coils would get in a state from another capacitor.
    * @param farads of all discharge units that take part
    */
-  pulsesWith(motorId: string, coil: Position, asked: RailwayState, farads: number): Pulses {
-    const found = this.conductingWith(motorId, coil, asked);
-    if (!found) return new Map();
-    const elements = found.map((each) => (each.kind === "capacitor" ? { ...each, farads } : each));
-    const { run, named } = pulseThrough(elements, this.moveAmps);
-    return named(run());
+  pulsesWith(motorId: string, side: Position, asked: RailwayState, farads: number): Pulses {
+    return this.pulses.thrownFrom(farads, `${motorId}.${side}`, this.roles.bonds.settle(asked));
   }
 
-  /** Least current that moves the slug of a coil, by the coil's name. */
-  private readonly moveAmps = (id: string): number =>
-    this.roles.types.get(id.slice(0, id.indexOf(".")))?.figures.moveAmps?.value ?? 0;
-
-  /** The elements that conduct in the first instant in the piece that holds a coil, capacitors charged. */
-  private conductingWith(motorId: string, coil: Position, asked: RailwayState): Element[] | null {
-    const state = this.roles.bonds.settle(asked);
-    const number = this.piece(`${motorId}.${coil}`);
+  /** The elements that conduct in the first instant in the piece that holds a coil. @param state a settled one */
+  private conductingWith(coil: string, state: RailwayState): Element[] | null {
+    const number = this.piece(coil);
     const piece = number === undefined ? undefined : this.cut.pieces[number];
     const first = number === undefined ? undefined : this.solvePiece(number, state);
     if (number === undefined || !piece || !first) return null;
@@ -442,15 +402,8 @@ export class Circuitry implements Solver {
     const owners = new Set([...names].map((id) => piece.ownerOf.get(id)));
     const members = piece.members.filter(({ device }) => owners.has(device.id));
     const parts = members.flatMap((member) => this.partsOf(number, member, state));
-    const elements = parts.map((part) => opened(this.withStores(part), first.shut));
+    const elements = parts.map(({ element }) => opened(element, first.shut));
     return [...elements, ...piece.wires].filter(({ id }) => names.has(id));
-  }
-
-  /** For a transient: the charged source and contact that stand for a capacitor in its first instant become the capacitor. */
-  private withStores({ element, deviceId }: DevicePart): Element {
-    if (element.kind !== "voltage" || element.id !== `${deviceId}.capacitor`) return element;
-    const farads = this.roles.types.get(deviceId)?.figures.farads?.value ?? 0;
-    return { kind: "capacitor", id: element.id, nodes: element.nodes, farads, volts: element.volts };
   }
 
   /** Position to which a motor goes when its turnout is asked for one; null when it does not move. */
