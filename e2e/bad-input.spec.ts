@@ -91,6 +91,6 @@ test("a railway is removed only by its name, and every window of it is told", as
   await expect(list.getByRole("alertdialog").getByRole("button", { name: "Remove" })).toBeDisabled();
   await list.getByLabel("Type its name to remove it").fill("Skerrin Ferry");
   await list.getByRole("alertdialog").getByRole("button", { name: "Remove" }).click();
-  await expect(list.getByText("None yet.")).toBeVisible();
+  await expect(list.getByText("None yet. Begin a new one beside this")).toBeVisible();
   await expect(page.getByText("This railway was removed in another window.")).toBeVisible();
 });
