@@ -1,6 +1,7 @@
 // Whatever an owner enters, everything that follows from it can be worked out, and no number is without sense.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { clubRailway } from "../../scripts/clubRailway.ts";
 import { railway, smallRailway } from "../testing/build.ts";
 import { busDeeds, type Deed, deeds, done } from "../testing/exhibits.ts";
 import { MISTAKES } from "../testing/mistakes.ts";
@@ -9,6 +10,7 @@ import { edit } from "./catalogue/edit.ts";
 import { Derived } from "./derive.ts";
 import { COLUMNS } from "./equip/columns.ts";
 import { addTurnout, writeCell } from "./equip/write.ts";
+import { completed } from "./loom/completion.ts";
 import { reachFrom, wiresByEnd, wiresByNet } from "./loom/reach.ts";
 import type { RailwayRecord } from "./record/kinds.ts";
 import { RecordError } from "./record/problems.ts";
@@ -134,6 +136,12 @@ describe("comes to the same after any series of edits as from the record anew", 
         ["B", "A", "twin-coil-surface"],
       );
     fc.assert(series([parallel, ...starts], deed), { numRuns: 120, examples: [[parallel, shut]] });
+  });
+
+  it("of a club's railway, whose boards share supplies and the track bus", { timeout: 240_000 }, () => {
+    const club = completed(clubRailway(400, 40));
+    const anywhere = fc.tuple(fc.nat(COLUMNS.length + 9), fc.nat(2000), fc.nat(60));
+    fc.assert(series([() => club], anywhere), { numRuns: 5 });
   });
 
   it("names motors that get too little once, however often the list is looked at", () => {

@@ -61,8 +61,8 @@ interface Changes {
   touched: ReadonlySet<string>;
   /** Those of them that are themselves others, or do something else. */
   remade: ReadonlySet<string>;
-  /** Pieces that are gone, or otherwise than before. */
-  lost: ReadonlySet<Piece>;
+  /** Pieces that are as they were. */
+  standing: ReadonlySet<Piece>;
 }
 
 const NONE_SHUT_DOWN: ReadonlyMap<string, number> = new Map();
@@ -142,7 +142,6 @@ export class Circuitry implements Solver {
    */
   private takeOver(previous: Circuitry, changed: Set<number>): void {
     const touches = (key: string) => changed.has(this.cut.pieceOf.get(key) ?? -1);
-    const present = new Set(this.cut.pieces);
     for (;;) {
       const now = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
       const relays = now.filter(({ type }) => switchedBy(type) !== null);
@@ -158,15 +157,17 @@ export class Circuitry implements Solver {
       const known = changed.has(number) ? undefined : previous.solved.get(piece);
       if (known) this.solved.set(piece, known);
     }
-    const lost = previous.cut.pieces.filter((piece) => !present.has(piece));
+    const standing = new Set(this.cut.pieces);
+    const gone = previous.cut.pieces.filter((piece) => !standing.has(piece));
     const otherwise = [...changed].flatMap((number) => this.cut.pieces[number] ?? []);
-    const members = [...otherwise, ...lost].flatMap((piece) => piece.members.map(({ device }) => device.id));
+    const members = [...otherwise, ...gone].flatMap((piece) => piece.members.map(({ device }) => device.id));
     const touched = new Set(members);
     const isRemade = (id: string) =>
       !isCutAlike(this.cut.devices.get(id), previous.cut.devices.get(id)) ||
       this.roles.whole(id) !== previous.roles.whole(id);
     const remade = new Set(members.filter(isRemade));
-    this.changes = { touched, remade, lost: new Set([...lost, ...otherwise]) };
+    for (const piece of otherwise) standing.delete(piece);
+    this.changes = { touched, remade, standing };
   }
 
   /** Numbers of the pieces in which devices have contacts; of a relay's coil and a detector's zones nothing else follows. */
@@ -188,7 +189,8 @@ export class Circuitry implements Solver {
 
   /** Whether something that was asked before the last edit is as it was then. */
   stands(asked: Asked): boolean {
-    return typeof asked === "string" ? this.cut.pieceOf.get(asked) === undefined : !this.changes?.lost.has(asked);
+    if (typeof asked === "string") return this.cut.pieceOf.get(asked) === undefined;
+    return this.changes?.standing.has(asked) ?? false;
   }
 
   /** Number of the piece a terminal or element belongs to, or undefined when nothing is joined to it. */
