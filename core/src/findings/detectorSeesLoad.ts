@@ -1,6 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { Draft } from "../equip/draft.ts";
 import { takeLampAway } from "../equip/lamps.ts";
+import { bothHalves } from "../readings/states.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import { assignmentsOfRole, deviceOf } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
@@ -52,7 +53,7 @@ export const detectorSeesLoad = rule<Loaded>({
 /** The most that flows through a zone with no train on the line, amps. */
 function withoutTrain({ circuitry }: Look, { deviceId, way }: AssignmentOf<"block">): number {
   const through = POSITIONS.flatMap((position) =>
-    ([1, -1] as const).map((half) => circuitry.amps(deviceId, `${way}.sense`, { ...AT_REST[position], half })),
+    bothHalves(AT_REST[position]).map((state) => circuitry.amps(deviceId, `${way}.sense`, state)),
   );
   return Math.max(...through.map(Math.abs));
 }

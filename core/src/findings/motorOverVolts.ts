@@ -1,6 +1,6 @@
 import { traitsOf } from "../catalogue/traits.ts";
-import { EVERY } from "../readings/states.ts";
-import { AT_REST } from "../readings/threadReading.ts";
+import { bothHalves } from "../readings/states.ts";
+import { ALL_MOVING, AT_REST } from "../readings/threadReading.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
@@ -72,17 +72,12 @@ export function isMotor(moved: Moved): moved is ThreadMotor {
 /** Share of what a stall motor is made for that it bears: supplies differ by a tenth from what they say (common practice). */
 const BORNE = 1.1;
 
+/** At rest and while all of them move, in both positions and half cycles. */
+const ALL_STATES = POSITIONS.flatMap((position) => [AT_REST[position], ALL_MOVING[position]]).flatMap(bothHalves);
+
 /** The most volts between a motor's terminals, whatever is asked, standing or moving. */
 function voltsAt({ circuitry }: Look, { device }: Moved): number {
-  const states = POSITIONS.flatMap((position) => {
-    const rest = AT_REST[position];
-    return [rest, { ...rest, moment: "throwing" as const, acting: EVERY }];
-  });
   return Math.max(
-    ...states.flatMap((state) =>
-      ([1, -1] as const).map((half) =>
-        Math.abs(circuitry.volts(`${device.id}:+`, `${device.id}:−`, { ...state, half }) ?? 0),
-      ),
-    ),
+    ...ALL_STATES.map((state) => Math.abs(circuitry.volts(`${device.id}:+`, `${device.id}:−`, state) ?? 0)),
   );
 }

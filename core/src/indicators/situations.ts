@@ -6,7 +6,7 @@ import type { Element } from "../circuit/elements.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import { type Circuitry, type Extra, SHORT_OHMS } from "../readings/circuitry.ts";
 import { inputNode } from "../readings/models.ts";
-import { type RailwayState, turnedIf } from "../readings/states.ts";
+import { bothHalves, type RailwayState, turnedIf } from "../readings/states.ts";
 import { AT_REST, stateFor } from "../readings/threadReading.ts";
 import type { Position } from "../record/schemas.ts";
 import { controlsOf, supplyOf, type Thread, type ThreadFrog, type ThreadLamp } from "../schematic/thread.ts";
@@ -203,7 +203,7 @@ function shown(circuitry: Circuitry, { device, type }: ThreadLamp, state: Railwa
   const least = figureValue(type, "leastAmps");
   const key = `${device.id}:${normal}`;
   const lit = { normal: false, reverse: false };
-  const halves: RailwayState[] = circuitry.isOnTrack(key) ? [state, { ...state, half: -1 }] : [state];
+  const halves = circuitry.isOnTrack(key) ? bothHalves(state) : [state];
   for (const half of halves) {
     const point = circuitry.solveWith(key, half, extra)?.point;
     // a supply that is shorted shuts down

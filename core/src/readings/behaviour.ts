@@ -11,7 +11,18 @@ import { inputNode, stateThatMatters, storeNode, storesPulse } from "./models.ts
 import { secondsAbove } from "./pulse.ts";
 import type { Commands, Roles, Watched } from "./roles.ts";
 import type { Solver } from "./solver.ts";
-import { actsFor, askedOf, EVERY, heldBy, isActing, PRESSED, type RailwayState, RESTING, turnedIf } from "./states.ts";
+import {
+  actsFor,
+  askedOf,
+  bothHalves,
+  EVERY,
+  heldBy,
+  isActing,
+  PRESSED,
+  type RailwayState,
+  RESTING,
+  turnedIf,
+} from "./states.ts";
 import { servoGoesTo, thrownTo, windingOf } from "./throws.ts";
 
 /**
@@ -295,9 +306,7 @@ export class Behaviour {
   private tells(deviceId: string, type: DeviceType, way: number, state: RailwayState): boolean {
     const least = type.figures.detectAmps?.value ?? Number.POSITIVE_INFINITY;
     return this.whilePicking(deviceId, false, () =>
-      ([1, -1] as const).some(
-        (half) => Math.abs(this.solver.amps(deviceId, `${way}.sense`, { ...state, half })) >= least,
-      ),
+      bothHalves(state).some((each) => Math.abs(this.solver.amps(deviceId, `${way}.sense`, each)) >= least),
     );
   }
 

@@ -53,9 +53,9 @@ export function nameOfState(state: RailwayState): string {
 
 const otherHalves = new WeakMap<RailwayState, RailwayState>();
 
-/** A state in both half cycles; the same two for the same state. */
+/** A state in its own half cycle and in the other one; the same two for the same state. */
 export function bothHalves(state: RailwayState): [RailwayState, RailwayState] {
-  const other = otherHalves.get(state) ?? { ...state, half: -1 };
+  const other: RailwayState = otherHalves.get(state) ?? { ...state, half: state.half === -1 ? 1 : -1 };
   otherHalves.set(state, other);
   return [state, other];
 }
