@@ -1,9 +1,11 @@
 // JSON Schema, draft 2020-12 (json-schema.org), by an independent validator: what is published in docs/ is what the program
 // reads and writes.
+import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { Ajv2020 } from "ajv/dist/2020.js";
 import addFormats from "ajv-formats";
 import { expect, it } from "vitest";
+import { RECORD_FORM } from "../src/record/form.ts";
 import { KIND_ENTRIES } from "../src/record/kinds.ts";
 import { railwayFileSchema, readRailwayFile, writeRailwayFile } from "../src/record/railwayFile.ts";
 import { smallRailway } from "../testing/build.ts";
@@ -15,6 +17,11 @@ const validate = ajv.compile(JSON.parse(published));
 
 it("is published as it is; npm run schema writes it anew", () => {
   expect(published).toBe(railwayFileSchema());
+});
+
+it("has a name of its own, by which window and server know that they are of one form", () => {
+  expect(RECORD_FORM).toBe(createHash("sha256").update(published).digest("hex").slice(0, RECORD_FORM.length));
+  expect(RECORD_FORM).toHaveLength(16);
 });
 
 it("accepts every sample and whatever is exported", () => {

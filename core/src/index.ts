@@ -5,6 +5,7 @@
 export { Edit, type Edited, EditGroup, putEdit, removeEdit, type Touch, touchedThings } from "./record/edits.ts";
 export { Id, Label, NAME_LENGTH } from "./record/fields.ts";
 export { assignmentsOfRole, deviceOf, feederOf, find, freshId, turnoutsInOrder } from "./record/find.ts";
+export { FORM_HEADER, RECORD_FORM } from "./record/form.ts";
 export {
   emptyRecord,
   KINDS,

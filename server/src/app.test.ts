@@ -5,8 +5,11 @@ import {
   type Edit,
   edit,
   emptyRecord,
+  FORM_HEADER,
+  OpenRailway,
   putEdit,
   type RailwayRecord,
+  RECORD_FORM,
   readRailwayFile,
   writeCell,
   writeRailwayFile,
@@ -57,6 +60,16 @@ it("keeps edits, tells what can be undone, and has them after a restart", async 
   const { body } = await get(`railways/${id}`);
   expect(body).toMatchObject({ revision: 1, record: { zones: [{ id: "a", label: "A" }] }, undo: "Test edit" });
   expect(reopened().open(id)).toMatchObject({ revision: 1, record: body.record });
+});
+
+it("says of what form the record is that it sends, and sends it so: a window need not look at it again", async () => {
+  const { body: shelf } = await post("railways/sample", { sample: "shelf" });
+  for (const each of [id, shelf.id]) {
+    const { headers, body } = await get(`railways/${each}`);
+    expect(headers[FORM_HEADER.toLowerCase()]).toBe(RECORD_FORM);
+    expect(OpenRailway.parse(body)).toEqual(body);
+  }
+  expect((await get("railways/rnothing")).headers[FORM_HEADER.toLowerCase()]).toBeUndefined();
 });
 
 it("writes down what is proposed of the loom with the edit that it follows from, and undoes both at once", async () => {

@@ -10,7 +10,9 @@ import {
   Edit,
   EditGroup,
   emptyRecord,
+  FORM_HEADER,
   Railway,
+  RECORD_FORM,
   railwayFilePieces,
   recordError,
   Stamp,
@@ -69,7 +71,8 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
 
   router.get("/:id", (request, response) => {
     const { id } = request.params;
-    response.json(store.open(id));
+    const railway = store.open(id);
+    response.set(FORM_HEADER, RECORD_FORM).json(railway);
     // once the window has drawn what it got, for which it asks for more of the program than this
     setTimeout(() => store.planAhead(id), UNTIL_DRAWN).unref();
   });
