@@ -93,6 +93,12 @@ describe("comes to the same after any series of edits as from the record anew", 
       ];
     }),
     wires: loom.wires.map(({ label, from, to, metres }) => `${label} ${from.name} ${to.name} ${metres}`),
+    // what is in use of strips and cables, and what serves nothing, is carried on from one loom to the next
+    inUse: [
+      ...[...loom.strips, ...loom.cables].map(({ label }) => label),
+      ...loom.passages.map(({ panel, layout, cable, core }) => `${panel.name} ${layout.name} ${cable} ${core}`),
+      ...loom.idle.map(({ fact, why }) => `${fact.id} ${why}`),
+    ],
     // groups of wires, and ways along them, are carried on from one loom to the next
     ends: [wiresByNet(loom), wiresByEnd(loom)].map((groups) =>
       [...groups].map(([key, wires]) => `${key} ${wires.map(({ label }) => label)}`).sort(),
