@@ -167,6 +167,8 @@ try {
     await page.waitForTimeout(1200);
     if (act) await act(page);
     await page.waitForTimeout(900);
+    // what remedies cure is solved one after the other
+    await page.waitForFunction(() => !document.body.innerText.includes("Solving what cures it"));
     await page.mouse.move(640, 30);
     await page.screenshot({ path: resolve(values.out, `${name}.png`) });
   }

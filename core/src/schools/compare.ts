@@ -1,5 +1,6 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { Derived } from "../derive.ts";
+import { changeType, copyType, setFigure } from "../equip/devices.ts";
 import { Draft } from "../equip/draft.ts";
 import { type Knowledge, knowledgeOf } from "../indicators/knowledge.ts";
 import { progressOf } from "../loom/progress.ts";
@@ -74,6 +75,7 @@ export function compareSchool(record: RailwayRecord, school: School, turnoutIds:
 
   const alone = new Draft(onlyThese(record, leaders));
   for (const turnout of leaders) fit(alone, turnout, school.fitting);
+  withoutEngines(alone);
   const derived = new Derived(alone.record);
   const { loom, loads, schematic, findings } = derived;
   const [thread] = schematic.threads;
@@ -93,6 +95,18 @@ export function compareSchool(record: RailwayRecord, school: School, turnoutIds:
     wrong: findings.filter(({ severity }) => severity === "stop").map(({ why }) => why),
     present: bought.length === 0 && leaders.every((turnout) => isFitted(record, draft.record, turnout)),
   };
+}
+
+/** Takes the trains off: what they draw from the track is no matter of how turnouts are equipped. */
+function withoutEngines(draft: Draft): void {
+  for (const device of draft.record.devices) {
+    const type = typeOf(draft.record, device);
+    if (!type.figures.engines?.value) continue;
+    const copy = copyType(draft.record, type.id, `${type.name}, no trains`);
+    draft.take(copy.group);
+    draft.take(setFigure(draft.record, copy.id, "engines", 0));
+    draft.take(changeType(draft.record, device.id, copy.id));
+  }
 }
 
 /** Whether a turnout's equipment is of the same types in both records. */

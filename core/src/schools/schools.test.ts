@@ -48,6 +48,21 @@ it.each(SCHOOLS.map(({ id }) => id))("can be changed to from any other: %s", (id
   }
 });
 
+it.each(SCHOOLS.map(({ id }) => id))(
+  "draws no more at the worst than its motors and boards do, whatever trains run: %s",
+  (id) => {
+    const record = three();
+    const { restAmps, worstAmps } = compareSchool(record, school(id), ["a", "m1", "m2"]);
+    expect(worstAmps).toBeGreaterThanOrEqual(restAmps);
+    // the turnouts by themselves: less than with two engines of 0.5 A each, by one of them at least
+    const loads = new Derived(applied(record, id, ["a", "m1", "m2"])).loads;
+    const all = loads.reduce((sum, { worst }) => sum + worst, 0);
+    const track = loads.find(({ when }) => /engines? on/.test(when));
+    if (track) expect(worstAmps).toBeLessThan(all - 0.5);
+    else expect(worstAmps).toBeCloseTo(all, 6);
+  },
+);
+
 it.each(SCHOOLS.map(({ id }) => id))("knows what is there already, so that nothing is to be bought again: %s", (id) => {
   const record = applied(three(), id, ["a", "m1"]);
   const again = compareSchool(record, school(id), ["a", "m1"]);
