@@ -1,9 +1,11 @@
+import { type Adjoint, adjointOf } from "./adjoint.ts";
 import { COARSE_AMPS, Curves, isCurved } from "./curves.ts";
 import { CircuitError, type Element, type Netlist, requireSensible } from "./elements.ts";
 import { Elimination } from "./elimination.ts";
 import { GMIN } from "./junction.ts";
 import { Regulators } from "./regulators.ts";
-import { OperatingPoint } from "./solution.ts";
+import type { Part, Rows } from "./rows.ts";
+import { type Names, OperatingPoint } from "./solution.ts";
 import { SourceCurrents } from "./sourceCurrents.ts";
 import { type Topology, topologyOf } from "./topology.ts";
 
@@ -32,12 +34,14 @@ export class Circuit {
   readonly topology: Topology;
   private elements: readonly Element[];
   private readonly elimination: Elimination;
-  /** Branch of each element in the elimination; -1 for sources and for elements that a source shorts. */
+  private readonly rows: Rows;
+  /** Branch of each row in the elimination; -1 for those that a source shorts. */
   private readonly branchOf: Int32Array;
+  /** Line of each row. */
   private readonly siemens: Float64Array;
   private readonly offset: Float64Array;
   private readonly curves: Curves;
-  /** Elements that feed currents into unknowns whatever the voltages: those tied to sources, or with an offset. */
+  /** Rows that feed currents into unknowns whatever the voltages: those tied to sources, or with an offset. */
   private readonly feeding: Int32Array;
   private readonly currents: Int32Array;
   private readonly reacting: readonly number[];
@@ -47,6 +51,9 @@ export class Circuit {
   private readonly inactive: Int32Array;
   private readonly sources: SourceCurrents;
   private readonly nodeVolts: Float64Array;
+  private readonly rowAmps: Float64Array;
+  /** Nodes that stand within no row. */
+  private readonly outer: Int32Array;
   private readonly tieVolts: Float64Array;
   private readonly placeVolts: Float64Array;
   private readonly base: Float64Array;
@@ -65,55 +72,62 @@ export class Circuit {
     const { elements } = netlist;
     for (const element of elements) requireSensible(element);
     this.elements = elements;
-    const isTie = (element: Element) =>
-      element.kind === "voltage" || (element.kind === "coil" && element.ohms === 0 && mode === "steady");
     const conducts = ({ kind }: Element) => kind !== "current" && (kind !== "capacitor" || mode === "moving");
-    this.topology = topologyOf(netlist, isTie, conducts);
-    const { first, second, unknownOf, unknowns } = this.topology;
+    this.topology = topologyOf(netlist, (element) => partIn(element, mode), conducts);
+    const { rows, unknownOf, unknowns } = this.topology;
+    this.rows = rows;
 
-    this.branchOf = new Int32Array(elements.length).fill(-1);
+    this.branchOf = new Int32Array(rows.count).fill(-1);
     const branches: [number, number][] = [];
     const late = new Set<number>();
+    const isOuter = (unknown: number) => unknown < unknowns;
     for (const [index, element] of elements.entries()) {
-      const a = unknownOf[first[index] as number] as number;
-      const b = unknownOf[second[index] as number] as number;
-      if (isTie(element) || !conducts(element) || a === b) continue;
-      this.branchOf[index] = branches.length;
-      branches.push([a, b]);
-      if (isCurved(element)) for (const end of [a, b]) if (end < unknowns) late.add(end);
+      const row = rows.of[index] as number;
+      if (row < 0) continue;
+      const ends = [unknownOf[rows.left[row] as number] as number, unknownOf[rows.right[row] as number] as number];
+      const [a, b] = ends as [number, number];
+      if (!conducts(element) || a === b) continue;
+      if (this.branchOf[row] === -1) {
+        this.branchOf[row] = branches.length;
+        branches.push([a, b]);
+      }
+      if (isCurved(element)) for (const end of ends.filter(isOuter)) late.add(end);
     }
     this.elimination = new Elimination(unknowns, branches, late);
-    this.place = Int32Array.from(unknownOf, (unknown) => this.elimination.place[unknown] as number);
-    this.siemens = new Float64Array(elements.length);
-    this.offset = new Float64Array(elements.length);
-    this.made = new Uint8Array(elements.length).fill(1);
-    const ofKinds = (...kinds: Element["kind"][]) =>
-      elements.flatMap(({ kind }, index) => (kinds.includes(kind) ? [index] : []));
-    const place = (node: number | undefined) => this.place[node ?? 0] as number;
-    this.curves = new Curves(elements, this.elimination, (index) => ({
-      first: place(first[index]),
-      second: place(second[index]),
-      branch: this.branchOf[index] as number,
-    }));
-    this.currents = Int32Array.from(ofKinds("current"));
-    const tied = new Set(this.topology.ties.map(({ node }) => node));
-    this.feeding = Int32Array.from(
-      elements.flatMap(({ kind }, index) => {
-        const ends = [first[index] as number, second[index] as number];
-        const feeds = ["current", "capacitor", "coil"].includes(kind) || ends.some((node) => tied.has(node));
-        return feeds && !["voltage", "diode", "limiter"].includes(kind) ? [index] : [];
-      }),
+    this.place = Int32Array.from(unknownOf, (unknown) =>
+      unknown < 0 ? -1 : (this.elimination.place[unknown] as number),
     );
+    this.siemens = new Float64Array(rows.count);
+    this.offset = new Float64Array(rows.count);
+    this.rowAmps = new Float64Array(rows.count);
+    this.made = new Uint8Array(elements.length).fill(1);
+    const place = (node: number | undefined) => this.place[node ?? 0] as number;
+    this.curves = new Curves(elements, this.elimination, (index) => {
+      const row = rows.of[index] as number;
+      const sign = rows.signOf(index);
+      const [left, right] = [rows.left[row] as number, rows.right[row] as number];
+      const [from, to] = sign > 0 ? [left, right] : [right, left];
+      return { row, sign, from, to, first: place(from), second: place(to), branch: this.branchOf[row] as number };
+    });
+    const tied = new Set(this.topology.ties.map(({ node }) => node));
+    const curvedRows = new Set([...this.curves.indices].map((index) => rows.of[index]));
+    const feeds = new Set<number>();
+    for (const [index, { kind }] of elements.entries()) {
+      const row = rows.of[index] as number;
+      if (row < 0 || curvedRows.has(row)) continue;
+      const isTied = tied.has(rows.left[row] as number) || tied.has(rows.right[row] as number);
+      if (isTied || ["current", "capacitor", "coil"].includes(kind)) feeds.add(row);
+    }
+    this.feeding = Int32Array.from(feeds);
+    this.currents = Int32Array.from(elements.flatMap(({ kind }, index) => (kind === "current" ? [index] : [])));
     this.reacting = elements.flatMap((element, index) =>
       element.kind === "breaker" || (element.kind === "switch" && element.control) ? [index] : [],
     );
     this.regulators = new Regulators(elements);
-    const curvedUnknowns = [...this.curves.indices].flatMap((index) =>
-      [first[index], second[index]].map((node) => unknownOf[node as number] as number).filter((u) => u < unknowns),
-    );
-    this.active = this.elimination.dependents(curvedUnknowns);
+    this.active = this.elimination.dependents(late);
     const isActive = new Set(this.active);
     this.inactive = Int32Array.from({ length: unknowns }, (_, k) => k).filter((k) => !isActive.has(k));
+    this.outer = Int32Array.from(unknownOf.keys()).filter((node) => rows.within[node] === -1);
     this.sources = new SourceCurrents(this.topology);
     this.nodeVolts = new Float64Array(this.topology.nodes.size);
     this.tieVolts = new Float64Array(this.topology.nodes.size);
@@ -184,9 +198,10 @@ export class Circuit {
 
   /** Sets the line by which a capacitor or coil stands in a transient. */
   setLine(index: number, siemens: number, offset: number): void {
-    this.siemens[index] = siemens;
-    this.offset[index] = offset;
-    const branch = this.branchOf[index] as number;
+    const row = this.rows.of[index] as number;
+    this.siemens[row] = siemens;
+    this.offset[row] = offset;
+    const branch = this.branchOf[row] as number;
     if (branch >= 0) this.elimination.setConductance(branch, siemens);
   }
 
@@ -209,60 +224,51 @@ export class Circuit {
 
   /** Amps through an element that is no ideal source. */
   ampsThrough(index: number): number {
-    return (this.siemens[index] as number) * this.voltsAcross(index) + (this.offset[index] as number);
+    return this.rows.signOf(index) * (this.rowAmps[this.rows.of[index] as number] as number);
   }
+
+  private readonly through = (index: number) => this.ampsThrough(index);
 
   /** What the last solution found. */
   point(): OperatingPoint {
-    const { siemens, offset, nodeVolts } = this;
-    const { first, second } = this.topology;
-    const ampsFrom = nodeVolts.length;
-    const found = new Float64Array(ampsFrom + siemens.length);
+    const { nodeVolts, rowAmps } = this;
+    const rowsFrom = nodeVolts.length;
+    const tiesFrom = rowsFrom + rowAmps.length;
+    const found = new Float64Array(tiesFrom + this.topology.ties.length);
     found.set(nodeVolts);
-    for (let index = 0; index < siemens.length; index++) {
-      const across = (nodeVolts[first[index] as number] as number) - (nodeVolts[second[index] as number] as number);
-      found[ampsFrom + index] = (siemens[index] as number) * across + (offset[index] as number);
-    }
-    this.sources.write(found, ampsFrom);
+    found.set(rowAmps, rowsFrom);
+    this.sources.find(this.through, (tie, amps) => {
+      found[tiesFrom + tie] = amps;
+    });
     const open =
       this.reacting.length === 0
         ? NO_NAMES
         : this.reacting.filter((index) => !this.isMade(index)).map((index) => this.elements[index]?.id ?? "");
-    return new OperatingPoint(this.topology, this.indexOf, found, open);
+    return new OperatingPoint(this.topology, this.names, found, open);
   }
 
   /**
-   * How the voltage between two nodes answers to small changes elsewhere, about the last solution (adjoint network).
-   *
-   * A change of an element's current by `di` at the same voltage changes it by -`volts` x di; a change of a source by `dv`
-   * changes it by `amps` x dv. Source: Director, Rohrer, "The generalized adjoint network and network sensitivities", 1969.
+   * How the voltage between two nodes answers to small changes elsewhere, about the last solution.
    * @returns volts across and amps through each element for one amp fed into `plus` and taken out of `minus`, all sources dead
    */
-  adjoint(plus: string, minus: string): { volts: Float64Array; amps: Float64Array } {
-    const { nodes, first, second } = this.topology;
-    const [p, m] = [nodes.get(plus) ?? 0, nodes.get(minus) ?? 0];
-    const fed = new Float64Array(this.topology.unknowns + 1);
-    const place = (node: number) => this.place[node] as number;
-    fed[place(p)] = (fed[place(p)] as number) + 1;
-    fed[place(m)] = (fed[place(m)] as number) - 1;
-    const at = new Float64Array(this.topology.unknowns + 1);
-    this.elimination.forward(fed);
-    this.elimination.back(fed, at);
-    const volts = Float64Array.from(
-      this.elements,
-      (_, index) => (at[place(first[index] as number)] as number) - (at[place(second[index] as number)] as number),
-    );
-    const amps = volts.map((each, index) => each * (this.siemens[index] as number));
-    this.sources.write(amps, 0, { into: p, outOf: m });
-    return { volts, amps };
+  adjoint(plus: string, minus: string): Adjoint {
+    const { topology, elimination, place, siemens, sources } = this;
+    const at = (node: string) => topology.nodes.get(node) ?? 0;
+    return adjointOf({ topology, elimination, place, siemens, sources }, at(plus), at(minus));
   }
 
-  private namesKept: ReadonlyMap<string, number> | null = null;
+  private namesKept: Names | null = null;
+
+  private get names(): Names {
+    if (this.namesKept) return this.namesKept;
+    const ids = this.elements.map(({ id }) => id);
+    this.namesKept = { ids, indexOf: new Map(ids.map((id, index) => [id, index])) };
+    return this.namesKept;
+  }
 
   /** Index of each element by its name. */
   get indexOf(): ReadonlyMap<string, number> {
-    this.namesKept ??= new Map(this.elements.map(({ id }, index) => [id, index]));
-    return this.namesKept;
+    return this.names.indexOf;
   }
 
   /** Which controlled switches and breakers would be otherwise, with the present voltages. */
@@ -289,27 +295,37 @@ export class Circuit {
   private take(index: number, element: Element): void {
     switch (element.kind) {
       case "resistor":
-        this.setLine(index, 1 / element.ohms, 0);
+        this.setOhms(index, element.ohms);
         break;
       case "switch": {
         const closed = element.control ? this.isMade(index) : element.closed;
-        this.setLine(index, 1 / (closed ? element.onOhms : element.offOhms), 0);
+        this.setOhms(index, closed ? element.onOhms : element.offOhms);
         break;
       }
       case "breaker":
-        this.setLine(index, this.isMade(index) ? 1 / element.ohms : 1 / TRIPPED_OHMS, 0);
+        this.setOhms(index, this.isMade(index) ? element.ohms : TRIPPED_OHMS);
         break;
       case "current":
         this.setLine(index, 0, element.amps);
         break;
       case "coil":
-        if (this.mode === "steady" && element.ohms > 0) this.setLine(index, 1 / element.ohms, 0);
+        if (this.mode === "steady" && element.ohms > 0) this.setOhms(index, element.ohms);
         break;
       case "diode":
       case "limiter":
         this.curves.take(index, element);
         break;
     }
+  }
+
+  /** Sets the ohms of an element that others may stand in a row with. */
+  private setOhms(index: number, ohms: number): void {
+    if (this.rows.ohmsOf(index) === ohms) return;
+    const row = this.rows.of[index] as number;
+    const all = this.rows.setOhms(index, ohms);
+    const curved = this.rows.curvedIn(row);
+    if (curved >= 0) this.curves.setRowOhms(curved, all);
+    else this.setLine(index, 1 / all, 0);
   }
 
   private solve(): void {
@@ -393,11 +409,19 @@ export class Circuit {
     return true;
   }
 
-  /** Volts of the nodes, from their unknowns and what the sources between add. */
+  /** Volts of the nodes, from their unknowns and what the sources between add, and amps along the rows. */
   private tellNodes(): void {
-    const { nodeVolts, placeVolts, tieVolts, place } = this;
-    for (let node = 0; node < nodeVolts.length; node++)
+    const { nodeVolts, placeVolts, tieVolts, place, outer, rows, rowAmps, siemens, offset } = this;
+    for (let number = 0; number < outer.length; number++) {
+      const node = outer[number] as number;
       nodeVolts[node] = (placeVolts[place[node] as number] as number) + (tieVolts[node] as number);
+    }
+    const { left, right } = rows;
+    for (let row = 0; row < rowAmps.length; row++) {
+      const across = (nodeVolts[left[row] as number] as number) - (nodeVolts[right[row] as number] as number);
+      rowAmps[row] = (siemens[row] as number) * across + (offset[row] as number);
+    }
+    rows.tellWithin(nodeVolts, rowAmps);
   }
 
   /** Volts of each tied node against the node at the root of its tree. */
@@ -413,31 +437,25 @@ export class Circuit {
     }
     // nothing is tied to anything at first, and curves begin as if at 0 V
     if (!changed) return;
-    const { first, second } = this.topology;
-    const { indices, tied } = this.curves;
-    for (let c = 0; c < indices.length; c++) {
-      const index = indices[c] as number;
-      tied[c] = (this.tieVolts[first[index] as number] as number) - (this.tieVolts[second[index] as number] as number);
-    }
+    this.curves.tie(this.tieVolts);
   }
 
-  /** Currents that straight elements feed into the unknowns, for what is tied and for their offsets. */
+  /** Currents that straight rows feed into the unknowns, for what is tied and for their offsets. */
   private inject(scale: number): void {
     this.base.fill(0);
     for (let f = 0; f < this.feeding.length; f++) {
-      const index = this.feeding[f] as number;
-      this.feed(this.base, index, this.mode === "steady" ? scale : 1);
+      this.feed(this.base, this.feeding[f] as number, this.mode === "steady" ? scale : 1);
     }
   }
 
-  private feed(currents: Float64Array, index: number, scale: number): void {
-    const first = this.topology.first[index] as number;
-    const second = this.topology.second[index] as number;
-    const tied = (this.tieVolts[first] as number) - (this.tieVolts[second] as number);
-    const amps = (this.siemens[index] as number) * tied + (this.offset[index] as number) * scale;
+  private feed(currents: Float64Array, row: number, scale: number): void {
+    const left = this.rows.left[row] as number;
+    const right = this.rows.right[row] as number;
+    const tied = (this.tieVolts[left] as number) - (this.tieVolts[right] as number);
+    const amps = (this.siemens[row] as number) * tied + (this.offset[row] as number) * scale;
     if (amps === 0) return;
-    const a = this.place[first] as number;
-    const b = this.place[second] as number;
+    const a = this.place[left] as number;
+    const b = this.place[right] as number;
     currents[a] = (currents[a] as number) - amps;
     currents[b] = (currents[b] as number) + amps;
   }
@@ -452,6 +470,15 @@ export class Circuit {
       );
     }
   }
+}
+
+/** What an element is in a row: ohms may stand before and behind it, or nothing may; null of what ties its two nodes. */
+function partIn(element: Element, mode: Mode): Part | null {
+  const { kind } = element;
+  if (kind === "voltage") return null;
+  if (element.kind === "coil" && mode === "steady") return element.ohms === 0 ? null : "straight";
+  if (kind === "diode") return "curved";
+  return kind === "resistor" || kind === "switch" || kind === "breaker" ? "straight" : "alone";
 }
 
 const NO_NAMES: readonly string[] = [];

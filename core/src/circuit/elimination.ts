@@ -31,7 +31,9 @@ export class Elimination {
   private readonly row: Int32Array;
   private readonly value: Float64Array;
   private readonly toGround: Float64Array;
+  /** Sum of what joins each eliminated node to ground and to later ones, siemens; and one over it, 0 where nothing does. */
   private readonly sum: Float64Array;
+  private readonly inverse: Float64Array;
   /** For each column, the slots of earlier columns that add to it, and where their rows land. */
   private readonly updateStart: Int32Array;
   private readonly updateColumn: Int32Array;
@@ -73,6 +75,7 @@ export class Elimination {
     this.value = new Float64Array(this.row.length);
     this.toGround = new Float64Array(size);
     this.sum = new Float64Array(size);
+    this.inverse = new Float64Array(size);
     this.dirty = new Uint8Array(size).fill(1);
   }
 
@@ -93,7 +96,7 @@ export class Elimination {
   /** Eliminates the columns that depend on a changed conductance. */
   eliminate(): void {
     // all columns in one loop, and its arrays as names of its own: most columns are short, and a call for each would cost as much
-    const { size, dirty, parent, start, value, toGround, sum, siemens, slotOf } = this;
+    const { size, dirty, parent, start, value, toGround, sum, inverse, siemens, slotOf } = this;
     const { branches, branchStart, updateStart, updateColumn, updateSlot, landStart, land, fourFrom } = this;
     for (let k = this.firstDirty; k < size; k++) {
       if (dirty[k] === 0) continue;
@@ -120,9 +123,7 @@ export class Elimination {
         }
         const j = updateColumn[u] as number;
         const slot = updateSlot[u] as number;
-        const star = sum[j] as number;
-        if (star === 0) continue;
-        const share = (value[slot] as number) / star;
+        const share = (value[slot] as number) * (inverse[j] as number);
         ground += share * (toGround[j] as number);
         let target = landStart[u] as number;
         for (let later = slot + 1, end = start[j + 1] as number; later < end; later++, target++) {
@@ -134,6 +135,7 @@ export class Elimination {
       let total = ground;
       for (let slot = from; slot < to; slot++) total += value[slot] as number;
       sum[k] = total;
+      inverse[k] = total > 0 ? 1 / total : 0;
     }
     this.firstDirty = size;
   }
@@ -144,7 +146,7 @@ export class Elimination {
    * @returns what the four add towards ground
    */
   private updateFour(u: number, lands: number): number {
-    const { start, value, toGround, sum, updateColumn, updateSlot } = this;
+    const { start, value, toGround, inverse, updateColumn, updateSlot } = this;
     const [j1, j2, j3, j4] = [updateColumn[u], updateColumn[u + 1], updateColumn[u + 2], updateColumn[u + 3]] as [
       number,
       number,
@@ -155,10 +157,10 @@ export class Elimination {
     let at2 = updateSlot[u + 1] as number;
     let at3 = updateSlot[u + 2] as number;
     let at4 = updateSlot[u + 3] as number;
-    const share1 = shareOf(value[at1] as number, sum[j1] as number);
-    const share2 = shareOf(value[at2] as number, sum[j2] as number);
-    const share3 = shareOf(value[at3] as number, sum[j3] as number);
-    const share4 = shareOf(value[at4] as number, sum[j4] as number);
+    const share1 = (value[at1] as number) * (inverse[j1] as number);
+    const share2 = (value[at2] as number) * (inverse[j2] as number);
+    const share3 = (value[at3] as number) * (inverse[j3] as number);
+    const share4 = (value[at4] as number) * (inverse[j4] as number);
     for (let to = lands + (start[j1 + 1] as number) - at1 - 1, place = lands; place < to; place++) {
       value[place] =
         (value[place] as number) +
@@ -181,14 +183,12 @@ export class Elimination {
    * @param columns places to do, ascending; all when not given
    */
   forward(amps: Float64Array, columns?: Int32Array): void {
-    const { size, start, row, value, sum } = this;
+    const { size, start, row, value, inverse } = this;
     const count = columns ? columns.length : size;
     for (let index = 0; index < count; index++) {
       const k = columns ? (columns[index] as number) : index;
-      const star = sum[k] as number;
-      const own = amps[k] as number;
-      if (star === 0 || own === 0) continue;
-      const share = own / star;
+      const share = (amps[k] as number) * (inverse[k] as number);
+      if (share === 0) continue;
       for (let slot = start[k] as number, end = start[k + 1] as number; slot < end; slot++) {
         const target = row[slot] as number;
         amps[target] = (amps[target] as number) + share * (value[slot] as number);
@@ -201,19 +201,14 @@ export class Elimination {
    * @param columns places to do, ascending; all when not given. Those they depend on must be among them or known.
    */
   back(amps: Float64Array, volts: Float64Array, columns?: Int32Array): void {
-    const { size, start, row, value, sum } = this;
+    const { size, start, row, value, inverse } = this;
     for (let index = (columns ? columns.length : size) - 1; index >= 0; index--) {
       const k = columns ? (columns[index] as number) : index;
-      const star = sum[k] as number;
-      if (star === 0) {
-        volts[k] = 0;
-        continue;
-      }
       let total = amps[k] as number;
       for (let slot = start[k] as number, end = start[k + 1] as number; slot < end; slot++) {
         total += (value[slot] as number) * (volts[row[slot] as number] as number);
       }
-      volts[k] = total / star;
+      volts[k] = total * (inverse[k] as number);
     }
   }
 
@@ -239,9 +234,4 @@ export class Elimination {
     }
     return Int32Array.from(found).sort();
   }
-}
-
-/** A star's share that goes one way; none of a star that holds nothing. */
-function shareOf(siemens: number, star: number): number {
-  return star === 0 ? 0 : siemens / star;
 }

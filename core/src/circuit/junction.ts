@@ -42,15 +42,31 @@ export function junctionSlope(is: number, scale: number, junction: number, gmin:
  * that conducts is put where it would carry what its line carries at the wanted voltage, however small the step. One that
  * ceases to conduct is put there at once, and does not walk down by one n kT/q a step.
  * @param mostAmps what the surroundings can give into no volts at all
+ * @param critical volts, as `criticalVolts` gives them
  */
-export function limitJunction(is: number, scale: number, wanted: number, old: number, mostAmps: number): number {
-  if (wanted < 0) return wanted;
+export function limitJunction(
+  is: number,
+  scale: number,
+  wanted: number,
+  old: number,
+  mostAmps: number,
+  critical = criticalVolts(is, scale),
+): number {
+  // so small a step needs no holding back, and Newton's own is the best
+  if (wanted < 0 || Math.abs(wanted - old) < SMALL_STEP * scale) return wanted;
   if (wanted < old) return carrying(is, scale, wanted, old);
-  const critical = scale * Math.log(scale / (Math.SQRT2 * is));
   if (wanted <= critical) return wanted;
   if (old <= 0) return Math.min(wanted, mostAmps > BESIDE_RESTING * is ? given(is, scale, wanted, mostAmps) : critical);
   const step = 1 + (wanted - old) / scale;
   return step > 0 ? old + scale * Math.log(step) : critical;
+}
+
+/** Multiples of n kT/q that a junction may go at once. */
+const SMALL_STEP = 0.1;
+
+/** Voltage up to which a junction's exponential is tame, volts: there its curve turns most. */
+export function criticalVolts(is: number, scale: number): number {
+  return scale * Math.log(scale / (Math.SQRT2 * is));
 }
 
 /** Multiples of the saturation current up to which what can be given is what other junctions let pass that rest as yet. */

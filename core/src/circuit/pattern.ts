@@ -25,8 +25,8 @@ function fours(landStart: readonly number[], land: readonly number[], updateStar
 
 /** Late nodes that count as few: the dense part that they leave at the end costs less than all columns on their ways to the root. */
 const FEW_LATE = 16;
-/** Degrees by which a late node is put off, where there are few and where there are many. */
-const PUT_OFF = { few: 6, many: 1 };
+/** Degrees by which a late node is put off where there are few. */
+const PUT_OFF = 6;
 
 /** Order of elimination, always the node of least degree, and each node's neighbours at the time it goes. */
 function minimumDegree(size: number, branches: readonly (readonly [number, number])[], late: ReadonlySet<number>) {
@@ -36,7 +36,7 @@ function minimumDegree(size: number, branches: readonly (readonly [number, numbe
     neighbours[a]?.add(b);
     neighbours[b]?.add(a);
   }
-  const putOff = late.size <= FEW_LATE ? PUT_OFF.few : PUT_OFF.many;
+  const putOff = late.size <= FEW_LATE ? PUT_OFF : 0;
   const cost = (node: number) => (neighbours[node]?.size ?? 0) + (late.has(node) ? putOff : 0);
   const buckets: number[][] = [];
   const put = (node: number) => {

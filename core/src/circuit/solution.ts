@@ -1,5 +1,11 @@
 import type { Topology } from "./topology.ts";
 
+/** The elements of a circuit by their names, and their names by number. */
+export interface Names {
+  indexOf: ReadonlyMap<string, number>;
+  ids: readonly string[];
+}
+
 /** A solved circuit: volts of nodes, amps through elements. */
 export class OperatingPoint {
   /** What would flow if nothing shut down; the same point where nothing does. */
@@ -9,8 +15,8 @@ export class OperatingPoint {
 
   constructor(
     private readonly topology: Topology,
-    private readonly indexOf: ReadonlyMap<string, number>,
-    /** Volts of the nodes, then amps through the elements. */
+    private readonly names: Names,
+    /** Volts of the nodes, then amps along the rows, then amps through the ideal sources that tie nodes. */
     private readonly found: Float64Array,
     /** Controlled switches that are open and breakers that have tripped. */
     readonly open: readonly string[],
@@ -22,7 +28,7 @@ export class OperatingPoint {
 
   /** The same point, as what is left of another one after elements were opened. */
   insteadOf(prospective: OperatingPoint, shut: ReadonlySet<string>): OperatingPoint {
-    return new OperatingPoint(this.topology, this.indexOf, this.found, this.open, { prospective, shut });
+    return new OperatingPoint(this.topology, this.names, this.found, this.open, { prospective, shut });
   }
 
   /** Volts of a node against the 0 V of its part; undefined when there is no such node. */
@@ -42,19 +48,26 @@ export class OperatingPoint {
 
   /** Amps through an element from its first node to its second; undefined when there is no such element. */
   amps(id: string): number | undefined {
-    const index = this.indexOf.get(id);
+    const index = this.names.indexOf.get(id);
     return index === undefined ? undefined : this.ampsAt(index);
   }
 
   /** Names of the elements that carry more than a current either way. */
   carrying(amps: number): string[] {
+    const { nodes, rows, ties } = this.topology;
     const names: string[] = [];
-    for (const [id, index] of this.indexOf) if (Math.abs(this.ampsAt(index)) > amps) names.push(id);
+    const carries = (index: number) => Math.abs(this.found[nodes.size + index] ?? 0) > amps;
+    const name = (element: number) => names.push(this.names.ids[element] ?? "");
+    for (let row = 0; row < rows.count; row++) if (carries(row)) rows.elementsOf(row).forEach(name);
+    for (const [tie, { source }] of ties.entries()) if (carries(rows.count + tie)) name(source);
     return names;
   }
 
   private ampsAt(index: number): number {
-    return this.found[this.topology.nodes.size + index] ?? 0;
+    const { nodes, rows, tieOf } = this.topology;
+    const row = rows.of[index] as number;
+    if (row < 0) return this.found[nodes.size + rows.count + (tieOf[index] as number)] ?? 0;
+    return rows.signOf(index) * (this.found[nodes.size + row] ?? 0);
   }
 
   /** Whether a node hangs together with the ground, so that its volts mean something to the others. */

@@ -21,13 +21,19 @@ export class SourceCurrents {
   }
 
   /**
-   * Writes the currents of all ideal sources among those of the other elements.
-   * @param amps of the elements, from `from` on; those of the sources are written there
+   * Finds the currents of all ideal sources.
+   * @param through amps through another element
+   * @param tell is given the amps of each source, by its number among the ties
    * @param fed nodes between which one amp is fed in from outside
    */
-  write(amps: Float64Array, from: number, fed?: { into: number; outOf: number }): void {
+  find(
+    through: (element: number) => number,
+    tell: (tie: number, amps: number) => void,
+    fed?: { into: number; outOf: number },
+  ): void {
     const { first, second, ties } = this.topology;
     const { leaving, beside } = this;
+    if (ties.length === 0) return;
     leaving.fill(0);
     if (fed) {
       leaving[fed.into] = (leaving[fed.into] as number) - 1;
@@ -37,14 +43,15 @@ export class SourceCurrents {
       const index = beside[number] as number;
       const a = first[index] as number;
       const b = second[index] as number;
-      leaving[a] = (leaving[a] as number) + (amps[from + index] as number);
-      leaving[b] = (leaving[b] as number) - (amps[from + index] as number);
+      const amps = through(index);
+      leaving[a] = (leaving[a] as number) + amps;
+      leaving[b] = (leaving[b] as number) - amps;
     }
     // from the leaves of the trees inwards
     for (let number = ties.length - 1; number >= 0; number--) {
-      const { node, to, source, sign } = ties[number] as Tie;
+      const { node, to, sign } = ties[number] as Tie;
       const out = leaving[node] as number;
-      amps[from + source] = -sign * out;
+      tell(number, -sign * out);
       leaving[to] = (leaving[to] as number) + out;
     }
   }

@@ -1,4 +1,5 @@
 import { CircuitError, type Element, type Netlist, nodesWatched } from "./elements.ts";
+import { type Part, Rows } from "./rows.ts";
 
 /** A node that an ideal source ties to another, so that it needs no unknown of its own. */
 export interface Tie {
@@ -22,7 +23,11 @@ export interface Topology {
   second: Int32Array;
   /** From the root of each tie tree outwards. */
   ties: readonly Tie[];
-  /** Unknown that each node belongs to; `unknowns` for those tied to ground. */
+  /** Number of the tie that each ideal source makes; -1 of other elements. */
+  tieOf: Int32Array;
+  /** Elements between two nodes where others meet, as one branch. */
+  rows: Rows;
+  /** Unknown that each node belongs to; `unknowns` for those tied to ground, -1 for those within a row. */
   unknownOf: Int32Array;
   unknowns: number;
   /** Part that each node belongs to: two nodes of different parts have no voltage between them. */
@@ -30,19 +35,20 @@ export interface Topology {
 }
 
 /**
- * Numbers a netlist's nodes and joins those that ideal sources tie (the voltage-defined branches of modified nodal
- * analysis are taken out beforehand in this way, which leaves a network of conductances only).
+ * Numbers a netlist's nodes, joins those that ideal sources tie (the voltage-defined branches of modified nodal analysis are
+ * taken out beforehand in this way, which leaves a network of conductances only), and puts elements in rows.
  *
  * Source for voltage-defined branches: Ho, Ruehli, Brennan, "The modified nodal approach to network analysis", 1975.
- * @param isTie whether an element fixes the voltage between its nodes
+ * @param partIn what an element is in a row; null when it fixes the voltage between its nodes
  * @param conducts whether an element can carry a steady current that depends on its voltage
  * @throws {CircuitError} naming the sources that are joined with nothing between them
  */
 export function topologyOf(
   { ground, elements }: Netlist,
-  isTie: (element: Element) => boolean,
+  partIn: (element: Element) => Part | null,
   conducts: (element: Element) => boolean,
 ): Topology {
+  const isTie = (element: Element) => partIn(element) === null;
   const nodes = new Map<string, number>([[ground, 0]]);
   const number = (name: string): number => {
     const known = nodes.get(name);
@@ -59,9 +65,14 @@ export function topologyOf(
   }
   const ties = tiesOf(elements, first, second, nodes.size, isTie);
   const tiedTo = new Map(ties.map((tie) => [tie.node, tie.to]));
+  const parts = elements.map(partIn);
+  const rows = new Rows(nodes.size, first, second, parts);
+  const tieOf = new Int32Array(elements.length).fill(-1);
+  for (const [number, { source }] of ties.entries()) tieOf[source] = number;
   const unknownOf = new Int32Array(nodes.size).fill(-1);
   let unknowns = 0;
-  for (let node = 1; node < nodes.size; node++) if (!tiedTo.has(node)) unknownOf[node] = unknowns++;
+  for (let node = 1; node < nodes.size; node++)
+    if (!tiedTo.has(node) && rows.within[node] === -1) unknownOf[node] = unknowns++;
   unknownOf[0] = unknowns;
   for (const { node, to } of ties) unknownOf[node] = unknownOf[to] as number;
 
@@ -70,7 +81,7 @@ export function topologyOf(
     if (isTie(element) || conducts(element)) groups.join(first[index] as number, second[index] as number);
   }
   const partOf = Int32Array.from({ length: nodes.size }, (_, node) => groups.root(node));
-  return { nodes, first, second, ties, unknownOf, unknowns, partOf };
+  return { nodes, first, second, ties, tieOf, rows, unknownOf, unknowns, partOf };
 }
 
 /** A forest of the tying sources, walked from its roots; the ground is a root. */
