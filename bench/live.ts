@@ -51,7 +51,7 @@ export async function benchLive(): Promise<void> {
   const derived = new Derived(record);
   const look = {
     ...{ threads, circuitry: derived.circuitry, addresses: [], loads: [], boards: [], hands: [] },
-    ...{ reading: derived.reading, remember: derived.remember },
+    ...{ reading: derived.reading, remember: derived.remember, inThreads: derived.inThreads },
   };
   const looked = measure(5, () => {
     const now = { ...record };

@@ -190,6 +190,18 @@ it("finds what the record alone tells before loom and circuit are made, whether 
   expect(after.isCut).toBe(true);
 });
 
+it("leaves nothing behind of an edit that was only tried", () => {
+  const record = completed(smallRailway());
+  const derived = new Derived(record);
+  void derived.findings;
+  const [thread] = derived.schematic.threads;
+  derived.remember(thread!, "known", () => "before");
+  const tried = new Derived(edit(record, addTurnout(record, "N0").edits).record, derived);
+  expect(tried.remember(thread!, "known", () => "anew")).toBe("before");
+  expect(tried.remember(thread!, "tried", () => "there")).toBe("there");
+  expect(derived.remember(thread!, "tried", () => "here")).toBe("here");
+});
+
 it("works each part out once", () => {
   const derived = new Derived(smallRailway());
   expect(derived.findings).toBe(derived.findings);

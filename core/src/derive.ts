@@ -32,6 +32,10 @@ export class Derived {
   private readonly kept = new Map<string, unknown>();
   /** What was found out of each thread, its readings and what rules remember, by its leader and what it is. */
   private readonly remembered = new Map<string, Map<string, Remembered>>();
+  /** Leaders of threads whose part of that is the one from before an edit: it is read here, and copied before anything is added. */
+  private readonly borrowed = new Set<string>();
+  /** Threads in which a rule found something, or has not looked, by what it calls that; in their order. */
+  private readonly unclear = new Map<string, readonly Thread[]>();
 
   /** @param previous what was derived before an edit; solutions that the edit did not touch are taken over */
   constructor(
@@ -69,16 +73,32 @@ export class Derived {
     const { changes } = circuitry;
     if (!changes) return;
     const before = new Set(previous.schematic.threads);
+    const places = new Map(this.schematic.threads.map((thread, place) => [thread, place]));
+    /** Threads of which not everything stands that was known. */
+    const fresh: Thread[] = [];
     for (const thread of this.schematic.threads) {
       const known = before.has(thread) ? previous.remembered.get(thread.turnout.id) : undefined;
       const devices = devicesOfThread(thread);
-      if (!known || devices.some((id) => changes.remade.has(id))) continue;
-      const standing = new Map(known);
+      if (!known || devices.some((id) => changes.remade.has(id))) {
+        fresh.push(thread);
+        continue;
+      }
+      let standing = known;
       // what nothing in the circuit was asked for may rest on anything that hangs together with the thread
-      if (devices.some((id) => changes.touched.has(id)))
-        for (const [what, { asked }] of known)
-          if (asked.length === 0 || !asked.every((each) => circuitry.stands(each))) standing.delete(what);
+      if (devices.some((id) => changes.touched.has(id))) {
+        const stands = ({ asked }: Remembered) => asked.length > 0 && asked.every((each) => circuitry.stands(each));
+        standing = new Map([...known].filter(([, each]) => stands(each)));
+        fresh.push(thread);
+      } else this.borrowed.add(thread.turnout.id);
       this.remembered.set(thread.turnout.id, standing);
+    }
+    for (const [what, threads] of previous.unclear) {
+      const again = fresh.filter(({ turnout }) => !this.remembered.get(turnout.id)?.has(what));
+      const all = new Set([...threads.filter((thread) => places.has(thread)), ...again]);
+      this.unclear.set(
+        what,
+        [...all].sort((a, b) => (places.get(a) ?? 0) - (places.get(b) ?? 0)),
+      );
     }
   }
 
@@ -90,17 +110,44 @@ export class Derived {
 
   /** What depends on a thread and all that is joined to it, and on nothing else: found out once, and kept while an edit leaves them alone. */
   readonly remember = <T>(thread: Thread, what: string, make: () => T): T => {
-    const own = this.remembered.get(thread.turnout.id) ?? new Map<string, Remembered>();
-    this.remembered.set(thread.turnout.id, own);
-    const known = own.get(what);
+    const known = this.remembered.get(thread.turnout.id)?.get(what);
     if (known) {
       for (const each of known.asked) this.solver?.asked.note(each);
       return known.made as T;
     }
-    const found = this.solver?.asked.during(make) ?? { made: make(), asked: [] };
-    own.set(what, found);
+    const found = this.noted(make);
+    this.ownOf(thread).set(what, found);
     return found.made;
   };
+
+  /**
+   * What is found by looking at each thread and all that is joined to it, and at nothing else. Where nothing was found is not looked
+   * at again as long as edits leave it alone.
+   */
+  readonly inThreads = <S>(what: string, find: (thread: Thread) => S[]): S[] => {
+    const still: Thread[] = [];
+    const all = (this.unclear.get(what) ?? this.schematic.threads).flatMap((thread) => {
+      const { made, asked } = this.noted(() => find(thread));
+      if (made.length > 0) still.push(thread);
+      else this.ownOf(thread).set(what, { made: null, asked });
+      return made;
+    });
+    this.unclear.set(what, still);
+    return all;
+  };
+
+  /** What was found out of a thread, to be added to. */
+  private ownOf({ turnout: { id } }: Thread): Map<string, Remembered> {
+    const known = this.remembered.get(id);
+    // an edit that is only tried must leave nothing behind with the railway that it was tried on
+    const own = known && !this.borrowed.delete(id) ? known : new Map(known);
+    this.remembered.set(id, own);
+    return own;
+  }
+
+  private noted<T>(make: () => T): { made: T; asked: readonly Asked[] } {
+    return this.solver?.asked.during(make) ?? { made: make(), asked: [] };
+  }
 
   get findings(): Finding[] {
     return this.once("findings", () => {
@@ -115,10 +162,10 @@ export class Derived {
   }
 
   private look(): Look {
-    const { record, addresses, reading, remember } = this;
+    const { record, addresses, reading, remember, inThreads } = this;
     const derived = this;
     return {
-      ...{ record, addresses, reading, remember, threads: this.schematic.threads },
+      ...{ record, addresses, reading, remember, inThreads, threads: this.schematic.threads },
       get circuitry() {
         return derived.circuitry;
       },

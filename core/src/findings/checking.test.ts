@@ -14,7 +14,7 @@ import { BY_RECORD, RULES, SWEPT } from "./rules.ts";
 function strict(record: RailwayRecord) {
   const derived = new Derived(record);
   let swept = false;
-  const { circuitry, addresses, remember, schematic } = derived;
+  const { circuitry, addresses, remember, inThreads, schematic } = derived;
   const once = <T>(value: () => T): T => {
     if (!swept) throw new Error("Asked before it was swept.");
     return value();
@@ -24,7 +24,7 @@ function strict(record: RailwayRecord) {
     return value();
   };
   const look: Look = {
-    ...{ record, addresses, remember, threads: schematic.threads },
+    ...{ record, addresses, remember, inThreads, threads: schematic.threads },
     get circuitry() {
       return later(() => circuitry);
     },

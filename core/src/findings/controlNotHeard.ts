@@ -39,15 +39,17 @@ export const controlNotHeard = rule<Deaf>({
     "A control asks by pulling a board's input down to the board's own 0 V. Without a common 0 V between the two, without the board's supply, or with both inputs closed at once, the board understands nothing. The rule presses each control in the solved circuit and looks at the volts of the inputs.",
   look: (look) => {
     const found: Deaf[] = [];
-    for (const thread of look.threads) {
-      for (const control of controlsOf(thread)) {
+    const all = look.inThreads("deaf to controls", (thread) =>
+      controlsOf(thread).flatMap((control) => {
         const heard = heardAt(thread, control);
-        const key = `deaf to ${control.assignment.id}`;
-        const [deaf] = heard ? look.remember(thread, key, () => deafTo(look, thread, control, heard)) : [];
-        const known = deaf && found.find((each) => isSameControl(each.control, control));
-        if (known) known.threads.push(thread);
-        else if (deaf) found.push({ ...deaf, threads: [thread] });
-      }
+        const [deaf] = heard ? deafTo(look, thread, control, heard) : [];
+        return deaf ? [{ thread, control, deaf }] : [];
+      }),
+    );
+    for (const { thread, control, deaf } of all) {
+      const known = found.find((each) => isSameControl(each.control, control));
+      if (known) known.threads.push(thread);
+      else found.push({ ...deaf, threads: [thread] });
     }
     return found;
   },

@@ -1,14 +1,11 @@
 import { layNet, netName } from "../loom/laying.ts";
-import { wiresByEnd } from "../loom/reach.ts";
+import { crowdedEnds, SCREW_WIRES, wiresByEnd } from "../loom/reach.ts";
 import type { Wire } from "../loom/wire.ts";
 import { TOPOLOGIES, type Topology } from "../record/schemas.ts";
 import type { Net } from "../schematic/nets.ts";
 import { devicesOfThread, type Thread } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { type Look, type Remedy, rule } from "./rule.ts";
-
-/** Wires that one screw holds well (common practice). */
-const MOST_WIRES = 2;
 
 interface Crowded {
   name: string;
@@ -32,7 +29,7 @@ export const crowdedTerminal = rule<Crowded>({
   terminals: ({ name }) => [name],
   turnouts: ({ threads }) => threads,
   why: ({ name, wires }) =>
-    `${wires.length} wires end at ${name}: ${list(wires.map(({ label }) => label).slice(0, MOST_NAMED))}${wires.length > MOST_NAMED ? " and more" : ""}; a screw holds ${MOST_WIRES}.`,
+    `${wires.length} wires end at ${name}: ${list(wires.map(({ label }) => label).slice(0, MOST_NAMED))}${wires.length > MOST_NAMED ? " and more" : ""}; a screw holds ${SCREW_WIRES}.`,
   remedies: ({ net }, { record }) => {
     const [first] = net.ends;
     const name = first ? netName(record, first) : "it";
@@ -49,11 +46,10 @@ const MOST_NAMED = 4;
 
 function crowdedIn({ loom, schematic }: Look["circuitry"], threads: Look["threads"]): Crowded[] {
   const wiresAt = wiresByEnd(loom);
-  const crowded: { key: string; first: Wire }[] = [];
-  for (const [key, wires] of wiresAt) {
-    const [first] = wires;
-    if (first && wires.length > MOST_WIRES) crowded.push({ key, first });
-  }
+  const crowded = [...crowdedEnds(loom)].flatMap((key) => {
+    const [first] = wiresAt.get(key) ?? [];
+    return first ? [{ key, first }] : [];
+  });
   if (crowded.length === 0) return [];
   // by their first wires, whatever edits came before
   crowded.sort(

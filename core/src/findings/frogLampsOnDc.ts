@@ -3,7 +3,7 @@ import { Draft } from "../equip/draft.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { lightByContact } from "./remedies.ts";
-import { inThreads, type Remedy, rule } from "./rule.ts";
+import { type Remedy, rule } from "./rule.ts";
 
 interface OnDc {
   thread: Thread;
@@ -19,7 +19,7 @@ export const frogLampsOnDc = rule<OnDc>({
   title: "Lamps between frog and rails are dark half of the time on direct current",
   about:
     "Two LEDs from the frog to the rails face the same way. On digital track power each half cycle lights one of them; on direct current only the one lights whose rail is the more positive, so that one position is dark, and the other one when the train runs back. No resistor and no diode cures that: light the lamp from a contact of the motor with a supply of its own.",
-  look: (look) => inThreads(look, "on DC", (thread) => thread.lamps.flatMap((lamp) => onDc(look.record, thread, lamp))),
+  look: (look) => look.inThreads("on DC", (thread) => thread.lamps.flatMap((lamp) => onDc(look.record, thread, lamp))),
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp }) => [lamp.device.label],

@@ -45,23 +45,24 @@ export const goesAstray = rule<Astray>({
   look: (look) => {
     const weak = new Map<string, Astray>();
     const turned: Astray[] = [];
-    for (const thread of look.threads) {
+    const all = look.inThreads("astray", (thread) => {
       // what a unit cannot fire together, what nothing hears and what does not suit have findings of their own
-      if (lacks(look, thread) || weakOn(look, thread).length > 0) continue;
+      if (lacks(look, thread) || weakOn(look, thread).length > 0) return [];
       if (
         look.remember(thread, "deaf", () => isDeaf(look, thread)) ||
         thread.motors.some((motor) => !suitsDriver(thread, motor))
       )
-        continue;
-      for (const astray of look.remember(thread, "strays", () => strays(look, thread))) {
-        const known = weak.get(astray.driver.id);
-        if (astray.went !== null) turned.push(astray);
-        // a copy, since what is remembered of a thread is added to here
-        else if (!known) weak.set(astray.driver.id, { ...astray, threads: [thread], motors: [...astray.motors] });
-        else {
-          if (!known.threads.includes(thread)) known.threads.push(thread);
-          known.motors.push(...astray.motors);
-        }
+        return [];
+      return look.remember(thread, "strays", () => strays(look, thread)).map((astray) => ({ thread, astray }));
+    });
+    for (const { thread, astray } of all) {
+      const known = weak.get(astray.driver.id);
+      if (astray.went !== null) turned.push(astray);
+      // a copy, since what is remembered of a thread is added to here
+      else if (!known) weak.set(astray.driver.id, { ...astray, threads: [thread], motors: [...astray.motors] });
+      else {
+        if (!known.threads.includes(thread)) known.threads.push(thread);
+        known.motors.push(...astray.motors);
       }
     }
     return [...weak.values(), ...turned];

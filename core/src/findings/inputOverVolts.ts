@@ -24,7 +24,7 @@ export const inputOverVolts = rule<Pushed>({
   title: "An input gets more volts than it is made for",
   about:
     "The inputs of boards stand at 5 V and want to be pulled to 0 V by a contact. An output of a decoder pushes its own 12 V into them by turns, which destroys them. A diode in the lead of each input, its band towards the output, lets the output pull down and keeps it from pushing; an optocoupler does the same and keeps the two apart. The rule solves the volts at every input that a control is joined to, in both positions.",
-  look: (look) => look.threads.flatMap((thread) => look.remember(thread, "pushed", () => pushedOn(look, thread))),
+  look: (look) => look.inThreads("pushed", (thread) => pushedOn(look, thread)),
   subject: ({ board, control }) => `${board.device.id} ${control.assignment.id}`.slice(0, 80),
   where: ({ board, input }) => terminalName(board.device.label, input),
   terminals: ({ board, input }) => [terminalName(board.device.label, input)],

@@ -13,7 +13,7 @@ import { preferredAtLeast } from "../units/preferredValues.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
 import { hangsOnDc } from "./frogLampsOnDc.ts";
 import { starvedLamp } from "./lampVoltsLost.ts";
-import { inThreads, type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
+import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Lit {
   thread: Thread;
@@ -38,7 +38,7 @@ export const lampCurrent = rule<Lit>({
   about:
     "The resistor takes what the supply has over the LED's own forward voltage; supply volts divided by ohms is not the current. Above its rating a lamp fails early; below a quarter of it a lamp looks half as bright at most, and below about 1 mA dark. The rule looks at the solved current of the lit colour in both positions.",
   look: (look) =>
-    inThreads(look, "lamp current", (thread) => thread.lamps.flatMap((lamp) => wronglyLit(look, thread, lamp))),
+    look.inThreads("lamp current", (thread) => thread.lamps.flatMap((lamp) => wronglyLit(look, thread, lamp))),
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp, lead }) => [terminalName(lamp.device.label, lead)],

@@ -9,7 +9,7 @@ import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
 import { joinedAtContacts } from "./contactUsedTwice.ts";
 import { hangsOnDc } from "./frogLampsOnDc.ts";
-import { inThreads, type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
+import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 
 interface Backwards {
   thread: Thread;
@@ -27,7 +27,7 @@ export const lampReverseVoltage = rule<Backwards>({
   about:
     "An LED lets nothing through backwards, and so takes the whole voltage on itself. On digital track power and on AC that happens half of the time. Most LEDs are rated for 5 V backwards; a diode the other way round beside each keeps it to less than one. The rule solves both half cycles.",
   look: (look) =>
-    inThreads(look, "backwards", (thread) => thread.lamps.flatMap((lamp) => backwards(look, thread, lamp))),
+    look.inThreads("backwards", (thread) => thread.lamps.flatMap((lamp) => backwards(look, thread, lamp))),
   subject: ({ lamp }) => lamp.device.id,
   where: ({ lamp }) => lamp.device.label,
   terminals: ({ lamp }) => [lamp.device.label],

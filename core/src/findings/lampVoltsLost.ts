@@ -3,7 +3,7 @@ import { lampIn } from "../readings/threadReading.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadLamp } from "../schematic/thread.ts";
 import { count, volts } from "../units/format.ts";
 import { layThicker, splitSupply } from "./remedies.ts";
-import { type Look, lampsOf, POSITIONS, rule } from "./rule.ts";
+import { type Look, POSITIONS, rule } from "./rule.ts";
 
 /** Share of a supply's volts lost in wires from which they and not the resistor are why a lamp is dim (common practice). */
 const LOST_SHARE = 0.1;
@@ -33,9 +33,10 @@ export const lampVoltsLost = rule<Lost>({
     "Lamps that share a supply hang on wires that go on from turnout to turnout, and what each of them takes flows through all wires before it: the volts lost grow with the square of their number. No resistor cures that. The rule looks at the solved volts behind each lamp's contact where its current is below half of what it is rated for, which beside a bright one is seen; feed the far half from a supply of its own, or lay thicker wire.",
   look: (look) => {
     const bySupply = new Map<string, Lost>();
-    for (const { thread, lamp } of lampsOf(look.threads)) {
-      const starved = starvedLamp(look, thread, lamp);
-      if (!starved) continue;
+    const all = look.inThreads("lamps starved", (thread) =>
+      thread.lamps.flatMap((lamp) => starvedLamp(look, thread, lamp) ?? []),
+    );
+    for (const starved of all) {
       const { supply } = starved;
       const known = bySupply.get(supply.device.id) ?? { supply, lamps: [] };
       bySupply.set(supply.device.id, known);

@@ -2,7 +2,7 @@ import { changeType } from "../equip/devices.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { controlsOf, isSameControl, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { inThreads, rule } from "./rule.ts";
+import { rule } from "./rule.ts";
 
 interface Locked {
   /** Those that the control commands and others may throw too. */
@@ -21,7 +21,7 @@ export const latchingLocksOthers = rule<Locked>({
     "A toggle that latches keeps asking for as long as it stands there: the throttle, a second toggle or the dispatcher cannot throw the turnout against it. Where several may throw a turnout, each control has to spring back.",
   look: (look) => {
     const found: Locked[] = [];
-    for (const one of inThreads(look, "locks others", lockedIn)) {
+    for (const one of look.inThreads("locks others", lockedIn)) {
       const known = found.find((each) => isSameControl(each.control, one.control));
       if (!known) found.push(one);
       else {

@@ -4,7 +4,7 @@ import { ALL_MOVING, AT_REST } from "../readings/threadReading.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { type Fitted, supplyOf, type Thread, type ThreadMotor } from "../schematic/thread.ts";
 import { volts } from "../units/format.ts";
-import { inThreads, type Look, POSITIONS, rule } from "./rule.ts";
+import { type Look, POSITIONS, rule } from "./rule.ts";
 import { otherSupplies, outOfRange } from "./supplyOutOfRange.ts";
 import { suitsDriver } from "./wrongKindForOutput.ts";
 
@@ -25,7 +25,7 @@ export const motorOverVolts = rule<OverVolts>({
   about:
     "A stall motor stays powered at the end of its travel, and turns the more volts into the more heat: with half as many again more than twice as much. A tenth more than it is made for it bears, as supplies differ by that. A servo's electronics die above their volts at once. The rule solves the volts at the motor, standing and moving, in both positions and half cycles, against what it is made for.",
   look: (look) =>
-    inThreads(look, "over volts", (thread) =>
+    look.inThreads("over volts", (thread) =>
       movedIn(thread).flatMap((motor): OverVolts[] => {
         const { leastVolts, mostVolts } = motor.type.figures;
         const by = traitsOf(motor.type).movedBy;

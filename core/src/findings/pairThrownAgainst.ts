@@ -2,7 +2,7 @@ import type { Position } from "../record/schemas.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
 import { leadNames, swapLeads } from "./remedies.ts";
-import { inThreads, POSITIONS, rule } from "./rule.ts";
+import { POSITIONS, rule } from "./rule.ts";
 
 interface Against {
   thread: Thread;
@@ -21,7 +21,7 @@ export const pairThrownAgainst = rule<Against>({
   about:
     "Both ends of a crossover must lie alike, or a train on it splits the blades. Two motors on one output throw alike when their leads and their mounting agree; one mounted the other way round needs its leads crossed. The rule follows the solved voltage at each motor and the way it is mounted.",
   look: (look) =>
-    inThreads(look, "thrown against", (thread) => {
+    look.inThreads("thrown against", (thread) => {
       const leader = thread.motors.find((motor) => motor.turnout.id === thread.turnout.id);
       if (!leader) return [];
       return thread.motors.flatMap((other): Against[] => {

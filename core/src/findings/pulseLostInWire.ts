@@ -37,7 +37,8 @@ export const pulseLostInWire = rule<Lost>({
   title: "A coil gets too little because wires take the pulse",
   about:
     "A coil of a few ohms shares the pulse with the wire to it: 24 AWG has 0.084 ohm a metre, and the way is there and back. The rule follows each throw through time in the solved circuit, adds up the energy that is left in wires, and holds what the coil gets against the least that throws it firmly; it counts only while the current moves the slug, whose force goes with its square. A pulse that is strong enough may lose what it likes.",
-  look: (look) => look.threads.flatMap((thread) => thread.motors.flatMap((motor) => lostOf(look, thread, motor))),
+  look: (look) =>
+    look.inThreads("pulses lost", (thread) => thread.motors.flatMap((motor) => lostOf(look, thread, motor))),
   subject: ({ motor }) => motor.device.id,
   where: ({ motor }) => motor.device.label,
   terminals: ({ motor, position }) => [
@@ -63,7 +64,6 @@ function findLost({ circuitry }: Look, thread: Thread, motor: ThreadMotor): Lost
   const thrown = POSITIONS.flatMap((position): Lost[] => {
     const state = stateFor(thread, position, "throwing");
     const coil = motor.assignment.crossed ? (position === "N" ? "R" : "N") : position;
-    if (Math.abs(circuitry.amps(motor.device.id, coil, state)) < figureValue(motor.type, "restAmps")) return [];
     const pulse = circuitry.pulse(motor.device.id, coil, state);
     if (!pulse) return [];
     const wires = Object.values(pulse.wires).reduce((sum, each) => sum + each, 0);

@@ -3,7 +3,7 @@ import type { OutputKind } from "../catalogue/deviceType.ts";
 import { type MovedBy, traitsOf } from "../catalogue/traits.ts";
 import { changeType } from "../equip/devices.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
-import { inThreads, rule } from "./rule.ts";
+import { rule } from "./rule.ts";
 
 interface Misbought {
   thread: Thread;
@@ -20,7 +20,7 @@ export const reverserKind = rule<Misbought>({
   about:
     "Automatic reversers come plain, with an output that pulses a twin-coil motor, and with one that holds a stall motor. They look alike, and the wrong kind is a bought mistake: a pulse does not move a stall motor, and a held output burns a coil.",
   look: (look) =>
-    inThreads(look, "reverser's kind", (thread) =>
+    look.inThreads("reverser's kind", (thread) =>
       thread.motors.flatMap((motor): Misbought[] => {
         const { driver } = motor;
         const misbought = driver && traitsOf(driver.type).inTrack === "reverser" && !reverserSuits(motor);

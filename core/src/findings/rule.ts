@@ -61,6 +61,12 @@ export interface Look {
   reading: (thread: Thread, position: Position, moment: Moment) => ThreadReading;
   /** What depends on a thread and all that is joined to it, and on nothing else: found out once. @param what its name */
   remember: <T>(thread: Thread, what: string, make: () => T) => T;
+  /**
+   * What is found by looking at each thread and all that is joined to it, and at nothing else: a thread in which nothing was found is
+   * not looked at again as long as edits leave all of that alone.
+   * @param what the rule's own name for what it looks for
+   */
+  inThreads: <S>(what: string, find: (thread: Thread) => S[]) => S[];
 }
 
 interface RuleOf<S> {
@@ -179,20 +185,4 @@ export const POSITIONS: readonly Position[] = ["N", "R"];
 /** All lamps of threads, each with its thread. */
 export function lampsOf(threads: readonly Thread[]): { thread: Thread; lamp: ThreadLamp }[] {
   return threads.flatMap((thread) => thread.lamps.map((lamp) => ({ thread, lamp })));
-}
-
-/**
- * What a rule finds thread by thread. A thread in which nothing was found is not looked at again as long as edits leave it alone, and
- * all that is joined to it: `find` must look at nothing else.
- * @param what the rule's own name for what is remembered
- */
-export function inThreads<S>({ threads, remember }: Look, what: string, find: (thread: Thread) => S[]): S[] {
-  return threads.flatMap((thread) => {
-    let found: S[] | null = null;
-    const isClear = remember(thread, what, () => {
-      found = find(thread);
-      return found.length === 0;
-    });
-    return isClear ? [] : (found ?? find(thread));
-  });
 }

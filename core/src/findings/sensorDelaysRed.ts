@@ -4,7 +4,7 @@ import { Draft } from "../equip/draft.ts";
 import { metresPerSecond } from "../line/timing.ts";
 import { deviceOf } from "../record/find.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
-import { inThreads, rule } from "./rule.ts";
+import { rule } from "./rule.ts";
 
 interface Delays {
   thread: Thread;
@@ -23,7 +23,7 @@ export const sensorDelaysRed = rule<Delays>({
   about:
     "A spot sensor tells at once that something covers it, and holds on for some seconds after it is uncovered. Of the two ends of the throw bar that show the right colours, one lets the light stay green for that time after the blades have left; at the other only the change to green comes late. Put it where the bar covers it while the light is red.",
   look: (look) =>
-    inThreads(look, "delays red", (thread) =>
+    look.inThreads("delays red", (thread) =>
       thread.lamps.flatMap((lamp): Delays[] => {
         const { fromId, coveredAt, crossed } = lamp.assignment;
         const from = deviceOf(look.record, fromId);

@@ -75,12 +75,14 @@ export function outOfRange({ record, threads, circuitry }: Look, device: Device)
   if (!leastVolts || !mostVolts || !supply) return null;
   const isUnit = traitsOf(type).gives === "pulse";
   const at = isUnit ? (["+", "−"] as const) : traitsOf(type).power;
+  const [plus, minus] = [`${device.id}:${at[0]}`, `${device.id}:${at[1]}`];
+  const { isShut, gets } = circuitry.remember(`reaching ${plus} ${minus} from ${supply.device.id}`, () => ({
+    isShut: circuitry.solve(plus, AT_REST.N)?.shut.has(`${supply.device.id}.inside`) ?? false,
+    gets: bothHalves(AT_REST.N).map((state) => circuitry.volts(plus, minus, state)),
+  }));
+  const [first, second] = gets;
   // a supply that has shut down has a finding of its own
-  if (circuitry.solve(`${device.id}:${at[0]}`, AT_REST.N)?.shut.has(`${supply.device.id}.inside`)) return null;
-  const [first, second] = bothHalves(AT_REST.N).map((state) =>
-    circuitry.volts(`${device.id}:${at[0]}`, `${device.id}:${at[1]}`, state),
-  );
-  if (first === undefined || second === undefined) return null;
+  if (isShut || first === undefined || second === undefined) return null;
   const found: OutOfRange = {
     ...{ device, type, supply, at, gets: [first, second] },
     high: Math.max(Math.abs(first), Math.abs(second)) * (isTransformer(supply) ? 1 + MAINS_TOLERANCE : 1),

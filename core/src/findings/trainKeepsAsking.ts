@@ -3,7 +3,7 @@ import { wayName } from "../schematic/nets.ts";
 import { heardAt } from "../schematic/recipes/controlToInputs.ts";
 import { controlsOf, type Thread, type ThreadControl } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { inThreads, rule } from "./rule.ts";
+import { rule } from "./rule.ts";
 
 interface Asking {
   thread: Thread;
@@ -22,7 +22,7 @@ export const trainKeepsAsking = rule<Asking>({
   about:
     "A detector's output is closed for as long as its stretch is occupied, like a button that is held. While a train stands there nothing else throws the turnout against it, and a board that finds the input closed when its power returns throws the turnout at once, under whatever stands on it. Two stretches occupied at the same time ask for both positions, and the board understands neither. Keep trains shorter than the way between the two, and clear them before switching on.",
   look: (look) =>
-    inThreads(look, "trains ask", (thread): Asking[] => {
+    look.inThreads("trains ask", (thread): Asking[] => {
       const heard = controlsOf(thread).filter((control) => heardAt(thread, control));
       // what follows a stretch is meant to stand as it does
       const zones = heard.filter(({ type, assignment }) => watches(type) && !assignment.follows);

@@ -48,10 +48,8 @@ export const turnoutIncomplete = rule<Incomplete>({
   title: "A turnout is not completely equipped",
   about:
     "A turnout is complete when each of its motors has a driver, the driver has its supply and its commands, a switched driver has a control, and a lamp that is fitted has a contact and a supply. No lamp at all is a choice, and complete.",
-  look: ({ threads, record, remember }) =>
-    threads.flatMap((thread) => {
-      // of one that lacks something, what would help is for the record as it is now
-      if (remember(thread, "complete", () => missingParts(record, thread).length === 0)) return [];
+  look: ({ record, inThreads }) =>
+    inThreads("incomplete", (thread) => {
       const missing = missingParts(record, thread);
       return missing.length > 0 ? [{ thread, missing }] : [];
     }),

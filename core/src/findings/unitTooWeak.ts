@@ -30,7 +30,7 @@ export const unitTooWeak = rule<TooWeak>({
   title: "A discharge unit is too weak for what fires together",
   about:
     "One unit fires two motors easily and up to about six. Coils thrown together share its charge: each gets a part of the energy, and the pulse is over the sooner. The rule follows the throw of each turnout through time and holds what the weakest coil gets against the least that throws it; wire counts as it is laid.",
-  look: (look) => look.threads.flatMap((thread) => weakOn(look, thread)),
+  look: (look) => look.inThreads("unit too weak", (thread) => weakOn(look, thread)),
   subject: ({ thread }) => thread.turnout.id,
   where: ({ unit }) => unit.device.label,
   terminals: ({ motors }) => motors.map(({ device }) => device.label),

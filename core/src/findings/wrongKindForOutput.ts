@@ -6,7 +6,7 @@ import { asksBy } from "../schematic/recipes/controlSides.ts";
 import type { Thread, ThreadMotor } from "../schematic/thread.ts";
 import { fitInstead, putOnDischargeUnit } from "./remedies.ts";
 import { reverserSuits } from "./reverserKind.ts";
-import { inThreads, rule } from "./rule.ts";
+import { rule } from "./rule.ts";
 
 interface Mismatch {
   thread: Thread;
@@ -22,7 +22,7 @@ export const wrongKindForOutput = rule<Mismatch>({
   about:
     "An output for stall motors gives a few milliamps for ever, reversed to throw; a coil wants amps for a moment. A discharge unit gives a pulse and no more, which leaves a stall motor without the power it needs to stay where it is.",
   look: (look) =>
-    inThreads(look, "wrong kind", (thread) =>
+    look.inThreads("wrong kind", (thread) =>
       thread.motors.flatMap((motor): Mismatch[] => {
         const { driver } = motor;
         // a reverser has a finding of its own

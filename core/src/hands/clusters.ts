@@ -94,6 +94,7 @@ function movedBy(ground: Ground, place: number, { settings }: Lever): Map<string
   const lists = settings.map(({ set }) => ground.elementsOf(place, set(state)));
   const moves = new Map<string, string[]>();
   for (const [index, element] of (lists[0] ?? []).entries()) {
+    if (lists.every((list) => list[index] === element)) continue;
     const values = lists.map((list) => valueText(list[index]));
     if (values.some((value) => value !== values[0])) moves.set(element.id, values);
   }
@@ -105,16 +106,25 @@ const values = new WeakMap<Element, string>();
 /** All of an element but its name and nodes, as text. */
 export function valueText(element: Element | undefined): string {
   if (!element) return "";
-  const known = values.get(element);
-  if (known) return known;
+  const known = values.get(element) ?? textOf(element);
+  values.set(element, known);
+  return known;
+}
+
+function textOf(element: Element): string {
+  switch (element.kind) {
+    case "resistor":
+      return `resistor ${element.ohms}`;
+    case "diode":
+      return `diode ${element.model.is} ${element.model.n} ${element.model.rs}`;
+    case "switch":
+      if (!element.control) return `switch ${element.closed} ${element.onOhms} ${element.offOhms}`;
+  }
   const { id: _id, nodes: _nodes, ...rest } = element;
   // nodes that it looks at go by their places, too
-  const value =
-    nodesWatched(element).length === 0
-      ? JSON.stringify(rest)
-      : JSON.stringify(rest, (key, each) => (key === "nodes" ? undefined : each));
-  values.set(element, value);
-  return value;
+  return nodesWatched(element).length === 0
+    ? JSON.stringify(rest)
+    : JSON.stringify(rest, (key, each) => (key === "nodes" ? undefined : each));
 }
 
 /** Nodes whose volts are held: terminals of supplies, units and fed boards, and whatever an ideal source ties to one. */

@@ -2,7 +2,7 @@ import { typeOf } from "../catalogue/catalogue.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import type { RailwayState } from "../readings/states.ts";
-import { ALL_MOVING, AT_REST } from "../readings/threadReading.ts";
+import { restAndMoving } from "../readings/threadReading.ts";
 import { sweepsOf } from "./hands.ts";
 import { standing } from "./words.ts";
 
@@ -35,8 +35,7 @@ export function supplyLoads(circuitry: Circuitry): SupplyLoad[] {
     const inside = `${device.id}.inside`;
     const given = (state: RailwayState) =>
       Math.abs(circuitry.solve(inside, state)?.prospective.amps(inside) ?? 0) * scale;
-    const rest = Math.max(given(AT_REST.N), given(AT_REST.R));
-    const moving = Math.max(given(ALL_MOVING.N), given(ALL_MOVING.R));
+    const { rest, moving } = circuitry.remember(`taken from ${device.id}`, () => restAndMoving(given));
     const number = circuitry.piece(inside);
     const most = number === undefined ? undefined : sweeps[number]?.worst;
     const looked = [

@@ -35,6 +35,32 @@ export function wiresByEnd(loom: Pick<Loom, "wires">): WireGroups {
   return groupsOf(loom, BY_END);
 }
 
+/** Wires that hold under one screw; with more, one of them works loose sooner or later (common practice). */
+export const SCREW_WIRES = 2;
+
+/** Ends at which more wires meet than a screw holds, by a loom's wires; carried on like the groups. */
+const crowded = new WeakMap<readonly Wire[], ReadonlySet<string>>();
+
+/** The terminals and screws of a loom at which more wires end than a screw holds, in no order. */
+export function crowdedEnds({ wires }: Pick<Loom, "wires">): ReadonlySet<string> {
+  const isCrowded = ([, own]: readonly [string, readonly Wire[]]) => own.length > SCREW_WIRES;
+  const found = crowded.get(wires) ?? new Set([...wiresByEnd({ wires })].filter(isCrowded).map(([key]) => key));
+  crowded.set(wires, found);
+  return found;
+}
+
+function crowdedAfter(loom: Loom, before: Loom, others: readonly Wire[]): void {
+  const known = crowded.get(before.wires);
+  if (!known) return;
+  const now = new Set(known);
+  const groups = wiresByEnd(loom);
+  for (const key of others.flatMap(BY_END.keysOf)) {
+    if ((groups.get(key)?.length ?? 0) > SCREW_WIRES) now.add(key);
+    else now.delete(key);
+  }
+  crowded.set(loom.wires, now);
+}
+
 /** Makes the groups of a loom's wires out of those known before an edit; groups without a wire that is another are the same lists. */
 export function groupsAfter(loom: Loom, before: Loom): void {
   const wanted = [BY_NET, BY_END, BY_CABLE].filter(({ known }) => known.has(before.wires) && !known.has(loom.wires));
@@ -56,6 +82,7 @@ export function groupsAfter(loom: Loom, before: Loom): void {
       );
     known.set(loom.wires, groups);
   }
+  crowdedAfter(loom, before, [...gone, ...come]);
 }
 
 function groupedBy(wires: readonly Wire[], keysOf: Grouping["keysOf"]): Map<string, Wire[]> {

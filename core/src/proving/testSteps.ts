@@ -1,6 +1,7 @@
 import { traitsOf } from "../catalogue/traits.ts";
-import type { Circuitry, Extra } from "../readings/circuitry.ts";
+import type { Circuitry } from "../readings/circuitry.ts";
 import { measure } from "../readings/meter.ts";
+import type { Extra } from "../readings/solving.ts";
 import type { Moment } from "../readings/states.ts";
 import { stateFor } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";

@@ -3,7 +3,7 @@ import type { DeviceType, OutputKind } from "../catalogue/deviceType.ts";
 import { assignmentsOfDevice } from "../record/find.ts";
 import type { Circuitry } from "./circuitry.ts";
 import type { RailwayState } from "./states.ts";
-import { ALL_MOVING, AT_REST } from "./threadReading.ts";
+import { restAndMoving } from "./threadReading.ts";
 
 /** What the outputs of one board give together. */
 export interface BoardLoad {
@@ -52,10 +52,10 @@ export function boardLoads(circuitry: Circuitry): BoardLoad[] {
       const amps = (way: number) => parts.map((part) => Math.abs(circuitry.amps(device.id, `${way}${part}`, state)));
       return [...ways].reduce((sum, way) => sum + Math.max(...amps(way)), 0);
     };
-    const most = (states: typeof AT_REST) => Math.max(given(states.N), given(states.R));
+    const gives = circuitry.remember(`given by ${device.id} at ${[...ways].join(" ")}`, () => restAndMoving(given));
     return [
       {
-        ...{ deviceId: device.id, rest: most(AT_REST), moving: most(ALL_MOVING) },
+        ...{ deviceId: device.id, ...gives },
         limit: type.figures.boardAmps?.value ?? null,
         lasting: regulatorLimit(type, circuitry.fedVolts(device.id)),
       },

@@ -1,9 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { Circuit } from "../circuit/circuit.ts";
 import type { Element, Netlist } from "../circuit/elements.ts";
-import { Groups } from "../circuit/groups.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import { laidWires } from "../loom/laidWires.ts";
 import type { Loom } from "../loom/wire.ts";
@@ -14,8 +12,7 @@ import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
 import { Behaviour } from "./behaviour.ts";
 import { CoilPulses } from "./coilPulses.ts";
-import { type DevicePart, type DeviceState, type FedBy, OPEN_OHMS } from "./kit.ts";
-import { stateThatMatters } from "./models.ts";
+import type { DeviceState, FedBy } from "./kit.ts";
 import { Noting } from "./noting.ts";
 import {
   type Cut,
@@ -25,32 +22,17 @@ import {
   isCutAlike,
   type Member,
   type Piece,
-  partsIn,
-  stateKey,
   type Throw,
   withWires,
 } from "./pieces.ts";
 import { LEAKAGE_AMPS, NO_PULSE, type Pulse, type PulseCurve, type Pulses } from "./pulse.ts";
 import { Roles } from "./roles.ts";
-import { opened, shutDownsOf, solvedWithin } from "./shutDown.ts";
 import type { Solver } from "./solver.ts";
+import { type Extra, Solving } from "./solving.ts";
 import { changesIn, type Solved, type Spread } from "./spread.ts";
 import { Spreads } from "./spreads.ts";
-import { nameOfState, type RailwayState, RESTING } from "./states.ts";
+import { type RailwayState, RESTING } from "./states.ts";
 import { windingOf } from "./throws.ts";
-
-/** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
-export interface Extra {
-  elements: readonly Element[];
-  /** A wire, by its name in the circuit, that has this resistance more, ohms. */
-  added?: { wire: string; ohms: number };
-  /** Terminals that have come loose: the wires at them are open. */
-  loose?: ReadonlySet<string>;
-  /** How the elements of one build differ from their figures. */
-  build?: (element: Element) => Element;
-  /** What would flow is wanted, before any supply shuts down. */
-  unlimited?: true;
-}
 
 /** What something was found out from: a piece of the circuit, or what was joined to nothing, by its name there. */
 export type Asked = Piece | string;
@@ -65,8 +47,6 @@ interface Changes {
   standing: ReadonlySet<Piece>;
 }
 
-const NONE_SHUT_DOWN: ReadonlyMap<string, number> = new Map();
-
 /**
  * The railway as a circuit that can be solved in any state, piece by piece: pieces are what is joined by wires or
  * elements whatever the state. Solutions are kept, so asking twice costs nothing, and those of pieces that an edit did not
@@ -76,9 +56,9 @@ export class Circuitry implements Solver {
   private readonly cut: Cut;
   private readonly roles: Roles;
   private readonly behaviour: Behaviour;
-  /** Solutions by piece and railway's state, so that the states of devices need not be worked out again. */
-  private readonly solved = new Map<Piece, Map<string, OperatingPoint>>();
+  private readonly solving: Solving;
   private readonly spreads = new Spreads();
+  private readonly live = new WeakMap<OperatingPoint, readonly string[]>();
   private readonly pulses: CoilPulses;
 
   /** @param previous the same railway before an edit, whose solutions are taken over where they still hold */
@@ -90,7 +70,10 @@ export class Circuitry implements Solver {
   ) {
     this.pulses = new CoilPulses(
       (deviceId) => this.roles.types.get(deviceId),
-      (coil, state) => this.conductingWith(coil, state),
+      (coil, state) => {
+        const number = this.piece(coil);
+        return number === undefined ? null : this.solving.conducting(number, state);
+      },
       previous?.pulses,
     );
     if (
@@ -103,6 +86,7 @@ export class Circuitry implements Solver {
       this.behaviour = new Behaviour(this.roles, this);
       const { cut, changed } = withWires(previous.cut, previous.loom, loom);
       this.cut = cut;
+      this.solving = new Solving(cut, this.roles, this.behaviour);
       this.takeOver(previous, changed);
       return;
     }
@@ -119,6 +103,7 @@ export class Circuitry implements Solver {
       (id) => this.roles.railsOf(id),
     );
     this.cut = previous && sharesAlike ? cutAfter(previous.cut, devices, loom) : cutIntoPieces(devices, loom);
+    this.solving = new Solving(this.cut, this.roles, this.behaviour);
     if (previous && sharesAlike && turnsAlike(record, previous.record) && liesAlike(record, previous.record))
       this.takeOver(previous, this.changedSince(previous));
     this.roles.forgetBefore();
@@ -153,10 +138,7 @@ export class Circuitry implements Solver {
         changed.add(number);
       if (changed.size === before) break;
     }
-    for (const [number, piece] of this.cut.pieces.entries()) {
-      const known = changed.has(number) ? undefined : previous.solved.get(piece);
-      if (known) this.solved.set(piece, known);
-    }
+    this.solving.takeOver(previous.solving, (number) => changed.has(number));
     const standing = new Set(this.cut.pieces);
     const gone = previous.cut.pieces.filter((piece) => !standing.has(piece));
     const otherwise = [...changed].flatMap((number) => this.cut.pieces[number] ?? []);
@@ -168,6 +150,8 @@ export class Circuitry implements Solver {
     const remade = new Set(members.filter(isRemade));
     for (const piece of otherwise) standing.delete(piece);
     this.changes = { touched, remade, standing };
+    for (const [what, each] of previous.remembered)
+      if (each.asked.every((asked) => this.stands(asked))) this.remembered.set(what, each);
   }
 
   /** Numbers of the pieces in which devices have contacts; of a relay's coil and a detector's zones nothing else follows. */
@@ -186,6 +170,16 @@ export class Circuitry implements Solver {
 
   /** What was asked of the circuit: while an edit leaves all of that as it was, what was found out by it stands. */
   readonly asked = new Noting<Asked>();
+
+  private readonly remembered = new Map<string, { made: unknown; asked: readonly Asked[] }>();
+
+  /** What follows from nothing but what is asked of the circuit meanwhile: found out once, and kept while an edit leaves that as it was. */
+  remember<T>(what: string, make: () => T): T {
+    const known = this.remembered.get(what) ?? this.asked.during(make);
+    this.remembered.set(what, known);
+    for (const each of known.asked) this.asked.note(each);
+    return known.made as T;
+  }
 
   /** Whether something that was asked before the last edit is as it was then. */
   stands(asked: Asked): boolean {
@@ -209,29 +203,12 @@ export class Circuitry implements Solver {
   /** Whether a terminal carries what an alternating supply gives, not behind a rectifier. */
   isAlternating(key: string): boolean {
     const number = this.piece(key);
-    const piece = number === undefined ? undefined : this.cut.pieces[number];
-    if (number === undefined || !piece) return false;
-    piece.alternating ??= this.findAlternating(number, piece);
-    return piece.alternating.has(key);
+    return number === undefined ? false : this.solving.alternatingIn(number).has(key);
   }
 
   /** Whether a terminal lies in a piece fed by a track bus, whose two half cycles differ. */
   isOnTrack(key: string): boolean {
     return this.pieceWith(key)?.onTrack ?? false;
-  }
-
-  /** Terminals of a piece that an alternating supply reaches without a diode between. */
-  private findAlternating(number: number, { members }: Piece): Set<string> {
-    const fed = members.flatMap(({ device, type }) =>
-      traitsOf(type).gives === "ac" ? [`${device.id}:~1`, `${device.id}:~2`] : [],
-    );
-    if (fed.length === 0) return new Set();
-    const groups = new Groups();
-    for (const { kind, nodes } of this.elementsOf(number, RESTING))
-      if (kind !== "diode") groups.join(nodes[0], nodes[1]);
-    const numbered = groups.numbered();
-    const numbers = new Set(fed.map((key) => numbered.get(key)));
-    return new Set([...numbered].filter(([, group]) => numbers.has(group)).map(([name]) => name));
   }
 
   /** The pieces into which the railway falls. */
@@ -241,20 +218,17 @@ export class Circuitry implements Solver {
 
   /** How the devices of a piece stand in a state of the railway. */
   statesOf(piece: Piece, state: RailwayState): DeviceState[] {
-    return piece.members.map((member) => this.behaviour.stateOf(member, state));
+    return this.solving.statesOf(piece, state);
   }
 
   /** Elements of a device in a state, those that lie in a piece. @param piece its number */
   elementsIn(piece: number, member: Member, state: DeviceState): Element[] {
-    const own = stateThatMatters(member.type, state);
-    return partsIn(this.cut, piece, member, own, stateKey(own)).map(({ element }) => element);
+    return this.solving.elementsIn(piece, member, state);
   }
 
   /** Solves a piece whose devices stand as given, whatever may have brought them there. @param number of the piece */
   solveAs(number: number, states: readonly DeviceState[]): OperatingPoint {
-    const piece = this.cut.pieces[number] as Piece;
-    const own = states.map((state, index) => stateThatMatters((piece.members[index] as Member).type, state));
-    return this.run(number, piece, own, own.map(stateKey));
+    return this.solving.solveAs(number, states);
   }
 
   /** What the supply of a device is made to give, volts; 0 without one. */
@@ -279,29 +253,13 @@ export class Circuitry implements Solver {
   /** Solves the piece that holds a terminal; undefined when nothing is joined to it. */
   solve(key: string, state: RailwayState): OperatingPoint | undefined {
     const number = this.piece(key);
-    return number === undefined ? undefined : this.solvePiece(number, state);
+    return number === undefined ? undefined : this.solving.at(number, state);
   }
 
   /** Solves the piece that holds a terminal with something more in it. */
   solveWith(key: string, state: RailwayState, extra: Extra): Solved | undefined {
     const number = this.piece(key);
-    const piece = number === undefined ? undefined : this.cut.pieces[number];
-    if (number === undefined || !piece) return undefined;
-    const parts = this.partsOfPiece(number, state);
-    const { added, loose, build } = extra;
-    const built = (elements: readonly Element[]) => (build ? elements.map(build) : elements);
-    const wires = built(piece.wires).map((wire) => {
-      if (wire.kind !== "resistor") return wire;
-      if (loose && wire.nodes.some((node) => loose.has(node))) return { ...wire, ohms: OPEN_OHMS };
-      return added && wire.id === added.wire ? { ...wire, ohms: wire.ohms + added.ohms } : wire;
-    });
-    const elements = [...built(parts.map(({ element }) => element)), ...wires, ...extra.elements];
-    const circuit = new Circuit({ ground: this.groundOf(piece), elements });
-    piece.shutDowns ??= shutDownsOf(piece.members);
-    const shutDowns = extra.unlimited ? NONE_SHUT_DOWN : piece.shutDowns;
-    const point = solvedWithin(elements, shutDowns, (each) => circuit.operatingPoint(each));
-    // what a meter puts in a wire's way is no copper
-    return { circuit, point, parts, wires: added ? wires.filter(({ id }) => id !== added.wire) : wires };
+    return number === undefined ? undefined : this.solving.with(number, state, extra);
   }
 
   /** Volts from one terminal to another, and how far single parts may bring them from that; undefined when nothing holds them together. */
@@ -310,18 +268,25 @@ export class Circuitry implements Solver {
     const volts = point?.between(plus, minus);
     if (!point || volts === undefined) return undefined;
     const spread = this.spreads.at(point, plus, minus, () => {
-      const solved = this.solveWith(plus, state, { elements: [] });
-      return solved ? changesIn(this.record, solved) : () => new Map();
+      const number = this.piece(plus);
+      return number === undefined ? () => new Map() : changesIn(this.record, this.solving.inPlace(number, state));
     });
     return { volts, spread };
   }
 
-  /** Devices and wires of the piece that holds an element in which more than a current flows, or would before a supply shuts down. */
-  carrying(elementId: string, state: RailwayState, amps: number): string[] {
+  /** Devices and wires of the piece that holds an element through which more than leakage flows, or would before a supply shuts down. */
+  liveIn(elementId: string, state: RailwayState): readonly string[] {
     const ownerOf = this.pieceWith(elementId)?.ownerOf;
     const point = this.solve(elementId, state);
-    const elements = new Set([point, point?.prospective].flatMap((each) => each?.carrying(amps) ?? []));
-    return [...new Set([...elements].map((id) => ownerOf?.get(id) ?? id))];
+    if (!point) return [];
+    const known = this.live.get(point);
+    if (known) return known;
+    const names = new Set<string>();
+    for (const each of new Set([point, point.prospective]))
+      for (const id of each.carrying(LEAKAGE_AMPS)) names.add(ownerOf?.get(id) ?? id);
+    const live = [...names];
+    this.live.set(point, live);
+    return live;
   }
 
   /** Amps through a part of a device, from its first terminal to its second; 0 when the device is joined to nothing. */
@@ -362,17 +327,16 @@ export class Circuitry implements Solver {
 
   /** The pulse that a motor's coil gets when its turnout is thrown to a position, by a transient of what then conducts. */
   pulse(motorId: string, side: Position, asked: RailwayState): Pulse | null {
-    const state = this.roles.bonds.settle(asked);
     const coil = `${motorId}.${side}`;
     const piece = this.pieceWith(coil);
-    const name = `${coil} ${nameOfState(state)}`;
-    const found = piece?.pulses.get(name);
-    if (found) return found;
-    const thrown = this.pulses.thrownWith(coil, state);
-    if (!thrown) return null;
-    const pulse = thrown.get(coil) ?? NO_PULSE;
-    piece?.pulses.set(name, pulse);
-    return pulse;
+    if (!piece) return null;
+    const { key } = this.solving.standing(piece, asked);
+    const known = piece.pulses.get(key);
+    if (known) return known.coils.get(coil) ?? NO_PULSE;
+    const coils = this.pulses.thrownWith(coil, this.roles.bonds.settle(asked));
+    if (!coils) return null;
+    piece.pulses.set(key, { coils, live: this.liveIn(coil, asked) });
+    return coils.get(coil) ?? NO_PULSE;
   }
 
   /**
@@ -391,21 +355,6 @@ export class Circuitry implements Solver {
    */
   pulsesWith(motorId: string, side: Position, asked: RailwayState, farads: number): Pulses {
     return this.pulses.thrownFrom(farads, `${motorId}.${side}`, this.roles.bonds.settle(asked));
-  }
-
-  /** The elements that conduct in the first instant in the piece that holds a coil. @param state a settled one */
-  private conductingWith(coil: string, state: RailwayState): Element[] | null {
-    const number = this.piece(coil);
-    const piece = number === undefined ? undefined : this.cut.pieces[number];
-    const first = number === undefined ? undefined : this.solvePiece(number, state);
-    if (number === undefined || !piece || !first) return null;
-    // most of a piece lies behind open contacts: only what conducts is made
-    const names = new Set(first.carrying(LEAKAGE_AMPS));
-    const owners = new Set([...names].map((id) => piece.ownerOf.get(id)));
-    const members = piece.members.filter(({ device }) => owners.has(device.id));
-    const parts = members.flatMap((member) => this.partsOf(number, member, state));
-    const elements = parts.map(({ element }) => opened(element, first.shut));
-    return [...elements, ...piece.wires].filter(({ id }) => names.has(id));
   }
 
   /** Position to which a motor goes when its turnout is asked for one; null when it does not move. */
@@ -444,68 +393,8 @@ export class Circuitry implements Solver {
     const number = this.piece(key) ?? -1;
     const piece = this.cut.pieces[number];
     return piece
-      ? { ground: this.groundOf(piece), elements: this.elementsOf(number, state) }
+      ? { ground: this.solving.groundOf(piece), elements: this.solving.elementsOf(number, state) }
       : { ground: "0", elements: [] };
-  }
-
-  private solvePiece(number: number, asked: RailwayState): OperatingPoint | undefined {
-    const state = this.roles.bonds.settle(asked);
-    const piece = this.cut.pieces[number];
-    if (!piece) return undefined;
-    const solved = this.solvedOf(piece);
-    const name = `${this.behaviour.inquiry} ${nameOfState(state)}`;
-    const known = solved.get(name);
-    if (known) return known;
-    const states = piece.members.map((member) => this.behaviour.stateOf(member, state));
-    const keys = states.map(stateKey);
-    const all = keys.join("|");
-    const point = piece.solutions.get(all) ?? this.run(number, piece, states, keys);
-    piece.solutions.set(all, point);
-    solved.set(name, point);
-    return point;
-  }
-
-  private solvedOf(piece: Piece): Map<string, OperatingPoint> {
-    const known = this.solved.get(piece) ?? new Map<string, OperatingPoint>();
-    this.solved.set(piece, known);
-    return known;
-  }
-
-  private run(number: number, piece: Piece, states: readonly DeviceState[], keys: readonly string[]): OperatingPoint {
-    const elements: Element[] = [];
-    for (const [index, member] of piece.members.entries()) {
-      const state = states[index] as DeviceState;
-      for (const { element } of partsIn(this.cut, number, member, state, keys[index] ?? "")) elements.push(element);
-    }
-    elements.push(...piece.wires);
-    piece.circuit ??= new Circuit({ ground: this.groundOf(piece), elements });
-    const { circuit } = piece;
-    piece.shutDowns ??= shutDownsOf(piece.members);
-    return solvedWithin(elements, piece.shutDowns, (each) => circuit.operatingPoint(each));
-  }
-
-  private partsOfPiece(number: number, asked: RailwayState): DevicePart[] {
-    const state = this.roles.bonds.settle(asked);
-    return (this.cut.pieces[number]?.members ?? []).flatMap((member) => this.partsOf(number, member, state));
-  }
-
-  /** Parts of a device that lie in a piece. @param state a settled one */
-  private partsOf(number: number, member: Member, state: RailwayState): DevicePart[] {
-    const own = this.behaviour.stateOf(member, state);
-    return partsIn(this.cut, number, member, own, stateKey(own));
-  }
-
-  private elementsOf(number: number, state: RailwayState): Element[] {
-    const parts = this.partsOfPiece(number, state);
-    return [...parts.map(({ element }) => element), ...(this.cut.pieces[number]?.wires ?? [])];
-  }
-
-  /** 0 V of a piece: the minus of its first supply; without one, any terminal will do. */
-  private groundOf(piece: Piece): string {
-    if (piece.ground !== "") return piece.ground;
-    const [member] = piece.members;
-    const [wire] = piece.wires;
-    return wire?.nodes[0] ?? (member ? `${member.device.id}:${member.type.terminals[0]?.name}` : "0");
   }
 
   private typeOfDevice(device: Device): DeviceType {

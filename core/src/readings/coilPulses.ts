@@ -7,10 +7,15 @@ import type { RailwayState } from "./states.ts";
 /** Pulses that are kept, of some kilobytes each: those of a club's railway and of some edits before. */
 const MOST_PULSES = 4_000;
 
+/** Throws that are kept for each element that conducts last: those of a motor by its controls, and of some edits before. */
+const MOST_THROUGH = 16;
+
 /** What coils of a railway get when they are thrown. */
 export class CoilPulses {
   /** Pulses by the circuit through which they went: an edit that is undone finds them there. */
   private readonly ran: Latest<Ran>;
+  /** The same by the elements that conducted, under the last of them: most throws after an edit go through what they went through before. */
+  private readonly through: WeakMap<Element, { elements: readonly Element[]; pulses: Pulses }[]>;
 
   /**
    * @param typeOf the type of a device
@@ -23,14 +28,26 @@ export class CoilPulses {
     previous?: CoilPulses,
   ) {
     this.ran = previous?.ran ?? new Latest(MOST_PULSES);
+    this.through = previous?.through ?? new WeakMap();
   }
 
   /** What each coil gets that is thrown with one, by its name in the circuit; null where nothing holds it. */
   thrownWith(coil: string, state: RailwayState): Pulses | null {
-    const elements = this.charged(coil, state);
-    if (!elements) return null;
-    const { key, run, named } = pulseThrough(elements, this.moveAmps);
-    return named(this.ran.at(key, run));
+    const elements = this.conducting(coil, state);
+    const last = elements?.at(-1);
+    if (!elements || !last) return elements && NONE;
+    const known = this.through.get(last) ?? [];
+    this.through.set(last, known);
+    const same = known.find((each) => isSame(each.elements, elements));
+    if (same) return same.pulses;
+    const { key, run, named } = pulseThrough(
+      elements.map((each) => this.withStore(each)),
+      this.moveAmps,
+    );
+    const pulses = named(this.ran.at(key, run));
+    known.push({ elements, pulses });
+    if (known.length > MOST_THROUGH) known.shift();
+    return pulses;
   }
 
   /** The same from another capacitor. @param farads of all discharge units that take part */
@@ -61,6 +78,13 @@ export class CoilPulses {
 
   /** Least current that moves the slug of a coil, by the coil's name. */
   private readonly moveAmps = (id: string): number => this.typeOf(ownerOf(id))?.figures.moveAmps?.value ?? 0;
+}
+
+const NONE: Pulses = new Map();
+
+/** Whether two lists hold the same objects. */
+function isSame(a: readonly Element[], b: readonly Element[]): boolean {
+  return a.length === b.length && a.every((each, index) => each === b[index]);
 }
 
 /** End of the name of the source that stands for a device's capacitor. */

@@ -4,7 +4,8 @@ import type { OperatingPoint } from "../circuit/solution.ts";
 import { laidWires } from "../loom/laidWires.ts";
 import { deviceOf } from "../record/find.ts";
 import { amps, milliamps, volts } from "../units/format.ts";
-import type { Circuitry, Extra } from "./circuitry.ts";
+import type { Circuitry } from "./circuitry.ts";
+import type { Extra } from "./solving.ts";
 import { bandOf, type Changes, changesIn, combined } from "./spread.ts";
 import type { RailwayState } from "./states.ts";
 

@@ -10,7 +10,7 @@ import { ChangedMap } from "../record/changedMap.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import { type DevicePart, type DeviceState, type FedBy, IDLE } from "./kit.ts";
 import { partsOf } from "./models.ts";
-import type { Pulse } from "./pulse.ts";
+import type { Pulses } from "./pulse.ts";
 
 /** A device as a piece of circuit holds it. */
 export interface Member {
@@ -52,8 +52,8 @@ export interface Piece {
   ownerOf: Map<string, string>;
   /** Where its motors go, by motor and what is asked, as far as it was found out. */
   goesTo: Map<string, Throw>;
-  /** Pulses through its coils, by coil and railway's state. */
-  pulses: Map<string, Pulse>;
+  /** Pulses through its coils, by the states of the members. */
+  pulses: Map<string, Followed>;
   /** Currents of short circuits that were looked at, by their ends and the state. */
   shorts: Map<string, { amps: number; volts: number }>;
 }
@@ -62,6 +62,12 @@ export interface Piece {
 export interface Throw {
   to: Position | null;
   live: readonly string[] | null;
+}
+
+/** What the coils of a piece get in a throw, and the devices and wires that carry current in its first instant. */
+export interface Followed {
+  coils: Pulses;
+  live: readonly string[];
 }
 
 export interface Cut {
@@ -243,14 +249,21 @@ function inPlaceOf(previous: Cut, affected: ReadonlySet<number>, recut: Recut) {
     return number;
   });
   for (const [name, number] of recut.pieceOf) pieceOf.set(name, numberOf[number] as number);
+  /** Names in the piece that has a number now, or had it before it was moved. */
+  const namesAt = (number: number) => {
+    const made = numberOf.indexOf(number);
+    if (made < 0) return namesOf(previous.pieces[number], number);
+    return [...recut.pieceOf].flatMap(([name, own]) => (own === made ? [name] : []));
+  };
   // places that are left over are filled from the end
+  const cameFrom = new Map<number, number>();
   for (const hole of free.sort((a, b) => b - a)) {
     const last = pieces.length - 1;
     if (hole < last) {
-      const piece = pieces[last] as Piece;
-      const renamed = [...pieceOf].flatMap(([name, number]) => (number === last ? [name] : []));
-      for (const name of renamed) pieceOf.set(name, hole);
-      pieces[hole] = piece;
+      const from = cameFrom.get(last) ?? last;
+      for (const name of namesAt(from)) pieceOf.set(name, hole);
+      cameFrom.set(hole, from);
+      pieces[hole] = pieces[last] as Piece;
     }
     pieces.pop();
   }
@@ -299,9 +312,9 @@ function cutOf(devices: readonly CutDevice[], wires: readonly LaidWire[], previo
     }
   }
   for (const wire of wires) {
-    const { from, to, ohms, element: id } = wire;
+    const { from, ohms, element: id } = wire;
     const number = pieceOf.get(from.key) ?? 0;
-    pieces[number]?.wires.push({ kind: "resistor", id, nodes: [from.key, to.key], ohms });
+    pieces[number]?.wires.push(elementOf(wire));
     structures[number]?.push(id);
     values[number]?.set(id, ohms);
   }
@@ -359,6 +372,16 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
   return { cut: { ...before, pieces, wires: wiresNow, laid: wires }, changed };
 }
 
+const elements = new WeakMap<LaidWire, Element>();
+
+/** A wire as a resistor; the same object for the same wire, whatever piece it is cut into. */
+function elementOf(wire: LaidWire): Element {
+  const { element: id, from, to, ohms } = wire;
+  const known = elements.get(wire) ?? { kind: "resistor", id, nodes: [from.key, to.key], ohms };
+  elements.set(wire, known);
+  return known;
+}
+
 function emptyPiece(): Piece {
   return {
     signature: "",
@@ -379,13 +402,16 @@ function emptyPiece(): Piece {
   };
 }
 
-/** What still holds of a piece when some of its values have changed: its circuit, and throws through none of the changed ones. */
-function carriedOver(before: Piece, values: ReadonlyMap<string, number>): Pick<Piece, "circuit" | "goesTo"> {
+/** What still holds of a piece when some of its values have changed: its circuit, and throws and pulses through none of the changed ones. */
+function carriedOver(before: Piece, values: ReadonlyMap<string, number>): Pick<Piece, "circuit" | "goesTo" | "pulses"> {
   const changed = new Set(
     [...values].filter(([name, value]) => before.values.get(name) !== value).map(([name]) => name),
   );
-  const goesTo = [...before.goesTo].filter(([, { live }]) => live !== null && !live.some((name) => changed.has(name)));
-  return { circuit: before.circuit, goesTo: new Map(goesTo) };
+  const stands = ({ live }: { live: readonly string[] | null }) =>
+    live !== null && !live.some((name) => changed.has(name));
+  const goesTo = [...before.goesTo].filter(([, thrown]) => stands(thrown));
+  const pulses = [...before.pulses].filter(([, followed]) => stands(followed));
+  return { circuit: before.circuit, goesTo: new Map(goesTo), pulses: new Map(pulses) };
 }
 
 /** The parts of a member that lie in its piece, in one state; the same objects whenever the state is the same. */

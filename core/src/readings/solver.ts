@@ -5,8 +5,8 @@ import type { RailwayState } from "./states.ts";
 
 /** What the behaviour of devices is found out from: the solved circuit. */
 export interface Solver {
-  /** Devices and wires in which more than a current flows, of the piece that holds an element. */
-  carrying(elementId: string, state: RailwayState, amps: number): string[];
+  /** Devices and wires through which more than leakage flows, of the piece that holds an element. */
+  liveIn(elementId: string, state: RailwayState): readonly string[];
   amps(deviceId: string, part: string, state: RailwayState): number;
   volts(plus: string, minus: string, state: RailwayState): number | undefined;
   pulse(motorId: string, coil: Position, state: RailwayState): Pulse | null;

@@ -31,6 +31,8 @@ export interface Solved {
   point: OperatingPoint;
   parts: readonly DevicePart[];
   wires: readonly Element[];
+  /** Brings a circuit that others use as well back to the solution; nothing where nobody else does. */
+  bringBack?: () => void;
 }
 
 /** What single builds differ in: all that goes by one key differs together, by as much of its own extent. */
@@ -83,6 +85,7 @@ export function changesIn(record: RailwayRecord, solved: Solved): (plus: string,
   });
   const variations = variationsOf(record, solved);
   return (plus, minus) => {
+    solved.bringBack?.();
     const adjoint = throughRegulators(circuit.adjoint(plus, minus), held);
     const changes = new Map<string, number>();
     for (const { element, index, key, share, volts } of variations) {

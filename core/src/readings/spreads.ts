@@ -4,7 +4,7 @@ import { type Changes, combined, type Spread } from "./spread.ts";
 /** What builds that differ change of the volts between two nodes at an operating point. */
 export type Changing = (plus: string, minus: string) => Changes;
 
-/** Operating points whose changes are kept: each holds a circuit of its own. */
+/** Operating points whose changes are kept. */
 const CHANGING_KEPT = 4;
 
 /** Spreads at operating points, by the terminals between which they are; a point is the same object as long as its piece is. */

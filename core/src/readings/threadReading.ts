@@ -85,6 +85,12 @@ const moved = (otherwise: Position): RailwayState => {
 /** All turnouts on their way at once, to normal or to reverse. */
 export const ALL_MOVING: Record<Position, RailwayState> = { N: moved("N"), R: moved("R") };
 
+/** What flows with everything at rest and while all turnouts move: of each the greater of all normal and all reverse. */
+export function restAndMoving(given: (state: RailwayState) => number): { rest: number; moving: number } {
+  const most = ({ N, R }: Record<Position, RailwayState>) => Math.max(given(N), given(R));
+  return { rest: most(AT_REST), moving: most(ALL_MOVING) };
+}
+
 /**
  * State in which a thread is asked for a position: thrown or held, all others stand at normal; at rest, all stand where
  * it does, so that one solution serves all threads.

@@ -43,15 +43,13 @@ export function thrownTo(solver: Solver, motor: ThreadMotor, thread: Thread, thr
       return { to: lying(Math.abs(volts) < least ? null : volts > 0 ? "N" : "R"), live: null };
     }
     default:
-      return { to: lying(pulsedTo(solver, motor, state)), live: solver.carrying(`${id}.N`, state, LIVE_AMPS) };
+      return { to: lying(pulsedTo(solver, motor, state)), live: solver.liveIn(`${id}.N`, state) };
   }
 }
 
 /** The side of the one coil that gets a firm pulse; null when none does, or both. */
 function pulsedTo(solver: Solver, { device, type }: ThreadMotor, state: RailwayState): Position | null {
   const joules = (coil: Position) => {
-    // the first instant tells whether there is anything to follow
-    if (Math.abs(solver.amps(device.id, coil, state)) < (type.figures.restAmps?.value ?? 0)) return 0;
     const pulse = solver.pulse(device.id, coil, state);
     return pulse && isFirm(pulse, type) ? pulse.joules : 0;
   };
@@ -83,9 +81,6 @@ export function windingOf({ type }: Pick<ThreadMotor, "type">): string {
 
 /** Pulses shorter than this move no servo, seconds (common practice: 0.5 to 2.5 ms do). */
 const SHORTEST_PULSE = 0.0004;
-/** Current from which an element takes part in a throw, amps: more than what open contacts leak. */
-const LIVE_AMPS = 1e-6;
-
 /** Whether a pulse throws a motor of a type for certain: enough energy, and long enough (both figures of the type). */
 function isFirm(pulse: Pulse, type: DeviceType): boolean {
   const { pulseJoules, pulseSeconds } = type.figures;
