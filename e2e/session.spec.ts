@@ -28,7 +28,7 @@ test("a backup put back under an open window is noticed, and what the window kno
   await server.stop();
   server.putBackupBack();
   let requests = 0;
-  page.on("request", () => requests++);
+  page.on("request", (request) => request.url().includes("/api/") && requests++);
   await server.start();
   const way = page.getByRole("alertdialog", { name: "This window knows more than the file" });
   await expect(way).toBeVisible({ timeout: 30_000 });
@@ -153,3 +153,33 @@ test("checks that cannot be made are not called clear, and can be made again", a
   await page.getByRole("button", { name: "Check again" }).first().click();
   await expect(page.getByRole("link", { name: "Findings: 5 wrong, 8 doubtful" })).toBeVisible();
 });
+
+test("before anything is worked out nothing is counted and nothing is called right", async ({ page, server }) => {
+  // a worker that never answers
+  await page.route("**/derive.worker*", (route) =>
+    route.fulfill({ contentType: "text/javascript", body: "self.onmessage = () => {};" }),
+  );
+  await page.goto(server.address);
+  await page.getByRole("link", { name: "Skerrin Ferry", exact: true }).click();
+  const stages = page.getByRole("navigation", { name: "Stages" });
+  await expect(stages.getByRole("link", { name: /^Loom \.\.\./ })).toBeVisible();
+  for (const [key, heading] of STAGE_KEYS) {
+    await page.keyboard.press("g");
+    await page.keyboard.press(key);
+    await expect(page.getByRole("heading", { name: heading, exact: true, level: 1 })).toBeVisible();
+    const main = page.getByRole("main");
+    await expect(main.getByText(/Checking \.\.\.|being checked/).first()).toBeVisible();
+    await expect(main.getByRole("img", { name: "agrees" })).toHaveCount(0);
+    expect(await main.innerText()).not.toMatch(/\b0 (of|wires|joints|wrong|addresses)\b|Nothing is wrong|Every output/);
+  }
+});
+
+/** Stages that say something of what is worked out, with the keys that lead there. */
+const STAGE_KEYS = [
+  ["e", "Equip"],
+  ["y", "Routes"],
+  ["l", "Loom"],
+  ["n", "Numbers"],
+  ["p", "Prove"],
+  ["f", "Findings"],
+] as const;

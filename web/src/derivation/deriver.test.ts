@@ -21,7 +21,7 @@ const record = (name: string) => emptyRecord(name);
 
 /** A change that makes an overview of which only one turnout is complete: the name. */
 const changed = (name: string, share = 1): OverviewChange => ({
-  ...{ complete: [name], partial: share < 1, share },
+  ...{ complete: [name], partial: share < 1, coming: [], share },
   lists: {},
 });
 

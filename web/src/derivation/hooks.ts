@@ -1,4 +1,14 @@
-import type { Consequence, EditGroup, Finding, LaidAs, Remedy, RoutePress, Thread, UnitDesign } from "@alderman/core";
+import type {
+  Consequence,
+  EditGroup,
+  Finding,
+  LaidAs,
+  Loom,
+  Remedy,
+  RoutePress,
+  Thread,
+  UnitDesign,
+} from "@alderman/core";
 import { useEffect, useState } from "react";
 import { useRecord } from "../session/hooks.ts";
 import { type AppThunk, useAppDispatch, useAppSelector } from "../store/store.ts";
@@ -6,7 +16,7 @@ import { choose } from "../store/view.ts";
 import type { FocusResult } from "./derive.worker.ts";
 import type { Results } from "./deriver.ts";
 import { leaderOf } from "./focus.ts";
-import type { Overview } from "./overview.ts";
+import { loomIn, type Overview } from "./overview.ts";
 
 /** The latest results of the worker. What needs one of them only asks for that, so that it is not drawn anew for the others. */
 export function useResults(): Results {
@@ -16,6 +26,11 @@ export function useResults(): Results {
 /** What was worked out of the whole railway; null before it is there. */
 export function useOverview(): Overview | null {
   return useAppSelector(({ derivation }) => derivation.overview);
+}
+
+/** The loom as it was worked out; null before all of it is there. */
+export function useLoom(): Loom | null {
+  return loomIn(useOverview());
 }
 
 /** What was worked out of the thread that is looked at. */

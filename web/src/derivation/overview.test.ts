@@ -5,6 +5,7 @@ import fc from "fast-check";
 import { expect, it } from "vitest";
 import {
   changeOf,
+  loomIn,
   type Overview,
   type OverviewChange,
   overviewOf,
@@ -87,8 +88,12 @@ it("comes in parts to the same, of no more new things in each than may be, and i
       break;
     }
     expect(next.partial).toBe(true);
+    // the loom is shown when all of it is there, not before
+    const isAll = next.loom.wires.length === all.loom.wires.length && next.loom.idle.length === all.loom.idle.length;
+    if (!isAll) expect(loomIn(there)).toBeNull();
   }
   expect(there).toEqual(all);
+  expect(loomIn(there)).toEqual(all.loom);
   expect(there?.partial).toBe(false);
 });
 
@@ -101,7 +106,7 @@ it("shows of rules that have not looked yet what they found before, and of a rai
   expect(first.loads).toEqual([]);
   // the threads are there before anything is woven or solved
   expect(first.threads).toEqual(opened.schematic.threads);
-  expect([opened.isCut, first.loom.wires, first.boards]).toEqual([false, [], []]);
+  expect([opened.isCut, first.loom.wires, first.boards, loomIn(first)]).toEqual([false, [], [], null]);
   opened.checking.go(() => false);
   const whole = overviewOf(opened, first);
   expect(whole.partial).toBe(false);
@@ -112,6 +117,7 @@ it("shows of rules that have not looked yet what they found before, and of a rai
   edited.checking.go(() => true);
   const between = overviewOf(edited, whole);
   expect(between.partial).toBe(false);
+  expect(loomIn(between)).toEqual(between.loom);
   const { looked } = edited.checking;
   expect(between.findings.filter(({ ruleId }) => !looked.has(ruleId))).toEqual(
     whole.findings.filter(({ ruleId }) => !looked.has(ruleId)),

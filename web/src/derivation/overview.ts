@@ -9,12 +9,14 @@ export type Overview = {
   nets: Derived["schematic"]["nets"];
   /** Not all rules have looked at the railway yet since it was opened, so that what has no finding need not be in order. */
   partial: boolean;
+  /** Lists that are not made yet since the railway was opened, or of which not all is here: what is not in them may yet come. */
+  coming: readonly ListName[];
 };
 
 /** The lists of an overview, of which only what is new is sent. */
 type Lists = Pick<Overview, "threads" | "nets" | "addresses" | "findings" | "loads" | "boards" | "nodeVolts"> &
   Pick<Loom, "wires" | "passages" | "strips" | "cables" | "idle">;
-type ListName = keyof Lists;
+export type ListName = keyof Lists;
 type Item<K extends ListName> = Lists[K][number];
 
 /** What tells one thing of a list from the others, from one overview to the next; lists in the order in which they are sent. */
@@ -33,6 +35,8 @@ const KEYS: { [K in ListName]: (item: Item<K>) => string } = {
   idle: ({ fact }) => fact.id,
 };
 const NAMES = Object.keys(KEYS) as ListName[];
+/** Those that follow from loom and circuit. */
+const CUT = new Set<ListName>(["wires", "passages", "strips", "cables", "idle", "boards", "nodeVolts"]);
 
 /** What has to be sent for the other side to have an overview, when it has the one before. */
 export interface OverviewChange {
@@ -40,6 +44,7 @@ export interface OverviewChange {
   lists: { [K in ListName]?: ListChange<Item<K>> };
   complete: Overview["complete"];
   partial: boolean;
+  coming: Overview["coming"];
   /** How far the checking is, 0 to 1; what is left is asked for. */
   share: number;
 }
@@ -61,7 +66,8 @@ export function overviewOf(derived: Derived, before: Overview | null = null): Ov
   const { looked, isSwept } = checking;
   const isAll = looked.size === RULES.length;
   const left = isAll ? [] : (before?.findings ?? []).filter(({ ruleId }) => !looked.has(ruleId));
-  const now = {
+  const isMade = (name: ListName) => (name === "loads" ? isSwept : derived.isCut || !CUT.has(name));
+  const now: Overview = {
     loom,
     addresses,
     findings: isAll ? derived.findings : gravestFirst([...checking.findings, ...left]),
@@ -72,6 +78,7 @@ export function overviewOf(derived: Derived, before: Overview | null = null): Ov
     threads: schematic.threads,
     nets: schematic.nets,
     partial: !isAll && (before?.partial ?? true),
+    coming: (before?.coming ?? NAMES).filter((name) => !isMade(name)),
   };
   if (!before) return now;
   const [lists, earlier] = [listsOf(now), listsOf(before)];
@@ -104,7 +111,14 @@ export function partOf(now: Overview, before: Overview | null, most: number): Ov
     return [name, part.length === lists[name].length ? lists[name] : part];
   });
   const isAll = parts.every(([name, part]) => part === lists[name as ListName]);
-  return isAll ? now : overviewFrom(Object.fromEntries(parts), { ...now, partial: true });
+  if (isAll) return now;
+  const coming = NAMES.filter((name, at) => now.coming.includes(name) || parts[at]?.[1] !== lists[name]);
+  return overviewFrom(Object.fromEntries(parts), { ...now, partial: true, coming });
+}
+
+/** The loom; null while not all of it is there. */
+export function loomIn(overview: Overview | null): Loom | null {
+  return overview && !overview.coming.some((name) => name in overview.loom) ? overview.loom : null;
 }
 
 function listsOf({ threads, nets, addresses, findings, loads, boards, nodeVolts, loom }: Overview): Lists {
@@ -113,9 +127,9 @@ function listsOf({ threads, nets, addresses, findings, loads, boards, nodeVolts,
 
 function overviewFrom(
   { wires, passages, strips, cables, idle, ...lists }: Lists,
-  { complete, partial }: Pick<Overview, "complete" | "partial">,
+  { complete, partial, coming }: Pick<Overview, "complete" | "partial" | "coming">,
 ): Overview {
-  return { ...lists, complete, partial, loom: { wires, passages, strips, cables, idle } };
+  return { ...lists, complete, partial, coming, loom: { wires, passages, strips, cables, idle } };
 }
 
 /** A list in which things that are as they were are the earlier objects. */
@@ -135,8 +149,8 @@ export function changeOf(now: Overview, before: Overview | null, share = 1): Ove
     const [list, old] = [lists[name] as readonly unknown[], earlier?.[name] as readonly unknown[] | undefined];
     return old && isSameList(list, old) ? [] : [[name, listChange(list, old ?? [])] as const];
   });
-  const { complete, partial } = now;
-  return { lists: Object.fromEntries(changes), complete, partial, share };
+  const { complete, partial, coming } = now;
+  return { lists: Object.fromEntries(changes), complete, partial, coming, share };
 }
 
 /** The overview that a change makes of the one before; a list in which nothing changed is the same one. */

@@ -2,8 +2,8 @@ import { addTurnout, completed, Derived, edit, emptyRecord, tickWires } from "@a
 import { railway, smallRailway } from "@alderman/core/testing/build";
 import { expect, it } from "vitest";
 import { NO_RESULTS, type Results } from "./deriver.ts";
-import { wholeOverviewOf } from "./overview.ts";
-import { equipShare, loomShare, numbersShare, proveShare } from "./shares.ts";
+import { overviewOf, wholeOverviewOf } from "./overview.ts";
+import { equipShare, loomShare, numbersShare, proveShare, routesShare } from "./shares.ts";
 
 /** What is shown of a railway with this overview and these counts. */
 const results = (overview: Results["overview"], proving: Results["proving"] = null): Results => ({
@@ -41,7 +41,10 @@ it("counts outputs in use that have an address of their own", () => {
 it("counts test steps, and nothing at all before anything is known", () => {
   const proving = { a: { steps: 7, passed: 3, failed: 1, stale: 1 }, b: { steps: 5, passed: 5, failed: 0, stale: 0 } };
   expect(proveShare(2, results(null, proving))).toMatchObject({ done: 8, of: 12 });
-  for (const share of [equipShare, loomShare, numbersShare, proveShare])
-    expect(share(0, results(null))).toMatchObject({ done: 0, of: 0 });
+  for (const share of [equipShare, loomShare, numbersShare, proveShare]) expect(share(0, results(null))).toBeNull();
   expect(loomShare(0, results(overview(emptyRecord("x")), {}))).toMatchObject({ done: 0, of: 0 });
+  const opened = overviewOf(new Derived(smallRailway()));
+  expect(loomShare(4, results(opened))).toBeNull();
+  expect(routesShare(4, results(opened), smallRailway())).toBeNull();
+  expect(numbersShare(4, results(opened))).toMatchObject({ done: 1, of: 1 });
 });

@@ -1,7 +1,8 @@
 import { isDue, jointsOf, progressOf, type RailwayRecord } from "@alderman/core";
 import type { Results } from "./deriver.ts";
+import { loomIn } from "./overview.ts";
 
-/** How much of a stage is done, in the stage's own units. */
+/** How much of a stage is done, in the stage's own units; of one that is not worked out yet there is none. */
 export interface Share {
   done: number;
   of: number;
@@ -21,17 +22,19 @@ export function lineShare(turnouts: number, _results: Results, record: RailwayRe
 }
 
 /** Turnouts that have all they need. */
-export function equipShare(turnouts: number, results: Results): Share {
+export function equipShare(turnouts: number, results: Results): Share | null {
+  if (!results.overview || results.overview.coming.includes("threads")) return null;
   const complete = new Set(results.overview?.complete);
   const done = members(results, (leader) => complete.has(leader));
   return { done, of: turnouts, words: "turnouts completely equipped" };
 }
 
 /** Routes that are asked for by something and in whose way nothing stands. */
-export function routesShare(_turnouts: number, { overview }: Results, record: RailwayRecord | null): Share {
+export function routesShare(_turnouts: number, { overview }: Results, record: RailwayRecord | null): Share | null {
   const routes = record?.routes ?? [];
+  if (!overview || overview.partial) return null;
   const wrong = new Set(
-    overview?.findings.flatMap(({ stage, severity, where }) =>
+    overview.findings.flatMap(({ stage, severity, where }) =>
       stage === "routes" && severity === "stop" ? [where] : [],
     ),
   );
@@ -41,20 +44,23 @@ export function routesShare(_turnouts: number, { overview }: Results, record: Ra
 }
 
 /** Joints of wires that are made. */
-export function loomShare(_turnouts: number, { overview }: Results): Share {
-  return { ...jointsOf(progressOf(overview?.loom.wires ?? [])), words: "joints of wires made" };
+export function loomShare(_turnouts: number, { overview }: Results): Share | null {
+  const loom = loomIn(overview);
+  return loom && { ...jointsOf(progressOf(loom.wires)), words: "joints of wires made" };
 }
 
 /** Outputs in use that answer to the address that they are to have, which is theirs alone. */
-export function numbersShare(_turnouts: number, { overview }: Results): Share {
-  const used = overview?.addresses.filter(({ throws }) => throws !== null) ?? [];
+export function numbersShare(_turnouts: number, { overview }: Results): Share | null {
+  if (!overview || overview.coming.includes("addresses")) return null;
+  const used = overview.addresses.filter(({ throws }) => throws !== null);
   const done = used.filter((output) => output.sharedWith.length === 0 && output.packet && !isDue(output)).length;
   return { done, of: used.length, words: "outputs in use that answer to an address of their own" };
 }
 
 /** Steps of the test sheets that have passed and still hold. */
-export function proveShare(_turnouts: number, { proving }: Results): Share {
-  const counts = Object.values(proving ?? {});
+export function proveShare(_turnouts: number, { proving }: Results): Share | null {
+  if (!proving) return null;
+  const counts = Object.values(proving);
   return {
     done: counts.reduce((sum, { passed }) => sum + passed, 0),
     of: counts.reduce((sum, { steps }) => sum + steps, 0),

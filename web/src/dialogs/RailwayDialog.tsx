@@ -2,15 +2,17 @@ import {
   CABLE_COLOUR_WORDS,
   CABLE_COLOURS,
   CATALOGUE,
+  type EditGroup,
   GAUGES,
   type RailwayRecord,
+  recordError,
   setLaying,
   TOPOLOGIES,
   TOPOLOGY_WORDS,
 } from "@alderman/core";
 import { Download } from "lucide-react";
 import { useParams } from "react-router";
-import { useOverview } from "../derivation/hooks.ts";
+import { useLoom } from "../derivation/hooks.ts";
 import { buttonClass } from "../kit/Button.tsx";
 import { ChoiceField } from "../kit/ChoiceField.tsx";
 import { Dialog } from "../kit/Dialog.tsx";
@@ -18,7 +20,7 @@ import { Field, FieldGroup, FormGrid } from "../kit/Field.tsx";
 import { NumberField } from "../kit/NumberField.tsx";
 import { TextField } from "../kit/TextField.tsx";
 import { useRecord } from "../session/hooks.ts";
-import { useTryEdit } from "../session/useEdit.ts";
+import { useEdit, useTryEdit } from "../session/useEdit.ts";
 
 const GAUGE_OPTIONS = GAUGES.map((value) => ({ value, text: value }));
 
@@ -31,13 +33,21 @@ export function RailwayDialog({ close }: { close: () => void }) {
   const record = useRecord();
   const { railwayId } = useParams();
   const tryEdit = useTryEdit();
-  const loom = useOverview()?.loom;
+  const act = useEdit();
+  const loom = useLoom();
   if (!record) return null;
   const { railway } = record;
-  const set = (words: string, change: Partial<RailwayRecord["railway"]>) =>
-    tryEdit({ words: words.slice(0, 200), edits: [{ op: "railway", value: { ...railway, ...change } }] });
-  const lay = (fields: Parameters<typeof setLaying>[2]) =>
-    tryEdit(() => (loom ? setLaying(record, loom, fields) : null));
+  const setting = (words: string, change: Partial<RailwayRecord["railway"]>): EditGroup => ({
+    words: words.slice(0, 200),
+    edits: [{ op: "railway", value: { ...railway, ...change } }],
+  });
+  const laying = (fields: Parameters<typeof setLaying>[2]) => () => {
+    // what is made stays where it is, which the loom has to say
+    if (!loom) throw recordError("The wires are still being worked out. Try again in a moment.");
+    return setLaying(record, loom, fields);
+  };
+  const set = (...to: Parameters<typeof setting>) => tryEdit(setting(...to));
+  const lay = (...to: Parameters<typeof laying>) => tryEdit(laying(...to));
   return (
     <Dialog title={railway.name} about="Settings of the railway. Each is saved when it is changed." close={close}>
       <FormGrid>
@@ -52,39 +62,39 @@ export function RailwayDialog({ close }: { close: () => void }) {
           label="Single wires"
           value={railway.wireGauge}
           options={GAUGE_OPTIONS}
-          onChange={(wireGauge) => set(`Single wires are ${wireGauge}`, { wireGauge })}
+          onChange={(wireGauge) => act(setting(`Single wires are ${wireGauge}`, { wireGauge }))}
         />
         <ChoiceField
           label="Cores of cables"
           value={railway.cableGauge}
           options={GAUGE_OPTIONS}
-          onChange={(cableGauge) => set(`Cores of cables are ${cableGauge}`, { cableGauge })}
+          onChange={(cableGauge) => act(setting(`Cores of cables are ${cableGauge}`, { cableGauge }))}
         />
         <ChoiceField
           label="Trunks"
           value={railway.busGauge}
           options={GAUGE_OPTIONS}
-          onChange={(busGauge) => set(`Trunks are ${busGauge}`, { busGauge })}
+          onChange={(busGauge) => act(setting(`Trunks are ${busGauge}`, { busGauge }))}
         />
         <ChoiceField
           label="Cores of a cable"
           value={String(railway.cableCores)}
           options={sizes("cores", railway.cableCores)}
-          onChange={(cores) => set(`Cables have ${cores} cores`, { cableCores: Number(cores) })}
+          onChange={(cores) => act(setting(`Cables have ${cores} cores`, { cableCores: Number(cores) }))}
         />
         <ChoiceField
           label="Colours of cores"
           value={railway.cableColours}
           options={COLOUR_OPTIONS}
           onChange={(cableColours) =>
-            set(`Cores are coloured as ${CABLE_COLOUR_WORDS[cableColours]}`, { cableColours })
+            act(setting(`Cores are coloured as ${CABLE_COLOUR_WORDS[cableColours]}`, { cableColours }))
           }
         />
         <ChoiceField
           label="Ways of a strip"
           value={String(railway.stripWays)}
           options={sizes("ways", railway.stripWays)}
-          onChange={(ways) => set(`Strips have ${ways} ways`, { stripWays: Number(ways) })}
+          onChange={(ways) => act(setting(`Strips have ${ways} ways`, { stripWays: Number(ways) }))}
         />
       </FieldGroup>
       <FieldGroup title="Where things are">
@@ -146,13 +156,13 @@ export function RailwayDialog({ close }: { close: () => void }) {
           label="Commons of pulses"
           value={railway.commons}
           options={TOPOLOGY_OPTIONS}
-          onChange={(commons) => set(`Commons are ${TOPOLOGY_WORDS[commons]}`, { commons })}
+          onChange={(commons) => act(setting(`Commons are ${TOPOLOGY_WORDS[commons]}`, { commons }))}
         />
         <ChoiceField
           label="Feeders"
           value={railway.feeders}
           options={TOPOLOGY_OPTIONS}
-          onChange={(feeders) => set(`Feeders are ${TOPOLOGY_WORDS[feeders]}`, { feeders })}
+          onChange={(feeders) => act(setting(`Feeders are ${TOPOLOGY_WORDS[feeders]}`, { feeders }))}
         />
         <ChoiceField
           label="Strips under the layout"
@@ -161,7 +171,7 @@ export function RailwayDialog({ close }: { close: () => void }) {
             { value: "boards", text: "beside the boards" },
             { value: "zones", text: "in each zone" },
           ]}
-          onChange={(stripsAt) => lay({ stripsAt })}
+          onChange={(stripsAt) => act(laying({ stripsAt }))}
         />
         <MetresField
           label="Reach of a strip, m"
@@ -175,7 +185,7 @@ export function RailwayDialog({ close }: { close: () => void }) {
             { value: "number", text: "number: first free" },
             { value: "role", text: "role: same colour" },
           ]}
-          onChange={(coresBy) => lay({ coresBy })}
+          onChange={(coresBy) => act(laying({ coresBy }))}
         />
         <ChoiceField
           label="Motors are joined by"
@@ -185,7 +195,7 @@ export function RailwayDialog({ close }: { close: () => void }) {
             { value: "one", text: "a tail each" },
             { value: "two", text: "a tail for two" },
           ]}
-          onChange={(motorTails) => lay({ motorTails })}
+          onChange={(motorTails) => act(laying({ motorTails }))}
         />
         <Field label="Cores of a tail">
           {(ids) => (
@@ -220,7 +230,7 @@ export function RailwayDialog({ close }: { close: () => void }) {
             { value: "0", text: "as the standard does" },
             { value: "4", text: "from raw 0: four off" },
           ]}
-          onChange={(shift) => set("How addresses are counted", { addressShift: shift === "4" ? 4 : 0 })}
+          onChange={(shift) => act(setting("How addresses are counted", { addressShift: shift === "4" ? 4 : 0 }))}
         />
       </FieldGroup>
       <p className="mt-2 text-small text-ink-2">

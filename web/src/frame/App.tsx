@@ -17,6 +17,12 @@ const STAGE_PAGES = STAGES.map(({ path, load }) => ({ path, Page: part(load) }))
 /** Time after which everything is fetched that the first page did without, milliseconds. */
 const REST_AFTER = 5000;
 
+const serverAnswers = () =>
+  fetch("/", { method: "HEAD" }).then(
+    () => true,
+    () => false,
+  );
+
 /** Every address of the interface, with what surrounds each page: the theme, tips, and sentences shown for a while. */
 export function App() {
   const theme = useAppSelector((state) => state.view.theme);
@@ -26,7 +32,7 @@ export function App() {
     keepText("alderman-theme", theme);
   }, [theme]);
   useEffect(() => {
-    const waiting = setTimeout(() => void fetchParts(), REST_AFTER);
+    const waiting = setTimeout(() => void fetchParts(serverAnswers), REST_AFTER);
     return () => clearTimeout(waiting);
   }, []);
   return (

@@ -5,6 +5,7 @@ import { part } from "../kit/part.tsx";
 import { Meter } from "../meter/Meter.tsx";
 import { leaveRailway, openRailway } from "../session/actions.ts";
 import { useSession } from "../session/hooks.ts";
+import { notify } from "../store/notices.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { lookAtRailway } from "../store/view.ts";
 import { CommandKeys } from "./CommandKeys.tsx";
@@ -16,7 +17,9 @@ import { useCommandContext } from "./useCommandContext.ts";
 
 const Panels = part(async () => (await import("../dialogs/Panels.tsx")).Panels);
 const ThreadSlide = part(async () => (await import("./ThreadSlide.tsx")).ThreadSlide);
-const WayOut = part(async () => (await import("./WayOut.tsx")).WayOut);
+// it is wanted when the server was away, so that it is fetched at once
+const wayOut = import("./WayOut.tsx");
+const WayOut = part(async () => (await wayOut).WayOut);
 
 /** The frame around the stages of one railway: spine, sheets, meter. */
 export function RailwayFrame() {
@@ -49,14 +52,19 @@ export function RailwayFrame() {
       </ErrorBoundary>
       <Meter />
       <CommandKeys context={context} />
-      <Suspense>
-        {stuck && <WayOut />}
-        {panel === "thread" && <ThreadSlide close={close} />}
-        {panel && panel !== "thread" && <Panels panel={panel} close={close} context={context} />}
-      </Suspense>
+      <ErrorBoundary fallback={null} onError={() => dispatch(notify(NOT_FETCHED))} resetKeys={[panel, stuck]}>
+        <Suspense>
+          {stuck && <WayOut />}
+          {panel === "thread" && <ThreadSlide close={close} />}
+          {panel && panel !== "thread" && <Panels panel={panel} close={close} context={context} />}
+        </Suspense>
+      </ErrorBoundary>
     </div>
   );
 }
+
+const NOT_FETCHED =
+  "That could not be opened. When the server does not answer, start it again, then reload the page: what waits to be saved is kept in this browser.";
 
 /** The first thing that Tab comes to: past the spine and the headings, to where the work is. */
 function SkipLink() {

@@ -111,9 +111,9 @@ function SavedWords() {
   );
 }
 
-function StageLink({ to, title, share, on }: { to: string; title: string; share: Share; on: boolean }) {
-  const finished = share.of > 0 && share.done >= share.of;
-  const length = share.of === 0 ? 0 : finished ? 66 : 22 + 44 * (share.done / share.of);
+function StageLink({ to, title, share, on }: { to: string; title: string; share: Share | null; on: boolean }) {
+  const finished = share !== null && share.of > 0 && share.done >= share.of;
+  const length = !share?.of ? 0 : finished ? 66 : 22 + 44 * (share.done / share.of);
   const copper = on ? "var(--copper)" : "#C67A45";
   const hole = on ? "var(--plaster)" : "var(--bottle)";
   return (
@@ -135,8 +135,8 @@ function StageLink({ to, title, share, on }: { to: string; title: string; share:
       </svg>
       <b className="block font-head text-[17px] leading-[1.1] font-semibold max-[699px]:text-[15px]">{title}</b>
       <span className={`font-mono text-note leading-[1.5] ${on ? "text-ink-2" : "text-on-bottle-2"}`}>
-        {share.done}/{share.of}
-        <span className="sr-only"> {share.words}</span>
+        {share ? `${share.done}/${share.of}` : "..."}
+        <span className="sr-only"> {share ? share.words : "not counted yet"}</span>
       </span>
     </Link>
   );

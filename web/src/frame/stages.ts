@@ -18,8 +18,8 @@ export interface Stage {
   title: string;
   /** Letter that leads to it after `g`. */
   key: string;
-  /** Its share done, for a stage of the spine; others stand at the spine's foot or are reached from a stage. */
-  share?: (turnouts: number, results: Results, record: RailwayRecord | null) => Share;
+  /** Its share done, for a stage of the spine, null before that is known; others stand at the spine's foot or are reached from a stage. */
+  share?: (turnouts: number, results: Results, record: RailwayRecord | null) => Share | null;
   /** It has a line at the spine's foot, with a count of what waits there. */
   foot?: (results: Results) => number | null;
   load: () => Promise<ComponentType>;

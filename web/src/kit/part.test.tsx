@@ -6,6 +6,7 @@ import { fetchParts, Optional, part } from "./part.tsx";
 
 afterEach(() => {
   cleanup();
+  vi.useRealTimers();
   vi.restoreAllMocks();
 });
 
@@ -18,8 +19,9 @@ it("fetches parts and what they name in turn, each once, whichever of them fail"
   const failing = vi.fn(() => Promise.reject(new TypeError("Failed to fetch")));
   const Outer = part(outer);
   part(failing);
-  await fetchParts();
-  await fetchParts();
+  const here = async () => true;
+  await fetchParts(here);
+  await fetchParts(here);
   for (const load of [inner, outer, failing]) expect(load).toHaveBeenCalledTimes(1);
   render(
     <Suspense>
@@ -27,6 +29,19 @@ it("fetches parts and what they name in turn, each once, whichever of them fail"
     </Suspense>,
   );
   expect(await screen.findByText("outer")).toBeTruthy();
+});
+
+it("fetches nothing while the server is away", async () => {
+  vi.useFakeTimers();
+  const load = vi.fn(async () => () => <p>late</p>);
+  part(load);
+  const answers = vi.fn(async () => true).mockResolvedValueOnce(false);
+  const fetched = fetchParts(answers);
+  await vi.advanceTimersByTimeAsync(0);
+  expect(load).not.toHaveBeenCalled();
+  await vi.runAllTimersAsync();
+  await fetched;
+  expect(load).toHaveBeenCalledTimes(1);
 });
 
 it("goes on without a part that is optional and cannot be fetched", async () => {

@@ -9,14 +9,21 @@ export function part<P extends object>(load: () => Promise<ComponentType<P>>): L
   return lazy(async () => ({ default: await load() }));
 }
 
-/** Fetches all parts that were named so far, and those that they name in turn: then the interface needs the server for data only. */
-export async function fetchParts(): Promise<void> {
-  while (notFetched.size > 0) {
-    const round = [...notFetched];
-    notFetched.clear();
-    await Promise.allSettled(round.map((load) => load()));
+/**
+ * Fetches all parts that were named so far, and those that they name in turn: then the interface needs the server for data only.
+ * One after the other, and none while the server is away: a browser may not ask again for what it once could not get.
+ * @param answers whether the server answers now
+ */
+export async function fetchParts(answers: () => Promise<boolean>): Promise<void> {
+  for (const load of notFetched) {
+    while (!(await answers())) await new Promise((done) => setTimeout(done, ASK_AGAIN));
+    notFetched.delete(load);
+    await load().catch(() => undefined);
   }
 }
+
+/** Pause until a server that did not answer is asked again, milliseconds. */
+const ASK_AGAIN = 3000;
 
 /** Parts that a page can do without: nothing stands in their place while they come, or when they cannot be fetched. */
 export function Optional({ children }: { children: ReactNode }) {

@@ -1,6 +1,6 @@
 import { faultWords, measuringPoints, nextPlace, ownOf, standingAt, threadLedBy, wiresBetween } from "@alderman/core";
 import { useState } from "react";
-import { useLeader, useOverview } from "../derivation/hooks.ts";
+import { useLeader, useLoom } from "../derivation/hooks.ts";
 import { Button } from "../kit/Button.tsx";
 import { useRecord } from "../session/hooks.ts";
 import { ThingDialog } from "../stages/loom/things/ThingDialog.tsx";
@@ -17,7 +17,7 @@ export function NextPlace() {
   const record = useRecord();
   const leader = useLeader();
   const dispatch = useAppDispatch();
-  const loom = useOverview()?.loom;
+  const loom = useLoom();
   const [thing, setThing] = useState<LoomThing | null>(null);
   const thread = record && leader ? threadLedBy(record, leader) : undefined;
   if (!record || !leader || !thread) return null;

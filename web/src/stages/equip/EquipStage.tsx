@@ -151,15 +151,15 @@ function EmptyThread({ openList }: { openList: () => void }) {
   return (
     <Sheet title="Thread">
       <div className="grid justify-items-start gap-3 p-6">
-        <p>
-          <Checked>
+        <Checked>
+          <p>
             The thread shows one turnout from finger to lamp. Enter your turnouts first: type them, paste them from a
             spreadsheet, or import a CSV file.
-          </Checked>
-        </p>
-        <Button look="best" onClick={openList}>
-          Enter turnouts
-        </Button>
+          </p>
+          <Button look="best" onClick={openList}>
+            Enter turnouts
+          </Button>
+        </Checked>
       </div>
     </Sheet>
   );

@@ -2,6 +2,7 @@ import { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay,
 import { useMemo } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
+import { Checked } from "../../findings/Checked.tsx";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
@@ -46,11 +47,13 @@ const START_COLUMNS: DataColumn<StartOfDay>[] = [
 export function PowerUpSheet() {
   const record = useRecord();
   const overview = useOverview();
+  const loads = overview?.coming.includes("loads") ? null : overview?.loads;
   const { rows, starts } = useMemo(() => {
     if (!record) return { rows: [], starts: [] };
     const threads = threadsOf(record);
-    return { rows: powerUpTable(record, threads), starts: startOfDay(record, threads, overview?.loads ?? []) };
-  }, [record, overview?.loads]);
+    // without what flows at rest more would move at once than a supply can bear
+    return { rows: powerUpTable(record, threads), starts: loads ? startOfDay(record, threads, loads) : [] };
+  }, [record, loads]);
   const moving = rows.some(({ moves }) => moves.length > 0);
   return (
     <Sheets columns="minmax(0,1fr) 260px">
@@ -66,7 +69,19 @@ export function PowerUpSheet() {
             Before trains have power, throw every turnout once, so that blades, frogs and lamps are where the record
             says. Staggered, no supply gives more than four fifths of its rating:
           </p>
-          <DataTable flowing label="Start of day" items={starts} columns={START_COLUMNS} idOf={({ label }) => label} />
+          {loads ? (
+            <DataTable
+              flowing
+              label="Start of day"
+              items={starts}
+              columns={START_COLUMNS}
+              idOf={({ label }) => label}
+            />
+          ) : (
+            <p className="px-2.5 pb-2">
+              <Checked>{null}</Checked>
+            </p>
+          )}
         </SheetBody>
       </Sheet>
     </Sheets>

@@ -1,7 +1,8 @@
 import type { Cable, Strip } from "@alderman/core";
 import { useState } from "react";
-import { useOverview } from "../../derivation/hooks.ts";
+import { useLoom } from "../../derivation/hooks.ts";
 import { ScaledDrawing } from "../../drawing/ScaledDrawing.tsx";
+import { Checked } from "../../findings/Checked.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
@@ -25,7 +26,7 @@ import { WorkSheet } from "./WorkSheet.tsx";
 
 /** Cables and strips as they are drawn, the lists of wires, things, parts and colours, and how far the work is. */
 export function LoomStage() {
-  const overview = useOverview();
+  const loom = useLoom();
   const record = useRecord();
   const [chosen, setChosen] = useState("");
   const [thing, setThing] = useState<LoomThing | null>(null);
@@ -34,25 +35,29 @@ export function LoomStage() {
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const [list, setList] = useKeptState<LoomList>("loom-list", "wires");
   const [zoom, setZoom] = useState(1);
-  const shown = overview && drawnOf(overview.loom, chosen);
+  const shown = loom && drawnOf(loom, chosen);
   const lists = <Segmented size="small" label="List" value={list} segments={LOOM_LISTS} onChange={setList} />;
+  if (!loom)
+    return (
+      <StageMain title="Loom" about={ABOUT}>
+        <Sheet title="Loom" about="wires, strips and cables">
+          <p className="p-3 text-ink-2">
+            <Checked>{null}</Checked>
+          </p>
+        </Sheet>
+      </StageMain>
+    );
   return (
-    <StageMain title="Loom" about="Strips, cables, wires and the flags on them">
+    <StageMain title="Loom" about={ABOUT}>
       <Sheets rows="auto minmax(0,1fr)">
-        {shown && overview && record && (
+        {shown && record && (
           <Sheet
             title={titleOf(shown)}
             about="flags read as they will print; dashed is not there yet"
-            actions={
-              <DrawnChoice
-                {...{ record, loom: overview.loom, zoom, setZoom }}
-                value={drawnName(shown)}
-                onChange={setChosen}
-              />
-            }
+            actions={<DrawnChoice {...{ record, loom, zoom, setZoom }} value={drawnName(shown)} onChange={setChosen} />}
           >
             <ScaledDrawing zoom={zoom} className="max-h-[43vh] overflow-y-auto max-sm:max-h-none">
-              <CableDrawing record={record} loom={overview.loom} drawn={shown} open={setThing} />
+              <CableDrawing record={record} loom={loom} drawn={shown} open={setThing} />
             </ScaledDrawing>
           </Sheet>
         )}
@@ -87,6 +92,8 @@ export function LoomStage() {
     </StageMain>
   );
 }
+
+const ABOUT = "Strips, cables, wires and the flags on them";
 
 function titleOf(shown: Cable | Strip): string {
   if ("cores" in shown) return shown.tail ? `Tail ${shown.label}` : `Cable ${shown.label}, panel to layout`;

@@ -1,6 +1,6 @@
 import { giveTail, list, motorsWithoutTail } from "@alderman/core";
 import { useState } from "react";
-import { useOverview } from "../../derivation/hooks.ts";
+import { useLoom } from "../../derivation/hooks.ts";
 import { Button } from "../../kit/Button.tsx";
 import { Checkbox } from "../../kit/Checkbox.tsx";
 import { Dialog } from "../../kit/Dialog.tsx";
@@ -10,11 +10,11 @@ import { useEdit } from "../../session/useEdit.ts";
 /** Gives a motor, or two, a tail of its own. */
 export function TailDialog({ close }: { close: () => void }) {
   const record = useRecord();
-  const overview = useOverview();
+  const loom = useLoom();
   const act = useEdit();
   const [ids, setIds] = useState<readonly string[]>([]);
-  if (!record || !overview) return null;
-  const motors = motorsWithoutTail(record, overview.loom);
+  if (!record || !loom) return null;
+  const motors = motorsWithoutTail(record, loom);
   const chosen = motors.filter(({ id }) => ids.includes(id));
   return (
     <Dialog
@@ -39,7 +39,7 @@ export function TailDialog({ close }: { close: () => void }) {
         className="mt-4"
         disabled={chosen.length === 0 || chosen.length > 2}
         onClick={() => {
-          act(() => giveTail(record, overview.loom, ids));
+          act(() => giveTail(record, loom, ids));
           close();
         }}
       >

@@ -1,6 +1,6 @@
 import { count, type LaidWay, ranked, setLaying, TOPOLOGY_WORDS } from "@alderman/core";
 import { useEffect, useRef, useState } from "react";
-import { useOverview } from "../../derivation/hooks.ts";
+import { useLoom } from "../../derivation/hooks.ts";
 import { Planning } from "../../derivation/plan.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
@@ -17,16 +17,16 @@ const TAIL_WORDS = { wires: "single wires", one: "a tail each", two: "a tail for
 /** Ways to lay the whole loom side by side, each derived and solved; one of them is chosen. */
 export function WaysDialog({ close }: { close: () => void }) {
   const record = useRecord();
-  const overview = useOverview();
+  const loom = useLoom();
   const act = useEdit();
   const { ways, share, refused, stop } = useWays();
   const [chosenId, setChosen] = useState<string | null>(null);
   const [byRole, setByRole] = useState(true);
-  if (!record || !overview) return null;
+  if (!record || !loom) return null;
   const rows = ranked(ways);
   const chosen = rows.find(({ id }) => id === chosenId) ?? rows[0];
   const group =
-    chosen && setLaying(record, overview.loom, { ...chosen.fields, coresBy: byRole ? "role" : record.railway.coresBy });
+    chosen && setLaying(record, loom, { ...chosen.fields, coresBy: byRole ? "role" : record.railway.coresBy });
   return (
     <Dialog
       wide

@@ -1,4 +1,4 @@
-import { busDay, busStart, type NodeVolts, type OutputAddress, type SettingLine, settingLines } from "@alderman/core";
+import { busDay, busStart, type NodeVolts, type SettingLine, settingLines } from "@alderman/core";
 import { useMemo, useState } from "react";
 import { useParams } from "react-router";
 import { useOverview } from "../../derivation/hooks.ts";
@@ -71,7 +71,7 @@ export function NumbersStage() {
   );
   const { threads } = useEvents(record);
   if (!record) return null;
-  const outputs = overview?.addresses ?? NONE;
+  const outputs = overview && !overview.coming.includes("addresses") ? overview.addresses : null;
   const findings = overview?.findings.filter(({ stage }) => stage === "numbers") ?? [];
   return (
     <StageMain
@@ -87,13 +87,19 @@ export function NumbersStage() {
       }
     >
       <div className="flex min-h-0 flex-col gap-2">
-        <LeftStrip record={record} outputs={outputs} go={setList} />
+        {outputs && <LeftStrip record={record} outputs={outputs} go={setList} />}
         <div className="grid min-h-0 flex-1">
-          {list === "live" ? (
+          {!outputs && (list === "live" || list === "addresses") ? (
+            <Sheet title={list === "live" ? "Live" : "Address list"}>
+              <p className="p-3 text-ink-2">
+                <Checked>{null}</Checked>
+              </p>
+            </Sheet>
+          ) : list === "live" && outputs ? (
             <LiveView railwayId={railwayId} record={record} outputs={outputs} />
           ) : (
             <Sheets columns="minmax(0,1fr) 320px">
-              {list === "addresses" && <Addresses record={record} outputs={outputs} />}
+              {list === "addresses" && outputs && <Addresses record={record} outputs={outputs} />}
               {list === "feedback" && <FeedbackSheet record={record} threads={threads} />}
               {list === "bus" && (
                 <Sheets rows="minmax(0,1fr) auto">
@@ -104,7 +110,7 @@ export function NumbersStage() {
               {list === "events" && <EventsView record={record} here={cell} go={setCell} />}
               {list === "settings" && <SettingsSheet record={record} chosen={line?.id ?? null} choose={setChosen} />}
               <Sheets rows="minmax(0,3fr) minmax(0,2fr)">
-                {list === "addresses" && <ProgrammingSheet record={record} outputs={outputs} />}
+                {list === "addresses" && outputs && <ProgrammingSheet record={record} outputs={outputs} />}
                 {list === "feedback" && <EncodersSheet record={record} />}
                 {list === "bus" && <NodeCard record={record} chosen={node} />}
                 {list === "events" && <Teaching record={record} here={cell} />}
@@ -130,5 +136,4 @@ export function NumbersStage() {
   );
 }
 
-const NONE: readonly OutputAddress[] = [];
 const NO_VOLTS: readonly NodeVolts[] = [];

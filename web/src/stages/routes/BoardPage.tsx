@@ -1,6 +1,6 @@
 import { makeParts, type NamedBoard, namedBoards, type RailwayRecord, setPart } from "@alderman/core";
 import { useMemo, useState } from "react";
-import { useOverview } from "../../derivation/hooks.ts";
+import { useLoom } from "../../derivation/hooks.ts";
 import { BoardSheet } from "../../drawing/matrix/BoardSheet.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Choice } from "../../kit/Choice.tsx";
@@ -28,8 +28,8 @@ type Lies = (typeof LIES)[number]["value"];
 /** A diode board as it is to be built: at true scale, part by part, ticked off as it is soldered, and what to measure. */
 export function BoardPage({ record }: { record: RailwayRecord }) {
   const edit = useEdit();
-  const loom = useOverview()?.loom;
-  const boards = useMemo(() => namedBoards(record, loom), [record, loom]);
+  const loom = useLoom();
+  const boards = useMemo(() => namedBoards(record, loom ?? undefined), [record, loom]);
   const [chosen, setChosen] = useState<string | null>(null);
   const [isPrinting, setPrinting] = useState(false);
   const named = boards.find(({ board }) => board.id === chosen) ?? boards[0];

@@ -1,6 +1,7 @@
 import { deviceOf, find, list, matricesOf, type RailwayRecord } from "@alderman/core";
 import { useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
+import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Choice } from "../../kit/Choice.tsx";
@@ -117,7 +118,11 @@ function StageOf({ record }: { record: RailwayRecord }) {
             )}
             <Sheet title="Findings" about={findings.length === 0 ? undefined : `${findings.length}`}>
               <SheetBody label="Findings on routes">
-                {findings.length === 0 && <p className="p-3 text-ink-2">Nothing is wrong with the routes.</p>}
+                {findings.length === 0 && (
+                  <p className="p-3 text-ink-2">
+                    <Checked>Nothing is wrong with the routes.</Checked>
+                  </p>
+                )}
                 {findings.map((finding) => (
                   <FindingCard key={finding.key} finding={finding} />
                 ))}

@@ -1,4 +1,4 @@
-import { useOverview } from "../../../derivation/hooks.ts";
+import { useLoom } from "../../../derivation/hooks.ts";
 import { useRecord } from "../../../session/hooks.ts";
 import { CableDialog } from "./CableDialog.tsx";
 import { StripDialog } from "./StripDialog.tsx";
@@ -9,7 +9,7 @@ import { WireDialog } from "./WireDialog.tsx";
 /** The card of a strip, a cable, a wire or a turnout: what it is, what is at it, and what of it can be changed by hand. */
 export function ThingDialog({ thing, open, close }: { thing: LoomThing; open: OpenThing; close: () => void }) {
   const record = useRecord();
-  const loom = useOverview()?.loom;
+  const loom = useLoom();
   if (!record || !loom) return null;
   const rest = { record, loom, open, close };
   const strip = thing.kind === "strip" && loom.strips.find(({ id }) => id === thing.id);
