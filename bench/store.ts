@@ -33,6 +33,7 @@ function benchRailway(record: RailwayRecord): void {
   timed("opened", now);
   timed("listed", () => store.list());
   timed("listed again", () => store.list());
+  timed("planned ahead", () => store.planAhead(id));
   for (const index of [3, 4, 5]) apply("a run", run(index, "1.23"));
   apply(
     "every device",

@@ -8,6 +8,7 @@ import type { Net } from "../schematic/nets.ts";
 import type { WireColour } from "../units/wireColours.ts";
 import { cableMake } from "./cables.ts";
 import { colourOf, coreColour } from "./colours.ts";
+import { Places, Rows } from "./filling.ts";
 import type { LaidEnd } from "./lay.ts";
 import { alongOf, amid, cableMetres, isInReach, runsIn } from "./places.ts";
 import { factEnds, linkOf } from "./wire.ts";
@@ -31,38 +32,6 @@ export interface Serves {
   runs: readonly number[];
 }
 
-/** Something with numbered places of which some are taken. */
-class Places<T extends { id: string }> {
-  private readonly taken: boolean[] = [];
-  private first = 1;
-  private used = 0;
-
-  /** @param usable places that may be taken for what is proposed; the others are spare */
-  constructor(
-    readonly thing: T,
-    readonly count: number,
-    private readonly usable: number,
-  ) {}
-
-  take(number: number): void {
-    if (!this.taken[number]) this.used++;
-    this.taken[number] = true;
-  }
-
-  isFree(number: number): boolean {
-    return number <= this.count && !this.taken[number];
-  }
-
-  /** The first free place at which a condition holds, as long as enough are left spare; null when there is none. */
-  free(holds: (number: number) => boolean = () => true): number | null {
-    while (this.first <= this.count && this.taken[this.first]) this.first++;
-    if (this.used >= this.usable) return null;
-    for (let number = this.first; number <= this.count; number++)
-      if (!this.taken[number] && holds(number)) return number;
-    return null;
-  }
-}
-
 /**
  * The strips and cables of a railway with what of them is taken, and new ones when they are full: those that are facts stay
  * whatever the railway's usual sizes, those that are only proposed are of these sizes.
@@ -71,8 +40,15 @@ export class Shelf {
   private readonly strips: Record<Place, Places<Strip>[]> = { panel: [], layout: [] };
   private readonly splices: Places<Strip>[] = [];
   private readonly cables: Places<Cable>[] = [];
+  /** Strips with screws by place and zone; cables to zones, and tails in them. */
+  private readonly rows = { panel: new Rows<string | null, Strip>(), layout: new Rows<string | null, Strip>() };
+  private readonly ways = { cables: new Rows<string | null, Cable>(), tails: new Rows<string | null, Cable>() };
   private readonly stripOf = new Map<string, Places<Strip>>();
   private readonly cableOf = new Map<string, Places<Cable>>();
+  /** Labels of strips, and of cables, in small letters. */
+  private readonly named = { strips: new Set<string>(), cables: new Set<string>() };
+  /** The number up to which all of some names are taken, by what is numbered. */
+  private readonly numbered = new Map<string, number>();
   private readonly used = new Set<string>();
   private readonly motors: ReadonlySet<string>;
   /** Cores of tails that are proposed, by what they join; not taken before they are found to be wanted still. */
@@ -164,7 +140,7 @@ export class Shelf {
     const layout = ends.filter(({ device }) => device.place === "layout");
     const zones = new Set(layout.map(({ zoneId }) => zoneId));
     const [zoneId = null] = zones.size === 1 ? zones : [];
-    const isOwn = this.record.railway.stripsAt === "zones" || this.row("layout", zoneId).length > 0;
+    const isOwn = this.record.railway.stripsAt === "zones" || this.rows.layout.of(zoneId).all.length > 0;
     return { zoneId: isOwn ? zoneId : null, runs: [...new Set(layout.map(({ metres }) => metres))] };
   }
 
@@ -175,14 +151,14 @@ export class Shelf {
   freePair(serves: Serves): { panel: Screw; layout: Screw } {
     this.takeAll();
     for (const zoneId of this.groupsFor(serves.zoneId)) {
-      const [panels, layouts] = [this.row("panel", zoneId), this.row("layout", zoneId)];
-      for (const [index, panel] of panels.entries()) {
-        const layout = layouts[index];
+      const [panels, { all: layouts }] = [this.rows.panel.of(zoneId), this.rows.layout.of(zoneId)];
+      for (const { places: panel, spot } of panels.notFull) {
+        const layout = layouts[spot];
         const way = layout && this.reaches(layout, serves) && panel.free((number) => layout.isFree(number));
         if (layout && way) return this.takePair(panel, layout, way);
       }
       // a strip that somebody has put at one side only gets its like at the other
-      const single = [...panels.slice(layouts.length), ...layouts.slice(panels.length)];
+      const single = [...panels.all.slice(layouts.length), ...layouts.slice(panels.all.length)];
       const alone = single.find((each) => this.reaches(each, serves) && each.free() !== null);
       const way = alone?.free();
       if (alone && way) {
@@ -191,7 +167,7 @@ export class Shelf {
         return alone.thing.place === "panel" ? { panel: one, layout: other } : { panel: other, layout: one };
       }
     }
-    const number = this.freshNumber((n) => [`P${n}`, `K${n}`], this.record.strips);
+    const number = this.freshNumber("strips", "P", "K");
     return this.takePair(
       this.newStrip("panel", `P${number}`, serves),
       this.newStrip("layout", `K${number}`, serves),
@@ -206,15 +182,15 @@ export class Shelf {
     const wanted = { zoneId: strip.zoneId ?? serves.zoneId, runs: serves.runs };
     // on the panel, where all is together, any strip will do
     const groups = place === "panel" ? [...new Set([wanted.zoneId, null])] : this.groupsFor(wanted.zoneId);
-    const row = this.row(strip.place, strip.zoneId).findIndex(({ thing }) => thing === strip);
-    const like = groups.includes(strip.zoneId) ? this.row(place, strip.zoneId)[row] : undefined;
+    const spot = this.rows[strip.place].of(strip.zoneId).spotOf(strip);
+    const like = groups.includes(strip.zoneId) ? this.rows[place].of(strip.zoneId).all[spot] : undefined;
     if (like?.isFree(way) && this.reaches(like, wanted)) return this.taken(like, way);
-    for (const each of groups.flatMap((zoneId) => this.row(place, zoneId))) {
-      const free = this.reaches(each, wanted) ? each.free() : null;
-      if (free !== null) return this.taken(each, free);
+    for (const { places } of groups.flatMap((zoneId) => this.rows[place].of(zoneId).notFull)) {
+      const free = this.reaches(places, wanted) ? places.free() : null;
+      if (free !== null) return this.taken(places, free);
     }
     const letter = place === "panel" ? "P" : "K";
-    const number = this.freshNumber((n) => [`${letter}${n}`], this.record.strips);
+    const number = this.freshNumber("strips", letter);
     return this.taken(this.newStrip(place, `${letter}${number}`, wanted), 1);
   }
 
@@ -222,10 +198,6 @@ export class Shelf {
   private groupsFor(zoneId: string | null): (string | null)[] {
     if (zoneId === null) return [null];
     return this.record.railway.stripsAt === "zones" ? [zoneId] : [zoneId, null];
-  }
-
-  private row(place: Place, zoneId: string | null): Places<Strip>[] {
-    return this.strips[place].filter(({ thing }) => thing.zoneId === zoneId);
   }
 
   /** Whether the turnout of a net is within reach of a strip; what goes past several turnouts begins at any. */
@@ -247,14 +219,13 @@ export class Shelf {
       coresBy === "number"
         ? [() => true]
         : [(core) => this.colourOf(cable, core) === role, (core) => !taken.has(this.colourOf(cable, core)), () => true];
-    for (const cable of this.cables) {
-      if (cable.thing.tail || cable.thing.zoneId !== zoneId) continue;
+    for (const { places: cable } of this.ways.cables.of(zoneId).notFull) {
       for (const suits of ranked(cable.thing)) {
         const core = cable.free(suits);
         if (core !== null) return this.takenCore(cable, core, purpose);
       }
     }
-    const number = this.freshNumber((n) => [`C${n}`], this.record.cables);
+    const number = this.freshNumber("cables", "C");
     const cable = this.addCable({ ...newCable(`c${number}`, `C${number}`, cableCores), zoneId });
     const core = ranked(cable.thing).flatMap((suits) => cable.free(suits) ?? [])[0] ?? 1;
     return this.takenCore(cable, core, purpose);
@@ -283,7 +254,7 @@ export class Shelf {
     if (!tail && motorTails === "wires") return null;
     if (!tail && motorTails === "two") tail = this.tailToShare(motorId, zoneId);
     if (!tail) {
-      const number = this.freshNumber((n) => [`TL${n}`], this.record.cables);
+      const number = this.freshNumber("cables", "TL");
       tail = this.addCable({ ...newCable(`tl${number}`, `TL${number}`, tailCores), tail: true, zoneId });
     }
     this.joinTail(motorId, tail);
@@ -293,9 +264,9 @@ export class Shelf {
 
   /** The tail of one other motor of a zone that has cores enough for both. */
   private tailToShare(motorId: string, zoneId: string | null): Places<Cable> | undefined {
-    return this.cables.find(({ thing, count }) => {
+    return this.ways.tails.of(zoneId).all.find(({ thing, count }) => {
       const [other, ...more] = this.motorsOf.get(thing.id) ?? [];
-      if (!thing.tail || thing.zoneId !== zoneId || other === undefined || more.length > 0) return false;
+      if (other === undefined || more.length > 0) return false;
       return this.coresFor(motorId) + this.coresFor(other) <= count;
     });
   }
@@ -351,9 +322,12 @@ export class Shelf {
 
   private addStrip(strip: Strip): Places<Strip> {
     const places = new Places(strip, strip.ways, this.usableOf(strip.ways));
-    if (strip.kind === "screws") this.strips[strip.place].push(places);
-    else this.splices.push(places);
+    if (strip.kind === "screws") {
+      this.strips[strip.place].push(places);
+      this.rows[strip.place].of(strip.zoneId).add(places);
+    } else this.splices.push(places);
     this.stripOf.set(strip.id, places);
+    this.named.strips.add(strip.label.toLowerCase());
     return places;
   }
 
@@ -365,7 +339,9 @@ export class Shelf {
     // a tail is as long as one motor needs it, so that nothing of it is kept for others
     const places = new Places(cable, cable.cores, cable.tail ? cable.cores : this.usableOf(cable.cores));
     this.cables.push(places);
+    this.ways[cable.tail ? "tails" : "cables"].of(cable.zoneId).add(places);
     this.cableOf.set(cable.id, places);
+    this.named.cables.add(cable.label.toLowerCase());
     return places;
   }
 
@@ -384,7 +360,7 @@ export class Shelf {
   /** A new splice or block under the layout. */
   newJunction(kind: "splice" | "block"): Strip {
     const stem = kind === "splice" ? "J" : "JB";
-    const number = this.freshNumber((n) => [`${stem}${n}`], this.record.strips);
+    const number = this.freshNumber("strips", stem);
     const label = `${stem}${number}`;
     return this.addStrip(newStrip(label.toLowerCase(), label, kind, "layout", 1)).thing;
   }
@@ -394,18 +370,14 @@ export class Shelf {
     this.used.add(stripId);
   }
 
-  /** The first number whose names no thing of the loom or of the record has. */
-  private freshNumber(names: (number: number) => string[], known: readonly { id: string; label: string }[]): number {
-    // one that is only proposed, and not part of the loom, goes: its name is free
-    const isTaken = (name: string) =>
-      this.stripOf.has(name.toLowerCase()) ||
-      this.cableOf.has(name.toLowerCase()) ||
-      known.some(({ id, label }) => this.isKnown(id) && label.toLowerCase() === name.toLowerCase());
-    for (let number = 1; ; number++) if (!names(number).some(isTaken)) return number;
-  }
-
-  private isKnown(id: string): boolean {
-    return this.stripOf.has(id) || this.cableOf.has(id);
+  /** The first number that no strip or cable has behind any of some letters; a name that was taken stays so. */
+  private freshNumber(of: "strips" | "cables", ...stems: string[]): number {
+    const isTaken = (name: string) => this.stripOf.has(name) || this.cableOf.has(name) || this.named[of].has(name);
+    const key = stems.join();
+    let number = (this.numbered.get(key) ?? 0) + 1;
+    while (stems.some((stem) => isTaken(`${stem}${number}`.toLowerCase()))) number++;
+    this.numbered.set(key, number - 1);
+    return number;
   }
 }
 

@@ -1,10 +1,11 @@
 import { readdirSync, readFileSync } from "node:fs";
-import { KINDS, type Kind, openRailwayFile, type RailwayRecord, thingsOf } from "@alderman/core";
+import { emptyRecord, KINDS, type Kind, openRailwayFile, type RailwayRecord, thingsOf } from "@alderman/core";
 import Database from "better-sqlite3";
+import fc from "fast-check";
 import { expect, it } from "vitest";
 import * as z from "zod";
 import { codecOf, UnreadableRowError } from "./codec.ts";
-import { CODECS, RAILWAY_CODEC } from "./record.sql.ts";
+import { CODECS, RAILWAY_CODEC, recordStatements } from "./record.sql.ts";
 
 const MIGRATIONS = new URL("./migrations/", import.meta.url);
 const SAMPLES = new URL("../../../samples/", import.meta.url);
@@ -26,6 +27,8 @@ it.each(kinds)(
   "has for %s a table with a column for each field of the schema, and a key for each reference",
   (kind) => {
     const database = migrated();
+    // so that no cell is of another type than its column
+    expect(database.prepare("SELECT strict FROM pragma_table_list(?)").pluck().get(kind)).toBe(1);
     const columns = database.pragma(`table_info("${kind}")`) as TableColumn[];
     const wanted = CODECS[kind].columns.map(({ name, type, nullable }) => ({ name, type, notnull: nullable ? 0 : 1 }));
     const found = columns.map(({ name, type, notnull }) => ({ name, type, notnull })).slice(1);
@@ -70,11 +73,11 @@ it("gives back every thing of every sample from the cells it made of it", () => 
   let things = 0;
   for (const record of samples) {
     for (const kind of kinds) {
-      const { columns, toCells, fromRow } = CODECS[kind];
+      const { toCells, fromCells } = CODECS[kind];
       for (const thing of thingsOf(record, kind)) {
         const cells = toCells(thing as never);
         for (const cell of cells) expect(["string", "number", "object"]).toContain(typeof cell);
-        expect(fromRow(Object.fromEntries(columns.map(({ name }, index) => [name, cells[index]])))).toEqual(thing);
+        expect(fromCells(cells)).toEqual(thing);
         things++;
       }
     }
@@ -83,10 +86,13 @@ it("gives back every thing of every sample from the cells it made of it", () => 
 });
 
 it("says which row cannot be read, and why", () => {
-  const row = { id: "z", label: "", name: "", order: 1 };
-  expect(() => CODECS.zone.fromRow(row)).toThrow(UnreadableRowError);
-  expect(() => CODECS.zone.fromRow(row)).toThrow(/a zone that cannot be read \(z\): label: must not be empty/);
-  expect(() => CODECS.assignment.fromRow({ id: "a", role: "guard" })).toThrow(/an? assignment|cannot be read/);
+  const cellsOf = (kind: Kind, row: Record<string, unknown>) =>
+    CODECS[kind].columns.map(({ name }) => row[name] ?? null);
+  const zone = cellsOf("zone", { id: "z", label: "", name: "", order: 1 });
+  expect(() => CODECS.zone.fromCells(zone)).toThrow(UnreadableRowError);
+  expect(() => CODECS.zone.fromCells(zone)).toThrow(/a zone that cannot be read \(z\): label: must not be empty/);
+  const assignment = cellsOf("assignment", { id: "a", role: "guard" });
+  expect(() => CODECS.assignment.fromCells(assignment)).toThrow(/an assignment that cannot be read \(a\)/);
 });
 
 it("takes from a schema what a column holds: text, whole and other numbers, yes and no, and JSON", () => {
@@ -99,7 +105,7 @@ it("takes from a schema what a column holds: text, whole and other numbers, yes 
     list: z.array(z.int()),
     shift: z.union([z.literal(0), z.literal(4)]),
   });
-  const { columns, toCells, fromRow } = codecOf("x", schema);
+  const { columns, toCells, fromCells } = codecOf("x", schema);
   expect(columns.map(({ name, type, nullable, kept }) => `${name} ${type} ${nullable} ${kept}`)).toEqual([
     "text TEXT false plain",
     "maybe_text TEXT true plain",
@@ -112,5 +118,27 @@ it("takes from a schema what a column holds: text, whole and other numbers, yes 
   const value = { text: "t", maybeText: null, whole: 1, part: null, yes: true, list: [1, 2], shift: 4 as const };
   const cells = toCells(value);
   expect(cells).toEqual(["t", null, 1, null, 1, "[1,2]", 4]);
-  expect(fromRow(Object.fromEntries(columns.map(({ name }, index) => [name, cells[index]])))).toEqual(value);
+  expect(fromCells(cells)).toEqual(value);
+});
+
+it("loads whatever text and numbers were put, to the last digit, and names a row that is too long", () => {
+  const database = migrated();
+  const statements = recordStatements(database);
+  const { railway } = emptyRecord("Any");
+  statements.insertRailway("r", railway, "2026-05-10T10:30:00.000Z");
+  const letters = fc.constantFrom("a", "Z", "7", "é", "漢", "👩‍👩‍👧", '"', "'", "\\", "/", "[", ",", "%");
+  const text = fc.string({ unit: letters, minLength: 1, maxLength: 8 });
+  const metres = fc.double({ min: 0.05, max: 200, noNaN: true });
+  fc.assert(
+    fc.property(fc.array(fc.tuple(text, text, metres), { minLength: 1, maxLength: 8 }), (all) => {
+      const put = all.map(([label, name, runMetres], number) => ({
+        ...{ id: `t${number}`, label: `${number} ${label}`, name, runMetres, order: number + 1 },
+        ...{ hand: "left" as const, zoneId: null, movesWith: null, note: "" },
+      }));
+      for (const each of put) statements.put("r", "turnout", each);
+      expect(statements.load("r")?.turnouts.slice(0, put.length)).toEqual(put);
+    }),
+  );
+  database.prepare("UPDATE turnout SET name = ? WHERE id = 't0'").run("x".repeat(5000));
+  expect(() => statements.load("r")).toThrow(/a turnout that cannot be read \(t0\)/);
 });

@@ -19,15 +19,21 @@ export interface Column {
 export interface Codec<T> {
   columns: readonly Column[];
   toCells: (value: T) => unknown[];
-  /** @throws {UnreadableRowError} when a row is not what the schema allows */
-  fromRow: (row: Row) => T;
+  /**
+   * @param cells in the order of the columns
+   * @param id by which an error names it, when that is no column of its own
+   * @throws {UnreadableRowError} when they are not what the schema allows
+   */
+  fromCells: (cells: readonly unknown[], id?: string) => T;
 }
 
 /** A row of the database does not hold what the program may have written there. */
 export class UnreadableRowError extends Error {
   override readonly name = "UnreadableRowError";
-  constructor(table: string, row: Row, problem: string) {
-    super(`The database holds a ${table} that cannot be read (${String(row.id)}): ${problem}`);
+  constructor(table: string, id: unknown, problem: string) {
+    super(
+      `The database holds ${/^[aeiou]/.test(table) ? "an" : "a"} ${table} that cannot be read (${String(id)}): ${problem}`,
+    );
   }
 }
 
@@ -54,18 +60,28 @@ export function codecOf<T extends object>(table: string, schema: z.core.$ZodType
   const shapes = whole.oneOf ?? whole.anyOf ?? [whole];
   const fields = [...new Set(shapes.flatMap(({ properties }) => Object.keys(properties)))];
   const columns = fields.map((field) => columnOf(field, shapes));
+  const idAt = fields.indexOf("id");
+  const ways = shapes.map(({ properties }) => ({
+    constants: columns.flatMap(({ field }, at) => {
+      const { const: only } = properties[field] ?? {};
+      return only === undefined ? [] : [{ at, only }];
+    }),
+    own: columns.flatMap((column, at) => (column.field in properties ? [{ column, at }] : [])),
+  }));
   return {
     columns,
     toCells: (value) => columns.map((column) => toCell((value as Row)[column.field], column)),
-    fromRow(row) {
-      const shape = shapes.find((each) => fits(each, row, columns));
+    fromCells(cells, id) {
+      const way = ways.find(({ constants }) => constants.every(({ at, only }) => cells[at] === only));
       const thing: Row = {};
-      for (const column of columns) {
-        if (shape && column.field in shape.properties) thing[column.field] = fromCell(row[column.name], column);
-      }
+      for (const { column, at } of way?.own ?? []) thing[column.field] = fromCell(cells[at], column);
       const parsed = z.safeParse(schema, thing);
       if (!parsed.success)
-        throw new UnreadableRowError(table, row, problemsOf(parsed.error)[0]?.message ?? "it fits no schema.");
+        throw new UnreadableRowError(
+          table,
+          id ?? cells[idAt],
+          problemsOf(parsed.error)[0]?.message ?? "it fits no schema.",
+        );
       return parsed.data;
     },
   };
@@ -89,13 +105,6 @@ function typesOf({ type, anyOf = [], const: only }: Shape): string[] {
   const all = [...own, ...anyOf.flatMap(typesOf)];
   // a whole number given as a constant is kept as one
   return Number.isInteger(only) || anyOf.some((each) => Number.isInteger(each.const)) ? ["integer"] : all;
-}
-
-function fits({ properties }: ObjectShape, row: Row, columns: readonly Column[]): boolean {
-  return columns.every(({ field, name }) => {
-    const { const: only } = properties[field] ?? {};
-    return only === undefined || row[name] === only;
-  });
 }
 
 function toCell(value: unknown, { kept }: Column): unknown {

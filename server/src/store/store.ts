@@ -154,7 +154,6 @@ export class Store {
       }
     })();
     this.cache.set(id, { revision: 0, record });
-    this.planned.set(id, complete(record).planned);
     lookThrough(this.database);
     return id;
   }
