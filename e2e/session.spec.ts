@@ -92,6 +92,32 @@ test("what two windows set otherwise is told to both with both values, and mine 
   await expect(other.getByLabel("Address of D1-2")).toHaveValue("40", { timeout: 30_000 });
 });
 
+test("what was not kept is told in a window that gets nothing more of the program, and to the other when that can be", async ({
+  page,
+  server,
+  context,
+}) => {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("22");
+  for (const address of ["**/assets/**", "**/edits", "**/clash"]) await page.route(address, (route) => route.abort());
+  await page.getByLabel("Address of D1-2").fill("40");
+  await page.keyboard.press("Enter");
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByLabel("Address of D1-2").fill("41");
+  await other.keyboard.press("Enter");
+  await expect(
+    page.getByText(/address was set to 41 in another window, which stays, and to 40 here/).first(),
+  ).toBeVisible({
+    timeout: 30_000,
+  });
+  await page.unroute("**/clash");
+  await expect(other.getByText(/address was set to 40 in another window, and stays 41/).first()).toBeVisible({
+    timeout: 30_000,
+  });
+});
+
 test("a browser that keeps nothing is gone without", async ({ page, server }) => {
   await page.addInitScript(() => {
     const forbidden = () => {

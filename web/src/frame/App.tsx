@@ -1,7 +1,7 @@
 import { Suspense, useEffect } from "react";
 import { ErrorBoundary } from "react-error-boundary";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
-import { fetchParts, Optional, part } from "../kit/part.tsx";
+import { fetchParts, Optional, part, partAtOnce } from "../kit/part.tsx";
 import { TipsProvider } from "../kit/Tooltip.tsx";
 import { useAppSelector } from "../store/store.ts";
 import { keepText } from "../tools/browserStore.ts";
@@ -11,7 +11,7 @@ import { STAGES } from "./stages.ts";
 
 const RailwaysPage = part(async () => (await import("../pages/RailwaysPage.tsx")).RailwaysPage);
 const QuickSumsPage = part(async () => (await import("../pages/QuickSumsPage.tsx")).QuickSumsPage);
-const Toasts = part(async () => (await import("./Notices.tsx")).Notices);
+const Toasts = partAtOnce(async () => (await import("./Notices.tsx")).Notices);
 const STAGE_PAGES = STAGES.map(({ path, load }) => ({ path, Page: part(load) }));
 
 /** Time after which everything is fetched that the first page did without, milliseconds. */

@@ -18,7 +18,7 @@ const mineOf = (railwayId: string, ...things: Mine["things"]): Mine => ({ railwa
 function shown(mine?: Mine) {
   const store = emptyStore();
   openIn(store, smallRailway());
-  store.dispatch(notify("run metres was set to 2 in another window.", { stays: true, ...(mine ? { mine } : {}) }));
+  store.dispatch(notify("run was set to 2 m in another window.", { stays: true, ...(mine ? { mine } : {}) }));
   render(
     <Provider store={store}>
       <Notices />
@@ -29,7 +29,7 @@ function shown(mine?: Mine) {
 
 it("shows a sentence until it is closed, with nothing to choose where nothing is offered", async () => {
   const { store } = shown();
-  expect(screen.getByText(/run metres was set to 2/)).toBeTruthy();
+  expect(screen.getByText(/run was set to 2 m/)).toBeTruthy();
   expect(screen.queryByRole("button", { name: "Take mine" })).toBeNull();
   await userEvent.click(screen.getByRole("button", { name: "Close" }));
   expect(store.getState().notices).toEqual([]);

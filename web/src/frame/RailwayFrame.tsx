@@ -1,7 +1,7 @@
 import { Suspense, useCallback, useEffect, useState } from "react";
 import { ErrorBoundary } from "react-error-boundary";
 import { Outlet, useLocation, useParams } from "react-router";
-import { part } from "../kit/part.tsx";
+import { part, partAtOnce } from "../kit/part.tsx";
 import { Meter } from "../meter/Meter.tsx";
 import { leaveRailway, openRailway } from "../session/actions.ts";
 import { useSession } from "../session/hooks.ts";
@@ -17,9 +17,7 @@ import { useCommandContext } from "./useCommandContext.ts";
 
 const Panels = part(async () => (await import("../dialogs/Panels.tsx")).Panels);
 const ThreadSlide = part(async () => (await import("./ThreadSlide.tsx")).ThreadSlide);
-// it is wanted when the server was away, so that it is fetched at once
-const wayOut = import("./WayOut.tsx");
-const WayOut = part(async () => (await wayOut).WayOut);
+const WayOut = partAtOnce(async () => (await import("./WayOut.tsx")).WayOut);
 
 /** The frame around the stages of one railway: spine, sheets, meter. */
 export function RailwayFrame() {

@@ -9,6 +9,16 @@ export function part<P extends object>(load: () => Promise<ComponentType<P>>): L
   return lazy(async () => ({ default: await load() }));
 }
 
+/** The same of what is wanted just when the server is away: its code is fetched at once, beside what is drawn first. */
+export function partAtOnce<P extends object>(
+  load: () => Promise<ComponentType<P>>,
+): LazyExoticComponent<ComponentType<P>> {
+  const loading = load();
+  // it is told where it is drawn
+  loading.catch(() => undefined);
+  return lazy(async () => ({ default: await loading }));
+}
+
 /**
  * Fetches all parts that were named so far, and those that they name in turn: then the interface needs the server for data only.
  * One after the other, and none while the server is away: a browser may not ask again for what it once could not get.

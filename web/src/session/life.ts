@@ -13,6 +13,7 @@ const { answered, begun, ended, live, lossesShown, opened, overtaken, refused, s
 /** Pause before something is tried again: doubled each time from the first to the longest, milliseconds. */
 const FIRST_PAUSE = 500;
 const LONGEST_PAUSE = 20_000;
+const pauseAfter = (tries: number) => Math.min(LONGEST_PAUSE, FIRST_PAUSE * 2 ** tries);
 
 /** Gives every session a life of its own, from its beginning to its end, and tells the owner of what was lost. */
 export function startSessions(startListening: StartListening): void {
@@ -43,7 +44,7 @@ export function startSessions(startListening: StartListening): void {
                   ...(mine && mine.length > 0 ? { mine: { railwayId: id, things: mine } } : {}),
                 }),
           );
-        tellOthers(api.extra, id, lost);
+        void tellOthers(api.extra, id, lost);
         void api.extra.keptQueue.forget(lost.flatMap(({ entryId, rest }) => (rest ? [] : [entryId])));
         api.dispatch(lossesShown(id));
       }
@@ -51,12 +52,23 @@ export function startSessions(startListening: StartListening): void {
   });
 }
 
-/** Tells the other windows of what this one had set and did not keep; who does not hear of it has lost nothing. */
-function tellOthers({ server }: Services, id: string, lost: readonly Lost[]): void {
-  for (const { entryId, words, rest, mine } of lost)
-    if (rest && words !== null && mine && mine.length > 0)
-      void server.clashed(id, { by: entryId, words, things: mine }).catch(() => {});
+/** Tells the other windows of what this one had set and did not keep, again and again while the server is away. */
+async function tellOthers({ server, pause }: Services, id: string, lost: readonly Lost[]): Promise<void> {
+  for (const { entryId, words, rest, mine } of lost) {
+    if (!rest || words === null || !mine || mine.length === 0) continue;
+    for (let tries = 0; tries < MOST_TRIES; tries++) {
+      try {
+        await server.clashed(id, { by: entryId, words, things: mine });
+        break;
+      } catch {
+        await pause(pauseAfter(tries));
+      }
+    }
+  }
 }
+
+/** Tries after which the others are not told any more, after half an hour about: nobody has lost anything by that. */
+const MOST_TRIES = 90;
 
 /** What goes on for one railway while its session lives: opening, listening, sending, catching up. */
 class Life {
@@ -219,7 +231,6 @@ class Life {
     const kind = error.diverged ? "diverged" : error.status === 404 ? "gone" : "unanswered";
     api.dispatch(troubled({ id, trouble: { kind, sentence: error.message } }));
     if (kind !== "unanswered") return;
-    const pause = Math.min(LONGEST_PAUSE, FIRST_PAUSE * 2 ** this.tries++);
-    await this.services.pause(pause);
+    await this.services.pause(pauseAfter(this.tries++));
   }
 }

@@ -10,6 +10,7 @@ import {
   touchedThings,
 } from "@alderman/core";
 import type { Mine } from "../store/notices.ts";
+import { fieldName, valueWords } from "./fieldWords.ts";
 
 /** Something that was done in this window and is on its way to the server. */
 export type Entry = {
@@ -135,7 +136,9 @@ export function merged(queue: readonly Entry[], theirs: readonly Edit[], now: Ra
         lost.push({ entryId, words, why: CHANGED_ELSEWHERE });
         return [];
       } else {
-        const { value, clashing, fields } = mergedValue(was, each.value, is);
+        const kind = each.op === "railway" ? "railway" : each.kind;
+        const say = (field: string, of: unknown) => valueWords(now, kind, field, of);
+        const { value, clashing, fields } = mergedValue(was, each.value, is, say);
         clashes.push(...clashing);
         if (clashing.length > 0 && each.op === "put") mine.push({ kind: each.kind, id: each.value.id, fields });
         edits.push({ ...each, value } as Edit);
@@ -158,11 +161,12 @@ function keyOf(each: Edit): string {
 
 type Fields = Readonly<Record<string, unknown>>;
 
-/** Ours on theirs, field by field. @param was what both began with */
+/** Ours on theirs, field by field. @param was what both began with @param say a value in words */
 function mergedValue(
   was: object,
   ours: object,
   theirs: object,
+  say: (field: string, value: unknown) => string,
 ): { value: object; clashing: string[]; fields: Record<string, unknown> } {
   const value: Record<string, unknown> = { ...theirs };
   const fields: Record<string, unknown> = {};
@@ -174,7 +178,7 @@ function mergedValue(
     else {
       fields[field] = mine;
       clashing.push(
-        `${inWords(field)} was set to ${shown(other)} in another window, which stays, and to ${shown(mine)} here`,
+        `${fieldName(field)} was set to ${say(field, other)} in another window, which stays, and to ${say(field, mine)} here`,
       );
     }
   }
@@ -185,20 +189,12 @@ function mergedValue(
 export function clashWords(record: RailwayRecord, things: Mine["things"]): string[] {
   return things.flatMap(({ kind, id, fields }) => {
     const is = standsIn(record, { kind, id }) as Fields | null;
-    return Object.entries(fields).flatMap(([field, theirs]) =>
-      is === null || isSame(is[field], theirs)
-        ? []
-        : [`${inWords(field)} was set to ${shown(theirs)} in another window, and stays ${shown(is[field])}`],
-    );
+    return Object.entries(fields).flatMap(([field, theirs]) => {
+      if (is === null || isSame(is[field], theirs)) return [];
+      const [other, stays] = [theirs, is[field]].map((value) => valueWords(record, kind, field, value));
+      return [`${fieldName(field)} was set to ${other} in another window, and stays ${stays}`];
+    });
   });
-}
-
-/** @example inWords("runMetres") // "run metres" */
-const inWords = (field: string) => field.replaceAll(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
-
-function shown(value: unknown): string {
-  if (value === null || value === undefined || value === "") return "empty";
-  return typeof value === "object" ? "otherwise" : String(value);
 }
 
 /**
