@@ -142,12 +142,16 @@ function linkOfFact(railway: Railway, fact: Fact, ends: readonly LaidEnd[], shel
 export function asLaid(links: StrandLink[], before: readonly StrandLink[]): StrandLink[] {
   if (before.length === 0) return links;
   const nameOf = ({ from, to, core, fact }: StrandLink) => `${linkOf(from.key, to.key, core)} ${fact?.id}`;
-  const known = new Map(before.map((link) => [nameOf(link), link]));
-  return links.map((link) => {
-    const was = known.get(nameOf(link));
+  let known: Map<string, StrandLink> | undefined;
+  return links.map((link, place) => {
+    // most stand where they stood
+    let was = before[place];
+    if (!was || !isBetweenSame(was, link)) {
+      known ??= new Map(before.map((each) => [nameOf(each), each]));
+      was = known.get(nameOf(link));
+    }
     const isSame =
-      was &&
-      was.metres === link.metres &&
+      was?.metres === link.metres &&
       was.fact === link.fact &&
       was.turnoutId === link.turnoutId &&
       was.from.key === link.from.key &&
@@ -158,6 +162,17 @@ export function asLaid(links: StrandLink[], before: readonly StrandLink[]): Stra
       was.core?.cable === link.core?.cable &&
       was.isTrunk === link.isTrunk &&
       was.again === link.again;
-    return isSame ? was : link;
+    return was && isSame ? was : link;
   });
+}
+
+/** Whether two links are the same fact, or none, between the same ends by the same core. */
+function isBetweenSame(a: StrandLink, b: StrandLink): boolean {
+  return (
+    a.from.key === b.from.key &&
+    a.to.key === b.to.key &&
+    a.fact?.id === b.fact?.id &&
+    a.core?.cableId === b.core?.cableId &&
+    a.core?.number === b.core?.number
+  );
 }

@@ -1,5 +1,5 @@
 import type { RailwayRecord } from "../record/kinds.ts";
-import { standingOfWire } from "../record/made.ts";
+import { type Wire as Fact, standingOfWire } from "../record/made.ts";
 import type { Net } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { ohmsPerMetre } from "../units/gauge.ts";
@@ -96,7 +96,7 @@ function fromRecord(record: RailwayRecord, one: Woven, shelf: Shelf): { one: Wov
   one.wires = new Array(links.length);
   for (const [index, link] of links.entries()) {
     const name = linkOf(link.from.key, link.to.key, link.core);
-    const known = link.fact ?? strand.bundles.map(({ claims }) => claims.proposed.get(name)).find((fact) => fact);
+    const known = link.fact ?? proposedAs(name, strand);
     if (!known) {
       fresh.push({ one, index });
       continue;
@@ -109,6 +109,14 @@ function fromRecord(record: RailwayRecord, one: Woven, shelf: Shelf): { one: Wov
   }
   one.isRecorded = fresh.length === 0;
   return fresh;
+}
+
+function proposedAs(name: string, { bundles }: Woven["strand"]): Fact | undefined {
+  for (const { claims } of bundles) {
+    const fact = claims.proposed.get(name);
+    if (fact) return fact;
+  }
+  return undefined;
 }
 
 /** A turnout's place in the owner's order; 0 for what is for no turnout. */

@@ -231,6 +231,11 @@ export class Shelf {
     return this.takenCore(cable, core, purpose);
   }
 
+  /** Whether motors have tails, or are to get some. */
+  get hasTails(): boolean {
+    return this.record.railway.motorTails !== "wires" || this.cables.some(({ thing }) => thing.tail);
+  }
+
   isMotor(deviceId: string): boolean {
     return this.motors.has(deviceId);
   }

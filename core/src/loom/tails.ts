@@ -22,6 +22,7 @@ interface Wish {
  * are proposed already, so that they keep them, then the others. What is proposed as a single wire stays one.
  */
 export function fitTails(open: readonly Open[], shelf: Shelf): void {
+  if (!shelf.hasTails) return;
   const wishes = open.flatMap((one) => wishesOf(one, shelf));
   const left = wishes.filter(({ links, index }) => {
     const { from, to } = links[index] as StrandLink;
