@@ -22,7 +22,13 @@ function segments<T extends string>(names: Readonly<Record<T, string>>) {
   return [{ value: "all" as T | "all", text: "all" }, ...values.map((value) => ({ value, text: names[value] }))];
 }
 
-const STAGES = { line: "Line", equip: "Equip", loom: "Loom", numbers: "Numbers" } as const;
+const STAGES: Record<Finding["stage"], string> = {
+  line: "Line",
+  equip: "Equip",
+  routes: "Routes",
+  loom: "Loom",
+  numbers: "Numbers",
+};
 
 /** Findings shown at first; more come when asked for. */
 const SHOWN = 60;
@@ -53,7 +59,7 @@ export function FindingsSheet() {
   const filtered = findings.length !== all.length;
   return (
     <StageMain title="Findings" about="Where, why, and what can be done">
-      <Sheets columns="minmax(0,1fr) 300px">
+      <Sheets columns="minmax(0,1fr) 264px">
         <Sheet
           title="To be looked at"
           about={
@@ -86,7 +92,11 @@ export function FindingsSheet() {
                 <Checked>Nothing is wrong and nothing is missing.</Checked>
               </p>
             )}
-            {all.length > 0 && findings.length === 0 && <p className="p-3 text-ink-2">None of this sort here.</p>}
+            {all.length > 0 && findings.length === 0 && (
+              <p className="p-3 text-ink-2">
+                <Checked>None of this sort here.</Checked>
+              </p>
+            )}
             {findings.slice(0, most).map((finding) => (
               <FindingCard key={finding.key} finding={finding} />
             ))}

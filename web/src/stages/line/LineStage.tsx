@@ -18,6 +18,7 @@ import { X } from "lucide-react";
 import { type ReactNode, useMemo, useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
+import { Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Button } from "../../kit/Button.tsx";
@@ -157,8 +158,9 @@ function SideSheet({
   findings: readonly Finding[];
   waiting: number;
 } & Record<Exclude<Side, "findings">, ReactNode>) {
+  const found = useOverview() !== null;
   const segments = [
-    { value: "findings" as const, text: `Findings ${findings.length}` },
+    { value: "findings" as const, text: found ? `Findings ${findings.length}` : "Findings" },
     { value: "routes" as const, text: "Routes" },
     { value: "rails" as const, text: "Rails" },
     { value: "blocks" as const, text: "Blocks" },
@@ -172,7 +174,11 @@ function SideSheet({
         sheets[side]
       ) : (
         <SheetBody label="Findings on the line">
-          {findings.length === 0 && <p className="p-3 text-ink-2">Nothing is wrong with the line.</p>}
+          {findings.length === 0 && (
+            <p className="p-3 text-ink-2">
+              <Checked>Nothing is wrong with the line.</Checked>
+            </p>
+          )}
           {findings.map((finding) => (
             <FindingCard key={finding.key} finding={finding} />
           ))}

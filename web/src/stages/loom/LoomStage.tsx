@@ -40,7 +40,7 @@ export function LoomStage() {
   if (!loom)
     return (
       <StageMain title="Loom" about={ABOUT}>
-        <Sheet title="Loom" about="wires, strips and cables">
+        <Sheet title="Wire schedule">
           <p className="p-3 text-ink-2">
             <Checked>{null}</Checked>
           </p>
