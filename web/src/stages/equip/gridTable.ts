@@ -64,10 +64,13 @@ export function cellVerdicts(findings: readonly Finding[]): CellVerdicts {
 /** A turnout with what its cells say, as the table works on it. */
 export interface GridRecord {
   turnout: Turnout;
-  texts: readonly string[];
-  /** What findings say of it, for what is shown. */
-  verdicts: ReadonlySet<Verdict>;
+  /** Read when the table sorts or searches by them. */
+  readonly texts: readonly string[];
+  /** What findings say of its cells, for what is shown. */
+  verdicts: ReadonlyMap<string, Verdict>;
 }
+
+const NO_VERDICTS: ReadonlyMap<string, Verdict> = new Map();
 
 const ORDER = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
 
@@ -77,7 +80,7 @@ const asPeopleCount: SortFn<Features, GridRecord> = (a, b, id) =>
 
 /** Whether a text stands in any cell of a row, and the row is one of those to be shown. */
 const isShown: FilterFn<Features, GridRecord> = ({ original: { texts, verdicts } }, _id, { text, show }: Look) => {
-  if (show === "open" && !verdicts.has("open")) return false;
+  if (show === "open" && ![...verdicts.values()].includes("open")) return false;
   if (show === "findings" && verdicts.size === 0) return false;
   const wanted = text.trim().toLowerCase();
   return wanted === "" || texts.some((each) => each.toLowerCase().includes(wanted));
@@ -127,10 +130,15 @@ export function useGridTable(
 ) {
   const data = useMemo(
     () =>
-      turnoutsInOrder(record).map((turnout): GridRecord => {
-        const own = verdicts.get(turnout.movesWith ?? turnout.id);
-        return { turnout, texts: textsOf(record, turnout), verdicts: new Set(own?.values()) };
-      }),
+      turnoutsInOrder(record).map(
+        (turnout): GridRecord => ({
+          turnout,
+          get texts() {
+            return textsOf(record, turnout);
+          },
+          verdicts: verdicts.get(turnout.movesWith ?? turnout.id) ?? NO_VERDICTS,
+        }),
+      ),
     [record, verdicts],
   );
   const keep =
@@ -138,7 +146,7 @@ export function useGridTable(
     (next: Look[K] | ((now: Look[K]) => Look[K])) =>
       setLook((now) => ({ ...now, [name]: typeof next === "function" ? next(now[name]) : next }));
   const { text, show } = look;
-  const filter = useMemo(() => ({ text, show }), [text, show]);
+  const filter = useMemo(() => (text.trim() === "" && show === "all" ? undefined : { text, show }), [text, show]);
   const narrow = useNarrow();
   const visibility = useMemo(
     () => ({ ...(narrow ? SPARED : {}), ...look.columnVisibility }),
