@@ -1,5 +1,5 @@
 // A page is opened, or opened again, while its server is away.
-import { expect, openDemo, test } from "./server.ts";
+import { expect, openNumbers, test } from "./server.ts";
 
 test.use({ serviceWorkers: "allow" });
 
@@ -7,9 +7,7 @@ test("a page that is opened again while the server is away says so, and comes ba
   page,
   server,
 }) => {
-  await openDemo(page, server);
-  await page.getByRole("link", { name: /Numbers/ }).click();
-  await expect(page.getByLabel("Address of D1-2")).toHaveValue("22");
+  await openNumbers(page, server);
   await page.waitForFunction(() => navigator.serviceWorker.ready.then(() => true));
   // what is kept for bad times is there, too
   await page.waitForFunction(() => caches.match("/away.html").then((found) => found !== undefined));

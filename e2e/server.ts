@@ -86,6 +86,13 @@ export async function openDemo(page: Page, server: TestServer): Promise<void> {
   await expect(page.getByRole("heading", { name: "Thread of M1/M2" })).toBeVisible();
 }
 
+/** Opens the demo's numbers, which are there. */
+export async function openNumbers(page: Page, server: TestServer): Promise<void> {
+  await openDemo(page, server);
+  await page.getByRole("link", { name: /Numbers/ }).click();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("22");
+}
+
 /** Begins a new railway and stands in its empty list of turnouts. */
 export async function beginRailway(page: Page, server: TestServer, name: string): Promise<void> {
   await page.goto(server.address);

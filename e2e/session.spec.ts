@@ -1,11 +1,10 @@
 // What may happen to a window: its server goes away, answers late, has other data, or the checking ends.
 import type { Page } from "@playwright/test";
-import { beginRailway, expect, openDemo, type TestServer, test } from "./server.ts";
+import { beginRailway, expect, openDemo, openNumbers, type TestServer, test } from "./server.ts";
 
 /** The demo's addresses, one of them changed to 40, and nothing that is done gets to the server. */
 async function typedButNotSent(page: Page, server: TestServer) {
-  await openDemo(page, server);
-  await page.getByRole("link", { name: /Numbers/ }).click();
+  await openNumbers(page, server);
   await page.route("**/edits", (route) => route.abort());
   await page.getByLabel("Address of D1-2").fill("40");
   await page.keyboard.press("Enter");
@@ -16,9 +15,7 @@ test("a backup put back under an open window is noticed, and what the window kno
   page,
   server,
 }) => {
-  await openDemo(page, server);
-  await page.getByRole("link", { name: /Numbers/ }).click();
-  await expect(page.getByLabel("Address of D1-2")).toHaveValue("22");
+  await openNumbers(page, server);
   await server.stop();
   server.keepBackup();
   await server.start();
@@ -97,9 +94,7 @@ test("what was not kept is told in a window that gets nothing more of the progra
   server,
   context,
 }) => {
-  await openDemo(page, server);
-  await page.getByRole("link", { name: /Numbers/ }).click();
-  await expect(page.getByLabel("Address of D1-2")).toHaveValue("22");
+  await openNumbers(page, server);
   for (const address of ["**/assets/**", "**/edits", "**/clash"]) await page.route(address, (route) => route.abort());
   await page.getByLabel("Address of D1-2").fill("40");
   await page.keyboard.press("Enter");
@@ -201,6 +196,16 @@ test("before anything is worked out nothing is counted and nothing is called rig
       /\b0 (of|wires|joints|wrong|addresses)\b|Nothing is wrong|Every output|Findings 0/,
     );
   }
+  // how many motors may move at once is not said before it is known what flows at rest
+  await page.goto(`${page.url().replace(/\/[a-z-]+$/, "")}/equip?view=power`);
+  await expect(page.getByRole("heading", { name: "Start of day" })).toBeVisible();
+  await expect(page.getByRole("main").getByText("Checking ...")).toBeVisible();
+  await expect(page.getByRole("table", { name: "Start of day" })).toHaveCount(0);
+  // what moves wires is refused in a sentence, not dropped
+  await page.getByRole("button", { name: /^Alderman / }).click();
+  await page.getByLabel("Cores go by").click();
+  await page.getByRole("option", { name: "role: same colour" }).click();
+  await expect(page.getByText("The wires are still being worked out.").first()).toBeVisible();
 });
 
 /** Stages that say something of what is worked out, with the keys that lead there. */

@@ -148,6 +148,7 @@ export class PlayedServer implements Server {
 
   clashed = async (id: string, clash: Clash) => {
     this.asked.push(`clash ${id}`);
+    if (this.away || this.fate(`clash ${id}`).lost) throw new TypeError("Failed to fetch");
     if (!this.silent) this.tell(id, { kind: "clash", clash: structuredClone(clash) });
   };
 

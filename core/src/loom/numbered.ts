@@ -111,6 +111,7 @@ function fromRecord(record: RailwayRecord, one: Woven, shelf: Shelf): { one: Wov
   return fresh;
 }
 
+/** The wire that the record proposes for a link. @param name of the link */
 function proposedAs(name: string, { bundles }: Woven["strand"]): Fact | undefined {
   for (const { claims } of bundles) {
     const fact = claims.proposed.get(name);

@@ -40,15 +40,16 @@ export class Shelf {
   private readonly strips: Record<Place, Places<Strip>[]> = { panel: [], layout: [] };
   private readonly splices: Places<Strip>[] = [];
   private readonly cables: Places<Cable>[] = [];
-  /** Strips with screws by place and zone; cables to zones, and tails in them. */
+  /** The same strips with screws by their zones, and the cables to each zone and tails in it. */
   private readonly rows = { panel: new Rows<string | null, Strip>(), layout: new Rows<string | null, Strip>() };
-  private readonly ways = { cables: new Rows<string | null, Cable>(), tails: new Rows<string | null, Cable>() };
+  private readonly cablesTo = new Rows<string | null, Cable>();
+  private readonly tailsIn = new Rows<string | null, Cable>();
   private readonly stripOf = new Map<string, Places<Strip>>();
   private readonly cableOf = new Map<string, Places<Cable>>();
   /** Labels of strips, and of cables, in small letters. */
   private readonly named = { strips: new Set<string>(), cables: new Set<string>() };
   /** The number up to which all of some names are taken, by what is numbered. */
-  private readonly numbered = new Map<string, number>();
+  private readonly takenUpTo = new Map<string, number>();
   private readonly used = new Set<string>();
   private readonly motors: ReadonlySet<string>;
   /** Cores of tails that are proposed, by what they join; not taken before they are found to be wanted still. */
@@ -219,7 +220,7 @@ export class Shelf {
       coresBy === "number"
         ? [() => true]
         : [(core) => this.colourOf(cable, core) === role, (core) => !taken.has(this.colourOf(cable, core)), () => true];
-    for (const { places: cable } of this.ways.cables.of(zoneId).notFull) {
+    for (const { places: cable } of this.cablesTo.of(zoneId).notFull) {
       for (const suits of ranked(cable.thing)) {
         const core = cable.free(suits);
         if (core !== null) return this.takenCore(cable, core, purpose);
@@ -269,7 +270,7 @@ export class Shelf {
 
   /** The tail of one other motor of a zone that has cores enough for both. */
   private tailToShare(motorId: string, zoneId: string | null): Places<Cable> | undefined {
-    return this.ways.tails.of(zoneId).all.find(({ thing, count }) => {
+    return this.tailsIn.of(zoneId).all.find(({ thing, count }) => {
       const [other, ...more] = this.motorsOf.get(thing.id) ?? [];
       if (other === undefined || more.length > 0) return false;
       return this.coresFor(motorId) + this.coresFor(other) <= count;
@@ -344,7 +345,7 @@ export class Shelf {
     // a tail is as long as one motor needs it, so that nothing of it is kept for others
     const places = new Places(cable, cable.cores, cable.tail ? cable.cores : this.usableOf(cable.cores));
     this.cables.push(places);
-    this.ways[cable.tail ? "tails" : "cables"].of(cable.zoneId).add(places);
+    (cable.tail ? this.tailsIn : this.cablesTo).of(cable.zoneId).add(places);
     this.cableOf.set(cable.id, places);
     this.named.cables.add(cable.label.toLowerCase());
     return places;
@@ -379,9 +380,9 @@ export class Shelf {
   private freshNumber(of: "strips" | "cables", ...stems: string[]): number {
     const isTaken = (name: string) => this.stripOf.has(name) || this.cableOf.has(name) || this.named[of].has(name);
     const key = stems.join();
-    let number = (this.numbered.get(key) ?? 0) + 1;
+    let number = (this.takenUpTo.get(key) ?? 0) + 1;
     while (stems.some((stem) => isTaken(`${stem}${number}`.toLowerCase()))) number++;
-    this.numbered.set(key, number - 1);
+    this.takenUpTo.set(key, number - 1);
     return number;
   }
 }

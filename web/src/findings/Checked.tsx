@@ -4,6 +4,15 @@ import { Mark } from "../drawing/Mark.tsx";
 import { Button } from "../kit/Button.tsx";
 import { useAppDispatch } from "../store/store.ts";
 
+/** Stands where something will be shown that is not worked out yet: how far that is, or why it cannot be. */
+export function Awaited() {
+  return (
+    <p className="p-3 text-ink-2">
+      <Checked>{null}</Checked>
+    </p>
+  );
+}
+
 /** Says something about findings only once they have been looked for in the record as it is; else, how far that has come. */
 export function Checked({ children }: { children: ReactNode }) {
   const { state, share, failure } = useResults();

@@ -2,7 +2,7 @@ import { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay,
 import { useMemo } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
-import { Checked } from "../../findings/Checked.tsx";
+import { Awaited } from "../../findings/Checked.tsx";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { DataTable } from "../../kit/DataTable.tsx";
 import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
@@ -78,9 +78,7 @@ export function PowerUpSheet() {
               idOf={({ label }) => label}
             />
           ) : (
-            <p className="px-2.5 pb-2">
-              <Checked>{null}</Checked>
-            </p>
+            <Awaited />
           )}
         </SheetBody>
       </Sheet>

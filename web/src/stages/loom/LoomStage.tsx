@@ -2,7 +2,7 @@ import type { Cable, Strip } from "@alderman/core";
 import { useState } from "react";
 import { useLoom } from "../../derivation/hooks.ts";
 import { ScaledDrawing } from "../../drawing/ScaledDrawing.tsx";
-import { Checked } from "../../findings/Checked.tsx";
+import { Awaited } from "../../findings/Checked.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { Sheet } from "../../kit/Sheet.tsx";
@@ -41,9 +41,7 @@ export function LoomStage() {
     return (
       <StageMain title="Loom" about={ABOUT}>
         <Sheet title="Wire schedule">
-          <p className="p-3 text-ink-2">
-            <Checked>{null}</Checked>
-          </p>
+          <Awaited />
         </Sheet>
       </StageMain>
     );

@@ -3,7 +3,7 @@ import { useMemo, useState } from "react";
 import { useParams } from "react-router";
 import { useOverview } from "../../derivation/hooks.ts";
 import { useEvents } from "../../derivation/useEvents.ts";
-import { Checked } from "../../findings/Checked.tsx";
+import { Awaited, Checked } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
@@ -91,9 +91,7 @@ export function NumbersStage() {
         <div className="grid min-h-0 flex-1">
           {!outputs && (list === "live" || list === "addresses") ? (
             <Sheet title={list === "live" ? "Live" : "Address list"}>
-              <p className="p-3 text-ink-2">
-                <Checked>{null}</Checked>
-              </p>
+              <Awaited />
             </Sheet>
           ) : list === "live" && outputs ? (
             <LiveView railwayId={railwayId} record={record} outputs={outputs} />
