@@ -2,25 +2,24 @@
 import { readFileSync } from "node:fs";
 import { openRailwayFile } from "@alderman/core";
 import { asBuilt } from "./asBuilt.ts";
-import type * as Core from "./core.ts";
+import type * as Built from "./built.ts";
 import { benchFrames } from "./frames.ts";
 import { benchLarge } from "./large.ts";
 import { benchLine } from "./line.ts";
 import { benchLive } from "./live.ts";
-import { benchStore } from "./store.ts";
 
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../samples/${name}.json`, import.meta.url), "utf8"));
 const club = sample("club-400");
 
-const core = await asBuilt<typeof Core>("./core.ts");
+const built = await asBuilt<typeof Built>("./built.ts");
 
-core.benchSolver(club);
-core.benchEdits(sample("skerrin-ferry"), club);
-core.benchAllot(club);
-core.benchDiodes();
-core.benchNumbers();
-benchStore(club);
+built.benchSolver(club);
+built.benchEdits(sample("skerrin-ferry"), club);
+built.benchAllot(club);
+built.benchDiodes();
+built.benchNumbers();
+built.benchStore(club);
 await benchLine(club);
 await benchLive();
 await benchFrames();

@@ -5,6 +5,8 @@ import { join } from "node:path";
 import { test as base, expect, type FileChooser, type Locator, type Page } from "@playwright/test";
 
 const HOUSE = join(import.meta.dirname, "..");
+/** The program as it is built for `npm run demo`. */
+const SERVER = ["--enable-source-maps", "server/dist/main.js"];
 
 /** A server of its own on data of its own, as `npm run demo` starts it. */
 export class TestServer {
@@ -15,11 +17,8 @@ export class TestServer {
 
   async start(): Promise<void> {
     const port = this.address === "" ? "0" : new URL(this.address).port;
-    const child = spawn(
-      process.execPath,
-      ["--import", "tsx", "server/src/main.ts", "--demo", "--port", port, "--data", this.folder],
-      { cwd: HOUSE },
-    );
+    const program = [...SERVER, "--demo", "--port", port, "--data", this.folder];
+    const child = spawn(process.execPath, program, { cwd: HOUSE });
     this.child = child;
     this.address = await new Promise<string>((done, fail) => {
       child.stdout.on("data", (text) => done(/http:\/\/[\d.:]+/.exec(String(text))?.[0] ?? ""));

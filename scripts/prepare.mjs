@@ -26,11 +26,28 @@ export function installPackages() {
 
 /** Builds the interface when there is none or a source is newer. */
 export function buildWeb() {
-  const built = join(HOUSE, "web/dist/index.html");
-  const newest = Math.max(...["web", "core/src", "package-lock.json"].map((place) => newestIn(join(HOUSE, place))));
-  if (existsSync(built) && statSync(built).mtimeMs > newest) return;
-  process.stderr.write("Building the interface ...\n");
-  run("npm", ["run", "-s", "build"]);
+  if (isOlder("web/dist/index.html", ["web", "core/src", "package-lock.json"])) {
+    process.stderr.write("Building the interface ...\n");
+    run("npm", ["run", "-s", "build", "-w", "web"]);
+  }
+}
+
+/**
+ * Builds the server's programs when there are none or a source is newer.
+ * @param program its name, as in `server/src`
+ * @returns what Node is to be given to run it
+ */
+export function built(program) {
+  const file = `server/dist/${program}.js`;
+  if (isOlder(file, ["server", "core/src", "package-lock.json"])) run("npm", ["run", "-s", "build", "-w", "server"]);
+  // what goes wrong is told with the lines of the source
+  return ["--enable-source-maps", join(HOUSE, file)];
+}
+
+/** Whether something built is not there, or older than any of its sources. */
+function isOlder(file, sources) {
+  const newest = Math.max(...sources.map((place) => newestIn(join(HOUSE, place))));
+  return !existsSync(join(HOUSE, file)) || statSync(join(HOUSE, file)).mtimeMs <= newest;
 }
 
 function newestIn(place) {

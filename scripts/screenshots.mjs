@@ -6,7 +6,7 @@ import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import { chromium } from "@playwright/test";
-import { buildWeb, HOUSE } from "./prepare.mjs";
+import { buildWeb, built, HOUSE } from "./prepare.mjs";
 
 const { values } = parseArgs({
   options: {
@@ -137,11 +137,7 @@ const VIEWS = [
 buildWeb();
 mkdirSync(values.out, { recursive: true });
 const data = mkdtempSync(join(tmpdir(), "alderman-shots-"));
-const server = spawn(
-  process.execPath,
-  ["--import", "tsx", "server/src/main.ts", "--demo", "--port", "0", "--data", data],
-  { cwd: HOUSE },
-);
+const server = spawn(process.execPath, [...built("main"), "--demo", "--port", "0", "--data", data], { cwd: HOUSE });
 server.stderr.pipe(process.stderr);
 const address = await new Promise((done) => server.stdout.on("data", (text) => done(/http:\S+/.exec(String(text))[0])));
 const browser = await chromium.launch({

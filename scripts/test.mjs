@@ -4,7 +4,7 @@ import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { failedPages, failedUnits } from "./failed.mjs";
-import { buildWeb, HOUSE, installPackages } from "./prepare.mjs";
+import { buildWeb, built, HOUSE, installPackages } from "./prepare.mjs";
 
 /** Debian packages that tests need, by the program each brings. */
 const PROGRAMS = { chromium: "chromium", ngspice: "ngspice" };
@@ -75,6 +75,7 @@ if (unit) {
 if (!unitGood && !unit?.numFailedTests) total.failed++;
 
 buildWeb();
+built("main");
 const browserGood = step("browser", "npx", ["playwright", "test"]);
 // the JSON reporter writes to a file of its own, and the list goes to standard error
 const browser = read("browser.json")?.stats;

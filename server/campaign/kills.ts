@@ -1,9 +1,9 @@
 import { spawn } from "node:child_process";
-import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { seeded } from "@alderman/core/testing/networks";
-import { build } from "esbuild";
+import { bundled } from "../../scripts/bundled.ts";
 import { openDatabase } from "../src/store/database.ts";
 import { Store } from "../src/store/store.ts";
 
@@ -24,7 +24,7 @@ const LONGEST = 150;
 /** Kills a program that edits a railway, again and again on the same data, and looks each time at what is there. */
 export async function kills(count: number, seed: number): Promise<Killed> {
   const folder = mkdtempSync(join(tmpdir(), "alderman-kills-"));
-  const built = await builtProgram();
+  const built = await bundled(new URL("./killed.ts", import.meta.url).pathname);
   const random = seeded(seed);
   const result: Killed = { kills: 0, acknowledged: 0, lost: 0, problems: [] };
   try {
@@ -49,21 +49,6 @@ export async function kills(count: number, seed: number): Promise<Killed> {
     built.remove();
   }
   return result;
-}
-
-/** The program in one file, which starts within a fraction of the time that its sources take; it stands where SQLite is found. */
-async function builtProgram(): Promise<{ file: string; remove: () => void }> {
-  const cache = new URL("../../node_modules/.cache", import.meta.url).pathname;
-  mkdirSync(cache, { recursive: true });
-  const folder = mkdtempSync(join(cache, "killed-"));
-  const outfile = join(folder, "killed.mjs");
-  await build({
-    ...{ entryPoints: [new URL("./killed.ts", import.meta.url).pathname], outfile, logLevel: "warning" },
-    ...{ bundle: true, platform: "node", format: "esm", external: ["better-sqlite3"] },
-    // the store looks for its migrations beside itself
-    define: { "import.meta.url": JSON.stringify(new URL("../src/store/database.ts", import.meta.url).href) },
-  });
-  return { file: outfile, remove: () => rmSync(folder, { recursive: true, force: true }) };
 }
 
 /** Starts the program, and kills it some time after its first group. @returns stamps of the groups that it said were on disk */

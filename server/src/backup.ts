@@ -1,12 +1,12 @@
 // npm run backup and npm run restore: the database as a whole, without the interface.
 import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
+import { HOUSE } from "./house.ts";
 import { BackupError, listBackups, putBack } from "./store/backups.ts";
 import { DataFolderError, makeFolder } from "./store/database.ts";
 import { Keeper } from "./store/keeper.ts";
 import { FolderTakenError, takeFolder } from "./store/lock.ts";
 
-const HOUSE = resolve(import.meta.dirname, "../..");
 const [what, ...given] = process.argv.slice(2);
 
 /** Runs one of the two; @returns what to print */

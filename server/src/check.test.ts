@@ -11,7 +11,7 @@ const folder = mkdtempSync(join(tmpdir(), "alderman-check-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 function check(...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["--import", "tsx", "server/src/check.ts", ...args], {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["server/dist/check.js", ...args], {
     ...{ cwd: HOUSE, encoding: "utf8", maxBuffer: 1e8 },
   });
   return { status, stdout, stderr };

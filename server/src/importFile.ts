@@ -1,5 +1,5 @@
-import { fork } from "node:child_process";
 import { openRailwayFile, RecordError } from "@alderman/core";
+import { startBeside } from "./house.ts";
 import type { Answer } from "./importProgram.ts";
 import type { Store } from "./store/store.ts";
 
@@ -20,10 +20,7 @@ export async function importFile(store: Store, text: string): Promise<string> {
 }
 
 function readBy(database: string, text: string): Promise<Answer> {
-  const program = fork(new URL("./importProgram.ts", import.meta.url), [database], {
-    execArgv: ["--import", "tsx"],
-    stdio: ["pipe", "ignore", "inherit", "ipc"],
-  });
+  const program = startBeside("importProgram", [database], { stdio: ["pipe", "ignore", "inherit", "ipc"] });
   return new Promise((done, fail) => {
     program.once("message", (answer) => done(answer as Answer));
     program.once("error", fail);

@@ -5,6 +5,7 @@ import { parseArgs } from "node:util";
 import { openRailwayFile } from "@alderman/core";
 import pino from "pino";
 import { createApp } from "./app.ts";
+import { HOUSE } from "./house.ts";
 import { liveRoutes } from "./routes/live.ts";
 import { DataFolderError } from "./store/database.ts";
 import { Keeper } from "./store/keeper.ts";
@@ -12,7 +13,6 @@ import { FolderTakenError } from "./store/lock.ts";
 
 const HOST = "127.0.0.1";
 const DEFAULT_PORT = "4270";
-const HOUSE = resolve(import.meta.dirname, "../..");
 
 /** Says what is wrong, in one line, and ends. */
 function giveUp(message: string): never {

@@ -9,7 +9,7 @@ import Database from "better-sqlite3";
 import { afterEach, beforeEach, expect, it } from "vitest";
 
 const HOUSE = join(import.meta.dirname, "../..");
-const PROGRAM = ["--import", "tsx", "server/src/main.ts", "--api-only"];
+const PROGRAM = ["--enable-source-maps", "server/dist/main.js", "--api-only"];
 
 let folder: string;
 const running = new Set<ChildProcess>();
@@ -135,7 +135,7 @@ it("does not share its folder with a second one, and hands it on when it ends", 
 
 it("is backed up and put back as a command, while no server runs", async () => {
   const command = (...args: string[]) =>
-    spawnSync(process.execPath, ["--import", "tsx", "server/src/backup.ts", ...args, "--data", folder], {
+    spawnSync(process.execPath, ["server/dist/backup.js", ...args, "--data", folder], {
       cwd: HOUSE,
       encoding: "utf8",
     });
@@ -225,7 +225,7 @@ it("says which options there are", () => {
 
 it("reckons as a command: JSON in, JSON out, exit 2 with a line of JSON for bad input", () => {
   const calc = (name: string, input: string) =>
-    spawnSync(process.execPath, ["--import", "tsx", "server/src/calc.ts", name], {
+    spawnSync(process.execPath, ["server/dist/calc.js", name], {
       cwd: HOUSE,
       input,
       encoding: "utf8",

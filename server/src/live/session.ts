@@ -1,4 +1,4 @@
-import { type ChildProcess, fork } from "node:child_process";
+import type { ChildProcess } from "node:child_process";
 import {
   accessoryPacket,
   addressRange,
@@ -9,6 +9,7 @@ import {
   LOCK_OPEN,
   STATION_FAULTS,
 } from "@alderman/core";
+import { startBeside } from "../house.ts";
 import { GATEWAY_NAMES, type Gateway, GatewayError, type GatewayName, type Message } from "./gateway.ts";
 import type { FromStandIn, ToStandIn } from "./standIn.ts";
 import { type Called, TcpGateway } from "./tcpGateway.ts";
@@ -223,10 +224,7 @@ export class LiveSession {
   }
 
   private async run(name: GatewayName, hardware: Hardware): Promise<void> {
-    const child = fork(new URL("./standIn.ts", import.meta.url), [], {
-      execArgv: ["--import", "tsx"],
-      stdio: ["ignore", "ignore", "inherit", "ipc"],
-    });
+    const child = startBeside("live/standIn", [], { stdio: ["ignore", "ignore", "inherit", "ipc"] });
     try {
       const port = await portOf(child, name, hardware);
       this.running.set(name, { child, port, gateway: await this.open(name, port), faults: new Set() });

@@ -1,5 +1,7 @@
 import { accessSync, chmodSync, constants, existsSync, mkdirSync, readdirSync, readFileSync, statSync } from "node:fs";
+import { join } from "node:path";
 import Database from "better-sqlite3";
+import { HOUSE } from "../house.ts";
 import { damageOf, databaseFile, isOurs, listBackups, makeBackup } from "./backups.ts";
 import { unpackAll } from "./history.sql.ts";
 
@@ -8,7 +10,7 @@ export class DataFolderError extends Error {
   override readonly name = "DataFolderError";
 }
 
-const MIGRATIONS = new URL("./migrations/", import.meta.url);
+const MIGRATIONS = join(HOUSE, "server/src/store/migrations");
 
 /**
  * Opens the database in a folder, makes it when there is none, and brings an older one up to date after a backup.
@@ -125,7 +127,7 @@ function migrate(database: Database.Database, folder: string): void {
   if (version >= PACKS_HISTORY) database.transaction(() => unpackAll(database))();
   for (const [index, name] of files.entries()) {
     if (index < version) continue;
-    const sql = readFileSync(new URL(name, MIGRATIONS), "utf8");
+    const sql = readFileSync(join(MIGRATIONS, name), "utf8");
     database.transaction(() => {
       database.exec(sql);
       const broken = database.pragma("foreign_key_check") as { table: string }[];

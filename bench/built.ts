@@ -1,6 +1,7 @@
-// What the bench measures of the core, as one part: it is compiled as the interface is before it is measured.
+// What the bench measures of core and store, as one part: it is built as interface and server are before it is measured.
 export { benchAllot } from "./allot.ts";
 export { benchDiodes } from "./diodes.ts";
 export { benchEdits } from "./edits.ts";
 export { benchNumbers } from "./numbers.ts";
 export { benchSolver } from "./solver.ts";
+export { benchStore } from "./store.ts";
