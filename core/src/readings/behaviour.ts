@@ -200,6 +200,12 @@ export class Behaviour {
     return this.hears(leader, asked, by) ?? turnedIf(true, asked);
   }
 
+  /** Whether volts or amps in the state itself say how a device stands: a relay's coil, a zone behind which lamps hang. */
+  followsWhatFlows({ device, type }: { device: Device; type: DeviceType }): boolean {
+    const isHeld = traitsOf(type).relay === "held" && this.roles.besideOf.has(device.id);
+    return isHeld || type.drives === "contact" || this.roles.litZones(device.id).length > 0;
+  }
+
   stateOf({ device, type }: { device: Device; type: DeviceType }, state: RailwayState): DeviceState {
     const [thread] = this.roles.threadsOf.get(device.id) ?? [];
     const asked = thread ? askedOf(state, thread.turnout.id) : "N";

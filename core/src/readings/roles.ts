@@ -167,6 +167,24 @@ export class Roles {
     ];
   }
 
+  /** Leaders of all threads that have a say in what a device does: it belongs to them, they command it, or its outputs follow them. */
+  leadersOf(deviceId: string): Set<string> {
+    const on = this.onAt.get(deviceId);
+    const watched = this.watchedBy.get(deviceId);
+    const told = [...(this.told.get(deviceId)?.values() ?? [])].flat();
+    const commands = [...(this.commandsOf.get(deviceId) ?? []), ...(this.heldWith.get(deviceId) ?? [])];
+    const threads = [
+      ...(this.threadsOf.get(deviceId) ?? []),
+      ...commands.map(({ thread }) => thread),
+      ...(watched ? [watched.thread] : []),
+    ];
+    return new Set([
+      ...threads.map(({ turnout }) => turnout.id),
+      ...[...(this.outputsOf.get(deviceId)?.values() ?? [])].flatMap(({ leaders }) => leaders),
+      ...[...(on?.N ?? []), ...(on?.R ?? []), ...told].map(({ leader }) => leader),
+    ]);
+  }
+
   /** The supply that feeds a device, if any does. */
   feederOf(deviceId: string): string | undefined {
     return this.fed.get(deviceId)?.from;

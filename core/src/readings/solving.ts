@@ -11,6 +11,7 @@ import { LEAKAGE_AMPS } from "./pulse.ts";
 import type { Roles } from "./roles.ts";
 import { opened, shutDownsOf, solvedWithin } from "./shutDown.ts";
 import type { Solved } from "./spread.ts";
+import { Standing } from "./standing.ts";
 import { nameOfState, type RailwayState, RESTING } from "./states.ts";
 
 /** What is put into the circuit besides the railway itself: a meter, or a change of a wire. */
@@ -42,18 +43,23 @@ interface Stood {
 export class Solving {
   /** How pieces stand in the railway's states, so that the states of devices need not be worked out again. */
   private readonly stood = new Map<Piece, Map<string, Stood>>();
+  private readonly stands: Standing;
 
   constructor(
     private readonly cut: Cut,
     private readonly roles: Roles,
     private readonly behaviour: Behaviour,
-  ) {}
+  ) {
+    this.stands = new Standing(roles, behaviour);
+  }
 
   /** Takes over how pieces stood before an edit. @param isOtherwise whether the piece of a number may stand otherwise now */
   takeOver(previous: Solving, isOtherwise: (number: number) => boolean): void {
     for (const [number, piece] of this.cut.pieces.entries()) {
       const known = isOtherwise(number) ? undefined : previous.stood.get(piece);
-      if (known) this.stood.set(piece, known);
+      if (!known) continue;
+      this.stood.set(piece, known);
+      this.stands.takeOver(previous.stands, piece);
     }
   }
 
@@ -96,8 +102,8 @@ export class Solving {
     const name = `${this.behaviour.inquiry} ${nameOfState(state)}`;
     const known = inPiece.get(name);
     if (known) return known;
-    const states = piece.members.map((member) => this.behaviour.stateOf(member, state));
-    const stood = { key: states.map(stateKey).join("|"), states, point: null };
+    const { states, keys } = this.stands.in(piece, state);
+    const stood = { key: keys.join("|"), states, point: null };
     inPiece.set(name, stood);
     return stood;
   }
