@@ -4,6 +4,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { reachFrom } from "../loom/reach.ts";
 import type { Loom } from "../loom/wire.ts";
 import { SHORT_OHMS } from "../readings/circuitry.ts";
+import { AT_REST } from "../readings/threadReading.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
@@ -79,7 +80,7 @@ function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): 
 
 /**
  * Share of the most wire to anything on a supply from which a short is solved, and of what flows in that at the farthest which the
- * others draw at least: what loads take hardly matters beside it.
+ * others draw at least: what loads take hardly matters beside it. So it is for what a short is reckoned to draw.
  */
 const FAR = 0.9;
 
@@ -107,7 +108,12 @@ function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: r
     const loop = sourceOf(supply.type).openVolts / flows;
     return [{ supply, at, ends, flows, trips, loop, threads: [] }];
   };
-  const far = byWire.filter(({ wire }) => wire >= (byWire[0]?.wire ?? 0) * FAR);
+  const most = byWire[0]?.wire ?? 0;
+  const { openVolts, ohms: own } = sourceOf(supply.type);
+  // loads take no more beside a short than without one, so that at least this is left for it
+  const taken = Math.abs(circuitry.prospectiveAmps(supply.device.id, "inside", AT_REST.N)) * alternating;
+  const reckoned = (openVolts - taken * own) / (own + most + SHORT_OHMS);
+  const far = reckoned * FAR > trips ? [] : byWire.filter(({ wire }) => wire >= most * FAR);
   const farthest = far.slice(0, 1).flatMap(shortAt);
   // where the farthest draws well above what trips, those about as far do so too
   const isWell = farthest.some(({ flows }) => flows * FAR > trips);

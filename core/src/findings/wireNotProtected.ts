@@ -1,7 +1,7 @@
 import { typeOf } from "../catalogue/catalogue.ts";
 import { flowsForEver, fuseFor, protectionOf } from "../catalogue/protection.ts";
 import { bearsOf, loadedTogether } from "../loom/bears.ts";
-import { wiresByNet } from "../loom/reach.ts";
+import { wiresByEnd, wiresByNet } from "../loom/reach.ts";
 import type { Wire } from "../loom/wire.ts";
 import type { Fitted, Thread } from "../schematic/thread.ts";
 import { amps, count } from "../units/format.ts";
@@ -52,32 +52,23 @@ function lasting({ device, type }: Fitted, flows: number): string {
 
 /** The thinnest wires that hang directly on each supply's terminals, where the supply shuts down too late for them. */
 function unprotected({ record, circuitry, threads }: Look): Unprotected[] {
-  const supplies = new Map<string, Fitted>();
-  for (const device of record.devices) {
+  const supplies = record.devices.flatMap((device): Fitted[] => {
     const type = typeOf(record, device);
-    if (type.family === "supply" && type.figures.tripAmps) supplies.set(device.id, { device, type });
-  }
-  const onNet = new Map<string, Fitted[]>();
-  for (const { id, ends } of circuitry.schematic.nets) {
-    const own = ends.flatMap(({ deviceId }) => supplies.get(deviceId) ?? []);
-    if (own.length > 0) onNet.set(id, own);
-  }
-  const found = new Map<string, Unprotected>();
+    return type.family === "supply" && type.figures.tripAmps ? [{ device, type }] : [];
+  });
   const wiresOf = wiresByNet(circuitry.loom);
-  for (const [net, those] of onNet) {
-    for (const wire of wiresOf.get(net) ?? []) {
-      const may = bearsOf(circuitry.loom, wire);
-      for (const supply of those) {
-        const trips = flowsForEver(protectionOf(supply.type));
-        if (may >= trips * (1 - 1e-9)) continue;
-        const known = found.get(supply.device.id);
-        const wires = (known?.wires ?? 0) + 1;
-        const thinner = !known || may < known.may;
-        found.set(supply.device.id, thinner ? { supply, trips, wire, may, wires, threads: [] } : { ...known, wires });
-      }
-    }
-  }
-  return [...found.values()].map((each) => {
-    return { ...each, threads: threadsOn(record, threads, each.supply.device.id) };
+  const endingAt = wiresByEnd(circuitry.loom);
+  return supplies.flatMap((supply): Unprotected[] => {
+    const { device, type } = supply;
+    const ends = type.terminals.flatMap(({ name }) => endingAt.get(`${device.id}:${name}`)?.[0]?.net ?? []);
+    const trips = flowsForEver(protectionOf(type));
+    const thin = [...new Set(ends)]
+      .flatMap((net) => wiresOf.get(net) ?? [])
+      .map((wire) => ({ wire, may: bearsOf(circuitry.loom, wire) }))
+      .filter(({ may }) => may < trips * (1 - 1e-9));
+    const [first] = thin;
+    if (!first) return [];
+    const thinnest = thin.reduce((known, each) => (each.may < known.may ? each : known), first);
+    return [{ supply, trips, ...thinnest, wires: thin.length, threads: threadsOn(record, threads, device.id) }];
   });
 }

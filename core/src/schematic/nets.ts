@@ -36,7 +36,7 @@ export function endKey(end: End): string {
 /** Terminals that a recipe joins, with their names in the circuit. */
 export interface Join {
   purpose: Purpose;
-  ends: readonly Net["ends"][number][];
+  ends: Net["ends"];
   keys: readonly string[];
 }
 
@@ -95,7 +95,12 @@ export function netsOf(joins: Iterable<Join>, before: readonly Net[] = []): Net[
   });
 }
 
-function isSameNet(a: Net, b: Net): boolean {
+/** Whether recipes join the same terminals in the same order, for the same turnouts. */
+export function isJoinedAlike(a: readonly Join[], b: readonly Join[]): boolean {
+  return a.length === b.length && a.every((join, index) => join === b[index] || isSameNet(join, b[index] as Join));
+}
+
+function isSameNet(a: Pick<Net, "purpose" | "ends">, b: Pick<Net, "purpose" | "ends">): boolean {
   const isSameEnd = (one: Net["ends"][number], other: Net["ends"][number] | undefined) =>
     one === other ||
     (one.deviceId === other?.deviceId && one.terminal === other.terminal && one.turnoutId === other.turnoutId);

@@ -3,7 +3,7 @@ import { touchedBetween } from "../record/difference.ts";
 import { assignmentsOfDevice, assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { isWiredAlike } from "../record/unchanged.ts";
-import { type Join, Joiner, type Net, netsOf } from "./nets.ts";
+import { isJoinedAlike, type Join, Joiner, type Net, netsOf } from "./nets.ts";
 import { blockFeed, busOf, railsBehindZones } from "./recipes/blockFeed.ts";
 import { controlToInputs } from "./recipes/controlToInputs.ts";
 import { frogFeed } from "./recipes/frogFeed.ts";
@@ -50,7 +50,7 @@ export function schematicAfter(
   const isAlike = isWiredAlike(record, earlier.record) && watched === schematic.watched;
   if (isAlike && record.turnouts === earlier.record.turnouts) return schematic;
   const threads = threadsAfter(record, earlier);
-  const nets = isAlike ? schematic.nets : netsOf(joinsOf(record, threads, watched), schematic.nets);
+  const nets = isAlike ? schematic.nets : netsAfter(joinsOf(record, threads, watched), schematic.nets);
   return { threads, nets, watched };
 }
 
@@ -67,7 +67,17 @@ function threadsAfter(record: RailwayRecord, { record: old, schematic }: Earlier
 /** Which terminals must be joined, from what the owner assigned: each recipe in turn, each thread in the owner's order. */
 export function schematicOf(record: RailwayRecord, watched: WatchedRails = UNWATCHED): Schematic {
   const threads = threadsOf(record);
-  return { threads, nets: netsOf(joinsOf(record, threads, watched)), watched };
+  return { threads, nets: netsAfter(joinsOf(record, threads, watched), []), watched };
+}
+
+const madeFrom = new WeakMap<readonly Net[], readonly Join[]>();
+
+/** Nets of a railway's joins; those before an edit where recipes join what they joined. */
+function netsAfter(joins: readonly Join[], before: Net[]): Net[] {
+  const known = madeFrom.get(before);
+  const nets = known && isJoinedAlike(joins, known) ? before : netsOf(joins, before);
+  madeFrom.set(nets, joins);
+  return nets;
 }
 
 function joinsOf(record: RailwayRecord, threads: readonly Thread[], watched: WatchedRails): Join[] {
