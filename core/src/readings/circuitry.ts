@@ -29,7 +29,7 @@ import { LEAKAGE_AMPS, NO_PULSE, type Pulse, type PulseCurve, type Pulses } from
 import { Roles } from "./roles.ts";
 import type { Solver } from "./solver.ts";
 import { type Extra, Solving } from "./solving.ts";
-import { changesIn, type Solved, type Spread } from "./spread.ts";
+import { changingIn, NO_CHANGING, type Solved, type Spread } from "./spread.ts";
 import { Spreads } from "./spreads.ts";
 import { type RailwayState, RESTING } from "./states.ts";
 import { windingOf } from "./throws.ts";
@@ -269,7 +269,7 @@ export class Circuitry implements Solver {
     if (!point || volts === undefined) return undefined;
     const spread = this.spreads.at(point, plus, minus, () => {
       const number = this.piece(plus);
-      return number === undefined ? () => new Map() : changesIn(this.record, this.solving.inPlace(number, state));
+      return number === undefined ? NO_CHANGING : changingIn(this.record, this.solving.inPlace(number, state));
     });
     return { volts, spread };
   }

@@ -118,7 +118,7 @@ export function measure(
     if (!solved) return null;
     return {
       value: voltsBetween(solved.circuit, red, black),
-      changes: changesIn(circuitry.record, solved)(red, black),
+      changes: changesIn(circuitry.record, solved, red, black),
       shut: shutWords(circuitry, solved.point),
     };
   };
@@ -236,7 +236,7 @@ function measureAmps(
   const flowing = (at: RailwayState) => {
     const solved = circuitry.solveWith(red, at, extra);
     if (!solved) return null;
-    const changes = changesIn(circuitry.record, solved)(red, black);
+    const changes = changesIn(circuitry.record, solved, red, black);
     const shut = shutWords(circuitry, solved.point);
     return { value: voltsBetween(solved.circuit, red, black) / ohms, changes, shut };
   };

@@ -70,11 +70,27 @@ const COPPER = "copper";
 /** What each of the things in which builds differ changes of the volts between two nodes of a solved circuit. */
 export type Changes = ReadonlyMap<string, number>;
 
+/** The same between any two nodes, by the places of the things' keys. */
+export interface Changing {
+  keys: readonly string[];
+  between(plus: string, minus: string): Float64Array;
+}
+
+/** Where nothing is joined, nothing differs. */
+export const NO_CHANGING: Changing = { keys: [], between: () => new Float64Array(0) };
+
+/** What builds that differ change of the volts between two nodes of a solved circuit. */
+export function changesIn(record: RailwayRecord, solved: Solved, plus: string, minus: string): Changes {
+  const { keys, between } = changingIn(record, solved);
+  const changes = between(plus, minus);
+  return new Map(keys.map((key, number) => [key, changes[number] as number]));
+}
+
 /**
  * What builds that differ change of the volts between any two nodes of one solved circuit, found from the adjoint network about the
  * solution.
  */
-export function changesIn(record: RailwayRecord, solved: Solved): (plus: string, minus: string) => Changes {
+export function changingIn(record: RailwayRecord, solved: Solved): Changing {
   const { circuit, parts } = solved;
   const point = circuit.point();
   // a regulator undoes what changes its output, and thereby changes what is looked at
@@ -84,24 +100,33 @@ export function changesIn(record: RailwayRecord, solved: Solved): (plus: string,
     return [{ source, answers: circuit.adjoint(...element.holds.nodes) }];
   });
   const variations = variationsOf(record, solved);
-  return (plus, minus) => {
+  const keys = [...new Set(variations.map(({ key }) => key))];
+  const numberOf = new Map(keys.map((key, number) => [key, number]));
+  const weighed = variations
+    .map((each) => ({ ...weightOf(each, point), index: each.index, number: numberOf.get(each.key) ?? 0 }))
+    .filter(({ weight }) => weight !== 0);
+  const between = (plus: string, minus: string) => {
     solved.bringBack?.();
-    const adjoint = throughRegulators(circuit.adjoint(plus, minus), held);
-    const changes = new Map<string, number>();
-    for (const { element, index, key, share, volts } of variations) {
-      const change =
-        element.kind === "diode"
-          ? (adjoint.amps[index] ?? 0) * volts
-          : element.kind !== "voltage"
-            ? (adjoint.volts[index] ?? 0) * (point.amps(element.id) ?? 0) * conductanceShare(share)
-            : element.holds
-              ? // one at its drop-out passes its supply on, and nothing of its own
-                (adjoint.undone.get(index) ?? 0) * element.holds.volts * share
-              : (adjoint.amps[index] ?? 0) * element.volts * share;
-      changes.set(key, (changes.get(key) ?? 0) + change);
+    const answers = throughRegulators(circuit.adjoint(plus, minus), held);
+    const changes = new Float64Array(keys.length);
+    for (const { by, weight, index, number } of weighed) {
+      const answer = by === "undone" ? (answers.undone.get(index) ?? 0) : (answers[by][index] as number);
+      changes[number] = (changes[number] as number) + answer * weight;
     }
     return changes;
   };
+  return { keys, between };
+}
+
+/** By which of the answers of a voltage a build that differs changes it, and with what weight. */
+function weightOf({ element, share, volts }: Variation, point: OperatingPoint) {
+  if (element.kind === "diode") return { by: "amps", weight: volts } as const;
+  if (element.kind !== "voltage")
+    return { by: "volts", weight: (point.amps(element.id) ?? 0) * conductanceShare(share) } as const;
+  // a regulator at its drop-out passes its supply on, and nothing of its own
+  return element.holds
+    ? ({ by: "undone", weight: element.holds.volts * share } as const)
+    : ({ by: "amps", weight: element.volts * share } as const);
 }
 
 /** Half of the distance between the conductances of a resistance at both ends of its tolerance, as a share: more than that of its ohms. */
@@ -120,17 +145,23 @@ function throughRegulators(
   held: readonly { source: number; answers: Answers }[],
 ): Answers & { undone: Map<number, number> } {
   const undone = new Map<number, number>();
-  let { volts, amps } = answers;
+  const [volts, amps] = [answers.volts.slice(), answers.amps.slice()];
   for (const { source, answers: own } of held) {
     const answer = own.amps[source] ?? 0;
     if (answer === 0) continue;
     const share = (amps[source] ?? 0) / answer;
     undone.set(source, share);
     if (Math.abs(share) < NEGLIGIBLE) continue;
-    volts = volts.map((each, index) => each - share * (own.volts[index] ?? 0));
-    amps = amps.map((each, index) => each - share * (own.amps[index] ?? 0));
+    takeAway(volts, own.volts, share);
+    takeAway(amps, own.amps, share);
   }
   return { volts, amps, undone };
+}
+
+/** Takes a share of each of some values away, in a loop of its own: `map` takes ten times as long. */
+function takeAway(from: Float64Array, values: Float64Array, share: number): void {
+  for (let index = 0; index < from.length; index++)
+    from[index] = (from[index] as number) - share * (values[index] as number);
 }
 
 /** What a regulator elsewhere does to a voltage, volts per volt, up to which it does nothing. */

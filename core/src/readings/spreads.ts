@@ -1,8 +1,5 @@
 import type { OperatingPoint } from "../circuit/solution.ts";
-import { type Changes, combined, type Spread } from "./spread.ts";
-
-/** What builds that differ change of the volts between two nodes at an operating point. */
-export type Changing = (plus: string, minus: string) => Changes;
+import { type Changing, combined, type Spread } from "./spread.ts";
 
 /** Operating points whose changes are kept. */
 const CHANGING_KEPT = 4;
@@ -20,7 +17,7 @@ export class Spreads {
     const own = known.get(point) ?? new Map<string, Spread>();
     known.set(point, own);
     const ends = `${plus} ${minus}`;
-    const spread = own.get(ends) ?? combined(this.changesAt(point, changesAt)(plus, minus).values());
+    const spread = own.get(ends) ?? combined(this.changesAt(point, changesAt).between(plus, minus));
     own.set(ends, spread);
     return spread;
   }
