@@ -11,6 +11,10 @@ export class Draft {
   record: RailwayRecord;
   /** The last edit of each thing touched, by `kind:id`. */
   private readonly last = new Map<string, Exclude<Edit, { op: "railway" }>>();
+  /** How many devices have a label, in lower case; known from when the first is added. */
+  private labels: Map<string, number> | null = null;
+  /** Numbers up to which all labels of a prefix are taken; until a label is given up. */
+  private readonly takenUpTo = new Map<string, number>();
 
   constructor(private readonly before: RailwayRecord) {
     this.record = before;
@@ -36,11 +40,7 @@ export class Draft {
 
   /** A new device with the first free label of its prefix, or with the label wished for when that is free. */
   addDevice(typeId: string, prefix: string, place: Place, wish?: string): Device {
-    const labels = new Set(this.record.devices.map((device) => device.label.toLowerCase()));
-    let label = wish !== undefined && !labels.has(wish.toLowerCase()) ? wish : "";
-    for (let number = 1; label === ""; number++) {
-      if (!labels.has(`${prefix}${number}`.toLowerCase())) label = `${prefix}${number}`;
-    }
+    const label = wish !== undefined && !this.isTaken(wish) ? wish : this.freshLabel(prefix);
     const device: Device = {
       id: freshId(this.record, "device", label),
       typeId,
@@ -51,6 +51,27 @@ export class Draft {
     };
     this.put("device", device);
     return device;
+  }
+
+  private freshLabel(prefix: string): string {
+    let number = (this.takenUpTo.get(prefix) ?? 0) + 1;
+    while (this.isTaken(`${prefix}${number}`)) number++;
+    this.takenUpTo.set(prefix, number - 1);
+    return `${prefix}${number}`;
+  }
+
+  private isTaken(label: string): boolean {
+    if (!this.labels) {
+      this.labels = new Map();
+      for (const device of this.record.devices) this.count(device, 1);
+    }
+    return (this.labels.get(label.toLowerCase()) ?? 0) > 0;
+  }
+
+  private count(device: Device | undefined, change: 1 | -1): void {
+    if (!device || !this.labels) return;
+    const label = device.label.toLowerCase();
+    this.labels.set(label, (this.labels.get(label) ?? 0) + change);
   }
 
   assign<R extends Role>(role: R, given: Given<R>): void {
@@ -72,9 +93,18 @@ export class Draft {
     return { words: words.slice(0, 200), edits: this.edits };
   }
 
+  private relabel(before: Device | undefined, now: Device | undefined): void {
+    if (before?.label === now?.label) return;
+    this.count(before, -1);
+    this.count(now, 1);
+    if (before) this.takenUpTo.clear();
+  }
+
   private apply(edit: Exclude<Edit, { op: "railway" }>): void {
     const id = edit.op === "put" ? edit.value.id : edit.id;
     const { record } = applyUnchecked(this.record, [edit]);
+    if (edit.kind === "device")
+      this.relabel(find(this.record, "device", id), edit.op === "put" ? edit.value : undefined);
     inheritIndex(this.before, this.record, record, edit.kind, id);
     this.record = record;
     this.last.set(`${edit.kind}:${id}`, edit);
