@@ -81,6 +81,6 @@ function benchMemory(record: RailwayRecord): void {
 
 export function benchStore(club: RailwayRecord): void {
   benchRailway(club);
-  benchRailway(clubRailway(400, 2_000));
+  for (const turnouts of [2_000, 5_000]) benchRailway(clubRailway(400, turnouts));
   benchMemory(club);
 }
