@@ -2,7 +2,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { type Element, nodesWatched } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { DeviceState, FedBy } from "../readings/kit.ts";
-import type { Member } from "../readings/pieces.ts";
+import type { Member } from "../readings/piece.ts";
 import { type Lever, leversOf } from "./levers.ts";
 
 /** A piece of circuit at rest, and what its devices are made of in any other state. */

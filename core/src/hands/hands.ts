@@ -3,7 +3,7 @@ import { bearsOf } from "../loom/bears.ts";
 import { wiresByEnd } from "../loom/reach.ts";
 import { type Loom, screwIdOf } from "../loom/wire.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
-import type { Piece } from "../readings/pieces.ts";
+import type { Piece } from "../readings/piece.ts";
 import { AT_REST } from "../readings/threadReading.ts";
 import type { Swept } from "./screen.ts";
 import { type Sweep, sweep } from "./sweep.ts";

@@ -1,7 +1,7 @@
 import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { DeviceState } from "../readings/kit.ts";
-import type { Member } from "../readings/pieces.ts";
+import type { Member } from "../readings/piece.ts";
 import type { Position } from "../record/schemas.ts";
 
 /** One way in which a lever can stand. */

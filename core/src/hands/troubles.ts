@@ -3,7 +3,7 @@ import { protectionOf } from "../catalogue/protection.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { DeviceState } from "../readings/kit.ts";
-import type { Member } from "../readings/pieces.ts";
+import type { Member } from "../readings/piece.ts";
 
 /** What goes wrong electrically in a state. */
 export type TroubleKind =

@@ -12,19 +12,10 @@ import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
 import { Behaviour } from "./behaviour.ts";
 import { CoilPulses } from "./coilPulses.ts";
+import { type Cut, cutAfter, cutIntoPieces, devicesToCut, isCutAlike, withWires } from "./cut.ts";
 import type { DeviceState, FedBy } from "./kit.ts";
 import { Noting } from "./noting.ts";
-import {
-  type Cut,
-  cutAfter,
-  cutIntoPieces,
-  devicesToCut,
-  isCutAlike,
-  type Member,
-  type Piece,
-  type Throw,
-  withWires,
-} from "./pieces.ts";
+import type { Member, Piece, Throw } from "./piece.ts";
 import { LEAKAGE_AMPS, NO_PULSE, type Pulse, type PulseCurve, type Pulses } from "./pulse.ts";
 import { Roles } from "./roles.ts";
 import type { Solver } from "./solver.ts";

@@ -6,7 +6,7 @@ import { numbered } from "../catalogue/deviceType.ts";
 import { operatingPoint } from "../circuit/operatingPoint.ts";
 import { type DeviceState, IDLE } from "./kit.ts";
 import { partsOf, stateThatMatters, storeNode, storesPulse } from "./models.ts";
-import { stateKey } from "./pieces.ts";
+import { stateKey } from "./piece.ts";
 
 const WIRED = CATALOGUE.filter(({ terminals }) => terminals.length > 0);
 const side = fc.constantFrom("N" as const, "R" as const);

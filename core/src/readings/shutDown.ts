@@ -3,7 +3,7 @@ import { opensFrom, protectionOf } from "../catalogue/protection.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Element } from "../circuit/elements.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
-import type { Member } from "./pieces.ts";
+import type { Member } from "./piece.ts";
 
 /** The supplies of a piece that shut down by themselves, and from which current on, amps, by the name of their inside resistance. */
 export function shutDownsOf(members: readonly Member[]): ReadonlyMap<string, number> {

@@ -1,5 +1,5 @@
 import type { Position } from "../record/schemas.ts";
-import type { Throw } from "./pieces.ts";
+import type { Throw } from "./piece.ts";
 import type { Pulse } from "./pulse.ts";
 import type { RailwayState } from "./states.ts";
 

@@ -1,6 +1,6 @@
 import type { Behaviour } from "./behaviour.ts";
 import { type DeviceState, IDLE } from "./kit.ts";
-import { type Member, type Piece, stateKey } from "./pieces.ts";
+import { type Member, type Piece, stateKey } from "./piece.ts";
 import type { Roles } from "./roles.ts";
 import { askedOf, EVERY, type RailwayState } from "./states.ts";
 

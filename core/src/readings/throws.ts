@@ -3,7 +3,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import type { Position } from "../record/schemas.ts";
 import { asksBy } from "../schematic/recipes/controlSides.ts";
 import type { Fitted, Thread, ThreadMotor } from "../schematic/thread.ts";
-import type { Throw } from "./pieces.ts";
+import type { Throw } from "./piece.ts";
 import type { Pulse } from "./pulse.ts";
 import type { Solver } from "./solver.ts";
 import { PRESSED, type RailwayState, RESTING, turnedIf } from "./states.ts";
