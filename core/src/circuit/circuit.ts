@@ -1,8 +1,9 @@
 import { type Adjoint, adjointOf } from "./adjoint.ts";
-import { COARSE_AMPS, Curves, isCurved } from "./curves.ts";
+import { COARSE_AMPS, Curves } from "./curves.ts";
 import { CircuitError, type Element, type Netlist, requireSensible } from "./elements.ts";
 import { Elimination } from "./elimination.ts";
 import { GMIN } from "./junction.ts";
+import { layoutOf } from "./layout.ts";
 import { Regulators } from "./regulators.ts";
 import type { Part, Rows } from "./rows.ts";
 import { type Names, OperatingPoint } from "./solution.ts";
@@ -35,13 +36,11 @@ export class Circuit {
   private elements: readonly Element[];
   private readonly elimination: Elimination;
   private readonly rows: Rows;
-  /** Branch of each row in the elimination; -1 for those that a source shorts. */
   private readonly branchOf: Int32Array;
   /** Line of each row. */
   private readonly siemens: Float64Array;
   private readonly offset: Float64Array;
   private readonly curves: Curves;
-  /** Rows that feed currents into unknowns whatever the voltages: those tied to sources, or with an offset. */
   private readonly feeding: Int32Array;
   private readonly currents: Int32Array;
   private readonly reacting: readonly number[];
@@ -77,22 +76,11 @@ export class Circuit {
     const { rows, unknownOf, unknowns } = this.topology;
     this.rows = rows;
 
-    this.branchOf = new Int32Array(rows.count).fill(-1);
-    const branches: [number, number][] = [];
-    const late = new Set<number>();
-    const isOuter = (unknown: number) => unknown < unknowns;
-    for (const [index, element] of elements.entries()) {
-      const row = rows.of[index] as number;
-      if (row < 0) continue;
-      const ends = [unknownOf[rows.left[row] as number] as number, unknownOf[rows.right[row] as number] as number];
-      const [a, b] = ends as [number, number];
-      if (!conducts(element) || a === b) continue;
-      if (this.branchOf[row] === -1) {
-        this.branchOf[row] = branches.length;
-        branches.push([a, b]);
-      }
-      if (isCurved(element)) for (const end of ends.filter(isOuter)) late.add(end);
-    }
+    const { branchOf, branches, late, feeding, currents, reacting } = layoutOf(elements, this.topology, conducts);
+    this.branchOf = branchOf;
+    this.feeding = feeding;
+    this.currents = currents;
+    this.reacting = reacting;
     this.elimination = new Elimination(unknowns, branches, late);
     this.place = Int32Array.from(unknownOf, (unknown) =>
       unknown < 0 ? -1 : (this.elimination.place[unknown] as number),
@@ -109,20 +97,6 @@ export class Circuit {
       const [from, to] = sign > 0 ? [left, right] : [right, left];
       return { row, sign, from, to, first: place(from), second: place(to), branch: this.branchOf[row] as number };
     });
-    const tied = new Set(this.topology.ties.map(({ node }) => node));
-    const curvedRows = new Set([...this.curves.indices].map((index) => rows.of[index]));
-    const feeds = new Set<number>();
-    for (const [index, { kind }] of elements.entries()) {
-      const row = rows.of[index] as number;
-      if (row < 0 || curvedRows.has(row)) continue;
-      const isTied = tied.has(rows.left[row] as number) || tied.has(rows.right[row] as number);
-      if (isTied || ["current", "capacitor", "coil"].includes(kind)) feeds.add(row);
-    }
-    this.feeding = Int32Array.from(feeds);
-    this.currents = Int32Array.from(elements.flatMap(({ kind }, index) => (kind === "current" ? [index] : [])));
-    this.reacting = elements.flatMap((element, index) =>
-      element.kind === "breaker" || (element.kind === "switch" && element.control) ? [index] : [],
-    );
     this.regulators = new Regulators(elements);
     this.active = this.elimination.dependents(late);
     const isActive = new Set(this.active);
