@@ -63,7 +63,8 @@ export class OperatingPoint {
     return names;
   }
 
-  private ampsAt(index: number): number {
+  /** Amps through an element by its place among the circuit's. */
+  ampsAt(index: number): number {
     const { nodes, rows, tieOf } = this.topology;
     const row = rows.of[index] as number;
     if (row < 0) return this.found[nodes.size + rows.count + (tieOf[index] as number)] ?? 0;

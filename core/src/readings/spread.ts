@@ -99,34 +99,51 @@ export function changingIn(record: RailwayRecord, solved: Solved): Changing {
     if (element.kind !== "voltage" || !element.holds || !circuit.isHolding(source)) return [];
     return [{ source, answers: circuit.adjoint(...element.holds.nodes) }];
   });
-  const variations = variationsOf(record, solved);
-  const keys = [...new Set(variations.map(({ key }) => key))];
-  const numberOf = new Map(keys.map((key, number) => [key, number]));
-  const weighed = variations
-    .map((each) => ({ ...weightOf(each, point), index: each.index, number: numberOf.get(each.key) ?? 0 }))
-    .filter(({ weight }) => weight !== 0);
+  const numberOf = new Map<string, number>();
+  const weighed: Weighed[] = [];
+  for (const each of variationsOf(record, solved)) {
+    const number = numberOf.get(each.key) ?? numberOf.size;
+    numberOf.set(each.key, number);
+    const own = weigh(each, point, number);
+    if (own.weight !== 0) weighed.push(own);
+  }
   const between = (plus: string, minus: string) => {
     solved.bringBack?.();
-    const answers = throughRegulators(circuit.adjoint(plus, minus), held);
-    const changes = new Float64Array(keys.length);
-    for (const { by, weight, index, number } of weighed) {
-      const answer = by === "undone" ? (answers.undone.get(index) ?? 0) : (answers[by][index] as number);
-      changes[number] = (changes[number] as number) + answer * weight;
-    }
-    return changes;
+    return summed(weighed, throughRegulators(circuit.adjoint(plus, minus), held), numberOf.size);
   };
-  return { keys, between };
+  return { keys: [...numberOf.keys()], between };
 }
 
-/** By which of the answers of a voltage a build that differs changes it, and with what weight. */
-function weightOf({ element, share, volts }: Variation, point: OperatingPoint) {
-  if (element.kind === "diode") return { by: "amps", weight: volts } as const;
+/** A variation with the answer of a voltage by which it changes that, its weight there, and the number of its key. */
+interface Weighed {
+  by: "volts" | "amps" | "undone";
+  weight: number;
+  index: number;
+  number: number;
+}
+
+function weigh({ element, index, share, volts }: Variation, point: OperatingPoint, number: number): Weighed {
+  if (element.kind === "diode") return { by: "amps", weight: volts, index, number };
   if (element.kind !== "voltage")
-    return { by: "volts", weight: (point.amps(element.id) ?? 0) * conductanceShare(share) } as const;
+    return { by: "volts", weight: point.ampsAt(index) * conductanceShare(share), index, number };
   // a regulator at its drop-out passes its supply on, and nothing of its own
   return element.holds
-    ? ({ by: "undone", weight: element.holds.volts * share } as const)
-    : ({ by: "amps", weight: element.volts * share } as const);
+    ? { by: "undone", weight: element.holds.volts * share, index, number }
+    : { by: "amps", weight: element.volts * share, index, number };
+}
+
+/** What all that goes by a key changes together, by the keys' numbers. */
+function summed(
+  weighed: readonly Weighed[],
+  { volts, amps, undone }: ReturnType<typeof throughRegulators>,
+  count: number,
+): Float64Array {
+  const changes = new Float64Array(count);
+  for (const { by, weight, index, number } of weighed) {
+    const answer = by === "volts" ? volts[index] : by === "amps" ? amps[index] : undone.get(index);
+    changes[number] = (changes[number] as number) + (answer ?? 0) * weight;
+  }
+  return changes;
 }
 
 /** Half of the distance between the conductances of a resistance at both ends of its tolerance, as a share: more than that of its ohms. */
