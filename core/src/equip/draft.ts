@@ -53,6 +53,25 @@ export class Draft {
     return device;
   }
 
+  assign<R extends Role>(role: R, given: Given<R>): void {
+    const id = freshId(this.record, "assignment", `${role}-${Object.values(given).slice(0, 2).join("-")}`);
+    this.put("assignment", { id, role, ...given } as unknown as Assignment);
+  }
+
+  /** Removes the assignments that match. */
+  unassign(match: (assignment: Assignment) => boolean): void {
+    for (const assignment of this.record.assignments.filter(match)) this.remove("assignment", assignment.id);
+  }
+
+  /** Takes in what another edit would do to the working copy; nothing of null. */
+  take(group: EditGroup | null): void {
+    for (const edit of group?.edits ?? []) if (edit.op !== "railway") this.apply(edit);
+  }
+
+  group(words: string): EditGroup {
+    return { words: words.slice(0, 200), edits: this.edits };
+  }
+
   private freshLabel(prefix: string): string {
     let number = (this.takenUpTo.get(prefix) ?? 0) + 1;
     while (this.isTaken(`${prefix}${number}`)) number++;
@@ -74,25 +93,7 @@ export class Draft {
     this.labels.set(label, (this.labels.get(label) ?? 0) + change);
   }
 
-  assign<R extends Role>(role: R, given: Given<R>): void {
-    const id = freshId(this.record, "assignment", `${role}-${Object.values(given).slice(0, 2).join("-")}`);
-    this.put("assignment", { id, role, ...given } as unknown as Assignment);
-  }
-
-  /** Removes the assignments that match. */
-  unassign(match: (assignment: Assignment) => boolean): void {
-    for (const assignment of this.record.assignments.filter(match)) this.remove("assignment", assignment.id);
-  }
-
-  /** Takes in what another edit would do to the working copy; nothing of null. */
-  take(group: EditGroup | null): void {
-    for (const edit of group?.edits ?? []) if (edit.op !== "railway") this.apply(edit);
-  }
-
-  group(words: string): EditGroup {
-    return { words: words.slice(0, 200), edits: this.edits };
-  }
-
+  /** Keeps the labels up to date when a device comes, goes, or is called otherwise. */
   private relabel(before: Device | undefined, now: Device | undefined): void {
     if (before?.label === now?.label) return;
     this.count(before, -1);

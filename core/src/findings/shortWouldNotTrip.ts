@@ -80,7 +80,8 @@ function thickerFeeder(record: RailwayRecord, { supply, trips, loop }: Silent): 
 
 /**
  * Share of the most wire to anything on a supply from which a short is solved, and of what flows in that at the farthest which the
- * others draw at least: what loads take hardly matters beside it. So it is for what a short is reckoned to draw.
+ * others draw at least: what loads take hardly matters beside it. One that draws more than trips by so much as reckoned by its ohms
+ * need not be solved.
  */
 const FAR = 0.9;
 

@@ -60,9 +60,9 @@ function unprotected({ record, circuitry, threads }: Look): Unprotected[] {
   const endingAt = wiresByEnd(circuitry.loom);
   return supplies.flatMap((supply): Unprotected[] => {
     const { device, type } = supply;
-    const ends = type.terminals.flatMap(({ name }) => endingAt.get(`${device.id}:${name}`)?.[0]?.net ?? []);
+    const hanging = type.terminals.flatMap(({ name }) => endingAt.get(`${device.id}:${name}`) ?? []);
     const trips = flowsForEver(protectionOf(type));
-    const thin = [...new Set(ends)]
+    const thin = [...new Set(hanging.map(({ net }) => net))]
       .flatMap((net) => wiresOf.get(net) ?? [])
       .map((wire) => ({ wire, may: bearsOf(circuitry.loom, wire) }))
       .filter(({ may }) => may < trips * (1 - 1e-9));
