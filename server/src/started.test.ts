@@ -1,6 +1,6 @@
 // The server as a program: started, ended, killed.
 import { type ChildProcess, spawn, spawnSync } from "node:child_process";
-import { chmodSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -49,7 +49,7 @@ function refusal(args: string[], env: NodeJS.ProcessEnv = {}) {
 interface Answer {
   id: string;
   revision: number;
-  record: { zones: unknown[] };
+  record: { zones: unknown[]; turnouts: unknown[] };
 }
 
 const ask = async (address: string, path: string, body?: unknown) => {
@@ -243,4 +243,17 @@ it("reckons as a command: JSON in, JSON out, exit 2 with a line of JSON for bad 
   expect(JSON.parse(calc("none", "{}").stderr).error.message).toMatch(
     /There are: led-resistor, led-current, resistor-bands/,
   );
+});
+
+it("starts the other programs that it is built with: one that reads a large file, and the stand-ins of its railway", async () => {
+  const { child, address } = await start("--demo", "--stand-ins");
+  const body = readFileSync(join(HOUSE, "samples/club-400.json"));
+  const taken = await fetch(`${address}/api/railways/import`, { method: "POST", body });
+  expect(taken.status).toBe(201);
+  const { id } = (await taken.json()) as Answer;
+  expect((await ask(address, `railways/${id}`)).record.turnouts).toHaveLength(400);
+  const began = await fetch(`${address}/api/railways/${id}/live/start`, { method: "POST" });
+  const { gateways } = (await began.json()) as { gateways: { name: string }[] };
+  expect(gateways.map(({ name }) => name)).toContain("station");
+  child.kill();
 });

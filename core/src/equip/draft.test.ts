@@ -9,10 +9,10 @@ type Deed =
   | ["call", which: number, label: string]
   | ["remove", which: number];
 
-const names = fc.constantFrom("D1", "d2", "D3", "T1", "t7", "PS1", "D10");
+const names = fc.constantFrom("X1", "x2", "D3", "X4", "d1");
 const deeds = fc.array<Deed>(
   fc.oneof(
-    fc.tuple(fc.constant("add" as const), fc.constantFrom("D", "T", "PS"), fc.option(names, { nil: undefined })),
+    fc.tuple(fc.constant("add" as const), fc.constantFrom("X", "D"), fc.option(names, { nil: undefined, freq: 1 })),
     fc.tuple(fc.constant("call" as const), fc.nat(), names),
     fc.tuple(fc.constant("remove" as const), fc.nat()),
   ),
@@ -26,7 +26,7 @@ describe("a new device", () => {
         const draft = new Draft(smallRailway());
         const taken = () => new Set(draft.record.devices.map(({ label }) => label.toLowerCase()));
         for (const [what, which, label] of all) {
-          const { devices } = draft.record;
+          const devices = draft.record.devices.filter((each) => /^[XD]/i.test(each.label));
           if (what === "add") {
             const before = taken();
             const isFree = label !== undefined && !before.has(label.toLowerCase());

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { drafted, mounted, railway, smallRailway, typed } from "../../testing/build.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { Joiner, netsOf, terminalName } from "./nets.ts";
-import { schematicOf } from "./schematic.ts";
+import { schematicAfter, schematicOf } from "./schematic.ts";
 import { threadLedBy } from "./thread.ts";
 
 /** Each net as its purpose and the names of its terminals. */
@@ -103,6 +103,25 @@ describe("joining", () => {
     joiner.join("dc-zero", null, [end("b"), end("c"), end("b")]);
     joiner.join("dc-zero", null, [end("c"), end("b")]);
     expect(netsOf(joiner.joins).map(({ ends }) => ends.length)).toEqual([2]);
+  });
+});
+
+describe("after an edit", () => {
+  const before = smallRailway();
+  const schematic = schematicOf(before);
+  const after = (record: RailwayRecord) => schematicAfter(record, { record: before, schematic }, schematic.watched);
+
+  it("nets are the same list where recipes join what they joined, though a thread is another", () => {
+    const record = typed(before, "y2", "label", "West");
+    expect(after(record).threads).not.toEqual(schematic.threads);
+    expect(after(record).nets).toBe(schematic.nets);
+    expect(after(record).nets).toEqual(schematicOf(record).nets);
+  });
+
+  it("they are as made anew where one joins something else", () => {
+    const record = typed(before, "y1", "lamp", "");
+    expect(after(record).nets).not.toBe(schematic.nets);
+    expect(after(record).nets).toEqual(schematicOf(record).nets);
   });
 });
 
