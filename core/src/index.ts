@@ -89,7 +89,7 @@ export { acceptProposal, allot, type Placement, type Proposal } from "./allot/al
 export { ADDRESSING, type Addressing, type AllotOptions, usualOptions } from "./allot/wants.ts";
 export { compareLayings, compareLayingsIn, type LaidAs } from "./consequences/compareLayings.ts";
 export { type Consequence, consequencesOf, touchedWords } from "./consequences/consequences.ts";
-export { cures, curesOf } from "./consequences/cures.ts";
+export { curesOf, Trial } from "./consequences/cures.ts";
 export { blocksOf, setBlock } from "./equip/blocks.ts";
 export type { Choice } from "./equip/choices.ts";
 export { COLUMNS, type Column, columnCalled, isToldByLeader } from "./equip/columns.ts";

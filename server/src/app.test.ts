@@ -16,7 +16,7 @@ import {
   type Zone,
 } from "@alderman/core";
 import request from "supertest";
-import { afterEach, beforeEach, expect, it } from "vitest";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { createApp } from "./app.ts";
 import { openDatabase } from "./store/database.ts";
 import { clashesOf, Store } from "./store/store.ts";
@@ -383,6 +383,14 @@ it("refuses what is said of a device that is not there", async () => {
   const answer = await edits(0, sense);
   expect(answer.status).toBe(400);
   expect(answer.body.error.message).toMatch(/^\S.*\.$/s);
+});
+
+it("plans ahead for a railway once it is asked to, and answers before that", async () => {
+  const plan = vi.spyOn(store, "planAhead");
+  expect((await post(`railways/${id}/plan`, {})).status).toBe(204);
+  await vi.waitFor(() => expect(plan).toHaveBeenCalledExactlyOnceWith(id));
+  expect((await post("railways/none/plan", {})).status).toBe(404);
+  expect(plan).toHaveBeenCalledTimes(1);
 });
 
 it("tells the other windows of what one did not keep, and refuses what is no such thing", async () => {

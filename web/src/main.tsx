@@ -4,8 +4,9 @@ import { setAutoFreeze } from "immer";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { Provider } from "react-redux";
+import { matchPath } from "react-router";
 import { App } from "./frame/App.tsx";
-import { resumeWaiting } from "./session/actions.ts";
+import { openRailway, resumeWaiting } from "./session/actions.ts";
 import { makeStore } from "./store/makeStore.ts";
 import { browserServices } from "./store/services.ts";
 import { METER_KIND, setMeterKind, setTheme } from "./store/view.ts";
@@ -23,6 +24,9 @@ const store = makeStore(browserServices());
 if (keptText("alderman-theme") === "shed") store.dispatch(setTheme("shed"));
 const kind = keptText(METER_KIND);
 if (kind === "averaging" || kind === "effective") store.dispatch(setMeterKind(kind));
+// the railway that the address names is asked for at once, beside what draws it
+const named = matchPath("/r/:railwayId/*", window.location.pathname)?.params.railwayId;
+if (named) store.dispatch(openRailway(named));
 void store.dispatch(resumeWaiting());
 
 const root = document.getElementById("root");

@@ -127,6 +127,8 @@ export class PlayedServer implements Server {
   open = (id: string) =>
     this.request("open", id, ({ record, version, turns }) => ({ id, ...version, record, ...turns }));
 
+  plan = (id: string) => this.request("plan", id, () => undefined);
+
   send = (id: string, entry: Entry, against: Version) =>
     this.request(`send ${entry.kind}`, id, (railway) => {
       if (railway.revisions.some(({ stamp }) => stamp === entry.id)) return railway.apply(entry);

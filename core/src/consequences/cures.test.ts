@@ -7,8 +7,9 @@ import { MISTAKES } from "../../testing/mistakes.ts";
 import { edit } from "../catalogue/edit.ts";
 import { Derived } from "../derive.ts";
 import type { Finding } from "../findings/rule.ts";
+import { putEdit } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
-import { curesOf } from "./cures.ts";
+import { cures, curesOf, Trial } from "./cures.ts";
 
 const GRADES = { note: 0, look: 1, stop: 2 };
 
@@ -54,6 +55,31 @@ it.each(Object.keys(MISTAKES))("knows what to do about everything grave: %s", (n
       curesOf(derived, finding).filter(({ group }) => group),
       finding.why,
     ).not.toEqual([]);
+});
+
+it.each(Object.keys(MISTAKES))("comes to the same verdict however often it is interrupted: %s", (name) => {
+  const before = new Derived(MISTAKES[name]!());
+  for (const finding of before.findings)
+    for (const remedy of finding.remedies) {
+      const trial = new Trial(before, finding, remedy);
+      let verdict: boolean | null = null;
+      let parts = 0;
+      for (; verdict === null && parts < 10_000; parts++) verdict = trial.go(() => true);
+      expect(verdict, `${finding.key}: ${remedy.label}`).toBe(cures(before, finding, remedy));
+      expect(parts > 1 || !remedy.group || !verdict).toBe(true);
+    }
+});
+
+it("ends a trial as soon as the finding is seen to be left", () => {
+  const before = new Derived(MISTAKES["pulse-lost-in-wire"]!());
+  const finding = before.findings.find(({ ruleId }) => ruleId === "pulse-lost-in-wire")!;
+  const group = { words: "A note", edits: [putEdit("device", { ...before.record.devices[0]!, note: "seen" })] };
+  let steps = 0;
+  expect(new Trial(before, finding, { label: "Note", group }).go(() => ++steps < 0)).toBe(false);
+  const all = new Derived(before.record).checking;
+  let ofAll = 0;
+  all.go(() => ++ofAll < 0);
+  expect(steps).toBeLessThan(ofAll);
 });
 
 describe("what is not offered", () => {

@@ -42,9 +42,6 @@ const Before = z.object({ before: z.coerce.number().int().min(0).default(Number.
 /** Rows of history in one answer. */
 const HISTORY_ROWS = 100;
 
-/** Time in which a window that opens a railway asks for what it draws it with, milliseconds. */
-const UNTIL_DRAWN = 4_000;
-
 /** Railways: list, new, import, export, edits, undo and redo, history, events. */
 export function railwayRoutes(store: Store, samplesFolder: string): Router {
   const router = Router();
@@ -70,11 +67,8 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
   });
 
   router.get("/:id", (request, response) => {
-    const { id } = request.params;
-    const railway = store.open(id);
+    const railway = store.open(request.params.id);
     response.set(FORM_HEADER, RECORD_FORM).json(railway);
-    // once the window has drawn what it got, for which it asks for more of the program than this
-    setTimeout(() => store.planAhead(id), UNTIL_DRAWN).unref();
   });
   router.delete("/:id", (request, response) => {
     store.remove(request.params.id);
@@ -117,6 +111,12 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
   router.post("/:id/clash", json, (request, response) => {
     store.tellOfClash(request.params.id, parse(Clash, request.body));
     response.status(204).end();
+  });
+  router.post("/:id/plan", (request, response) => {
+    const { id } = request.params;
+    store.version(id);
+    response.status(204).end();
+    setImmediate(() => store.planAhead(id));
   });
   router.get("/:id/version", (request, response) => void response.json(store.version(request.params.id)));
   router.get("/:id/history", (request, response) => {

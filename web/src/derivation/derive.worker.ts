@@ -4,7 +4,6 @@ import {
   compareLayingsIn,
   consequencesOf,
   controlsOf,
-  cures,
   Derived,
   type EditGroup,
   type LaidAs,
@@ -23,6 +22,7 @@ import {
   type RoutePress,
   routePress,
   type ThreadReading,
+  Trial,
   type UnitDesign,
   unitDesigns,
   withUnchanged,
@@ -114,6 +114,18 @@ function part(of: Derived, milliseconds: number): OverviewChange {
 /** Share that is told while all is checked but not all is sent. */
 const LAST = 0.999;
 
+/** Longest that a remedy is tried before it is asked whether something else is wanted, milliseconds. */
+const TRIED = 60;
+
+/** The remedy that is being tried. */
+let trial: Trial | null = null;
+
+function trialOf(of: Derived, key: string, label: string): Trial | null {
+  const finding = of.findings.find((each) => each.key === key);
+  const remedy = finding?.remedies.find((each) => each.label === label);
+  return finding && remedy ? new Trial(of, finding, remedy) : null;
+}
+
 const worker = {
   /**
    * The railway as far as it is checked within a moment; the rest is asked for by `more`.
@@ -125,6 +137,7 @@ const worker = {
     if (derived) received = withUnchanged(received, derived.record);
     derived = new Derived(received, derived ?? undefined);
     if (anew) sent = null;
+    trial = null;
     return part(derived, FIRST_PART);
   },
 
@@ -186,11 +199,18 @@ const worker = {
     return derived ? unitDesigns(derived.record, derived.circuitry, derived.schematic.threads) : [];
   },
 
-  /** Whether a remedy, made and solved, cures a finding; false when either is gone. @param label of the remedy */
-  cures(key: string, label: string): boolean {
-    const finding = derived?.findings.find((each) => each.key === key);
-    const remedy = finding?.remedies.find((each) => each.label === label);
-    return derived && finding && remedy ? cures(derived, finding, remedy) : false;
+  /**
+   * Whether a remedy, made and solved, cures a finding; false when either is gone, null when it is not known yet: it is gone on with
+   * when asked again. @param label of the remedy
+   */
+  cures(key: string, label: string): boolean | null {
+    const isTried = trial && trial.before === derived && trial.finding.key === key && trial.remedy.label === label;
+    if (!isTried) trial = derived && trialOf(derived, key, label);
+    if (!trial) return false;
+    const until = performance.now() + TRIED;
+    const cures = trial.go(() => performance.now() > until);
+    if (cures !== null) trial = null;
+    return cures;
   },
 
   /** How much is left open. */

@@ -283,6 +283,29 @@ it("solves remedies one by one when nothing else is wanted, an edit first, and f
   expect(verdicts).toEqual([true, null]);
 });
 
+it("goes on with a remedy that is not solved yet, but not before what is wanted meanwhile", async () => {
+  const { asked, worker, release } = slowWorker();
+  let left = 2;
+  const slow = {
+    ...worker,
+    cures: (key: string, label: string) => worker.cures(key, label).then((cures) => (left-- > 0 ? null : cures)),
+  };
+  const { subject } = deriver(slow);
+  const verdicts: (boolean | null)[] = [];
+  const given = record("A");
+  subject.want("a", given, FOCUS);
+  for (let answer = 0; answer < 4; answer++) await release();
+  void subject.cures("coil-held-on:y1", "Spring").then((cures) => void verdicts.push(cures));
+  await release();
+  subject.want("a", given, { ...FOCUS });
+  await release();
+  expect(verdicts).toEqual([]);
+  expect(asked.slice(4).map((each) => each.split(" ")[0])).toEqual(["cures", "cures", "focus"]);
+  for (let answer = 0; answer < 2; answer++) await release();
+  expect(asked.slice(7)).toEqual(["cures Spring"]);
+  expect(verdicts).toEqual([true]);
+});
+
 it("does not offer a remedy that cannot be solved, and goes on", async () => {
   const worker = { ...quickWorker(), cures: () => Promise.reject(new Error("no")) } as unknown as AskWorker;
   const { subject, latest } = deriver(worker);

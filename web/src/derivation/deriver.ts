@@ -298,6 +298,7 @@ export class Deriver {
         if (!doubt) return false;
         // one that cannot be solved is not offered, and takes nothing else with it
         const cures = await this.ask((worker) => worker.cures(doubt.key, doubt.label)).catch(() => false);
+        if (cures === null && isWanted()) return true;
         this.doubts = this.doubts.filter((each) => each !== doubt);
         doubt.tell(isWanted() ? cures : null);
       }

@@ -100,7 +100,9 @@ export function partOf(now: Overview, before: Overview | null, most: number): Ov
   const [lists, earlier] = [listsOf(now), before && listsOf(before)];
   let room = most;
   const parts = NAMES.map((name) => {
-    const known = new Set<unknown>(earlier?.[name] ?? []);
+    const before: readonly unknown[] = earlier?.[name] ?? [];
+    if (lists[name].every((item, index) => item === before[index])) return [name, lists[name]];
+    const known = new Set(before);
     const part: unknown[] = [];
     for (const item of lists[name]) {
       const isNew = !known.has(item);
@@ -135,8 +137,11 @@ function overviewFrom(
 /** A list in which things that are as they were are the earlier objects. */
 function keptOf<K extends ListName>(name: K, now: readonly Item<K>[], before: readonly Item<K>[]): Item<K>[] {
   const keyOf = KEYS[name] as (item: Item<K>) => string;
-  const known = new Map(before.map((item) => [keyOf(item), item]));
-  return now.map((item) => {
+  let known: Map<string, Item<K>> | null = null;
+  return now.map((item, index) => {
+    // most stand where they stood
+    if (item === before[index]) return item;
+    known ??= new Map(before.map((each) => [keyOf(each), each]));
     const earlier = known.get(keyOf(item));
     return earlier && isSame(earlier, item) ? earlier : item;
   });

@@ -28,7 +28,7 @@ const focusOf = createSelector(
   }),
 );
 
-/** Keeps the worker at what is shown. */
+/** Keeps the worker at what is shown, and lets the server plan ahead once a railway is checked: both at once would hold up the checking. */
 export function startDeriving(startListening: StartListening): void {
   startListening({
     predicate: (_action, now, before) =>
@@ -37,6 +37,18 @@ export function startDeriving(startListening: StartListening): void {
       const state = getState();
       checker.publish = (results) => void dispatch(derivation.actions.found(results));
       checker.want(state.sessions.shown, workedOn(state), focusOf(state));
+    },
+  });
+  const planned = new Set<string>();
+  startListening({
+    predicate: (_action, { derivation }) =>
+      derivation.state === "checked" && derivation.railwayId !== null && !planned.has(derivation.railwayId),
+    effect: (_action, { getState, extra: { server } }) => {
+      const { railwayId } = getState().derivation;
+      if (railwayId === null) return;
+      planned.add(railwayId);
+      // without it, the first edit waits for the same
+      server.plan(railwayId).catch(() => undefined);
     },
   });
 }

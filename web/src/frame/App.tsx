@@ -1,18 +1,25 @@
 import { Suspense, useEffect } from "react";
 import { ErrorBoundary } from "react-error-boundary";
-import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { useStore } from "react-redux";
+import { BrowserRouter, matchPath, Navigate, Route, Routes } from "react-router";
 import { fetchParts, Optional, part, partAtOnce } from "../kit/part.tsx";
 import { TipsProvider } from "../kit/Tooltip.tsx";
-import { useAppSelector } from "../store/store.ts";
+import { shownRecord } from "../session/shownSession.ts";
+import { type RootState, useAppSelector } from "../store/store.ts";
 import { keepText } from "../tools/browserStore.ts";
 import { PageFailure } from "./PageFailure.tsx";
 import { RailwayFrame } from "./RailwayFrame.tsx";
-import { STAGES } from "./stages.ts";
+import { FIRST_STAGE, STAGES } from "./stages.ts";
 
 const RailwaysPage = part(async () => (await import("../pages/RailwaysPage.tsx")).RailwaysPage);
 const QuickSumsPage = part(async () => (await import("../pages/QuickSumsPage.tsx")).QuickSumsPage);
 const Toasts = partAtOnce(async () => (await import("./Notices.tsx")).Notices);
-const STAGE_PAGES = STAGES.map(({ path, load }) => ({ path, Page: part(load) }));
+/** The stage that the address names is fetched beside its railway, not after it. */
+const first = matchPath("/r/:railwayId/:stage?", window.location.pathname)?.params;
+const STAGE_PAGES = STAGES.map(({ path, load }) => {
+  const isFirst = first && (first.stage ?? FIRST_STAGE) === path;
+  return { path, Page: isFirst ? partAtOnce(load) : part(load) };
+});
 
 /** Time after which everything is fetched that the first page did without, milliseconds. */
 const REST_AFTER = 5000;
@@ -23,18 +30,23 @@ const serverAnswers = () =>
     () => false,
   );
 
+/** Whether a railway is being worked out, which is not to be held up. */
+const isBusy = (state: RootState) => shownRecord(state) !== null && state.derivation.state === "checking";
+
 /** Every address of the interface, with what surrounds each page: the theme, tips, and sentences shown for a while. */
 export function App() {
   const theme = useAppSelector((state) => state.view.theme);
   const told = useAppSelector((state) => state.notices.length > 0);
+  const store = useStore<RootState>();
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
     keepText("alderman-theme", theme);
   }, [theme]);
   useEffect(() => {
-    const waiting = setTimeout(() => void fetchParts(serverAnswers), REST_AFTER);
+    const mayFetch = async () => !isBusy(store.getState()) && (await serverAnswers());
+    const waiting = setTimeout(() => void fetchParts(mayFetch), REST_AFTER);
     return () => clearTimeout(waiting);
-  }, []);
+  }, [store]);
   return (
     <TipsProvider>
       <BrowserRouter>
@@ -44,7 +56,7 @@ export function App() {
               <Route path="railways" element={<RailwaysPage />} />
               <Route path="quick-sums/:name?" element={<QuickSumsPage />} />
               <Route path="r/:railwayId" element={<RailwayFrame />}>
-                <Route index element={<Navigate to="equip" replace />} />
+                <Route index element={<Navigate to={FIRST_STAGE} replace />} />
                 {STAGE_PAGES.map(({ path, Page }) => (
                   <Route key={path} path={path} element={<Page />} />
                 ))}

@@ -27,6 +27,9 @@ export interface Stage {
   pictures: readonly string[];
 }
 
+/** The stage of a railway that is shown first, by its path. */
+export const FIRST_STAGE = "equip";
+
 /** Every stage, in the order of the work; spine, routes, keys and palette follow from this list. */
 export const STAGES: readonly Stage[] = [
   {

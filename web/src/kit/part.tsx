@@ -22,17 +22,17 @@ export function partAtOnce<P extends object>(
 /**
  * Fetches all parts that were named so far, and those that they name in turn: then the interface needs the server for data only.
  * One after the other, and none while the server is away: a browser may not ask again for what it once could not get.
- * @param answers whether the server answers now
+ * @param mayFetch whether the server answers now, and nothing more urgent is done
  */
-export async function fetchParts(answers: () => Promise<boolean>): Promise<void> {
+export async function fetchParts(mayFetch: () => Promise<boolean>): Promise<void> {
   for (const load of notFetched) {
-    while (!(await answers())) await new Promise((done) => setTimeout(done, ASK_AGAIN));
+    while (!(await mayFetch())) await new Promise((done) => setTimeout(done, ASK_AGAIN));
     notFetched.delete(load);
     await load().catch(() => undefined);
   }
 }
 
-/** Pause until a server that did not answer is asked again, milliseconds. */
+/** Pause until it is asked again whether parts may be fetched, milliseconds. */
 const ASK_AGAIN = 3000;
 
 /** Parts that a page can do without: nothing stands in their place while they come, or when they cannot be fetched. */

@@ -59,6 +59,8 @@ export interface Server {
   applied(id: string, stamps: readonly string[]): Promise<string[]>;
   /** Tells the other windows what this one had set and did not keep. */
   clashed(id: string, clash: Clash): Promise<void>;
+  /** Lets the server work out what the first edit would otherwise wait for. */
+  plan(id: string): Promise<void>;
   /** Takes a record in as a railway of its own. @returns its identifier */
   importCopy(record: RailwayRecord): Promise<string>;
   /** Tells of what happens to a railway. @returns how to stop */
@@ -128,6 +130,10 @@ export const httpServer: Server = {
 
   async clashed(id, clash) {
     await fetch(`/api/railways/${id}/clash`, json(clash));
+  },
+
+  async plan(id) {
+    await fetch(`/api/railways/${id}/plan`, { method: "POST" });
   },
 
   async importCopy(record) {
