@@ -1,5 +1,5 @@
 import { Checking } from "./findings/checking.ts";
-import type { Finding, Look } from "./findings/rule.ts";
+import { type Finding, type Look, POSITIONS } from "./findings/rule.ts";
 import { missingParts } from "./findings/turnoutIncomplete.ts";
 import { sweeping, sweepsOf } from "./hands/hands.ts";
 import { type SupplyLoad, supplyLoads } from "./hands/supplyLoads.ts";
@@ -16,7 +16,7 @@ import { type BoardLoad, boardLoads } from "./readings/boardLoads.ts";
 import { type Asked, Circuitry } from "./readings/circuitry.ts";
 import { type NodeVolts, nodeVolts } from "./readings/nodeVolts.ts";
 import type { Moment } from "./readings/states.ts";
-import { type ThreadReading, threadReading } from "./readings/threadReading.ts";
+import { stateFor, type ThreadReading, threadReading } from "./readings/threadReading.ts";
 import { indexAfter } from "./record/find.ts";
 import type { RailwayRecord } from "./record/kinds.ts";
 import type { Position } from "./record/schemas.ts";
@@ -158,7 +158,27 @@ export class Derived {
 
   /** Looks for findings in steps; for who wants to show what is found meanwhile, or to be interrupted. */
   get checking(): Checking {
-    return this.once("checking", () => new Checking(this.look(), () => sweeping(this.circuitry)));
+    return this.once(
+      "checking",
+      () =>
+        new Checking(
+          this.look(),
+          () => this.settling(),
+          () => sweeping(this.circuitry),
+        ),
+    );
+  }
+
+  /** Finds out where the motors of each thread go, for which most else waits: thread by thread, the share that is done after each. */
+  *settling(): Generator<number, void> {
+    const { circuitry, schematic } = this;
+    for (const [number, thread] of schematic.threads.entries()) {
+      this.remember(thread, "where its motors go", () => {
+        for (const position of POSITIONS)
+          for (const { device } of thread.motors) circuitry.motorGoesTo(device.id, stateFor(thread, position, "rest"));
+      });
+      yield (number + 1) / schematic.threads.length;
+    }
   }
 
   private look(): Look {

@@ -45,7 +45,7 @@ function strict(record: RailwayRecord) {
     yield* sweeping(circuitry);
     swept = true;
   }
-  const checking = new Checking(look, sweep);
+  const checking = new Checking(look, () => derived.settling(), sweep);
   return { derived, checking };
 }
 

@@ -11,37 +11,51 @@ export function gravestFirst(findings: readonly Finding[]): Finding[] {
 
 /**
  * Looks for findings in steps, so that what is found can be shown meanwhile and a newer edit need not wait: first the rules for
- * which nothing is solved, then those that look at states by themselves, then piece by piece what can be set, then the rules about
- * that; of each kind the gravest first.
+ * which nothing is solved, then thread by thread where its motors go, which the others ask for, then those that look at states by
+ * themselves, then piece by piece what can be set, then the rules about that; of each kind the gravest first.
  */
 export class Checking {
   private readonly found = new Map<Rule, Finding[]>();
   private readonly steps: Iterator<number, void>;
   private share = 0;
+  /** Whether everything that can be set was looked at. */
+  isSwept = false;
 
   /**
    * @param look what rules look at; that of what can be set is not asked for before `sweep` has come to its end
-   * @param sweep looks at what can be set, in steps: how far it is after each, 0 to 1
+   * @param settle finds out where motors go, in steps: how far it is after each, 0 to 1
+   * @param sweep looks at what can be set, in such steps too
    */
-  constructor(look: Look, sweep: () => Iterable<number>) {
-    this.steps = this.walk(look, sweep);
+  constructor(look: Look, settle: () => Iterable<number>, sweep: () => Iterable<number>) {
+    this.steps = this.walk(look, settle, sweep);
   }
 
-  private *walk(look: Look, sweep: () => Iterable<number>): Generator<number, void> {
+  private *walk(look: Look, settle: () => Iterable<number>, sweep: () => Iterable<number>): Generator<number, void> {
     const grave = (rule: Rule) => GRADES[rule.gravest];
     const order = (rules: readonly Rule[]) => [...rules].sort((a, b) => grave(a) - grave(b));
     const byRecord = order(RULES.filter((rule) => BY_RECORD.has(rule)));
     const byState = order(RULES.filter((rule) => !BY_RECORD.has(rule) && !SWEPT.has(rule)));
-    const atOnce = [...byRecord, ...byState];
     const after = order(RULES.filter((rule) => SWEPT.has(rule)));
-    for (const [number, rule] of atOnce.entries()) {
-      this.found.set(rule, rule.run(look));
-      yield (AT_ONCE * (number + 1)) / atOnce.length;
+    let done = 0;
+    const parts: [share: number, steps: () => Iterable<number>][] = [
+      [SHARES.byRecord, () => this.lookedAt(byRecord, look)],
+      [SHARES.settling, settle],
+      [SHARES.byState, () => this.lookedAt(byState, look)],
+      [SHARES.sweeping, sweep],
+      [SHARES.after, () => this.lookedAt(after, look)],
+    ];
+    for (const [share, steps] of parts) {
+      for (const far of steps()) yield done + share * far;
+      done += share;
+      this.isSwept = steps === sweep || this.isSwept;
     }
-    for (const share of sweep()) yield AT_ONCE + SWEEPING * share;
-    for (const [number, rule] of after.entries()) {
+  }
+
+  /** Looks for what rules find, rule by rule. */
+  private *lookedAt(rules: readonly Rule[], look: Look): Generator<number, void> {
+    for (const [number, rule] of rules.entries()) {
       this.found.set(rule, rule.run(look));
-      yield AT_ONCE + SWEEPING + ((1 - AT_ONCE - SWEEPING) * (number + 1)) / after.length;
+      yield (number + 1) / rules.length;
     }
   }
 
@@ -64,11 +78,6 @@ export class Checking {
     return this.found.size >= BY_RECORD.size;
   }
 
-  /** Whether everything that can be set was looked at. */
-  get isSwept(): boolean {
-    return this.share > AT_ONCE + SWEEPING;
-  }
-
   /** What was found up to now, the gravest first, rules in their order within a grade. */
   get findings(): Finding[] {
     return gravestFirst(RULES.flatMap((rule) => this.found.get(rule) ?? []));
@@ -80,8 +89,7 @@ export class Checking {
   }
 }
 
-/** Shares of the work that the rules of states by themselves, and looking at everything that can be set, make up, about. */
-const AT_ONCE = 0.35;
-const SWEEPING = 0.5;
+/** Shares of the work, about: the rules of the record, where motors go, the rules of states by themselves, all that can be set, and the rules about that. */
+const SHARES = { byRecord: 0.05, settling: 0.3, byState: 0.25, sweeping: 0.25, after: 0.15 };
 /** Share up to the last step, which is told once that is done. */
 const LAST = 0.999;
