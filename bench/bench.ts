@@ -8,6 +8,7 @@ import { benchFrames } from "./frames.ts";
 import { benchLarge } from "./large.ts";
 import { benchLine } from "./line.ts";
 import { benchLive } from "./live.ts";
+import type { KeptPiece } from "./solver.ts";
 
 const sample = (name: string) =>
   openRailwayFile(readFileSync(new URL(`../samples/${name}.json`, import.meta.url), "utf8"));
@@ -15,7 +16,8 @@ const club = sample("club-400");
 
 const built = await asBuilt<typeof Built>("./built.ts");
 
-built.benchSolver(club);
+const pieces = readFileSync(new URL("./pieces.json", import.meta.url), "utf8");
+built.benchSolver(club, JSON.parse(pieces) as KeptPiece[]);
 built.benchAllot(club);
 built.benchDiodes();
 built.benchNumbers();

@@ -12,6 +12,7 @@ import {
   moveTracks,
   type RailwayRecord,
   removeMark,
+  routesBetweenEnds,
   routesIn,
   signalsOn,
   waysBetween,
@@ -63,7 +64,11 @@ export async function benchLine(club: RailwayRecord): Promise<void> {
   );
   const meant = measure(9, () => void lineLayout({ ...club, tracks: [...club.tracks] }));
   line(`The line of ${club.spots.length} turnouts, what it means, from nothing`, `${meant.toFixed(1)} ms`);
-  const follows = measure(9, () => void followsFrom({ ...club, tracks: [...club.tracks] }));
+  const follows = measure(9, () => {
+    const anew = { ...club, tracks: [...club.tracks] };
+    void followsFrom(anew);
+    void routesBetweenEnds(anew);
+  });
   line("The same with routes, sections that turn trains and crossovers", `${follows.toFixed(1)} ms`);
   let derived = new Derived(completed(club));
   void derived.findings;

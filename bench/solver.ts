@@ -111,9 +111,33 @@ function piecesOf(record: RailwayRecord, count: number): Work[] {
   return [...works.values()];
 }
 
-export function benchSolver(club: RailwayRecord): void {
+/** A piece as it is kept in a file: its elements, and what in each state is another than in the state before, by place. */
+export interface KeptPiece {
+  netlist: Netlist;
+  states: readonly (readonly [place: number, change: Partial<Element>][])[];
+}
+
+/** A kept piece with its states whole; an element that is as before is the same object. */
+function whole({ netlist, states }: KeptPiece): Work {
+  let elements: readonly Element[] = netlist.elements;
+  return {
+    netlist,
+    states: states.map((changes) => {
+      const of = new Map(changes);
+      elements = elements.map((each, place) => (of.has(place) ? ({ ...each, ...of.get(place) } as Element) : each));
+      return elements;
+    }),
+  };
+}
+
+/**
+ * @param kept pieces of a railway of 400 turnouts and a thousand of their states, always the same ones: those of the railway as it
+ * is modelled today change with the model, for the solver and for ngspice
+ */
+export function benchSolver(club: RailwayRecord, kept: readonly KeptPiece[]): void {
   compare("Diode yard of 6 roads, each button pressed and let go", [yard(6)], 400);
   compare("Diode yard of 24 roads, each button pressed and let go", [yard(24)], 8);
+  compare("Pieces of a railway of 400 turnouts, as kept in pieces.json", kept.map(whole), 1);
   compare("Pieces of the railway of 400 turnouts in their states", piecesOf(club, 1000), 1);
 
   let before = Number.NaN;

@@ -188,7 +188,7 @@ export { knowledgeOf } from "./indicators/knowledge.ts";
 export { movesWords, type PowerUpRow, powerUpTable, type StartOfDay, startOfDay } from "./indicators/powerUp.ts";
 export type { LampSituations, Shows, Situation } from "./indicators/situations.ts";
 export { type Block, type Blocks, type Border, blocksOnLine, busSideOf, runTogether } from "./line/blocks.ts";
-export { type Crossover, couple, type Follows, followsFrom } from "./line/follows.ts";
+export { type Crossover, couple, type Follows, followsFrom, routesBetweenEnds } from "./line/follows.ts";
 export { allFrogs, type FrogNeed } from "./line/frogs.ts";
 export { turnoutsInside } from "./line/inside.ts";
 export { countJoints, type InsulatedJoint, insulatedJoints, pointsOf } from "./line/insulatedJoints.ts";

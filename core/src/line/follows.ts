@@ -20,10 +20,6 @@ export interface Crossover {
 /** What follows from a line. */
 export interface Follows {
   placed: number;
-  /** Between ends; each is a way that trains can go. */
-  routes: Route[];
-  /** There are more routes than were looked for. */
-  more: boolean;
   /** Sections that turn trains, whatever gaps there are. */
   turning: Reversing;
   /** What of them no gap in both rails cuts: there the rails meet their opposites. */
@@ -85,14 +81,32 @@ function followsOf(record: RailwayRecord): Follows {
   return { ...follows, shorted, placed, crossovers: crossoversIn(layout, parallel) };
 }
 
-function trackFollows(layout: LineLayout): OfTrack {
+/** Routes between ends, each a way that trains can go. */
+interface BetweenEnds {
+  routes: Route[];
+  /** There are more routes than were looked for. */
+  more: boolean;
+}
+
+const counted = new WeakMap<Line, BetweenEnds>();
+
+/** The routes of a record's line between its ends, worked out once for a track. */
+export function routesBetweenEnds(record: RailwayRecord): BetweenEnds {
+  const { line } = lineLayout(record);
+  const known = counted.get(line);
+  if (known) return known;
   const routes: Route[] = [];
-  const all = routesIn(layout.line, MOST.turnouts);
+  const all = routesIn(line, MOST.turnouts);
   let next = all.next();
   for (; !next.done && routes.length < MOST.routes; next = all.next()) routes.push(next.value);
-  const more = next.done !== true || !next.value;
+  const found = { routes, more: next.done !== true || !next.value };
+  counted.set(line, found);
+  return found;
+}
+
+function trackFollows(layout: LineLayout): OfTrack {
   return {
-    ...{ routes, more, turning: reversing(layout.line, MOST.lookedAt), parallel: parallelIn(layout) },
+    ...{ turning: reversing(layout.line, MOST.lookedAt), parallel: parallelIn(layout) },
     metres: layout.stretches.reduce((total, { metres }) => total + metres, 0),
     hiddenMetres: layout.stretches.reduce((total, { hiddenMetres }) => total + hiddenMetres, 0),
   };

@@ -9,7 +9,7 @@ import { emptyRecord, type RailwayRecord } from "../record/kinds.ts";
 import type { Point } from "../record/line.ts";
 import { RecordError } from "../record/problems.ts";
 import { readRailwayFile, writeRailwayFile } from "../record/railwayFile.ts";
-import { couple, followsFrom } from "./follows.ts";
+import { couple, followsFrom, routesBetweenEnds } from "./follows.ts";
 import { type Becoming, becomesAlong, layTrack, moveTracks, nextLabel, takeUp, takeUpStep } from "./laying.ts";
 import { lineLayout } from "./layout.ts";
 import {
@@ -187,7 +187,7 @@ describe("changing", () => {
     // the leg that the owner calls normal is where routes lie
     const turned = done(now, turnNormal(now, "y1"));
     const lie = (record: RailwayRecord) =>
-      followsFrom(record).routes.find(({ to, from }) => [from, to].includes("end 12,0"))?.settings.y1;
+      routesBetweenEnds(record).routes.find(({ to, from }) => [from, to].includes("end 12,0"))?.settings.y1;
     expect([lie(now), lie(turned)]).toEqual(["normal", "reverse"]);
   });
 
@@ -204,10 +204,10 @@ describe("changing", () => {
     );
     const slip = done(crossing, setSlip(crossing, [6, 0], "double"));
     expect(slip.turnouts.map(({ label }) => label)).toEqual(["Y1", "Y2"]);
-    expect(followsFrom(slip).routes).toHaveLength(4);
+    expect(routesBetweenEnds(slip).routes).toHaveLength(4);
     // a single slip leads over by one of its two curves
     const ways = (record: RailwayRecord) =>
-      followsFrom(record).routes.map(({ from, to }) => [from, to].sort().join(" "));
+      routesBetweenEnds(record).routes.map(({ from, to }) => [from, to].sort().join(" "));
     const single = done(slip, setSlip(slip, [6, 0], "single"));
     const turned = done(slip, setSlip(slip, [6, 0], "single", true));
     expect([ways(single).length, ways(turned).length]).toEqual([3, 3]);
@@ -240,7 +240,7 @@ describe("what follows", () => {
     expect(layout.line).toBe(before.line);
     expect(layout.at.get("4,0")?.junctions[0]?.turnout?.label).toBe("Dock");
     expect(layout.junctions[0]).toBe(layout.at.get("4,0")?.junctions[0]);
-    expect(followsFrom(renamed).routes).toBe(followsFrom(now).routes);
+    expect(routesBetweenEnds(renamed).routes).toBe(routesBetweenEnds(now).routes);
     expect(lineLayout(now)).toEqual(before);
   });
 
@@ -324,6 +324,7 @@ it("whatever is laid, taken up and moved has meaning, and is undone to the lette
       }
       expect(readRailwayFile(writeRailwayFile(record))).toEqual(record);
       void followsFrom(record);
+      void routesBetweenEnds(record);
     }),
     { numRuns: 150 },
   );

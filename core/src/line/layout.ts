@@ -145,7 +145,7 @@ function layoutOf(record: RailwayRecord): LineLayout {
   }
   const places = [...at.values()];
   const junctions = places.flatMap((place) => place.junctions);
-  const stretches = stretchesOf(record, at, ends, through, hidden);
+  const stretches = stretchesOf(record, { around, at, ends, through, hidden });
   const links = stretches.flatMap(({ from, to }): [Port, Port][] => (from !== null && to !== null ? [[from, to]] : []));
   const placed = new Set(junctions.flatMap(({ spot }) => spot ?? []));
   const within = innerLinks(places);
@@ -237,21 +237,24 @@ function portAt(place: LinePlace | undefined, direction: Direction): Port | null
   return own && leg ? portOf(own.id, leg) : null;
 }
 
+/** What is at the points of a line. */
+interface Found {
+  around: LineLayout["around"];
+  at: LineLayout["at"];
+  ends: readonly LineEnd[];
+  /** Ways through a point, by its name. */
+  through: ReadonlyMap<string, readonly [Direction, Direction][]>;
+  /** Steps that are out of sight, by their numbers. */
+  hidden: ReadonlySet<number>;
+}
+
 /** All track, from port to port. */
-function stretchesOf(
-  { railway }: RailwayRecord,
-  at: ReadonlyMap<string, LinePlace>,
-  ends: readonly LineEnd[],
-  through: ReadonlyMap<string, readonly [Direction, Direction][]>,
-  outOfSight: ReadonlySet<number>,
-): Stretch[] {
+function stretchesOf({ railway }: RailwayRecord, { around, at, ends, through, hidden: outOfSight }: Found): Stretch[] {
   const endAt = new Map(ends.map((end) => [nameOfPoint(end.point), end.id]));
   const stretches: Stretch[] = [];
   const walked = new Set<number>();
-  const portOn = (point: Point, direction: Direction): Port | null => {
-    const name = nameOfPoint(point);
-    return endAt.get(name) ?? portAt(at.get(name), direction);
-  };
+  const portOn = (name: string, direction: Direction): Port | null =>
+    endAt.get(name) ?? portAt(at.get(name), direction);
   const stretch = (from: Port | null, to: Port | null, points: Point[], length: number, hidden: number): Stretch => {
     const metres = { metres: length * railway.stepMetres, hiddenMetres: hidden * railway.stepMetres };
     return { index: stretches.length, from, to, points, ...metres };
@@ -270,7 +273,7 @@ function stretchesOf(
       points.push(next);
       const back = opposite(direction);
       const name = nameOfPoint(next);
-      const port = portOn(next, back);
+      const port = portOn(name, back);
       const on = through.get(name)?.find((pair) => pair.includes(back));
       point = next;
       if (port !== null || !on) {
@@ -282,15 +285,13 @@ function stretchesOf(
     // round in a circle
     if (points.length > 1) stretches.push(stretch(from, null, points, length, hidden));
   };
-  const begin = (point: Point, direction: Direction) => {
-    if (!walked.has(numberOfStep(point, direction))) walk(point, direction, portOn(point, direction));
+  const begin = (name: string, point: Point, direction: Direction) => {
+    if (!walked.has(numberOfStep(point, direction))) walk(point, direction, portOn(name, direction));
   };
-  for (const { point, directions, kind } of at.values())
-    if (kind !== "crossing" && kind !== "bend") for (const direction of directions) begin(point, direction);
+  for (const [name, { point, directions, kind }] of at)
+    if (kind !== "crossing" && kind !== "bend") for (const direction of directions) begin(name, point, direction);
   // what is left are circles without anything in them
-  for (const [name] of through) {
-    const [x = 0, y = 0] = name.split(",").map(Number);
-    for (const pair of through.get(name) ?? []) for (const direction of pair) begin([x, y], direction);
-  }
+  for (const [name, { point }] of around)
+    for (const pair of through.get(name) ?? []) for (const direction of pair) begin(name, point, direction);
   return stretches;
 }

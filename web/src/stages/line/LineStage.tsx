@@ -10,6 +10,7 @@ import {
   lineLayout,
   nameOfPoint,
   type RailwayRecord,
+  routesBetweenEnds,
   setHidden,
   trackMetres,
   trayOf,
@@ -193,7 +194,8 @@ type Edit = ReturnType<typeof useEdit>;
 /** What follows from the line, in figures. */
 function FollowsSheet({ record, edit }: { record: RailwayRecord; edit: Edit }) {
   const layout = lineLayout(record);
-  const { routes, more, turning, shorted, crossovers, metres, hiddenMetres, placed } = followsFrom(record);
+  const { turning, shorted, crossovers, metres, hiddenMetres, placed } = followsFrom(record);
+  const { routes, more } = routesBetweenEnds(record);
   const open = crossovers.filter(({ isCoupled }) => !isCoupled);
   const ends = layout.ends.filter(({ mark }) => mark).length;
   const joints = useMemo(() => insulatedJoints(record), [record]);

@@ -2,13 +2,13 @@ import {
   blocksOnLine,
   count,
   type FoundWay,
-  followsFrom,
   lineLayout,
   linksOfRoute,
   ownOf,
   type Position,
   type RailwayRecord,
   type Route,
+  routesBetweenEnds,
   routesConflict,
 } from "@alderman/core";
 import { useMemo, useState } from "react";
@@ -178,7 +178,7 @@ function placesOf(record: RailwayRecord): { value: string; text: string; isBlock
 /** All routes between ends as far as they were counted, the shortest first. */
 function routesByLength(record: RailwayRecord): ShownWay[] {
   const { line, stretches, byPort } = lineLayout(record);
-  return followsFrom(record)
+  return routesBetweenEnds(record)
     .routes.map((route): ShownWay => {
       const own = linksOfRoute(line, route).flatMap(([a]) => byPort.get(a)?.stretch.index ?? []);
       return { ...route, stretches: own, metres: own.reduce((sum, index) => sum + (stretches[index]?.metres ?? 0), 0) };
