@@ -83,6 +83,17 @@ test("an address of a railway that is not there leads back to the list", async (
   await expect(page.getByRole("link", { name: "Skerrin Ferry", exact: true })).toBeVisible();
 });
 
+test("an address of a page that a railway has not says so, and its stages lead on", async ({ page, server }) => {
+  await page.goto(`${server.address}/railways`);
+  await page.getByRole("link", { name: "Skerrin Ferry" }).click();
+  await expect(page.getByRole("heading", { name: "Equip", exact: true })).toBeVisible();
+  await page.goto(page.url().replace(/equip.*/, "lume"));
+  await expect(page.getByRole("heading", { name: "There is no such page" })).toBeVisible();
+  await expect(page.getByText('This railway has no page called "lume".')).toBeVisible();
+  await page.getByRole("link", { name: "Go to Equip" }).click();
+  await expect(page.getByRole("heading", { name: "Equip", exact: true })).toBeVisible();
+});
+
 test("a railway is removed only by its name, and every window of it is told", async ({ page, server, context }) => {
   await openDemo(page, server);
   const list = await context.newPage();

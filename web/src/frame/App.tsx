@@ -7,6 +7,7 @@ import { TipsProvider } from "../kit/Tooltip.tsx";
 import { shownRecord } from "../session/shownSession.ts";
 import { type RootState, useAppSelector } from "../store/store.ts";
 import { keepText } from "../tools/browserStore.ts";
+import { NoSuchPage } from "./NoSuchPage.tsx";
 import { PageFailure } from "./PageFailure.tsx";
 import { RailwayFrame } from "./RailwayFrame.tsx";
 import { FIRST_STAGE, STAGES } from "./stages.ts";
@@ -60,6 +61,7 @@ export function App() {
                 {STAGE_PAGES.map(({ path, Page }) => (
                   <Route key={path} path={path} element={<Page />} />
                 ))}
+                <Route path="*" element={<NoSuchPage />} />
               </Route>
               <Route path="*" element={<Navigate to="/railways" replace />} />
             </Routes>
