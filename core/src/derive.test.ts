@@ -80,7 +80,7 @@ describe("comes to the same after any series of edits as from the record anew", 
     fc.tuple(fc.constant(run + COLUMNS.length), fc.nat(60), fc.nat(60)),
   );
   const starts = [smallRailway, semaphore, ...[DRIVING, FROGS, LAMPS].flatMap((recipes) => Object.values(recipes))];
-  const said = ({ findings, loads, schematic, reading, loom }: Derived) => ({
+  const said = ({ findings, loads, schematic, reading, loom, complete }: Derived) => ({
     findings: findings.map(({ key, why }) => `${key} ${why}`),
     loads: loads.map(({ deviceId, worst }) => `${deviceId} ${worst.toPrecision(6)}`),
     readings: schematic.threads.map((thread) => {
@@ -99,6 +99,7 @@ describe("comes to the same after any series of edits as from the record anew", 
       ...loom.passages.map(({ panel, layout, cable, core }) => `${panel.name} ${layout.name} ${cable} ${core}`),
       ...loom.idle.map(({ fact, why }) => `${fact.id} ${why}`),
     ],
+    complete,
     // groups of wires, and ways along them, are carried on from one loom to the next
     ends: [wiresByNet(loom), wiresByEnd(loom)].map((groups) =>
       [...groups].map(([key, wires]) => `${key} ${wires.map(({ label }) => label)}`).sort(),

@@ -1,6 +1,6 @@
 import { Checking } from "./findings/checking.ts";
 import { type Finding, type Look, POSITIONS } from "./findings/rule.ts";
-import { missingParts } from "./findings/turnoutIncomplete.ts";
+import { lacks } from "./findings/turnoutIncomplete.ts";
 import { sweeping, sweepsOf } from "./hands/hands.ts";
 import { type SupplyLoad, supplyLoads } from "./hands/supplyLoads.ts";
 import type { Found } from "./hands/sweep.ts";
@@ -222,9 +222,7 @@ export class Derived {
   /** Leaders of the threads that are completely equipped. */
   get complete(): string[] {
     return this.once("complete", () =>
-      this.schematic.threads
-        .filter((thread) => missingParts(this.record, thread).length === 0)
-        .map(({ turnout }) => turnout.id),
+      this.schematic.threads.filter((thread) => !lacks(this, thread)).map(({ turnout }) => turnout.id),
     );
   }
 

@@ -16,7 +16,7 @@ import { lostOf } from "./pulseLostInWire.ts";
 import { pulseWords } from "./pulseWords.ts";
 import { leadNames, putOnDischargeUnit, swapLeads } from "./remedies.ts";
 import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
-import { missingParts } from "./turnoutIncomplete.ts";
+import { lacks } from "./turnoutIncomplete.ts";
 import { weakOn } from "./unitTooWeak.ts";
 import { suitsDriver } from "./wrongKindForOutput.ts";
 
@@ -90,10 +90,6 @@ export const goesAstray = rule<Astray>({
     return isBare && more.length === 0 ? [putOnDischargeUnit(record, thread)] : [];
   },
 });
-
-function lacks({ record, remember }: Look, thread: Thread): boolean {
-  return remember(thread, "lacks", () => missingParts(record, thread).length > 0);
-}
 
 /** Whether no board hears what the thread is asked for by its first control. */
 function isDeaf({ circuitry }: Look, { turnout }: Thread): boolean {

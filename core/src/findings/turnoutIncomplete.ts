@@ -26,7 +26,7 @@ import {
   type ThreadLamp,
 } from "../schematic/thread.ts";
 import { list } from "../units/format.ts";
-import { POSITIONS, type Remedy, rule } from "./rule.ts";
+import { type Look, POSITIONS, type Remedy, rule } from "./rule.ts";
 
 /** One thing that a turnout lacks, and what would provide it. */
 interface Missing {
@@ -60,6 +60,11 @@ export const turnoutIncomplete = rule<Incomplete>({
   why: ({ thread, missing }) => `${thread.label} ${list(missing.map(({ words }) => words))}.`,
   remedies: ({ missing }, { record }) => missing.flatMap(({ remedies }) => remedies(record)).slice(0, 3),
 });
+
+/** Whether a thread lacks a part; found out once, while edits leave it alone. */
+export function lacks({ record, remember }: Pick<Look, "record" | "remember">, thread: Thread): boolean {
+  return remember(thread, "lacks", () => missingParts(record, thread).length > 0);
+}
 
 /** What a thread still lacks; empty when it is complete. */
 export function missingParts(record: RailwayRecord, thread: Thread): Missing[] {

@@ -101,7 +101,7 @@ export function partOf(now: Overview, before: Overview | null, most: number): Ov
   let room = most;
   const parts = NAMES.map((name) => {
     const before: readonly unknown[] = earlier?.[name] ?? [];
-    if (lists[name].every((item, index) => item === before[index])) return [name, lists[name]];
+    if (lists[name] === before) return [name, before];
     const known = new Set(before);
     const part: unknown[] = [];
     for (const item of lists[name]) {
@@ -134,17 +134,18 @@ function overviewFrom(
   return { ...lists, complete, partial, coming, loom: { wires, passages, strips, cables, idle } };
 }
 
-/** A list in which things that are as they were are the earlier objects. */
-function keptOf<K extends ListName>(name: K, now: readonly Item<K>[], before: readonly Item<K>[]): Item<K>[] {
+/** A list in which things that are as they were are the earlier objects; the earlier list where all of them are. */
+function keptOf<K extends ListName>(name: K, now: readonly Item<K>[], before: readonly Item<K>[]): readonly Item<K>[] {
   const keyOf = KEYS[name] as (item: Item<K>) => string;
   let known: Map<string, Item<K>> | null = null;
-  return now.map((item, index) => {
+  const kept = now.map((item, index) => {
     // most stand where they stood
     if (item === before[index]) return item;
     known ??= new Map(before.map((each) => [keyOf(each), each]));
     const earlier = known.get(keyOf(item));
     return earlier && isSame(earlier, item) ? earlier : item;
   });
+  return isSameList(kept, before) ? before : kept;
 }
 
 /** What of an overview is not in the one sent before. @param share how far the checking is, 0 to 1 */
