@@ -85,7 +85,7 @@ test("an address of a railway that is not there leads back to the list", async (
 
 test("an address of a page that a railway has not says so, and its stages lead on", async ({ page, server }) => {
   await page.goto(`${server.address}/railways`);
-  await page.getByRole("link", { name: "Skerrin Ferry" }).click();
+  await page.getByRole("link", { name: "Skerrin Ferry", exact: true }).click();
   await expect(page.getByRole("heading", { name: "Equip", exact: true })).toBeVisible();
   await page.goto(page.url().replace(/equip.*/, "lume"));
   await expect(page.getByRole("heading", { name: "There is no such page" })).toBeVisible();
