@@ -174,6 +174,8 @@ function overprints(): string[] {
 }
 
 test("no text of a drawn thread stands over another, whatever the school", async ({ page, server }) => {
+  // some forty threads, each in two states
+  test.slow();
   await openSample(page, server.address, /The schools side by side/);
   const roster = page.getByRole("table", { name: "Turnouts" });
   const drawing = page.locator("svg[data-thread]");

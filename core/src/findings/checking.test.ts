@@ -1,10 +1,13 @@
 // Findings looked for in steps are the same as at once, and what can be set is asked for only after it was swept.
 import fc from "fast-check";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
+import { clubRailway } from "../../../scripts/clubRailway.ts";
 import { EXHIBITS, randomRailway } from "../../testing/exhibits.ts";
 import { MISTAKES } from "../../testing/mistakes.ts";
 import { Derived } from "../derive.ts";
 import { sweeping, sweepsOf } from "../hands/hands.ts";
+import { completed } from "../loom/completion.ts";
+import { Behaviour } from "../readings/behaviour.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { Checking, gravestFirst } from "./checking.ts";
 import type { Look } from "./rule.ts";
@@ -114,4 +117,20 @@ it("sweeps each piece once", () => {
   expect([...sweeping(circuitry)].at(-1)).toBe(1);
   expect([...sweeping(circuitry)]).toEqual([]);
   expect(sweepsOf(circuitry)).toHaveLength(circuitry.pieces.length);
+});
+
+it("finds out where the motors of one thread go in a step, so that an edit never waits for those of all", () => {
+  const derived = new Derived(completed(clubRailway(400, 40)));
+  const thrown = vi.spyOn(Behaviour.prototype, "findOutGoesTo" as "motorGoesTo");
+  const inStep: number[] = [];
+  derived.checking.go(() => {
+    inStep.push(thrown.mock.calls.length);
+    thrown.mockClear();
+    return false;
+  });
+  thrown.mockRestore();
+  const motors = derived.schematic.threads.map((thread) => thread.motors.length);
+  expect(inStep.reduce((sum, each) => sum + each)).toBeGreaterThanOrEqual(2 * motors.length);
+  // each motor both ways
+  expect(Math.max(...inStep)).toBeLessThanOrEqual(2 * Math.max(...motors));
 });
