@@ -8,7 +8,9 @@ import { Derived } from "../derive.ts";
 import { sweeping, sweepsOf } from "../hands/hands.ts";
 import { completed } from "../loom/completion.ts";
 import { Behaviour } from "../readings/behaviour.ts";
+import { Circuitry } from "../readings/circuitry.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { barelySwitches } from "./barelySwitches.ts";
 import { Checking, gravestFirst } from "./checking.ts";
 import type { Look } from "./rule.ts";
 import { BY_RECORD, RULES, SWEPT } from "./rules.ts";
@@ -133,4 +135,29 @@ it("finds out where the motors of one thread go in a step, so that an edit never
   expect(inStep.reduce((sum, each) => sum + each)).toBeGreaterThanOrEqual(2 * motors.length);
   // each motor both ways
   expect(Math.max(...inStep)).toBeLessThanOrEqual(2 * Math.max(...motors));
+});
+
+it("looks thread by thread at what barely switches, and has nothing left to solve when it tells of it", () => {
+  const derived = new Derived(completed(clubRailway(400, 40)));
+  const solved = vi.spyOn(Circuitry.prototype, "solve");
+  const ahead = vi.spyOn(barelySwitches, "ahead");
+  const { run } = barelySwitches;
+  let whileTold = 0;
+  vi.spyOn(barelySwitches, "run").mockImplementation((look) => {
+    const before = solved.mock.calls.length;
+    const found = run(look);
+    whileTold = solved.mock.calls.length - before;
+    return found;
+  });
+  const inStep: number[] = [];
+  derived.checking.go(() => {
+    inStep.push(ahead.mock.calls.length);
+    ahead.mockClear();
+    return false;
+  });
+  expect(solved.mock.calls.length).toBeGreaterThan(0);
+  vi.restoreAllMocks();
+  expect(inStep.reduce((sum, each) => sum + each)).toBe(derived.schematic.threads.length);
+  expect(Math.max(...inStep)).toBe(1);
+  expect(whileTold).toBe(0);
 });

@@ -51,9 +51,13 @@ export class Checking {
     }
   }
 
-  /** Looks for what rules find, rule by rule. */
+  /** Looks for what rules find, rule by rule; thread by thread before it where one would be long. */
   private *lookedAt(rules: readonly Rule[], look: Look): Generator<number, void> {
     for (const [number, rule] of rules.entries()) {
+      for (const [place, thread] of rule.ahead ? look.threads.entries() : []) {
+        rule.ahead?.(look, thread);
+        yield (number + (place + 1) / look.threads.length) / rules.length;
+      }
       this.found.set(rule, rule.run(look));
       yield (number + 1) / rules.length;
     }

@@ -80,6 +80,8 @@ interface RuleOf<S> {
   /** Column of the turnout list in which they are put right; null for what is no turnout's alone. */
   column: string | null | ((subject: S) => string);
   look: (look: Look) => S[];
+  /** Finds out of a thread, and remembers, what is long to solve for all of them at once; asked for each before it looks. */
+  ahead?: (look: Look, thread: Thread) => void;
   /** What tells one finding of the rule from another; lasting identifiers only. */
   subject: (subject: S) => string;
   where: (subject: S) => string;
@@ -96,13 +98,16 @@ export interface Rule {
   gravest: Severity;
   title: string;
   about: string;
+  /** What is to be done thread by thread before it is run, where that would be long to wait for. */
+  ahead?: (look: Look, thread: Thread) => void;
   run: (look: Look) => Finding[];
 }
 
 /** A rule of the product, in one file each, that reads like the sentence which the owner will see. */
 export function rule<S>(definition: RuleOf<S>): Rule {
-  const { id, title, about } = definition;
+  const { id, title, about, ahead } = definition;
   return {
+    ...(ahead ? { ahead } : {}),
     id,
     gravest: typeof definition.severity === "function" ? "stop" : definition.severity,
     title,

@@ -127,6 +127,20 @@ describe("relays", () => {
     const deaf = withFigures(record, "RY1", { pullInVolts: 40 });
     expect(carries(deaf, "R")).toBe("R");
   });
+
+  it("that latch stay where they are when both coils pull alike", () => {
+    // across the leads of a motor without coils both get the track's volts, one against the other
+    const record = typed(recipe("a latching relay beside coils"), "a", "motor", "slow-motor-decoder");
+    const { circuitry, schematic } = new Derived(record);
+    const throwing = stateFor(schematic.threads[0]!, "N", "throwing");
+    const [N, R] = ["N", "R"].map((coil) => Math.abs(circuitry.volts(`ry1:${coil}`, "ry1:C", throwing) ?? 0));
+    expect(N).toBeGreaterThan(10);
+    expect(R).toBeCloseTo(N!, 6);
+    for (const run of ["1", "2", "3", "4"]) {
+      const laid = typed(record, "a", "run", run);
+      expect([carries(laid, "N"), carries(laid, "R")]).toEqual(["R", "R"]);
+    }
+  });
 });
 
 function findingsWith(record: RailwayRecord): string[] {

@@ -37,6 +37,8 @@ export class Behaviour {
   private readonly picking = new Set<string>();
   /** Where motors go, by motor, what is asked and by which control; found out once for a railway. */
   private readonly went = new Map<string, Went>();
+  /** Throws that were solved, and not known of a piece. */
+  private solved = 0;
   private readonly charges = new Map<string, number>();
 
   /** While it is being found out what boards hear, outputs count as following what was asked. */
@@ -58,14 +60,20 @@ export class Behaviour {
   /**
    * Takes over what was found out before an edit.
    * @param touches whether the edit touched the piece that holds an element
-   * @returns the motors that are still there and go elsewhere now; null when boards hear something else, so that nothing is known
+   * @returns the motors that are still there and go elsewhere now; null when nothing is known: boards hear something else, or so
+   *   many throws are to be solved that it is better done one by one, when each is asked for
    */
   takeOver(previous: Behaviour, touches: (elementId: string) => boolean): Set<string> | null {
     this.went.clear();
     this.hearing.forget();
     this.charges.clear();
     const elsewhere = new Set<string>();
+    const before = this.solved;
     for (const [key, { motorId, asked, by, to }] of previous.went) {
+      if (this.solved - before > MOST_ANEW) {
+        this.went.clear();
+        return null;
+      }
       const found = this.roles.motorOf.get(motorId);
       // a motor that is gone has left no contact in a piece that the edit did not touch
       if (!found) continue;
@@ -114,6 +122,7 @@ export class Behaviour {
     const key = `${motorId} ${asked} ${heard} ${by ?? ""} ${motor.assignment.opposite} ${told ?? ""}`;
     const known = kept?.get(key);
     if (known) return known.to;
+    this.solved++;
     const before = this.finding;
     this.finding = true;
     try {
@@ -402,7 +411,9 @@ export class Behaviour {
       const across = (coil: string) => Math.abs(this.solver.volts(`${relayId}:${coil}`, `${relayId}:C`, throwing) ?? 0);
       const [normal, reverse] = [across("N"), across("R")];
       const least = type.figures.pullInVolts?.value ?? 0;
-      if (Math.max(normal, reverse) < least) return "N";
+      const [weaker, stronger] = normal < reverse ? [normal, reverse] : [reverse, normal];
+      // coils that pull alike against each other leave it where it is
+      if (stronger < least || weaker > stronger * ALIKE) return "N";
       const coil: Position = normal > reverse ? "N" : "R";
       const motor = this.roles.besideOf.get(relayId);
       // its coils lie beside those of the motor that the leads go to
@@ -426,6 +437,12 @@ export class Behaviour {
     return volts;
   }
 }
+
+/** Share of the one coil's volts from which on the other pulls as strongly: windings differ by as much. */
+const ALIKE = 0.95;
+
+/** Throws that are solved at most to take over the others, some tenth of a second: twice those of a supply with twenty motors. */
+const MOST_ANEW = 80;
 
 /** Whether a turnout is being thrown by one of its controls, and not all of them at once as at the start of a day. */
 function isThrownSingly(state: RailwayState, { turnout }: Thread): boolean {

@@ -1,8 +1,20 @@
-import { describe, expect, it } from "vitest";
-import { drafted, mounted, retyped, smallRailway, threadOf, typed, withFigures } from "../../testing/build.ts";
+import { describe, expect, it, vi } from "vitest";
+import {
+  coilStation,
+  drafted,
+  mounted,
+  retyped,
+  smallRailway,
+  threadOf,
+  typed,
+  withFigures,
+} from "../../testing/build.ts";
 import { Derived } from "../derive.ts";
+import { completed } from "../loom/completion.ts";
+import { laidWires } from "../loom/laidWires.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { turnAt } from "../sense/edits.ts";
+import { CoilPulses } from "./coilPulses.ts";
 import { measure, uncertainty } from "./meter.ts";
 
 const EDITS: [string, (record: RailwayRecord) => RailwayRecord][] = [
@@ -56,6 +68,61 @@ describe("what is carried over from before an edit", () => {
     everything(before);
     const after = new Derived(typed(before.record, "m1", "name", "West end"), before);
     expect(after.circuitry.counts).toEqual(before.circuitry.counts);
+  });
+});
+
+/** As many coil motors as asked for on one supply, all throws found out. */
+function station(motors: number): Derived {
+  const derived = new Derived(completed(coilStation(motors)));
+  everything(derived);
+  return derived;
+}
+
+describe("solutions of a piece in which a wire has changed", () => {
+  const before = station(6);
+  const after = new Derived(typed(before.record, "y6", "run", "1.9"), before);
+  const solutionsOf = ({ circuitry }: Derived) =>
+    circuitry.pieces.flatMap(({ solutions, structure }) =>
+      [...solutions].map(([key, point]) => ({ name: `${structure}\n${key}`, point })),
+    );
+  const kept = solutionsOf(after);
+
+  it("are those of states in which nothing flows through it", () => {
+    const changed = before.circuitry.pieces.filter((piece) => !after.circuitry.pieces.includes(piece));
+    const solved = new Set(changed.flatMap(({ solutions }) => [...solutions.values()]));
+    const [known, lost] = [kept.filter(({ point }) => solved.has(point)), solved.size];
+    expect(known.length).toBeGreaterThan(5);
+    expect(known.length).toBeLessThan(lost);
+  });
+
+  it("are what they come to when they are solved anew", () => {
+    const anew = new Derived(after.record);
+    everything(anew);
+    const again = new Map(solutionsOf(anew).map(({ name, point }) => [name, point]));
+    let compared = 0;
+    for (const { name, point } of kept)
+      for (const wire of laidWires(after.loom)) {
+        const other = again.get(name)?.amps(wire.element);
+        if (other === undefined) continue;
+        expect(point.amps(wire.element)).toBeCloseTo(other, 5);
+        compared++;
+      }
+    expect(compared).toBeGreaterThan(100);
+  });
+});
+
+describe("an edit that changes the circuit of many throws", () => {
+  it("solves no more of them than some tenth of a second takes before it lets itself be asked", () => {
+    const before = station(60);
+    const longer = before.record.turnouts.reduce((record, { id }) => typed(record, id, "run", "4.5"), before.record);
+    const solved = vi.spyOn(CoilPulses.prototype, "thrownWith");
+    const after = new Derived(longer, before);
+    void after.circuitry;
+    const atOnce = solved.mock.calls.length;
+    solved.mockRestore();
+    expect(atOnce).toBeGreaterThan(before.record.turnouts.length);
+    expect(atOnce).toBeLessThan(before.record.turnouts.length * 1.5);
+    expect(after.findings.map(({ key }) => key)).toEqual(new Derived(longer).findings.map(({ key }) => key));
   });
 });
 

@@ -4,7 +4,7 @@ import type { Element } from "../circuit/elements.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { Device, Position } from "../record/schemas.ts";
 import type { DevicePart, DeviceState } from "./kit.ts";
-import type { Pulses } from "./pulse.ts";
+import { LEAKAGE_AMPS, type Pulses } from "./pulse.ts";
 
 /** A device as a piece of circuit holds it. */
 export interface Member {
@@ -85,11 +85,11 @@ export function emptyPiece(): Piece {
   };
 }
 
-/** What still holds of a piece when some of its values have changed: its circuit, and throws and pulses through none of the changed ones. */
+/** What still holds of a piece when some of its values have changed: its circuit, and solutions, throws and pulses through none of the changed ones. */
 export function carriedOver(
   before: Piece,
   values: ReadonlyMap<string, number>,
-): Pick<Piece, "circuit" | "goesTo" | "pulses"> {
+): Pick<Piece, "circuit" | "goesTo" | "pulses" | "solutions"> {
   const changed = new Set(
     [...values].filter(([name, value]) => before.values.get(name) !== value).map(([name]) => name),
   );
@@ -97,7 +97,16 @@ export function carriedOver(
     live !== null && !live.some((name) => changed.has(name));
   const goesTo = [...before.goesTo].filter(([, thrown]) => stands(thrown));
   const pulses = [...before.pulses].filter(([, followed]) => stands(followed));
-  return { circuit: before.circuit, goesTo: new Map(goesTo), pulses: new Map(pulses) };
+  const wires = before.wires.filter(({ id }) => changed.has(id));
+  // another device may carry what this one did not: only wires through which nothing flows leave everything as it was
+  const solutions = wires.length < changed.size ? [] : [...before.solutions].filter(([, at]) => isPastAll(wires, at));
+  return { circuit: before.circuit, goesTo: new Map(goesTo), pulses: new Map(pulses), solutions: new Map(solutions) };
+}
+
+/** Whether no more than leakage flows through wires, before supplies shut down and after it. */
+function isPastAll(wires: readonly Element[], at: OperatingPoint): boolean {
+  const carries = (id: string, point: OperatingPoint) => Math.abs(point.amps(id) ?? 0) > LEAKAGE_AMPS;
+  return !wires.some(({ id }) => carries(id, at) || carries(id, at.prospective));
 }
 
 /** A state in few characters, by which solutions are kept. */
