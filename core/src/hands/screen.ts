@@ -47,7 +47,9 @@ export function otherHalf(states: readonly DeviceState[]): DeviceState[] {
 /** What is known of a cluster's kind: which choices may go wrong, and which draw the most; each kind is looked at once. */
 export function screen(piece: Swept, cluster: Cluster, nodeOf: (terminal: string) => number): Screened {
   const own = apart(piece, cluster, nodeOf);
-  const key = kindOf(piece, cluster, own, nodeOf);
+  const kind = kinds.get(cluster) ?? kindOf(piece, cluster, own, nodeOf);
+  kinds.set(cluster, kind);
+  const key = `${kind}|${piece.leastBorne}`;
   const known = screened.get(key);
   if (known) return known;
   const made = look(piece, cluster, own);
@@ -92,7 +94,9 @@ function apart(piece: Swept, { levers, elements }: Cluster, nodeOf: (terminal: s
   };
 }
 
-/** All that the verdict on a cluster depends on, the names of its devices and nodes replaced by numbers. */
+const kinds = new WeakMap<Cluster, string>();
+
+/** All that the verdict on a cluster depends on but its wires, the names of its devices and nodes replaced by numbers. */
 function kindOf(
   piece: Swept,
   cluster: Cluster,
@@ -122,7 +126,7 @@ function kindOf(
     return `${places.indexOf(place)} ${settings.map(({ held }) => held)} ${moved}`;
   });
   const types = members.map(({ device, type }) => `${typeNumber(type)} ${piece.effective(`${device.id}:C`)}`);
-  return [parts.join(";"), levers.join(";"), types, piece.leastBorne, piece.alternates].join("|");
+  return [parts.join(";"), levers.join(";"), types, piece.alternates].join("|");
 }
 
 function look(piece: Swept, { levers }: Cluster, own: Apart): Screened {

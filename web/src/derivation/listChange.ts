@@ -1,17 +1,38 @@
 /** A list made of stretches of the one before and of new things. */
 export type ListChange<T> = readonly ({ from: number; count: number } | { item: T })[];
 
+/** Where two lists differ, in which no thing comes twice: from a place in both up to one in each. */
+export function stretchOf(
+  now: readonly unknown[],
+  before: readonly unknown[],
+): { from: number; to: number; was: number } {
+  const most = Math.min(now.length, before.length);
+  let from = 0;
+  while (from < most && now[from] === before[from]) from++;
+  let left = 0;
+  while (left < most - from && now[now.length - 1 - left] === before[before.length - 1 - left]) left++;
+  return { from, to: now.length - left, was: before.length - left };
+}
+
 /** What has to be sent for the other side to have a list, when it has the one before. */
 export function listChange<T>(now: readonly T[], before: readonly T[]): ListChange<T> {
-  const places = new Map(before.map((item, place) => [item, place]));
+  const { from, to, was } = stretchOf(now, before);
+  const places = new Map<T, number>();
+  for (let place = from; place < was; place++) places.set(before[place] as T, place);
   const change: ({ from: number; count: number } | { item: T })[] = [];
-  for (const item of now) {
-    const place = places.get(item);
+  const keep = (place: number, count: number) => {
     const last = change.at(-1);
+    if (last && "from" in last && last.from + last.count === place) last.count += count;
+    else if (count > 0) change.push({ from: place, count });
+  };
+  keep(0, from);
+  for (let index = from; index < to; index++) {
+    const item = now[index] as T;
+    const place = places.get(item);
     if (place === undefined) change.push({ item });
-    else if (last && "from" in last && last.from + last.count === place) last.count++;
-    else change.push({ from: place, count: 1 });
+    else keep(place, 1);
   }
+  keep(was, before.length - was);
   return change;
 }
 

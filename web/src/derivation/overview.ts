@@ -1,5 +1,5 @@
 import { type Derived, gravestFirst, isSame, type Loom, RULES, type Thread } from "@alderman/core";
-import { isSameList, type ListChange, listChange, withList } from "./listChange.ts";
+import { isSameList, type ListChange, listChange, stretchOf, withList } from "./listChange.ts";
 
 /** What all screens share, as it comes from the worker. */
 export type Overview = {
@@ -98,6 +98,8 @@ export function wholeOverviewOf(derived: Derived, before: Overview | null = null
  */
 export function partOf(now: Overview, before: Overview | null, most: number): Overview {
   const [lists, earlier] = [listsOf(now), before && listsOf(before)];
+  const otherwise = NAMES.map((name) => stretchOf(lists[name], earlier?.[name] ?? []));
+  if (otherwise.reduce((sum, { from, to }) => sum + to - from, 0) <= most) return now;
   let room = most;
   const parts = NAMES.map((name) => {
     const before: readonly unknown[] = earlier?.[name] ?? [];
@@ -137,14 +139,15 @@ function overviewFrom(
 /** A list in which things that are as they were are the earlier objects; the earlier list where all of them are. */
 function keptOf<K extends ListName>(name: K, now: readonly Item<K>[], before: readonly Item<K>[]): readonly Item<K>[] {
   const keyOf = KEYS[name] as (item: Item<K>) => string;
-  let known: Map<string, Item<K>> | null = null;
-  const kept = now.map((item, index) => {
-    // most stand where they stood
-    if (item === before[index]) return item;
-    known ??= new Map(before.map((each) => [keyOf(each), each]));
+  const { from, to, was } = stretchOf(now, before);
+  if (from === to && from === was) return before;
+  const known = new Map(before.slice(from, was).map((each) => [keyOf(each), each]));
+  const kept = [...now];
+  for (let index = from; index < to; index++) {
+    const item = now[index] as Item<K>;
     const earlier = known.get(keyOf(item));
-    return earlier && isSame(earlier, item) ? earlier : item;
-  });
+    if (earlier && isSame(earlier, item)) kept[index] = earlier;
+  }
   return isSameList(kept, before) ? before : kept;
 }
 
