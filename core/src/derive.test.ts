@@ -90,7 +90,7 @@ describe("comes to the same after any series of edits as from the record anew", 
       return [
         ...[motors.map(({ goesTo }) => goesTo), lamps.map(({ arm }) => arm), frogs.map(({ carries }) => carries)],
         // what only leaks, millionths, may go another way where a wire that carries no more has changed
-        ...figures.map((figure) => Number((figure ?? 0).toPrecision(5)).toFixed(6)),
+        ...figures.map((figure) => (Math.round((figure ?? 0) * 1e6) / 1e6 || 0).toPrecision(5)),
       ];
     }),
     wires: loom.wires.map(({ label, from, to, metres }) => `${label} ${from.name} ${to.name} ${metres}`),

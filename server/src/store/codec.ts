@@ -61,12 +61,16 @@ export function codecOf<T extends object>(table: string, schema: z.core.$ZodType
   const fields = [...new Set(shapes.flatMap(({ properties }) => Object.keys(properties)))];
   const columns = fields.map((field) => columnOf(field, shapes));
   const idAt = fields.indexOf("id");
-  const ways = shapes.map(({ properties }) => ({
+  const objects = objectsOf(schema);
+  const ways = shapes.map(({ properties }, number) => ({
     constants: columns.flatMap(({ field }, at) => {
       const { const: only } = properties[field] ?? {};
       return only === undefined ? [] : [{ at, only }];
     }),
-    own: columns.flatMap((column, at) => (column.field in properties ? [{ column, at }] : [])),
+    own: Object.keys(properties).map((field) => {
+      const at = fields.indexOf(field);
+      return { column: columns[at] as Column, at, holds: holdsOf(objects[number]?._zod.def.shape[field]) };
+    }),
   }));
   return {
     columns,
@@ -74,7 +78,13 @@ export function codecOf<T extends object>(table: string, schema: z.core.$ZodType
     fromCells(cells, id) {
       const way = ways.find(({ constants }) => constants.every(({ at, only }) => cells[at] === only));
       const thing: Row = {};
-      for (const { column, at } of way?.own ?? []) thing[column.field] = fromCell(cells[at], column);
+      let isGood = way !== undefined;
+      for (const { column, at, holds } of way?.own ?? []) {
+        const value = fromCell(cells[at], column);
+        thing[column.field] = value;
+        isGood &&= holds(value);
+      }
+      if (isGood) return thing as T;
       const parsed = z.safeParse(schema, thing);
       if (!parsed.success)
         throw new UnreadableRowError(
@@ -84,6 +94,29 @@ export function codecOf<T extends object>(table: string, schema: z.core.$ZodType
         );
       return parsed.data;
     },
+  };
+}
+
+/** The objects that a schema allows, in their order; none where what one field may hold depends on the others. */
+function objectsOf(schema: z.core.$ZodType): z.core.$ZodObject[] {
+  if (schema instanceof z.core.$ZodDiscriminatedUnion) return schema._zod.def.options.flatMap(objectsOf);
+  const isByFields = schema instanceof z.core.$ZodObject && !schema._zod.def.checks?.length;
+  return isByFields ? [schema] : [];
+}
+
+/** Values that are remembered of a field: labels, colours and moments come again and again. */
+const MOST_REMEMBERED = 10_000;
+
+/** Whether a field may hold a value; false where that is not known by the field alone. A record has a million of them. */
+function holdsOf(field: z.core.$ZodType | undefined): (value: unknown) => boolean {
+  if (!field) return () => false;
+  const good = new Set<unknown>();
+  return (value) => {
+    if (good.has(value)) return true;
+    const isGood = z.safeParse(field, value).success;
+    const isOne = typeof value !== "object" || value === null;
+    if (isGood && isOne && good.size < MOST_REMEMBERED) good.add(value);
+    return isGood;
   };
 }
 
