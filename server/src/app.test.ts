@@ -307,7 +307,7 @@ it("serves the interface under any address of its own, each time with a nonce of
   const web = join(folder, "web");
   mkdirSync(join(web, "assets"), { recursive: true });
   writeFileSync(join(web, "index.html"), '<meta name="style-nonce" content="__NONCE__">');
-  writeFileSync(join(web, "assets/a.js"), "1;");
+  writeFileSync(join(web, "assets/a.js"), "1;".repeat(2000));
   const whole = request(createApp({ store, webFolder: web, samplesFolder: join(HOUSE, "samples") }));
   const nonces = new Set<string>();
   for (const path of ["/", "/railways", "/r/any/equip"]) {
@@ -321,6 +321,11 @@ it("serves the interface under any address of its own, each time with a nonce of
   expect((await local(whole.head("/"))).headers["content-security-policy"]).toContain("script-src 'self'");
   expect((await local(whole.get("/assets/a.js"))).headers["cache-control"]).toContain("immutable");
   expect((await local(whole.get("/assets/none.js"))).status).toBe(404);
+  // scripts are packed, railways are not
+  const packed = async (path: string) =>
+    (await local(whole.get(path)).set("Accept-Encoding", "br")).headers["content-encoding"];
+  expect(await packed("/assets/a.js")).toBe("br");
+  expect(await packed(`/api/railways/${id}`)).toBeUndefined();
   expect((await local(whole.post("/railways"))).status).toBe(404);
 });
 

@@ -16,9 +16,6 @@ import { railwayRoutes } from "./routes/railways.ts";
 import type { Keeper } from "./store/keeper.ts";
 import type { Store } from "./store/store.ts";
 
-/** Type of server-sent events, as they are sent. */
-const EVENTS = "text/event-stream";
-
 export interface AppOptions {
   store: Store;
   /** Keeps the store's database; without it nothing is backed up. */
@@ -63,13 +60,12 @@ export function createApp({ store, keeper, webFolder, samplesFolder, log, live }
   );
   // after the headers, so that what is refused carries them, too
   app.use(requireOwnHost);
-  // events must not wait in a compressor's buffer
+  // answers go to this machine only: to pack a railway of some megabytes takes longer than to hand it over, and events must not wait
   app.use(
     compression({
       // a tenth smaller than the usual quality, and still a few milliseconds for a stage
       brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } },
-      filter: (request, response) =>
-        !String(response.getHeader("Content-Type")).startsWith(EVENTS) && compression.filter(request, response),
+      filter: (request, response) => !request.originalUrl.startsWith("/api/") && compression.filter(request, response),
     }),
   );
   if (live) app.use("/api/railways/:id/live", live.router);
