@@ -2,7 +2,7 @@ import { traitsOf } from "../catalogue/traits.ts";
 import { type Element, nodesWatched } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import type { DeviceState, FedBy } from "../readings/kit.ts";
-import { type Member, stateKey } from "../readings/piece.ts";
+import type { Member } from "../readings/piece.ts";
 import { type Lever, leversOf } from "./levers.ts";
 
 /** A piece of circuit at rest, and what its devices are made of in any other state. */
@@ -32,29 +32,11 @@ export interface Cluster {
   elements: Map<number, Set<string>>;
 }
 
-/** A piece cut into clusters, and the number of the node at which each of its terminals lies. */
-interface Clusters {
-  clusters: readonly Cluster[];
-  nodeOf: (terminal: string) => number;
-}
-
-/** Clusters of a piece by its devices, which stay the same list while nothing but the length of wires changes, and how these stood. */
-const cuts = new WeakMap<Ground["members"], { stood: string; cut: Clusters }>();
-
 /**
  * Cuts a piece at its rails, which supplies, discharge units and boards hold by themselves: what lies in one cluster
  * makes no difference to another but by what it draws. Wires count as nothing here.
  */
-export function clustersOf(ground: Ground): Clusters {
-  const stood = ground.states.map(stateKey).join("|");
-  const known = cuts.get(ground.members);
-  if (known?.stood === stood) return known.cut;
-  const cut = cutAtRails(ground);
-  cuts.set(ground.members, { stood, cut });
-  return cut;
-}
-
-function cutAtRails(ground: Ground): Clusters {
+export function clustersOf(ground: Ground): { clusters: Cluster[]; nodeOf: (terminal: string) => number } {
   const { members, states, wires } = ground;
   const elements = members.map((_, place) => ground.elementsOf(place, states[place] as DeviceState));
   const wired = new Groups();

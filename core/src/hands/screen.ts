@@ -47,9 +47,7 @@ export function otherHalf(states: readonly DeviceState[]): DeviceState[] {
 /** What is known of a cluster's kind: which choices may go wrong, and which draw the most; each kind is looked at once. */
 export function screen(piece: Swept, cluster: Cluster, nodeOf: (terminal: string) => number): Screened {
   const own = apart(piece, cluster, nodeOf);
-  const kind = kinds.get(cluster) ?? kindOf(piece, cluster, own, nodeOf);
-  kinds.set(cluster, kind);
-  const key = `${kind}|${piece.leastBorne}`;
+  const key = kindOf(piece, cluster, own, nodeOf);
   const known = screened.get(key);
   if (known) return known;
   const made = look(piece, cluster, own);
@@ -94,9 +92,7 @@ function apart(piece: Swept, { levers, elements }: Cluster, nodeOf: (terminal: s
   };
 }
 
-const kinds = new WeakMap<Cluster, string>();
-
-/** All that the verdict on a cluster depends on but its wires, the names of its devices and nodes replaced by numbers. */
+/** All that the verdict on a cluster depends on, the names of its devices and nodes replaced by numbers. */
 function kindOf(
   piece: Swept,
   cluster: Cluster,
@@ -126,7 +122,7 @@ function kindOf(
     return `${places.indexOf(place)} ${settings.map(({ held }) => held)} ${moved}`;
   });
   const types = members.map(({ device, type }) => `${typeNumber(type)} ${piece.effective(`${device.id}:C`)}`);
-  return [parts.join(";"), levers.join(";"), types, piece.alternates].join("|");
+  return [parts.join(";"), levers.join(";"), types, piece.leastBorne, piece.alternates].join("|");
 }
 
 function look(piece: Swept, { levers }: Cluster, own: Apart): Screened {
