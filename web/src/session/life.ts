@@ -88,7 +88,8 @@ class Life {
 
   async run(): Promise<void> {
     const { id, api, services } = this;
-    const waiting = await services.keptQueue.waiting(id).catch(() => null);
+    // what waited is looked for while the railway comes
+    const waiting = services.keptQueue.waiting(id).catch(() => null);
     while (this.session) {
       try {
         await this.open(waiting);
@@ -111,10 +112,10 @@ class Life {
   }
 
   /** Fetches the railway, and holds what waited here against what has been done there since. */
-  private async open(waiting: Waiting | null): Promise<void> {
+  private async open(looked: Promise<Waiting | null>): Promise<void> {
     const { id, api } = this;
     const { server, keptQueue } = this.services;
-    const railway = await server.open(id);
+    const [railway, waiting] = await Promise.all([server.open(id), looked]);
     this.tries = 0;
     if (!waiting) return void api.dispatch(opened({ railway, queue: [], theirs: [] }));
     const stamps = waiting.queue.map((entry) => entry.id);

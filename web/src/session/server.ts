@@ -72,7 +72,8 @@ async function ask<T>(path: string, schema: z.ZodMiniType<T>, init?: RequestInit
   let text: string;
   try {
     response = await fetch(`/api/railways${path}`, init);
-    text = await response.text();
+    // of a large railway this holds the window up for less time than to ask for its text
+    text = new TextDecoder().decode(await response.arrayBuffer());
   } catch {
     throw new ServerError("The server does not answer.", 0);
   }

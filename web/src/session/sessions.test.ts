@@ -339,6 +339,22 @@ it("undoes offline, and makes it so when the server is back", async () => {
   expect(zonesOf("a")).toEqual([]);
 });
 
+it("fetches a railway while the browser still looks for what waited, and sends that afterwards", async () => {
+  const entry: Entry = { id: "gone-1", kind: "edits", words: "put Z", edits: [zone("z", "Z")] };
+  browser.kept.push({ railwayId: "a", entry, against: { revision: 0, stamp: "a" }, window: "gone" });
+  const slow = gate();
+  const queue = browser.queue();
+  const looked = { ...queue, waiting: (id: string) => slow.wait.then(() => queue.waiting(id)) };
+  const store = makeStore(playedServices(server, looked));
+  store.dispatch(openRailway("a"));
+  await until(() => server.asked.includes("open a"));
+  // not shown before it is known what waits
+  expect(shownSession(store.getState())?.record).toBeFalsy();
+  slow.open();
+  await until(() => zonesOf("a")?.includes("Z"));
+  expect(shownSession(store.getState())?.record?.zones.map(({ label }) => label)).toEqual(["Z"]);
+});
+
 it("has what waited after a reload, sends it, and does not do again what the server had taken", async () => {
   const before = newWindow();
   before.open("a");
