@@ -3,9 +3,10 @@ import { applyEdits, type Edit, putEdit, removeEdit } from "../record/edits.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, standingOfWire } from "../record/made.ts";
+import { atOnce, type Steps } from "../record/steps.ts";
 import { isSame } from "../record/unchanged.ts";
 import { schematicAfter } from "../schematic/schematic.ts";
-import { loomAfter, type Planned, unrecorded } from "./loom.ts";
+import { loomInSteps, type Planned, unrecorded } from "./loom.ts";
 import { factEnds, type Loom, type Wire, type WireEnd } from "./wire.ts";
 
 /**
@@ -14,9 +15,15 @@ import { factEnds, type Loom, type Wire, type WireEnd } from "./wire.ts";
  * @returns the edits, and what was derived for them
  */
 export function complete(record: RailwayRecord, before?: Planned): { edits: Edit[]; planned: Planned } {
+  const planned = atOnce(planning(record, before));
+  return { edits: completionOf(record, planned.loom), planned };
+}
+
+/** What is derived of a record to complete it, in steps. @param before as for `complete` */
+export function* planning(record: RailwayRecord, before?: Planned): Steps<Planned> {
   const schematic = schematicAfter(record, before, watchedRails(record));
-  const loom = loomAfter(record, schematic, before);
-  return { edits: completionOf(record, loom), planned: { record, schematic, loom } };
+  yield;
+  return { record, schematic, loom: yield* loomInSteps(record, schematic, before) };
 }
 
 /** The record with what is proposed of its loom written into it. */

@@ -3,6 +3,7 @@ import { ChangedMap } from "../record/changedMap.ts";
 import { type Change, differenceOf } from "../record/difference.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, standingOfWire } from "../record/made.ts";
+import { atOnce, type Steps } from "../record/steps.ts";
 import { isSame } from "../record/unchanged.ts";
 import { endKey, type Net } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
@@ -32,7 +33,7 @@ import { factEnds, type IdleWhy, type IdleWire, type Loom, type Passage, screwId
  * new wires get the first free numbers, in the owner's order of turnouts, those for no turnout first.
  */
 export function loomOf(record: RailwayRecord, schematic: Schematic): Loom {
-  return weave(record, schematic, undefined);
+  return atOnce(weaving(record, schematic, undefined));
 }
 
 /** What was derived of a record, before an edit. */
@@ -44,12 +45,17 @@ export interface Planned {
 
 /** The loom of a schematic; what the edit since an earlier one left as it was are the same objects. */
 export function loomAfter(record: RailwayRecord, schematic: Schematic, earlier: Planned | undefined): Loom {
+  return atOnce(loomInSteps(record, schematic, earlier));
+}
+
+/** The same in steps: of thousands of turnouts each takes some tenths of a second. */
+export function* loomInSteps(record: RailwayRecord, schematic: Schematic, earlier: Planned | undefined): Steps<Loom> {
   const isSame =
     earlier &&
     earlier.schematic === schematic &&
     LOOKED_AT.every((list) => earlier.record[list] === record[list]) &&
     runsOnLine(earlier.record) === runsOnLine(record);
-  if (!isSame) return weave(record, schematic, earlier);
+  if (!isSame) return yield* weaving(record, schematic, earlier);
   const known = weavings.get(earlier.record);
   if (known) weavings.set(record, known);
   return earlier.loom;
@@ -85,7 +91,7 @@ interface Weaving {
 
 const weavings = new WeakMap<RailwayRecord, Weaving>();
 
-function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Planned | undefined): Loom {
+function* weaving(record: RailwayRecord, { nets, threads }: Schematic, earlier: Planned | undefined): Steps<Loom> {
   const shelf = new Shelf(record, nets);
   // the railway's sizes, strips and cables decide which proposals still hold
   const old = earlier && SHELVED.every((list) => earlier.record[list] === record[list]) ? earlier.record : undefined;
@@ -99,8 +105,10 @@ function weave(record: RailwayRecord, { nets, threads }: Schematic, earlier: Pla
     (terminal) => netOf.get(terminal),
     shelf,
   );
+  yield;
   const moved = old && known ? { ...movedBetween(old, record), bundled: changed } : NOTHING_MOVED;
   const woven = wovenAfter(record, nets, bundles, shelf, moved, known?.woven ?? new Map());
+  yield;
   const { wires, fresh } = numbered(record, woven, threads, shelf, known);
   weavings.set(record, {
     ...{ netOf, bundles, wires, fresh },

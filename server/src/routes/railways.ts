@@ -20,6 +20,7 @@ import {
 import express, { Router } from "express";
 import * as z from "zod";
 import { importFile } from "../importFile.ts";
+import { inTurns } from "../inTurns.ts";
 import { BODY_LIMIT, FILE_LIMIT } from "../limits.ts";
 import { parse } from "../parse.ts";
 import type { Store } from "../store/store.ts";
@@ -116,7 +117,7 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     const { id } = request.params;
     store.version(id);
     response.status(204).end();
-    setImmediate(() => store.planAhead(id));
+    inTurns(store.planAhead(id));
   });
   router.get("/:id/version", (request, response) => void response.json(store.version(request.params.id)));
   router.get("/:id/history", (request, response) => {

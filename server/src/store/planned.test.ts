@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { complete, RecordError } from "@alderman/core";
+import { complete, RecordError, writeCell } from "@alderman/core";
 import { smallRailway } from "@alderman/core/testing/build";
 import { deeds, done } from "@alderman/core/testing/exhibits";
 import fc from "fast-check";
@@ -21,13 +21,16 @@ it("leaves nothing to be proposed after any series of edits, undone and done aga
     fc.property(steps, (all) => {
       let store = new Store(database);
       const id = store.create(smallRailway());
+      let ahead = store.planAhead(id);
       for (const step of all) {
+        // what is planned ahead goes on between the edits
+        ahead.next();
         const { revision, record, undo, redo } = store.open(id);
         if (step === "other") {
           // another start of the program, with and without what is planned ahead
           store = new Store(database);
           if (revision % 2 === 0) store.open(id);
-          store.planAhead(id);
+          ahead = store.planAhead(id);
         } else if (typeof step === "string") {
           if ((step === "undo" ? undo : redo) !== null) store[step](id, { revision });
         } else {
@@ -44,6 +47,37 @@ it("leaves nothing to be proposed after any series of edits, undone and done aga
     }),
     { numRuns: 40 },
   );
+  database.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+it("plans ahead in steps, and once, and not for what has changed meanwhile", () => {
+  const folder = mkdtempSync(join(tmpdir(), "alderman-planned-"));
+  const database = openDatabase(folder);
+  const store = new Store(database);
+  const id = store.create(smallRailway());
+  expect([...store.planAhead(id)].length).toBeGreaterThan(2);
+  // it is there now
+  expect([...store.planAhead(id)]).toEqual([]);
+
+  const other = store.create(smallRailway());
+  const ahead = store.planAhead(other);
+  ahead.next();
+  const group = writeCell(smallRailway(), "y1", "run", "4.5");
+  if (!group) throw new Error("The run is that already.");
+  store.apply(other, { revision: 0 }, group);
+  expect([...ahead].length).toBeGreaterThan(0);
+  expect(store.open(other).record.turnouts.find((turnout) => turnout.id === "y1")?.runMetres).toBe(4.5);
+  const next = writeCell(store.open(other).record, "y1", "run", "5.5");
+  store.apply(other, { revision: 1 }, next ?? group);
+  expect(complete(store.open(other).record).edits).toEqual([]);
+
+  const gone = store.create(smallRailway());
+  const late = store.planAhead(gone);
+  late.next();
+  store.remove(gone);
+  expect([...late].length).toBeGreaterThan(0);
+  expect([...store.planAhead(gone)]).toEqual([]);
   database.close();
   rmSync(folder, { recursive: true, force: true });
 });

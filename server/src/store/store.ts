@@ -17,8 +17,10 @@ import {
   type OpenRailway,
   openEnds,
   type Planned,
+  planning,
   type RailwayRecord,
   recordError,
+  type Steps,
   type Summary,
   type Turns,
   type Version,
@@ -168,12 +170,14 @@ export class Store {
     return { id, revision, stamp: this.stampOf(id, revision), record, ...this.next(id) };
   }
 
-  /** Works out what the first edit of a railway that was opened would otherwise wait for; nothing when it is not at hand. */
-  planAhead(id: string): void {
+  /** Works out, in steps, what the first edit of a railway that was opened would otherwise wait for; nothing when it is not at hand. */
+  *planAhead(id: string): Steps<void> {
     const cached = this.cache.get(id);
     if (!cached || this.planned.get(id)) return;
     try {
-      this.planned.set(id, complete(cached.record).planned);
+      const planned = yield* planning(cached.record);
+      // an edit that came between two steps has planned for itself
+      if (this.cache.get(id) === cached && !this.planned.get(id)) this.planned.set(id, planned);
     } catch {
       // nobody waits for this: the first edit meets the same, and says so to who made it
     }
