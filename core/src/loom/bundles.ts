@@ -2,6 +2,7 @@ import { Groups } from "../circuit/groups.ts";
 import { ChangedMap } from "../record/changedMap.ts";
 import type { Change } from "../record/difference.ts";
 import { type Wire as Fact, standingOfWire } from "../record/made.ts";
+import type { Steps } from "../record/steps.ts";
 import { type Claims, claimsOf } from "./claims.ts";
 import type { Shelf } from "./shelf.ts";
 import { factEnds } from "./wire.ts";
@@ -43,19 +44,19 @@ function tied(facts: readonly Fact[]): Fact[][] {
 export const NO_BUNDLES: Bundles = { at: new ChangedMap(new Map()), loose: [], factual: [] };
 
 /**
- * The bundles after an edit, of which those in which nothing changed are the same objects, and the names of all ends whose
+ * The bundles after an edit, in steps, of which those in which nothing changed are the same objects, and the names of all ends whose
  * bundle is another one now.
  * @param change wires that went and that came
  * @param replanned terminals that are in another net than before, or in none
  * @param planned net of a terminal
  */
-export function bundlesAfter(
+export function* bundlesAfter(
   before: Bundles,
   change: Change<Fact>,
   replanned: ReadonlySet<string>,
   planned: (terminal: string) => string | undefined,
   shelf: Shelf,
-): { bundles: Bundles; changed: ReadonlySet<string> } {
+): Steps<{ bundles: Bundles; changed: ReadonlySet<string> }> {
   const gone = new Set(change.gone);
   const come = change.come.filter((fact) => standingOfWire(fact) !== "out");
   const touched = new Set<Bundle>();
@@ -72,12 +73,15 @@ export function bundlesAfter(
   for (const bundle of before.loose) if (bundle.facts.some((fact) => gone.has(fact))) touched.add(bundle);
   if (touched.size === 0 && come.length === 0) return { bundles: before, changed: new Set() };
   const facts = [...touched].flatMap((bundle) => bundle.facts.filter((fact) => !gone.has(fact)));
-  const fresh = tied([...facts, ...come]).map((own): Bundle => {
+  const groups = tied([...facts, ...come]);
+  yield;
+  const fresh = groups.map((own): Bundle => {
     const names = new Set(
       own.flatMap((fact) => [factEnds(fact).from, factEnds(fact).to]).filter((name) => name !== null),
     );
     return { facts: own, names, claims: claimsOf(own, shelf, planned) };
   });
+  yield;
   const at = new ChangedMap(before.at);
   for (const { names } of touched) for (const name of names) at.delete(name);
   for (const bundle of fresh) for (const name of bundle.names) at.set(name, bundle);

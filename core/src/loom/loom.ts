@@ -98,7 +98,7 @@ function* weaving(record: RailwayRecord, { nets, threads }: Schematic, earlier: 
   const known = old && weavings.get(old);
   const { netOf, replanned, gone } = netsAt(nets, known);
   const change = old && known ? differenceOf(old, record, "wire") : { gone: [], come: record.wires };
-  const { bundles, changed } = bundlesAfter(
+  const { bundles, changed } = yield* bundlesAfter(
     known?.bundles ?? NO_BUNDLES,
     change,
     replanned,
@@ -107,7 +107,7 @@ function* weaving(record: RailwayRecord, { nets, threads }: Schematic, earlier: 
   );
   yield;
   const moved = old && known ? { ...movedBetween(old, record), bundled: changed } : NOTHING_MOVED;
-  const woven = wovenAfter(record, nets, bundles, shelf, moved, known?.woven ?? new Map());
+  const woven = yield* wovenAfter(record, nets, bundles, shelf, moved, known?.woven ?? new Map());
   yield;
   const { wires, fresh } = numbered(record, woven, threads, shelf, known);
   weavings.set(record, {
@@ -185,21 +185,22 @@ function movedBetween(old: RailwayRecord, record: RailwayRecord): Omit<Moved, "b
   return { devices, turnouts };
 }
 
-/** The strands of all nets with their links; where one has to pass from the panel to the layout, it gets what is free. */
-function wovenAfter(
+/** The strands of all nets with their links, in steps; where one has to pass from the panel to the layout, it gets what is free. */
+function* wovenAfter(
   record: RailwayRecord,
   nets: readonly Net[],
   bundles: Bundles,
   shelf: Shelf,
   moved: Moved,
   known: ReadonlyMap<Net, Woven>,
-): Woven[] {
+): Steps<Woven[]> {
   const siting = sitingOf(record);
   const before = nets.map((net) => known.get(net));
   const strands = nets.map((net, place): Strand => {
     const was = before[place]?.strand;
     return was && isAsBefore(was, moved) ? was : strandOf(record, net, bundles, shelf, siting);
   });
+  yield;
   // what is there or proposed already holds its place before anything new is given one
   shelf.takeLater(() => {
     for (const { passage, lacks } of strands) {
@@ -218,6 +219,7 @@ function wovenAfter(
     const links = linksOf(record.railway, strand, passage, firm, shelf);
     return { strand, passage: isSame ? was.passage : passage, links, wires: [], isRecorded: false };
   });
+  yield;
   // cores of tails that are proposed are held before any other is given
   const open = all.filter((one, place) => before[place] !== one);
   shelf.takeLater(() => {
