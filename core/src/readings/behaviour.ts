@@ -37,8 +37,8 @@ export class Behaviour {
   private readonly picking = new Set<string>();
   /** Where motors go, by motor, what is asked and by which control; found out once for a railway. */
   private readonly went = new Map<string, Went>();
-  /** Throws that were solved, and not known of a piece. */
-  private solved = 0;
+  /** Throws by pulses that were solved, and not known of a piece; others take a fifth of the time. */
+  private pulsed = 0;
   private readonly charges = new Map<string, number>();
 
   /** While it is being found out what boards hear, outputs count as following what was asked. */
@@ -60,26 +60,25 @@ export class Behaviour {
   /**
    * Takes over what was found out before an edit.
    * @param touches whether the edit touched the piece that holds an element
-   * @returns the motors that are still there and go elsewhere now; null when nothing is known: boards hear something else, or so
-   *   many throws are to be solved that it is better done one by one, when each is asked for
+   * @returns the motors that are still there and go elsewhere now, or may, where so many throws are to be solved that the rest are
+   *   left until each is asked for; null when boards hear something else, so that nothing is known
    */
   takeOver(previous: Behaviour, touches: (elementId: string) => boolean): Set<string> | null {
     this.went.clear();
     this.hearing.forget();
     this.charges.clear();
     const elsewhere = new Set<string>();
-    const before = this.solved;
     for (const [key, { motorId, asked, by, to }] of previous.went) {
-      if (this.solved - before > MOST_ANEW) {
-        this.went.clear();
-        return null;
-      }
       const found = this.roles.motorOf.get(motorId);
       // a motor that is gone has left no contact in a piece that the edit did not touch
       if (!found) continue;
       const { motor, thread } = found;
       const same = previous.roles.motorOf.get(motorId)?.thread === thread;
       const untouched = same && !touches(`${motorId}.${windingOf(motor)}`);
+      if (!untouched && this.pulsed > MOST_ANEW) {
+        elsewhere.add(motorId);
+        continue;
+      }
       const now = untouched ? to : this.findOutGoesTo(motor, thread, asked, by);
       this.went.set(key, { motorId, asked, by, to: now });
       if (now !== to) elsewhere.add(motorId);
@@ -122,7 +121,7 @@ export class Behaviour {
     const key = `${motorId} ${asked} ${heard} ${by ?? ""} ${motor.assignment.opposite} ${told ?? ""}`;
     const known = kept?.get(key);
     if (known) return known.to;
-    this.solved++;
+    if (traitsOf(motor.type).movedBy === "pulse") this.pulsed++;
     const before = this.finding;
     this.finding = true;
     try {
@@ -441,7 +440,7 @@ export class Behaviour {
 /** Share of the one coil's volts from which on the other pulls as strongly: windings differ by as much. */
 const ALIKE = 0.95;
 
-/** Throws that are solved at most to take over the others, some tenth of a second: twice those of a supply with twenty motors. */
+/** Throws by pulses that are solved at most to take over the others, some tenth of a second: twice those of a supply with twenty motors. */
 const MOST_ANEW = 80;
 
 /** Whether a turnout is being thrown by one of its controls, and not all of them at once as at the start of a day. */
