@@ -147,12 +147,14 @@ function look(piece: Swept, { levers }: Cluster, own: Apart): Screened {
         circuit ??= new Circuit({ ground: elements[0]?.nodes[1] ?? "0", elements });
         const point = circuit.operatingPoint(elements);
         points.push(point);
-        const flows = elements.map(({ id }) => Math.abs(point.amps(id) ?? 0));
         const troubles: Pick<Trouble, "kind" | "id" | "part" | "amps">[] = troublesIn({
           ...{ members: own.members, states: half, point, bears: new Map(), effective: piece.effective },
         });
-        const most = Math.max(0, ...flows);
-        if (most > thinnest) troubles.push({ kind: "wire", id: "", part: null, amps: most });
+        // each part by itself: a wire to one of them carries nothing while another one draws as much
+        for (const { id } of elements) {
+          const amps = Math.abs(point.amps(id) ?? 0);
+          if (amps > thinnest) troubles.push({ kind: "wire", id, part: null, amps });
+        }
         troubles.forEach(note);
         draws[number] = Math.max(draws[number] ?? 0, drawn(elements, point));
       } catch (error) {

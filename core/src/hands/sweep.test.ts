@@ -3,6 +3,7 @@ import { expect, it } from "vitest";
 import { drafted, railway, retyped, smallRailway, typed } from "../../testing/build.ts";
 import { onReversingToggle } from "../../testing/recipes.ts";
 import { Derived } from "../derive.ts";
+import { completed } from "../loom/completion.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { supplyLoads } from "./supplyLoads.ts";
@@ -53,6 +54,14 @@ it("burns a coil on a bare supply while a finger stays on its control", () => {
   // derived: 16 V (rms) across 4 ohm, wires and contacts: below 4 A
   expect(held[0]!.amps).toBeGreaterThan(2.5);
   expect(held[0]!.amps).toBeLessThan(4);
+});
+
+it("finds the wires on either side of a toggle that its coils overload, though both draw alike", () => {
+  const record = completed(smallRailway());
+  const onPlug = { ...record, strips: record.strips.map((strip) => ({ ...strip, pinAmps: 0.1 })) };
+  const wires = new Derived(onPlug).hands.filter(({ kind }) => kind === "wire").map(({ id }) => id);
+  const sides = ["N", "R"].map((side) => wires.some((id) => id.endsWith(`>y2:${side}`)));
+  expect(sides).toEqual([true, true]);
 });
 
 it("says nothing of a decoder with its motors, whatever it is told", () => {
