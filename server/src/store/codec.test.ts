@@ -131,6 +131,18 @@ it("refuses a spoiled cell of any kind of thing as its schema does, whatever was
   expect(taken).toBeGreaterThan(100);
 });
 
+it("looks at the whole of an object whose fields depend on each other, and at its own fields of any other", () => {
+  const range = z
+    .strictObject({ kind: z.literal("range"), first: z.int(), last: z.int() })
+    .refine(({ first, last }) => first <= last, "ends before it begins");
+  const name = z.strictObject({ kind: z.literal("name"), first: z.int(), last: z.int().max(3) });
+  const { fromCells } = codecOf("x", z.discriminatedUnion("kind", [range, name]));
+  expect(fromCells(["range", 1, 2])).toEqual({ kind: "range", first: 1, last: 2 });
+  expect(() => fromCells(["range", 2, 1], "r")).toThrow("ends before it begins");
+  expect(fromCells(["name", 3, 2])).toEqual({ kind: "name", first: 3, last: 2 });
+  expect(() => fromCells(["name", 3, 4], "n")).toThrow(UnreadableRowError);
+});
+
 it("takes from a schema what a column holds: text, whole and other numbers, yes and no, and JSON", () => {
   const schema = z.strictObject({
     text: z.string(),

@@ -97,11 +97,10 @@ export function codecOf<T extends object>(table: string, schema: z.core.$ZodType
   };
 }
 
-/** The objects that a schema allows, in their order; none where what one field may hold depends on the others. */
-function objectsOf(schema: z.core.$ZodType): z.core.$ZodObject[] {
-  if (schema instanceof z.core.$ZodDiscriminatedUnion) return schema._zod.def.options.flatMap(objectsOf);
-  const isByFields = schema instanceof z.core.$ZodObject && !schema._zod.def.checks?.length;
-  return isByFields ? [schema] : [];
+/** The objects that a schema allows, in their order; null in the place of one of which a field depends on the others. */
+function objectsOf(schema: z.core.$ZodType): (z.core.$ZodObject | null)[] {
+  const all = schema instanceof z.core.$ZodDiscriminatedUnion ? schema._zod.def.options : [schema];
+  return all.map((each) => (each instanceof z.core.$ZodObject && !each._zod.def.checks?.length ? each : null));
 }
 
 /** Values that are remembered of a field: labels, colours and moments come again and again. */
