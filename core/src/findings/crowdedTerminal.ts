@@ -56,7 +56,8 @@ function crowdedIn({ loom, schematic }: Look["circuitry"], threads: Look["thread
     (a, b) => a.first.number - b.first.number || Number(a.first.to.key === a.key) - Number(b.first.to.key === b.key),
   );
   const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind !== "screws" ? [`${id}/1`] : [])));
-  const nets = new Map(schematic.nets.map((net) => [net.id, net]));
+  const named = new Set(crowded.map(({ first }) => first.net));
+  const nets = new Map(schematic.nets.flatMap((net) => (named.has(net.id) ? [[net.id, net] as const] : [])));
   return crowded.flatMap(({ key }): Crowded[] => {
     const wires = wiresAt.get(key) ?? [];
     const [wire] = wires;

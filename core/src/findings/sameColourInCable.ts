@@ -1,10 +1,11 @@
 import { CABLE_COLOUR_WORDS, CORE_COLOURS } from "../loom/colours.ts";
 import { setCable } from "../loom/hand.ts";
+import { wiresByCable } from "../loom/reach.ts";
 import type { Wire } from "../loom/wire.ts";
 import type { Cable } from "../record/made.ts";
 import { CABLE_COLOURS } from "../record/schemas.ts";
 import type { Thread } from "../schematic/thread.ts";
-import { WIRE_COLOURS } from "../units/wireColours.ts";
+import { WIRE_COLOURS, type WireColour } from "../units/wireColours.ts";
 import { rule } from "./rule.ts";
 import { threadsOfWires } from "./threadsOf.ts";
 
@@ -23,18 +24,9 @@ export const sameColourInCable = rule<Alike>({
   about:
     "Two cores that look alike are told apart by a meter only, at both ends, on your back. A cable of more cores than its kind has colours repeats them: take a kind with enough colours, or two cables, or mark the second of each colour with a sleeve before it is laid.",
   look: ({ circuitry, threads }) => {
-    const { cables, wires } = circuitry.loom;
-    const first = new Map<string, Wire>();
-    const alike = new Map<string, [Wire, Wire]>();
-    for (const wire of wires) {
-      if (!wire.core) continue;
-      const key = `${wire.core.cableId} ${wire.colour}`;
-      const other = first.get(key);
-      if (!other) first.set(key, wire);
-      else if (other.net !== wire.net && !alike.has(wire.core.cableId)) alike.set(wire.core.cableId, [other, wire]);
-    }
-    return cables.flatMap((cable): Alike[] => {
-      const wires = alike.get(cable.id);
+    const cores = wiresByCable(circuitry.loom);
+    return circuitry.loom.cables.flatMap((cable): Alike[] => {
+      const wires = alikeOf(cores.get(cable.id) ?? []);
       return wires ? [{ cable, wires, threads: threadsOfWires(threads, wires) }] : [];
     });
   },
@@ -50,3 +42,21 @@ export const sameColourInCable = rule<Alike>({
       group: setCable(record, circuitry.loom, cable.id, { colours: kind }),
     })),
 });
+
+/** What was found among the wires of a cable; it holds for as long as they are the same. */
+const known = new WeakMap<readonly Wire[], [Wire, Wire] | null>();
+
+/** The first core of a cable with the colour of one before it that is for something else. */
+function alikeOf(cores: readonly Wire[]): [Wire, Wire] | null {
+  const before = known.get(cores);
+  if (before !== undefined) return before;
+  const first = new Map<WireColour, Wire>();
+  let found: [Wire, Wire] | null = null;
+  for (const wire of cores) {
+    const other = first.get(wire.colour);
+    if (!other) first.set(wire.colour, wire);
+    else if (other.net !== wire.net) found ??= [other, wire];
+  }
+  known.set(cores, found);
+  return found;
+}

@@ -38,10 +38,10 @@ export const sameColoursBeside = rule<Beside>({
     const wiresAt = wiresByEnd(circuitry.loom);
     return strips.flatMap((strip): Beside[] => {
       if (strip.kind !== "screws") return [];
-      const at = (way: number) => wiresAt.get(screwKey(strip.id, way)) ?? NOTHING;
-      const found = onceFor(strip, numbered(strip.ways).map(at));
+      const wires = screwsOf(strip).map((key) => wiresAt.get(key) ?? NOTHING);
+      const found = onceFor(strip, wires);
       if (!found) return [];
-      return [{ ...found, strip, threads: threadsOfWires(threads, [...at(found.way), ...at(found.way + 1)]) }];
+      return [{ ...found, strip, threads: threadsOfWires(threads, wires.slice(found.way - 1, found.way + 1).flat()) }];
     });
   },
   subject: ({ strip }) => strip.id,
@@ -59,6 +59,15 @@ export const sameColoursBeside = rule<Beside>({
 });
 
 const NOTHING: readonly Wire[] = [];
+
+/** The names of a strip's ways in the circuit, which are long to make for every strip. */
+const screws = new WeakMap<Strip, readonly string[]>();
+
+function screwsOf(strip: Strip): readonly string[] {
+  const made = screws.get(strip) ?? numbered(strip.ways).map((way) => screwKey(strip.id, way));
+  screws.set(strip, made);
+  return made;
+}
 
 /** What was found on a strip, with the wires of each way for which it holds. */
 const known = new WeakMap<Strip, { wires: readonly (readonly Wire[])[]; found: ReturnType<typeof besideOn> }>();

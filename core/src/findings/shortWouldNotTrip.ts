@@ -5,6 +5,7 @@ import { reachFrom } from "../loom/reach.ts";
 import type { Loom } from "../loom/wire.ts";
 import { SHORT_OHMS } from "../readings/circuitry.ts";
 import { AT_REST } from "../readings/threadReading.ts";
+import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
@@ -41,9 +42,12 @@ export const shortWouldNotTrip = rule<Silent>({
     "The coin test, on paper: a short circuit at the farthest point has to draw more than the supply's breaker trips at, or 2.75 times the fuse behind it, or it goes on and heats the wire. Long thin feeders keep the current below it. The rule lays a solved short across whatever hangs farthest on each supply.",
   look: (look) => {
     const fed = new Map<string, Feeds[]>();
-    for (const assignment of look.record.assignments) {
-      if (assignment.role !== "supply" && assignment.role !== "commands") continue;
-      fed.set(assignment.deviceId, [...(fed.get(assignment.deviceId) ?? []), assignment]);
+    for (const role of ["supply", "commands"] as const) {
+      for (const assignment of assignmentsOfRole(look.record, role)) {
+        const known = fed.get(assignment.deviceId);
+        if (known) known.push(assignment);
+        else fed.set(assignment.deviceId, [assignment]);
+      }
     }
     return [...fed].flatMap(([id, feeds]) => farthest(look, fitted(look.record, id), feeds));
   },

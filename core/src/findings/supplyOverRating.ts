@@ -2,6 +2,7 @@ import { figureValue, findType } from "../catalogue/catalogue.ts";
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { fuseAbove, protectionOf } from "../catalogue/protection.ts";
 import type { SupplyLoad } from "../hands/supplyLoads.ts";
+import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device } from "../record/schemas.ts";
 import { terminalName } from "../schematic/nets.ts";
@@ -35,7 +36,7 @@ export const supplyOverRating = rule<Loaded>({
     const shorted = new Set(hands.filter(isShortByHands).map(({ id }) => id));
     return loads.flatMap((load): Loaded[] => {
       if (shorted.has(load.deviceId)) return [];
-      const device = record.devices.find(({ id }) => id === load.deviceId);
+      const device = find(record, "device", load.deviceId);
       const type = device && findType(record, device.typeId);
       if (!device || !type?.figures.ratedAmps) return [];
       const { fuse } = protectionOf(type);

@@ -54,11 +54,15 @@ export function otherSide(side: Side): Side {
   return OTHER[side];
 }
 
+const fed = new WeakMap<readonly unknown[], ReadonlySet<string>>();
+
 /** Turnouts whose frog is fed by something. */
 export function fedFrogs(record: RailwayRecord): ReadonlySet<string> {
-  return new Set(
-    assignmentsOfRole(record, "frog").flatMap(({ turnoutId, fromId }) => (fromId === null ? [] : [turnoutId])),
-  );
+  const frogs = assignmentsOfRole(record, "frog");
+  const known =
+    fed.get(frogs) ?? new Set(frogs.flatMap(({ turnoutId, fromId }) => (fromId === null ? [] : [turnoutId])));
+  fed.set(frogs, known);
+  return known;
 }
 
 /** How the frog of blades gets its rail. A turnout whose frog is fed has a live one; the owner says which blades feed their own. */

@@ -35,6 +35,11 @@ export function wiresByEnd(loom: Pick<Loom, "wires">): WireGroups {
   return groupsOf(loom, BY_END);
 }
 
+/** The wires of a loom that are cores, cable by cable. */
+export function wiresByCable(loom: Pick<Loom, "wires">): WireGroups {
+  return groupsOf(loom, BY_CABLE);
+}
+
 /** Wires that hold under one screw; with more, one of them works loose sooner or later (common practice). */
 export const SCREW_WIRES = 2;
 

@@ -150,10 +150,20 @@ export function assignmentsOfDevice(record: RailwayRecord, deviceId: string): As
   return concernsOf(record).byDevice.get(deviceId) ?? [];
 }
 
-/** The assignments of a role, in the order of identifiers. */
-export function assignmentsOfRole<R extends Role>(record: RailwayRecord, role: R): AssignmentOf<R>[] {
-  return record.assignments.filter((a): a is AssignmentOf<R> => a.role === role);
+const roles = new WeakMap<readonly unknown[], Map<string, Assignment[]>>();
+
+/** The assignments of a role, in the order of identifiers; the same list for as long as the record's is. */
+export function assignmentsOfRole<R extends Role>({ assignments }: RailwayRecord, role: R): readonly AssignmentOf<R>[] {
+  let known = roles.get(assignments);
+  if (!known) {
+    known = new Map();
+    for (const assignment of assignments) push(known, assignment.role, assignment);
+    roles.set(assignments, known);
+  }
+  return (known.get(role) ?? NONE) as readonly AssignmentOf<R>[];
 }
+
+const NONE: readonly Assignment[] = [];
 
 /** Turnouts in the owner's order. */
 export function turnoutsInOrder(record: RailwayRecord): Turnout[] {

@@ -172,6 +172,13 @@ export function temperatureRise(gauge: Gauge, amps: number, together = 1): numbe
  * @example continuousAmps("AWG 24", 8) // 2.3
  */
 export function continuousAmps(gauge: Gauge, together = 1): number {
-  const warm = ohmsPerMetre(gauge) * (1 + COPPER_PER_KELVIN * (AIR_CELSIUS + MAY_RISE - 20));
-  return Math.sqrt((MAY_RISE * wattsPerMetreKelvin(gauge)) / warm) * bunchedShare(together);
+  return (ALONE.get(gauge) ?? alone(gauge)) * bunchedShare(together);
 }
+
+/** What a wire by itself may carry for ever, amps. */
+function alone(gauge: Gauge): number {
+  const warm = ohmsPerMetre(gauge) * (1 + COPPER_PER_KELVIN * (AIR_CELSIUS + MAY_RISE - 20));
+  return Math.sqrt((MAY_RISE * wattsPerMetreKelvin(gauge)) / warm);
+}
+
+const ALONE: ReadonlyMap<Gauge, number> = new Map(GAUGES.map((gauge) => [gauge, alone(gauge)]));
