@@ -310,7 +310,7 @@ export { LOCK_OPEN, STATION_FAULTS, Station, type StationFault } from "./live/st
 export { type Named, wordsOf } from "./live/words.ts";
 export { laidCable } from "./loom/cables.ts";
 export { CABLE_COLOUR_WORDS, CORE_COLOURS, colourOf, coreColour } from "./loom/colours.ts";
-export { complete, completed, planning } from "./loom/completion.ts";
+export { complete, completed, completionOf, planning } from "./loom/completion.ts";
 export { commonsOf, layNet, layZone, netName, setPlasticJoints, TOPOLOGY_WORDS, usualLaying } from "./loom/laying.ts";
 export type { Planned } from "./loom/loom.ts";
 export { placeWords, WORK_PLACES, WORK_WORDS, type WorkPlace } from "./loom/places.ts";

@@ -53,6 +53,7 @@ it("keeps edits, tells what can be undone, and has them after a restart", async 
     revision: 1,
     stamp: expect.stringMatching(/^[0-9a-f]{16}$/),
     words: "Test edit",
+    origin: "edit",
     undo: "Test edit",
     redo: null,
     proposed: [],

@@ -20,6 +20,7 @@ import type { Services } from "../src/store/store.ts";
 interface Revision {
   stamp: string;
   words: string;
+  origin: Change["origin"];
   edits: Edit[];
   inverses: Edit[];
   record: RailwayRecord;
@@ -28,9 +29,11 @@ interface Revision {
 /** One railway on the played server. */
 export class PlayedRailway {
   revisions: Revision[] = [];
-  /** Indexes of revisions that can be undone, and redone. */
-  undo: number[] = [];
-  redo: number[] = [];
+  /** Indexes of revisions that can be undone, and redone, each with the plans about it. */
+  undo: number[][] = [];
+  redo: number[][] = [];
+  /** What is proposed of the loom is written down by `plan` only, as on a large railway. */
+  large = false;
 
   constructor(
     readonly id: string,
@@ -46,7 +49,7 @@ export class PlayedRailway {
   }
 
   get turns() {
-    const words = (index: number | undefined) => (index === undefined ? null : (this.revisions[index]?.words ?? null));
+    const words = (of: number[] | undefined) => this.revisions[of?.[0] ?? -1]?.words ?? null;
     return { undo: words(this.undo.at(-1)), redo: words(this.redo.at(-1)) };
   }
 
@@ -54,16 +57,29 @@ export class PlayedRailway {
     const known = this.revisions.findIndex(({ stamp }) => stamp === entry.id);
     if (known >= 0) return this.changeOf(known);
     if (entry.kind === "edits") {
-      this.undo.push(this.revisions.length);
+      this.undo.push([this.revisions.length]);
       this.redo = [];
-      return this.append(entry.id, entry.words, entry.edits);
+      return this.append(entry.id, entry.words, "edit", entry.edits);
     }
     const [from, to] = entry.kind === "undo" ? [this.undo, this.redo] : [this.redo, this.undo];
     const about = from.pop();
-    const revision = about === undefined ? undefined : this.revisions[about];
-    if (about === undefined || !revision) throw new ServerError(`There is nothing to ${entry.kind}.`, 400);
+    const revisions = (about ?? []).flatMap((index) => this.revisions[index] ?? []);
+    const [first] = revisions;
+    if (!about || !first) throw new ServerError(`There is nothing to ${entry.kind}.`, 400);
     to.push(about);
-    return this.append(entry.id, revision.words, entry.kind === "undo" ? revision.inverses : revision.edits);
+    const back = entry.kind === "undo";
+    const edits = back ? revisions.reverse().flatMap((each) => each.inverses) : revisions.flatMap((each) => each.edits);
+    return this.append(entry.id, first.words, entry.kind, edits);
+  }
+
+  /** Writes down what is proposed of the loom after the last edit; null when there is nothing to be written, or something to be redone. */
+  plan(stamp: string): Change | null {
+    const { edits } = complete(this.record);
+    const about = this.undo.at(-1);
+    if (edits.length === 0 || !about || this.redo.length > 0) return null;
+    const { words } = this.revisions[about[0] ?? -1] as Revision;
+    about.push(this.revisions.length);
+    return this.append(stamp, words, "plan", edits);
   }
 
   /** As another window would. */
@@ -72,15 +88,16 @@ export class PlayedRailway {
   }
 
   changeOf(index: number): Change {
-    const { stamp, words, edits } = this.revisions[index] as Revision;
-    return structuredClone({ revision: index + 1, stamp, words, edits, ...this.turns });
+    const { stamp, words, origin, edits } = this.revisions[index] as Revision;
+    return structuredClone({ revision: index + 1, stamp, words, origin, edits, ...this.turns });
   }
 
-  private append(stamp: string, words: string, given: Edit[]): Change {
+  private append(stamp: string, words: string, origin: Change["origin"], given: Edit[]): Change {
     // with what is proposed of the loom, as the server does it
-    const edits = [...given, ...complete(edit(this.record, given).record).edits];
+    const proposed = this.large ? [] : complete(edit(this.record, given).record).edits;
+    const edits = [...given, ...proposed];
     const edited = edit(this.record, edits);
-    this.revisions.push({ stamp, words, edits, inverses: edited.inverses, record: edited.record });
+    this.revisions.push({ stamp, words, origin, edits, inverses: edited.inverses, record: edited.record });
     const change = this.changeOf(this.revisions.length - 1);
     this.tell({ kind: "change", change });
     return change;
@@ -158,7 +175,7 @@ export class PlayedServer implements Server {
     const copy = this.add(`copy-${this.railways.size}`);
     // as the server reads it: from the text of a file, checked
     const read = openRailwayFile(writeRailwayFile(record));
-    copy.revisions = [{ stamp: "imported", words: "", edits: [], inverses: [], record: read }];
+    copy.revisions = [{ stamp: "imported", words: "", origin: "edit", edits: [], inverses: [], record: read }];
     return copy.id;
   };
 

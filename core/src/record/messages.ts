@@ -41,10 +41,14 @@ export type Version = z.infer<typeof Version>;
 export const OpenRailway = z.object({ id: z.string(), ...Version.shape, record: RecordMessage, ...Turns.shape });
 export type OpenRailway = z.infer<typeof OpenRailway>;
 
+/** Where a group comes from: by hand, or turned back; a plan is what follows of the loom for the groups before it, where that takes a while. */
+export const Origin = z.enum(["edit", "undo", "redo", "plan"]);
+
 /** What a window is answered after its group was applied: the revision that it made. */
 export const Applied = z.object({
   ...Version.shape,
   words: z.string(),
+  origin: Origin,
   ...Turns.shape,
   /** What follows from the edits of strips, cables and wires that are proposed. */
   proposed: z.array(Edit),
@@ -52,7 +56,13 @@ export const Applied = z.object({
 export type Applied = z.infer<typeof Applied>;
 
 /** What all open windows are told after a group was applied. */
-export const Change = z.object({ ...Version.shape, words: z.string(), ...Turns.shape, edits: z.array(Edit) });
+export const Change = z.object({
+  ...Version.shape,
+  words: z.string(),
+  origin: Origin,
+  ...Turns.shape,
+  edits: z.array(Edit),
+});
 export type Change = z.infer<typeof Change>;
 
 /** Fields that a window had set and did not keep, since another one had set them otherwise: told to the others. */
@@ -73,15 +83,15 @@ export const Clash = z.object({
 export type Clash = z.infer<typeof Clash>;
 
 /** A group that a window has missed. */
-export const MissedChange = z.object({ ...Version.shape, words: z.string(), edits: z.array(Edit) });
+export const MissedChange = z.object({ ...Version.shape, words: z.string(), origin: Origin, edits: z.array(Edit) });
 export type MissedChange = z.infer<typeof MissedChange>;
 
 /** One row of the history. */
 export const HistoryRow = z.object({
   revision: z.int().check(z.gte(1)),
   words: z.string(),
-  origin: z.enum(["edit", "undo", "redo"]),
-  /** Revision of the group that an undo or redo is about. */
+  origin: Origin,
+  /** Revision of the group that an undo or redo is about, or of the last one before a plan. */
   about: z.nullable(z.int()),
   /** ISO 8601. */
   at: z.string(),

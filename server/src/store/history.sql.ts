@@ -55,6 +55,9 @@ export function historyStatements(database: Database.Database) {
     `INSERT INTO history (railway_id, revision, stamp, words, origin, about, edits, inverses, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
   );
   const one = database.prepare("SELECT * FROM history WHERE railway_id = ? AND revision = ?");
+  const plansAfter = database.prepare(
+    "SELECT * FROM history WHERE railway_id = ? AND about = ? AND origin = 'plan' ORDER BY revision",
+  );
   const stamped = database.prepare("SELECT * FROM history WHERE railway_id = ? AND stamp = ?");
   const since = database.prepare("SELECT * FROM history WHERE railway_id = ? AND revision > ? ORDER BY revision");
   const stampOf = database.prepare("SELECT stamp FROM history WHERE railway_id = ? AND revision = ?").pluck();
@@ -100,9 +103,10 @@ export function historyStatements(database: Database.Database) {
         JSON.stringify(group.inverses),
         group.at,
       ),
-    one: (railwayId: string, revision: number): HistoryGroup | undefined => {
+    /** A group and the plans about it, in their order; none when there is no such group. */
+    withPlans: (railwayId: string, revision: number): HistoryGroup[] => {
       const row = one.get(railwayId, revision);
-      return row === undefined ? undefined : full(row);
+      return row === undefined ? [] : [row, ...plansAfter.all(railwayId, revision)].map(full);
     },
     /** The group with a stamp, when it was applied already. */
     stamped: (railwayId: string, stamp: string): HistoryGroup | undefined => {
@@ -135,7 +139,7 @@ export interface Stacks {
 
 export const NO_STACKS: Stacks = { undo: [], redo: [] };
 
-/** The stacks after some more groups: an edit clears what could be redone. */
+/** The stacks after some more groups: an edit clears what could be redone, and a plan goes with the edit that it is about. */
 export function turned(stacks: Stacks, turns: readonly Turn[]): Stacks {
   if (turns.length === 0) return stacks;
   const undo = [...stacks.undo];
@@ -145,7 +149,7 @@ export function turned(stacks: Stacks, turns: readonly Turn[]): Stacks {
       undo.push(revision);
       redo = [];
     } else if (origin === "undo") redo.push(undo.pop() ?? 0);
-    else undo.push(redo.pop() ?? 0);
+    else if (origin === "redo") undo.push(redo.pop() ?? 0);
   }
   return { undo, redo };
 }

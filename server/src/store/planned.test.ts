@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { complete, RecordError, writeCell } from "@alderman/core";
+import { complete, RecordError, type Steps, writeCell } from "@alderman/core";
 import { smallRailway } from "@alderman/core/testing/build";
 import { deeds, done } from "@alderman/core/testing/exhibits";
 import fc from "fast-check";
@@ -51,6 +51,63 @@ it("leaves nothing to be proposed after any series of edits, undone and done aga
   rmSync(folder, { recursive: true, force: true });
 });
 
+it("writes down after an edit of a large railway what is proposed of its loom, and turns it back with the edit", () => {
+  const folder = mkdtempSync(join(tmpdir(), "alderman-planned-"));
+  const database = openDatabase(folder);
+  const steps = fc.array(
+    fc.oneof(
+      { weight: 5, arbitrary: deeds },
+      fc.constantFrom("undo", "redo", "other"),
+      fc.integer({ min: 1, max: 30 }),
+    ),
+    { minLength: 3, maxLength: 14 },
+  );
+  fc.assert(
+    fc.property(steps, (all) => {
+      let waiting: Steps<void>[] = [];
+      // every railway counts as large, and what is left for later goes on as far as is said
+      const make = () => new Store(database, (later) => waiting.push(later), 0);
+      const goOn = (most: number) => {
+        for (let step = 0; step < most && waiting.length > 0; step++) if (waiting[0]?.next().done) waiting.shift();
+      };
+      let store = make();
+      const id = store.create(smallRailway());
+      const first = store.open(id).record;
+      for (const step of all) {
+        const { revision, record, undo, redo } = store.open(id);
+        if (typeof step === "number") goOn(step);
+        else if (step === "other") {
+          waiting = [];
+          store = make();
+          store.open(id);
+        } else if (typeof step === "string") {
+          if ((step === "undo" ? undo : redo) !== null) store[step](id, { revision });
+        } else {
+          try {
+            const group = done(record, step);
+            if (group) store.apply(id, { revision }, group);
+          } catch (error) {
+            if (!(error instanceof RecordError)) throw error;
+          }
+        }
+      }
+      waiting.push(store.planAhead(id));
+      goOn(Number.POSITIVE_INFINITY);
+      const { record: last, redo } = store.open(id);
+      if (redo === null) expect(complete(last).edits).toEqual([]);
+      let turned = 0;
+      for (; store.open(id).undo !== null; turned++) store.undo(id, { revision: store.open(id).revision });
+      expect(store.open(id).record).toEqual(first);
+      for (; turned > 0; turned--) store.redo(id, { revision: store.open(id).revision });
+      expect(store.open(id).record).toEqual(last);
+      expect(new Store(database).open(id).record).toEqual(last);
+    }),
+    { numRuns: 40 },
+  );
+  database.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
 it("plans ahead in steps, and once, and not for what has changed meanwhile", () => {
   const folder = mkdtempSync(join(tmpdir(), "alderman-planned-"));
   const database = openDatabase(folder);
@@ -66,7 +123,7 @@ it("plans ahead in steps, and once, and not for what has changed meanwhile", () 
   const group = writeCell(smallRailway(), "y1", "run", "4.5");
   if (!group) throw new Error("The run is that already.");
   store.apply(other, { revision: 0 }, group);
-  expect([...ahead].length).toBeGreaterThan(0);
+  expect([...ahead]).toEqual([]);
   expect(store.open(other).record.turnouts.find((turnout) => turnout.id === "y1")?.runMetres).toBe(4.5);
   const next = writeCell(store.open(other).record, "y1", "run", "5.5");
   store.apply(other, { revision: 1 }, next ?? group);
@@ -76,7 +133,7 @@ it("plans ahead in steps, and once, and not for what has changed meanwhile", () 
   const late = store.planAhead(gone);
   late.next();
   store.remove(gone);
-  expect([...late].length).toBeGreaterThan(0);
+  expect([...late]).toEqual([]);
   expect([...store.planAhead(gone)]).toEqual([]);
   database.close();
   rmSync(folder, { recursive: true, force: true });

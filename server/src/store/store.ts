@@ -5,6 +5,7 @@ import {
   type Clash,
   complete,
   completed,
+  completionOf,
   type Edit,
   type Edited,
   type EditGroup,
@@ -26,6 +27,7 @@ import {
   type Version,
 } from "@alderman/core";
 import type Database from "better-sqlite3";
+import { inTurns } from "../inTurns.ts";
 import { UnreadableRowError } from "./codec.ts";
 import { lookThrough } from "./database.ts";
 import { type HistoryGroup, historyStatements, NO_STACKS, type Stacks, turned } from "./history.sql.ts";
@@ -69,6 +71,10 @@ export interface Base {
 
 /** Railways whose records, and what follows from them, are kept at hand: as many as anybody works on at a time. */
 const RAILWAYS_KEPT = 8;
+/** Railways of fewer turnouts are planned along with each edit; on larger ones, where that takes seconds, some edits go before. */
+const LARGE = 1_000;
+/** Most edits of a group that is planned at once on a large railway. */
+const FEW_EDITS = 200;
 /** Railways of which it is kept what could be undone: a few numbers each. */
 const STACKS_KEPT = 200;
 
@@ -86,8 +92,10 @@ export class Store {
   private records!: ReturnType<typeof recordStatements>;
   private history!: ReturnType<typeof historyStatements>;
   private readonly cache = new Recent<{ revision: number; record: RailwayRecord }>(RAILWAYS_KEPT);
-  /** What was derived of a railway's record when its loom was completed last. */
-  private readonly planned = new Recent<Planned>(RAILWAYS_KEPT);
+  /** What was derived of a railway's record when its loom was completed last, and the revision that holds it. */
+  private readonly planned = new Recent<{ planned: Planned; revision: number }>(RAILWAYS_KEPT);
+  /** Records for which planning has begun. */
+  private readonly underWay = new WeakSet<object>();
   /** What could be undone and redone of railways that were asked about, at a revision. */
   private readonly stacks = new Recent<Stacks & { revision: number }>(STACKS_KEPT);
   private listStatement!: Database.Statement;
@@ -96,7 +104,15 @@ export class Store {
   private advanceStatement!: Database.Statement;
   private removeStatement!: Database.Statement;
 
-  constructor(database: Database.Database) {
+  /**
+   * @param later does work in steps that nobody waits for
+   * @param large turnouts from which on a railway is planned later where that takes long
+   */
+  constructor(
+    database: Database.Database,
+    private readonly later: (steps: Steps<void>) => void = inTurns,
+    private readonly large = LARGE,
+  ) {
     this.use(database);
   }
 
@@ -170,17 +186,45 @@ export class Store {
     return { id, revision, stamp: this.stampOf(id, revision), record, ...this.next(id) };
   }
 
-  /** Works out, in steps, what the first edit of a railway that was opened would otherwise wait for; nothing when it is not at hand. */
+  /**
+   * Plans a railway in steps: for the first edit after it was opened, which would otherwise wait for it, or after an edit that did
+   * not. What is proposed then, and not yet in the record, is written down. Nothing when the railway is not at hand; ends when it is
+   * edited meanwhile.
+   */
   *planAhead(id: string): Steps<void> {
     const cached = this.cache.get(id);
-    if (!cached || this.planned.get(id)) return;
+    if (!cached || this.isPlanned(id, cached.revision) || this.underWay.has(cached)) return;
+    this.underWay.add(cached);
     try {
-      const planned = yield* planning(cached.record);
-      // an edit that came between two steps has planned for itself
-      if (this.cache.get(id) === cached && !this.planned.get(id)) this.planned.set(id, planned);
+      const steps = planning(cached.record, this.planned.get(id)?.planned);
+      for (let next = steps.next(); this.cache.get(id) === cached; next = steps.next()) {
+        if (next.done) return this.follow(id, cached, next.value);
+        yield;
+      }
     } catch {
-      // nobody waits for this: the first edit meets the same, and says so to who made it
+      // nobody waits for this: the next edit meets the same, and says so to who made it
     }
+  }
+
+  private isPlanned(id: string, revision: number): boolean {
+    return this.planned.get(id)?.revision === revision;
+  }
+
+  /**
+   * Writes down what is proposed of the loom after the last edit, to be undone with it. While something could be redone that was done
+   * on the record as it is, it is left to the next edit.
+   */
+  private follow(
+    id: string,
+    { revision, record }: { revision: number; record: RailwayRecord },
+    planned: Planned,
+  ): void {
+    this.planned.set(id, { planned, revision });
+    const { undo, redo } = this.stacksOf(id);
+    const about = undo.at(-1);
+    const edits = completionOf(record, planned.loom);
+    if (edits.length === 0 || about === undefined || redo.length > 0) return;
+    this.commit(id, { revision }, "plan", () => ({ about, edits, words: this.history.wordsOf(id, about) ?? "" }));
   }
 
   /**
@@ -268,9 +312,11 @@ export class Store {
   private turnBack(id: string, base: Base, origin: "undo" | "redo"): Change {
     return this.commit(id, base, origin, () => {
       const about = this.stacksOf(id)[origin].at(-1);
-      const group = about === undefined ? undefined : this.history.one(id, about);
+      const groups = about === undefined ? [] : this.history.withPlans(id, about);
+      const [group] = groups;
       if (!group) throw recordError(`There is nothing to ${origin}.`);
-      const edits = origin === "undo" ? group.inverses : group.edits;
+      const edits =
+        origin === "undo" ? groups.reverse().flatMap(({ inverses }) => inverses) : groups.flatMap(({ edits }) => edits);
       return { about: group.revision, words: group.words, edits };
     });
   }
@@ -290,8 +336,8 @@ export class Store {
         this.requireKnown(id, now.revision, { revision, stamp });
         if (now.revision !== revision) throw new StaleError(now.revision);
         const { words, edits: given, about } = make();
-        const plan = edit(now.record, given);
-        const { edits, record, inverses } = this.withLoom(id, given, plan);
+        const edited = edit(now.record, given);
+        const { edits, record, inverses } = this.withLoom(id, now, origin, given, edited);
         this.write(id, edits, now.record, record);
         const at = new Date().toISOString();
         this.advanceStatement.run(revision + 1, at, id);
@@ -301,24 +347,40 @@ export class Store {
         return { group, record };
       })
       .immediate();
-    this.cache.set(id, { revision: next.group.revision, record: next.record });
+    const made = next.group.revision;
+    this.cache.set(id, { revision: made, record: next.record });
+    const known = this.planned.get(id);
+    if (origin === "plan" && known) this.planned.set(id, { ...known, revision: made });
     const change = this.changeOf(id, next.group);
     this.changes.emit(id, change);
+    if (!this.isPlanned(id, made)) this.later(this.planAhead(id));
     return change;
   }
 
-  /** A group of edits with what they propose of the loom, so that one undo takes both back. */
-  private withLoom(id: string, edits: readonly Edit[], { record, inverses }: Edited): Edited & { edits: Edit[] } {
-    const { edits: proposed, planned } = complete(record, this.planned.get(id));
+  /**
+   * A group of edits with what they propose of the loom, so that one undo takes both back; without it where that takes long, as
+   * after many edits of a large railway. What is turned back there is as it was then, with what had been proposed by then.
+   */
+  private withLoom(
+    id: string,
+    before: { revision: number; record: RailwayRecord },
+    origin: HistoryRow["origin"],
+    edits: readonly Edit[],
+    { record, inverses }: Edited,
+  ): Edited & { edits: Edit[] } {
+    const isLong = origin !== "edit" || edits.length > FEW_EDITS || !this.isPlanned(id, before.revision);
+    if (origin === "plan" || (isLong && record.turnouts.length >= this.large))
+      return { edits: [...edits], record, inverses };
+    const { edits: proposed, planned } = complete(record, this.planned.get(id)?.planned);
     // what is proposed now is among what differs when it is planned next
-    this.planned.set(id, planned);
+    this.planned.set(id, { planned, revision: before.revision + 1 });
     if (proposed.length === 0) return { edits: [...edits], record, inverses };
     const whole = edit(record, proposed);
     return { edits: [...edits, ...proposed], record: whole.record, inverses: [...whole.inverses, ...inverses] };
   }
 
-  private changeOf(id: string, { revision, stamp, words, edits }: Omit<HistoryGroup, "inverses">): Change {
-    return { revision, stamp, words, edits, ...this.next(id) };
+  private changeOf(id: string, { revision, stamp, words, origin, edits }: Omit<HistoryGroup, "inverses">): Change {
+    return { revision, stamp, words, origin, edits, ...this.next(id) };
   }
 
   /**

@@ -122,7 +122,8 @@ class Life {
     const applied = new Set(await server.applied(id, stamps));
     void keptQueue.forget([...applied]);
     const theirs = await server.missed(id, waiting.since).then(
-      ({ changes }) => changes.filter(({ stamp }) => !waiting.isOwn(stamp)).flatMap(({ edits }) => edits),
+      ({ changes }) =>
+        changes.filter(({ stamp, origin }) => origin !== "plan" && !waiting.isOwn(stamp)).flatMap(({ edits }) => edits),
       (error) => {
         // an older file was put back meanwhile: what waits is done again on that
         if (error instanceof ServerError && error.diverged) return [];

@@ -1,5 +1,13 @@
 // What an owner sees of edits on their way, with a server and a browser that the test plays.
-import { type Edit, emptyRecord, putEdit, type RailwayRecord, turnoutsFromTable } from "@alderman/core";
+import {
+  Derived,
+  type Edit,
+  emptyRecord,
+  putEdit,
+  type RailwayRecord,
+  setWire,
+  turnoutsFromTable,
+} from "@alderman/core";
 import fc from "fast-check";
 import { beforeEach, expect, it, vi } from "vitest";
 import { PlayedBrowser, PlayedServer, playedServices } from "../../testing/playedServer.ts";
@@ -102,6 +110,80 @@ it("has what the server proposes of the loom as soon as an edit is answered, wha
   expect(record).toEqual(confirmed!.record);
   expect(record).toEqual(server.railways.get("a")!.record);
   expect(window.zones()).toEqual(["Z"]);
+});
+
+it("takes what is proposed later on a large railway as a part of the edit that it follows from", async () => {
+  const railway = server.railways.get("a")!;
+  railway.large = true;
+  const window = newWindow();
+  window.open("a");
+  await settled(window);
+  const table = [
+    ["label", "motor", "driver", "control"],
+    ["A", "twin-coil-surface", "cdu", "toggle-centre-off"],
+  ];
+  window.put(...turnoutsFromTable(window.session()!.record!, table).edits);
+  await settled(window);
+  expect(window.session()!.record!.wires).toEqual([]);
+
+  // a wire that is about to be proposed is cut by hand, and typed on: that waits while the plan is written down
+  const [wire] = new Derived(window.session()!.record!).loom.wires;
+  const cut = setWire(window.session()!.record!, new Derived(window.session()!.record!).loom, wire!.id, {
+    note: "cut",
+  });
+  server.silent = true;
+  server.fate = (request) => (request.startsWith("send") ? { refuse: new ServerError("Away.", 0) } : {});
+  window.put(...cut!.edits);
+  window.put(zone("z", "Z"));
+  railway.plan("plan-1");
+  server.fate = () => ({});
+  server.silent = false;
+  await settled(window);
+  expect(window.notices()).toEqual([]);
+  const { record, turns } = window.session()!;
+  expect(record).toEqual(railway.record);
+  expect(record!.wires.length).toBeGreaterThan(5);
+  expect(record!.wires.find(({ id }) => id === wire!.id)?.note).toBe("cut");
+  expect(window.zones()).toEqual(["Z"]);
+  expect(turns.undo).toMatch(/zone/);
+
+  // undone three times, at once and then for good; and done again
+  for (let turn = 0; turn < 3; turn++) window.undo();
+  expect(window.session()!.record!.turnouts).toEqual([]);
+  await settled(window);
+  expect(window.session()!.record).toEqual(emptyRecord("a"));
+  expect(railway.record).toEqual(emptyRecord("a"));
+  for (let turn = 0; turn < 3; turn++) window.redo();
+  await settled(window);
+  expect(window.session()!.record).toEqual(record);
+  expect(railway.record).toEqual(record);
+});
+
+it("keeps what waited in a closed window when a plan was written down meanwhile", async () => {
+  const railway = server.railways.get("a")!;
+  railway.large = true;
+  const window = newWindow();
+  window.open("a");
+  await settled(window);
+  const table = [
+    ["label", "motor", "driver", "control"],
+    ["A", "twin-coil-surface", "cdu", "toggle-centre-off"],
+  ];
+  window.put(...turnoutsFromTable(window.session()!.record!, table).edits);
+  await settled(window);
+  const { loom } = new Derived(window.session()!.record!);
+  const cut = setWire(window.session()!.record!, loom, loom.wires[0]!.id, { note: "cut" });
+  server.away = true;
+  window.put(...cut!.edits);
+  await until(() => browser.kept.length === 1);
+  railway.plan("plan-1");
+  server.away = false;
+  const again = newWindow();
+  again.open("a");
+  await settled(again);
+  expect(again.notices()).toEqual([]);
+  expect(railway.record.wires.find(({ id }) => id === loom.wires[0]!.id)?.note).toBe("cut");
+  expect(again.session()!.record).toEqual(railway.record);
 });
 
 it("keeps edits apart when railways are switched while answers are slow", async () => {
@@ -564,7 +646,7 @@ async function windowAhead(older: number) {
   await settled(window);
   const railway = server.railways.get("a")!;
   railway.revisions.length = older;
-  railway.undo = railway.undo.filter((index) => index < older);
+  railway.undo = railway.undo.filter(([index = 0]) => index < older);
   return { window, railway };
 }
 

@@ -62,7 +62,7 @@ const blank = (id: string): Session => ({
 });
 
 /** A change that the server tells of; what undo and redo would do is not known of those that were missed. */
-type ReceivedChange = Version & Pick<Change, "edits"> & Partial<Turns>;
+type ReceivedChange = Version & Pick<Change, "edits" | "origin"> & Partial<Turns>;
 
 export const sessions = createSlice({
   name: "sessions",
@@ -181,7 +181,8 @@ function withQueue(session: Session, queue: readonly Entry[], lost: readonly Los
 /** Undo shows at once for so many of the latest edits. */
 const MOST_EARLIER = 30;
 
-function earlierAfter({ confirmed, earlier }: Session, own: Entry | undefined): RailwayRecord[] {
+function earlierAfter({ confirmed, earlier }: Session, own: Entry | undefined, isPlan: boolean): RailwayRecord[] {
+  if (isPlan) return earlier;
   if (!confirmed || !own || own.kind === "redo") return [];
   return own.kind === "undo" ? earlier.slice(0, -1) : [...earlier, confirmed.record].slice(-MOST_EARLIER);
 }
@@ -191,13 +192,18 @@ function withEdits(record: RailwayRecord, edits: readonly Edit[]): RailwayRecord
 }
 
 /** A session after a change that the server told of; the same session when it is not the next one. */
-function applied(session: Session, { revision, stamp, edits, undo, redo }: ReceivedChange, at: string): Session {
+function applied(
+  session: Session,
+  { revision, stamp, origin, edits, undo, redo }: ReceivedChange,
+  at: string,
+): Session {
   const { confirmed, queue } = session;
   if (!confirmed || revision !== confirmed.revision + 1) return session;
   const own = queue.find(({ id }) => id === stamp);
   const left = queue.filter((entry) => entry !== own);
   // what is shown is the confirmed record with what waits: with the last of it confirmed the two are one but for what the
   // server proposes of the loom, and nothing else has to be worked out or drawn anew
+  const isPlan = origin === "plan";
   const settled = own?.kind === "edits" && left.length === 0 && session.record !== null;
   const record =
     settled && session.record
@@ -209,11 +215,13 @@ function applied(session: Session, { revision, stamp, edits, undo, redo }: Recei
   };
   const next: Session = {
     ...session,
-    earlier: earlierAfter(session, own),
+    earlier: earlierAfter(session, own, isPlan),
     ...{ confirmed: { revision, stamp, record }, turns, savedAt: at, trouble: null },
     ...(own && session.sent === own.id ? { sent: null, conflicts: false } : {}),
   };
   if (own) return settled ? { ...next, queue: left, record } : withQueue(next, left, []);
+  // what waits was done on the same loom, as this window proposes it itself
+  if (isPlan) return withQueue(next, left, []);
   const onTheirs = merged(left, edits, record);
   // what was sent may have been applied before this change: its answer decides whether it is lost
   const conflicts = onTheirs.lost.some(({ entryId, rest }) => entryId === next.sent && !rest);
