@@ -31,6 +31,7 @@ export {
   HistorySize,
   MissedChange,
   OpenRailway,
+  type Origin,
   Refusal,
   Stamp,
   Summary,

@@ -43,6 +43,7 @@ export type OpenRailway = z.infer<typeof OpenRailway>;
 
 /** Where a group comes from: by hand, or turned back; a plan is what follows of the loom for the groups before it, where that takes a while. */
 export const Origin = z.enum(["edit", "undo", "redo", "plan"]);
+export type Origin = z.infer<typeof Origin>;
 
 /** What a window is answered after its group was applied: the revision that it made. */
 export const Applied = z.object({
@@ -86,12 +87,12 @@ export type Clash = z.infer<typeof Clash>;
 export const MissedChange = z.object({ ...Version.shape, words: z.string(), origin: Origin, edits: z.array(Edit) });
 export type MissedChange = z.infer<typeof MissedChange>;
 
-/** One row of the history. */
+/** One row of the history: what was done, with what follows from it. */
 export const HistoryRow = z.object({
   revision: z.int().check(z.gte(1)),
   words: z.string(),
-  origin: Origin,
-  /** Revision of the group that an undo or redo is about, or of the last one before a plan. */
+  origin: z.enum(["edit", "undo", "redo"]),
+  /** Revision of the group that an undo or redo is about. */
   about: z.nullable(z.int()),
   /** ISO 8601. */
   at: z.string(),

@@ -1,9 +1,10 @@
 import { deflateRawSync, inflateRawSync } from "node:zlib";
-import type { Edit, HistoryRow, HistorySize } from "@alderman/core";
+import type { Edit, HistoryRow, HistorySize, Origin } from "@alderman/core";
 import type Database from "better-sqlite3";
 
 /** One group of edits as it was applied. */
-export interface HistoryGroup extends HistoryRow {
+export interface HistoryGroup extends Omit<HistoryRow, "origin"> {
+  origin: Origin;
   /** Identifier of the group. */
   stamp: string;
   edits: Edit[];
@@ -66,7 +67,7 @@ export function historyStatements(database: Database.Database) {
     "SELECT revision, origin, about FROM history WHERE railway_id = ? AND revision > ? ORDER BY revision",
   );
   const latest = database.prepare(
-    `SELECT revision, words, origin, about, at FROM history WHERE railway_id = ? AND revision < ? ORDER BY revision DESC LIMIT ?`,
+    `SELECT revision, words, origin, about, at FROM history WHERE railway_id = ? AND revision < ? AND origin <> 'plan' ORDER BY revision DESC LIMIT ?`,
   );
   const notPacked = database.prepare(
     "SELECT revision, edits, inverses FROM history WHERE railway_id = ? AND packed IS NULL AND revision <= ? ORDER BY revision LIMIT ?",
@@ -129,7 +130,7 @@ export function historyStatements(database: Database.Database) {
 }
 
 /** A group as far as undo and redo go. */
-type Turn = Pick<HistoryRow, "revision" | "origin" | "about">;
+type Turn = Pick<HistoryGroup, "revision" | "origin" | "about">;
 
 /** Revisions that can be undone and redone, the next one last. */
 export interface Stacks {

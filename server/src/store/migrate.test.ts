@@ -2,7 +2,17 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { Derived, edit, emptyRecord, layOutline, nameEnd, type RailwayRecord, setGap, setStand } from "@alderman/core";
+import {
+  Derived,
+  edit,
+  emptyRecord,
+  layOutline,
+  nameEnd,
+  putEdit,
+  type RailwayRecord,
+  setGap,
+  setStand,
+} from "@alderman/core";
 import { laid, marked } from "@alderman/core/testing/lines";
 import { routedYard, soldered } from "@alderman/core/testing/routes";
 import Database from "better-sqlite3";
@@ -557,6 +567,42 @@ it("has boards of version 15 stand together, and lets what was said of them be u
   expect(own()).toEqual({ ...device, runMetres: null });
   store.undo("r", { revision: 3 });
   expect(own()).toEqual({ ...device, label: "PS8", runMetres: null });
+  expect(database.pragma("foreign_key_check")).toEqual([]);
+  database.close();
+});
+
+it("keeps the history of version 18, and goes on turning it back", () => {
+  writeVersion1();
+  const old = new Database(join(folder, "alderman.db"));
+  old.pragma("foreign_keys = OFF");
+  for (const name of readdirSync(new URL("./migrations/", import.meta.url))
+    .sort()
+    .slice(1, 18))
+    old.exec(readFileSync(new URL(`./migrations/${name}`, import.meta.url), "utf8"));
+  old.pragma("user_version = 18");
+  const zone = (label: string) =>
+    putEdit("zone", { id: "z", label, name: "", order: 1, commons: null, plasticJoints: 0 });
+  const add = old.prepare("INSERT INTO history VALUES ('r', ?, ?, ?, ?, ?, ?, '2026-01-01T00:00:00.000Z', ?, NULL)");
+  old.exec("DELETE FROM history");
+  add.run(1, "Put", "edit", null, JSON.stringify([zone("Y")]), '[{"op":"remove","kind":"zone","id":"z"}]', "s1");
+  add.run(2, "Named", "edit", null, JSON.stringify([zone("Z")]), JSON.stringify([zone("Y")]), "s2");
+  add.run(3, "Named", "undo", 2, JSON.stringify([zone("Y")]), JSON.stringify([zone("Z")]), "s3");
+  old.exec("UPDATE railway SET revision = 3");
+  const columns = "revision, stamp, words, origin, about, edits, inverses, at";
+  const before = old.prepare(`SELECT ${columns} FROM history`).all();
+  old.close();
+  const database = openDatabase(folder);
+  expect(database.prepare(`SELECT ${columns} FROM history`).all()).toEqual(before);
+  const store = new Store(database);
+  expect(store.version("r")).toMatchObject({ revision: 3, stamp: "s3", undo: "Put", redo: "Named" });
+  const labels = () => store.open("r").record.zones.map(({ label }) => label);
+  store.redo("r", { revision: 3 });
+  expect(labels()).toEqual(["Z"]);
+  store.undo("r", { revision: 4 });
+  store.undo("r", { revision: 5 });
+  expect(labels()).toEqual([]);
+  const indexes = database.prepare("SELECT name FROM pragma_index_list('history') WHERE origin = 'c'").pluck().all();
+  expect(indexes.sort()).toEqual(["history_not_packed", "one_group_of_stamp", "plans_of_edit"]);
   expect(database.pragma("foreign_key_check")).toEqual([]);
   database.close();
 });

@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { complete, RecordError, type Steps, writeCell } from "@alderman/core";
+import { type Change, complete, RecordError, type Steps, writeCell } from "@alderman/core";
 import { smallRailway } from "@alderman/core/testing/build";
 import { deeds, done } from "@alderman/core/testing/exhibits";
 import fc from "fast-check";
@@ -104,6 +104,36 @@ it("writes down after an edit of a large railway what is proposed of its loom, a
     }),
     { numRuns: 40 },
   );
+  database.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+it("shows what was done in the history, not what was planned after it", () => {
+  const folder = mkdtempSync(join(tmpdir(), "alderman-planned-"));
+  const database = openDatabase(folder);
+  const waiting: Steps<void>[] = [];
+  const store = new Store(database, (later) => waiting.push(later), 0);
+  const id = store.create(smallRailway());
+  const { record } = store.open(id);
+  const group = writeCell(record, "y1", "driver", "");
+  if (!group) throw new Error("It is driven by nothing already.");
+  const told: Change[] = [];
+  store.changes.on(id, (change: Change) => told.push(change));
+  store.apply(id, { revision: 0 }, group);
+  expect(waiting).toHaveLength(1);
+  for (const steps of waiting) while (!steps.next().done);
+  expect(told.map(({ origin, revision }) => [origin, revision])).toEqual([
+    ["edit", 1],
+    ["plan", 2],
+  ]);
+  expect(waiting).toHaveLength(1);
+  expect(store.historyOf(id, 99, 10).map(({ revision, words }) => [revision, words])).toEqual([[1, group.words]]);
+  expect(store.version(id)).toMatchObject({ revision: 2, undo: group.words, redo: null });
+  // a window that missed both is told of both
+  expect(store.since(id, { revision: 0 }).map(({ origin }) => origin)).toEqual(["edit", "plan"]);
+  const undone = store.undo(id, { revision: 2 });
+  expect(undone).toMatchObject({ words: group.words, origin: "undo", undo: null, redo: group.words });
+  expect(store.open(id).record).toEqual(record);
   database.close();
   rmSync(folder, { recursive: true, force: true });
 });

@@ -16,6 +16,7 @@ import {
   type Kind,
   LISTS,
   type OpenRailway,
+  type Origin,
   openEnds,
   type Planned,
   planning,
@@ -71,10 +72,8 @@ export interface Base {
 
 /** Railways whose records, and what follows from them, are kept at hand: as many as anybody works on at a time. */
 const RAILWAYS_KEPT = 8;
-/** Railways of fewer turnouts are planned along with each edit; on larger ones, where that takes seconds, some edits go before. */
+/** Railways of fewer turnouts are planned along with each edit; larger ones, where that takes up to some seconds, afterwards. */
 const LARGE = 1_000;
-/** Most edits of a group that is planned at once on a large railway. */
-const FEW_EDITS = 200;
 /** Railways of which it is kept what could be undone: a few numbers each. */
 const STACKS_KEPT = 200;
 
@@ -84,6 +83,12 @@ export const OTHER_DATABASE = Symbol("another database");
 /** Name under which `changes` emits what windows of a railway did not keep. */
 export const clashesOf = (id: string) => `clash ${id}`;
 
+/** A railway as it stands. */
+interface Current {
+  revision: number;
+  record: RailwayRecord;
+}
+
 /** Keeps railways and their history. Each group of edits is one transaction; when it returns, the edit is on disk. */
 export class Store {
   /** Emits a railway's identifier with a `Change` after each group, and with null when it is removed. */
@@ -91,7 +96,7 @@ export class Store {
   private database!: Database.Database;
   private records!: ReturnType<typeof recordStatements>;
   private history!: ReturnType<typeof historyStatements>;
-  private readonly cache = new Recent<{ revision: number; record: RailwayRecord }>(RAILWAYS_KEPT);
+  private readonly cache = new Recent<Current>(RAILWAYS_KEPT);
   /** What was derived of a railway's record when its loom was completed last, and the revision that holds it. */
   private readonly planned = new Recent<{ planned: Planned; revision: number }>(RAILWAYS_KEPT);
   /** Records for which planning has begun. */
@@ -106,7 +111,7 @@ export class Store {
 
   /**
    * @param later does work in steps that nobody waits for
-   * @param large turnouts from which on a railway is planned later where that takes long
+   * @param large turnouts from which on a railway is planned after its edits, not along with them
    */
   constructor(
     database: Database.Database,
@@ -198,7 +203,7 @@ export class Store {
     try {
       const steps = planning(cached.record, this.planned.get(id)?.planned);
       for (let next = steps.next(); this.cache.get(id) === cached; next = steps.next()) {
-        if (next.done) return this.follow(id, cached, next.value);
+        if (next.done) return yield* this.follow(id, cached, next.value);
         yield;
       }
     } catch {
@@ -214,16 +219,16 @@ export class Store {
    * Writes down what is proposed of the loom after the last edit, to be undone with it. While something could be redone that was done
    * on the record as it is, it is left to the next edit.
    */
-  private follow(
-    id: string,
-    { revision, record }: { revision: number; record: RailwayRecord },
-    planned: Planned,
-  ): void {
+  private *follow(id: string, cached: Current, planned: Planned): Steps<void> {
+    const { revision, record } = cached;
     this.planned.set(id, { planned, revision });
     const { undo, redo } = this.stacksOf(id);
     const about = undo.at(-1);
+    if (about === undefined || redo.length > 0) return;
+    yield;
     const edits = completionOf(record, planned.loom);
-    if (edits.length === 0 || about === undefined || redo.length > 0) return;
+    yield;
+    if (edits.length === 0 || this.cache.get(id) !== cached) return;
     this.commit(id, { revision }, "plan", () => ({ about, edits, words: this.history.wordsOf(id, about) ?? "" }));
   }
 
@@ -325,7 +330,7 @@ export class Store {
   private commit(
     id: string,
     { revision, stamp, makes = randomBytes(8).toString("hex") }: Base,
-    origin: HistoryRow["origin"],
+    origin: Origin,
     make: () => EditGroup & { about: number | null },
   ): Change {
     const before = this.history.stamped(id, makes);
@@ -337,7 +342,7 @@ export class Store {
         if (now.revision !== revision) throw new StaleError(now.revision);
         const { words, edits: given, about } = make();
         const edited = edit(now.record, given);
-        const { edits, record, inverses } = this.withLoom(id, now, origin, given, edited);
+        const { edits, record, inverses } = this.withLoom(id, revision + 1, given, edited);
         this.write(id, edits, now.record, record);
         const at = new Date().toISOString();
         this.advanceStatement.run(revision + 1, at, id);
@@ -358,22 +363,19 @@ export class Store {
   }
 
   /**
-   * A group of edits with what they propose of the loom, so that one undo takes both back; without it where that takes long, as
-   * after many edits of a large railway. What is turned back there is as it was then, with what had been proposed by then.
+   * A group of edits with what they propose of the loom, so that one undo takes both back; a large railway is planned afterwards.
+   * @param made the revision that the group makes
    */
   private withLoom(
     id: string,
-    before: { revision: number; record: RailwayRecord },
-    origin: HistoryRow["origin"],
+    made: number,
     edits: readonly Edit[],
     { record, inverses }: Edited,
   ): Edited & { edits: Edit[] } {
-    const isLong = origin !== "edit" || edits.length > FEW_EDITS || !this.isPlanned(id, before.revision);
-    if (origin === "plan" || (isLong && record.turnouts.length >= this.large))
-      return { edits: [...edits], record, inverses };
+    if (record.turnouts.length >= this.large) return { edits: [...edits], record, inverses };
     const { edits: proposed, planned } = complete(record, this.planned.get(id)?.planned);
     // what is proposed now is among what differs when it is planned next
-    this.planned.set(id, { planned, revision: before.revision + 1 });
+    this.planned.set(id, { planned, revision: made });
     if (proposed.length === 0) return { edits: [...edits], record, inverses };
     const whole = edit(record, proposed);
     return { edits: [...edits, ...proposed], record: whole.record, inverses: [...whole.inverses, ...inverses] };
@@ -409,7 +411,7 @@ export class Store {
     return revision;
   }
 
-  private current(id: string): { revision: number; record: RailwayRecord } {
+  private current(id: string): Current {
     const revision = this.revisionOf(id);
     const cached = this.cache.get(id);
     if (cached?.revision === revision) return cached;

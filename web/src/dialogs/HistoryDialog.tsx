@@ -11,7 +11,7 @@ import { api, sentenceOf } from "../store/api.ts";
 import { useAppDispatch } from "../store/store.ts";
 import { dateAndTime } from "../tools/when.ts";
 
-const WORDS = { edit: "", undo: "Undone: ", redo: "Redone: ", plan: "The loom that follows from: " };
+const WORDS = { edit: "", undo: "Undone: ", redo: "Redone: " };
 
 /** What of a history is packed, as the end of a sentence. */
 const packedWords = ({ packed }: HistorySize) =>
