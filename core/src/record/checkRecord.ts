@@ -1,3 +1,5 @@
+import { type Change, differenceOf } from "./difference.ts";
+import { find } from "./find.ts";
 import { KIND_ENTRIES, type Kind, type KindEntry, type RailwayRecord, thingsOf } from "./kinds.ts";
 import type { SenseLink } from "./notes.ts";
 import type { Problem } from "./problems.ts";
@@ -22,32 +24,38 @@ export function checkRecord(record: RailwayRecord, sound?: RailwayRecord): Probl
   if (problems.length > 0) return problems;
 
   const isSame = (kind: Kind) => sound !== undefined && thingsOf(record, kind) === thingsOf(sound, kind);
-  const lost = new Set(sound && KIND_ENTRIES.flatMap(([kind]) => (losesAny(record, sound, kind) ? [kind] : [])));
+  const changes = new Map(
+    KIND_ENTRIES.map(([kind]): [Kind, Change<{ id: string }>] => [
+      kind,
+      sound ? differenceOf(sound, record, kind) : { gone: [], come: thingsOf(record, kind) },
+    ]),
+  );
+  const lost = new Map(
+    [...changes].flatMap(([kind, change]): [Kind, ReadonlySet<string>][] => {
+      const own = lostIn(change);
+      return own.size > 0 ? [[kind, own]] : [];
+    }),
+  );
   for (const [kind, entry] of KIND_ENTRIES) {
     const things = thingsOf(record, kind);
     if (entry.labelled && !isSame(kind)) uniqueLabels(things as { id: string; label: string }[], entry.list, kind, add);
-    if (!isSame(kind) || Object.values(entry.refs ?? {}).some(({ to }) => lost.has(to)))
-      references(things, kind, entry, (to) => idsOf(thingsOf(record, to)), add);
+    // what was sound still is, unless what it names is gone
+    const come = changes.get(kind)?.come ?? [];
+    const fresh = new Set(come);
+    const isThere = (thing: object, to: Kind, id: string) =>
+      fresh.has(thing as { id: string }) ? find(record, to, id) !== undefined : !lost.get(to)?.has(id);
+    const isDoubtful = Object.values(entry.refs ?? {}).some(({ to }) => lost.has(to));
+    references(things, isDoubtful ? things : come, kind, entry, isThere, add);
   }
   for (const { of, check } of CHECKS) if (!sound || of.some((list) => record[list] !== sound[list])) check(record, add);
   return problems.slice(0, 10);
 }
 
-const ids = new WeakMap<readonly unknown[], ReadonlySet<string>>();
-
-/** The identifiers in a list; of the same list found once. */
-function idsOf(things: readonly { id: string }[]): ReadonlySet<string> {
-  const before = ids.get(things);
-  if (before) return before;
-  const own = new Set(things.map(({ id }) => id));
-  ids.set(things, own);
-  return own;
-}
-
-/** Whether something is no longer there that was. */
-function losesAny(record: RailwayRecord, sound: RailwayRecord, kind: Kind): boolean {
-  const [now, before] = [thingsOf(record, kind), thingsOf(sound, kind)];
-  return now !== before && before.some(({ id }) => !idsOf(now).has(id));
+/** Identifiers of what is no longer there. */
+function lostIn({ gone, come }: Change<{ id: string }>): ReadonlySet<string> {
+  const lost = new Set(gone.map(({ id }) => id));
+  for (const { id } of come) lost.delete(id);
+  return lost;
 }
 
 /** A reserved range begins before it ends, an output answers to one address only, and a setting is there once. */
@@ -164,22 +172,26 @@ export function tooMany(length: number, list: string, most: number): string {
   return `There are ${length} ${list}; a railway may hold ${most}.`;
 }
 
-/** Every identifier of another thing must lead to one. */
+/** Every identifier of another thing must lead to one. @param doubtful those of the things that are to be looked at */
 function references(
   things: readonly { id: string }[],
+  doubtful: readonly { id: string }[],
   kind: string,
   { list, refs = {} }: KindEntry,
-  known: (kind: Kind) => ReadonlySet<string>,
+  isThere: (thing: object, kind: Kind, id: string) => boolean,
   add: Add,
 ): void {
   const fields = Object.entries(refs);
   if (fields.length === 0) return;
-  for (const [index, thing] of things.entries()) {
+  for (const thing of doubtful) {
     for (const [field, { to }] of fields) {
       const id = (thing as Record<string, unknown>)[field];
-      if (id === undefined || id === null || known(to).has(String(id))) continue;
+      if (id === undefined || id === null || isThere(thing, to, String(id))) continue;
       const { label = thing.id } = thing as { label?: string };
-      add([list, index, field], `The ${kind} ${label} names a ${to} that does not exist (${String(id)}).`);
+      add(
+        [list, things.indexOf(thing), field],
+        `The ${kind} ${label} names a ${to} that does not exist (${String(id)}).`,
+      );
     }
   }
 }
@@ -188,40 +200,43 @@ function references(
 function checkWires({ wires, strips, cables }: RailwayRecord, add: Add): void {
   const waysOf = new Map(strips.map(({ id, ways }) => [id, ways]));
   const coresOf = new Map(cables.map(({ id, cores }) => [id, cores]));
-  const [numbers, cores] = [new Set<number>(), new Set<string>()];
+  const numbers = new Set<number>();
+  const taken = new Map<string, Set<number>>();
   for (const [index, wire] of wires.entries()) {
     const { number, cableId, core, outAt } = wire;
-    const say = (field: string, what: string) => add(["wires", index, field], `W${number} ${what}`);
     if (numbers.has(number))
       add(["wires", index, "number"], `Two wires are called W${number}. Give one of them another number.`);
     numbers.add(number);
-    checkEnd(wire.fromDeviceId, wire.fromTerminal, wire.fromStripId, wire.fromWay, waysOf, (what) =>
-      say("fromWay", what),
-    );
-    checkEnd(wire.toDeviceId, wire.toTerminal, wire.toStripId, wire.toWay, waysOf, (what) => say("toWay", what));
-    if ((cableId === null) !== (core === null)) say("core", "is in a cable: say which core it is.");
+    const from = wrongAtEnd(wire.fromDeviceId, wire.fromTerminal, wire.fromStripId, wire.fromWay, waysOf);
+    if (from !== null) add(["wires", index, "fromWay"], `W${number} ${from}`);
+    const to = wrongAtEnd(wire.toDeviceId, wire.toTerminal, wire.toStripId, wire.toWay, waysOf);
+    if (to !== null) add(["wires", index, "toWay"], `W${number} ${to}`);
+    if ((cableId === null) !== (core === null))
+      add(["wires", index, "core"], `W${number} is in a cable: say which core it is.`);
     if (cableId === null || core === null || outAt !== null) continue;
-    if (core > (coresOf.get(cableId) ?? core)) say("core", `is core ${core} of a cable of ${coresOf.get(cableId)}.`);
-    const name = `${cableId} ${core}`;
-    if (cores.has(name)) say("core", "is the same core of a cable as another wire.");
-    cores.add(name);
+    const cores = coresOf.get(cableId);
+    if (cores !== undefined && core > cores)
+      add(["wires", index, "core"], `W${number} is core ${core} of a cable of ${cores}.`);
+    const others = taken.get(cableId);
+    if (others?.has(core)) add(["wires", index, "core"], `W${number} is the same core of a cable as another wire.`);
+    if (others) others.add(core);
+    else taken.set(cableId, new Set([core]));
   }
 }
 
-/** An end of a wire is at a terminal of a device, at a way of a strip, or loose. */
-function checkEnd(
+/** What is wrong at an end of a wire: it is at a terminal of a device, at a way of a strip, or loose; null when nothing is. */
+function wrongAtEnd(
   deviceId: string | null,
   terminal: string | null,
   stripId: string | null,
   way: number | null,
   waysOf: ReadonlyMap<string, number>,
-  say: (what: string) => void,
-): void {
-  if (deviceId !== null && stripId !== null) say("cannot end at a device and at a strip at once.");
-  if (deviceId !== null && terminal === null) say("ends at a device: say at which terminal.");
-  if ((stripId === null) !== (way === null)) say("ends at a strip: say at which of its ways.");
-  if (stripId !== null && way !== null && way > (waysOf.get(stripId) ?? way))
-    say(`ends at way ${way} of a strip of ${waysOf.get(stripId)}.`);
+): string | null {
+  if (deviceId !== null && stripId !== null) return "cannot end at a device and at a strip at once.";
+  if (deviceId !== null && terminal === null) return "ends at a device: say at which terminal.";
+  if ((stripId === null) !== (way === null)) return "ends at a strip: say at which of its ways.";
+  const ways = stripId === null ? undefined : waysOf.get(stripId);
+  return ways !== undefined && way !== null && way > ways ? `ends at way ${way} of a strip of ${ways}.` : null;
 }
 
 /** What is written down about places, turnouts and devices must be said once, and where it belongs. */
