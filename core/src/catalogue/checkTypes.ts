@@ -25,12 +25,17 @@ const PLAYS: Record<Assignment["role"], readonly Family[]> = {
   address: ["driver", "motor"],
 };
 
+/** The lists that these rules look at. */
+const LOOKED_AT = ["types", "devices", "assignments", "routeControls", "boardParts"] as const;
+
 /**
  * The rules between the record and the catalogue: types exist, own figures make sense, a device plays a part it can play.
  *
+ * @param sound a record that breaks none of them; where the lists that they look at are the same nothing is looked at again
  * @returns the problems found, empty when there are none; at most ten
  */
-export function checkTypes(record: RailwayRecord): Problem[] {
+export function checkTypes(record: RailwayRecord, sound?: RailwayRecord): Problem[] {
+  if (sound && LOOKED_AT.every((list) => record[list] === sound[list])) return [];
   const problems: Problem[] = [];
   for (const [index, own] of record.types.entries()) {
     const at = ["types", index];

@@ -11,7 +11,7 @@ import { checkTypes } from "./checkTypes.ts";
  */
 export function edit(record: RailwayRecord, edits: readonly Edit[]): Edited {
   const edited = applyEdits(record, edits);
-  requireTypes(edited.record);
+  requireTypes(edited.record, record);
   return edited;
 }
 
@@ -26,7 +26,7 @@ export function openRailwayFile(text: string): RailwayRecord {
   return record;
 }
 
-function requireTypes(record: RailwayRecord): void {
-  const problems = checkTypes(record);
+function requireTypes(record: RailwayRecord, sound?: RailwayRecord): void {
+  const problems = checkTypes(record, sound);
   if (problems.length > 0) throw new RecordError(problems);
 }

@@ -4,6 +4,7 @@ import { expect, it } from "vitest";
 import { randomRailway } from "../../testing/exhibits.ts";
 import { LINE_MISTAKES } from "../../testing/lines.ts";
 import { ROUTED } from "../../testing/routes.ts";
+import { checkTypes } from "../catalogue/checkTypes.ts";
 import { checkRecord } from "./checkRecord.ts";
 import { KIND_ENTRIES, type RailwayRecord, thingsOf } from "./kinds.ts";
 
@@ -34,6 +35,8 @@ const same = (before: RailwayRecord, deeds: readonly (readonly number[])[]) => {
   const after = deeds.reduce(harmed, before);
   const found = checkRecord(after, before);
   expect(found).toEqual(checkRecord(after));
+  // rules of the catalogue hold between things that are there
+  if (found.length === 0) expect(checkTypes(after, before)).toEqual(checkTypes(after));
   return found.length;
 };
 
@@ -50,7 +53,7 @@ it("finds the same beside a sound record as by itself, on any railway", () => {
 
 it.each(Object.entries({ ...ROUTED, ...LINE_MISTAKES }))("and on one with routes or a line: %s", (_name, make) => {
   const record = make();
-  expect(checkRecord(record)).toEqual([]);
+  expect([...checkRecord(record), ...checkTypes(record)]).toEqual([]);
   fc.assert(
     fc.property(harms, (deeds) => {
       same(record, deeds);

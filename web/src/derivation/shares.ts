@@ -10,19 +10,22 @@ export interface Share {
   words: string;
 }
 
+/** What shares are counted from. */
+export type Counted = Pick<Results, "overview" | "proving">;
+
 /** The turnouts, followers among them, of the threads that their leader is asked for. */
-function members({ overview }: Results, of: (leader: string) => boolean): number {
+function members({ overview }: Counted, of: (leader: string) => boolean): number {
   const own = overview?.threads.filter(({ turnout }) => of(turnout.id)) ?? [];
   return own.reduce((sum, { followers }) => sum + 1 + followers.length, 0);
 }
 
 /** Turnouts that have their place on the line. */
-export function lineShare(turnouts: number, _results: Results, record: RailwayRecord | null): Share {
+export function lineShare(turnouts: number, _results: Counted, record: RailwayRecord | null): Share {
   return { done: record?.spots.length ?? 0, of: turnouts, words: "turnouts placed on the line" };
 }
 
 /** Turnouts that have all they need. */
-export function equipShare(turnouts: number, results: Results): Share | null {
+export function equipShare(turnouts: number, results: Counted): Share | null {
   if (!results.overview || results.overview.coming.includes("threads")) return null;
   const complete = new Set(results.overview?.complete);
   const done = members(results, (leader) => complete.has(leader));
@@ -30,7 +33,7 @@ export function equipShare(turnouts: number, results: Results): Share | null {
 }
 
 /** Routes that are asked for by something and in whose way nothing stands. */
-export function routesShare(_turnouts: number, { overview }: Results, record: RailwayRecord | null): Share | null {
+export function routesShare(_turnouts: number, { overview }: Counted, record: RailwayRecord | null): Share | null {
   const routes = record?.routes ?? [];
   if (!overview || overview.partial) return null;
   const wrong = new Set(
@@ -44,13 +47,13 @@ export function routesShare(_turnouts: number, { overview }: Results, record: Ra
 }
 
 /** Joints of wires that are made. */
-export function loomShare(_turnouts: number, { overview }: Results): Share | null {
+export function loomShare(_turnouts: number, { overview }: Counted): Share | null {
   const loom = loomIn(overview);
   return loom && { ...jointsOf(progressOf(loom.wires)), words: "joints of wires made" };
 }
 
 /** Outputs in use that answer to the address that they are to have, which is theirs alone. */
-export function numbersShare(_turnouts: number, { overview }: Results): Share | null {
+export function numbersShare(_turnouts: number, { overview }: Counted): Share | null {
   if (!overview || overview.coming.includes("addresses")) return null;
   const used = overview.addresses.filter(({ throws }) => throws !== null);
   const done = used.filter((output) => output.sharedWith.length === 0 && output.packet && !isDue(output)).length;
@@ -58,7 +61,7 @@ export function numbersShare(_turnouts: number, { overview }: Results): Share | 
 }
 
 /** Steps of the test sheets that have passed and still hold. */
-export function proveShare(_turnouts: number, { proving }: Results): Share | null {
+export function proveShare(_turnouts: number, { proving }: Counted): Share | null {
   if (!proving) return null;
   const counts = Object.values(proving);
   return {

@@ -1,14 +1,15 @@
+import { useDeferredValue, useMemo } from "react";
 import { Link, useLocation } from "react-router";
 import { checkAgain, useResults } from "../derivation/hooks.ts";
 import type { Share } from "../derivation/shares.ts";
 import { Badge } from "../kit/Badge.tsx";
 import { Tip } from "../kit/Tooltip.tsx";
-import { useSession } from "../session/hooks.ts";
+import { useRecord, useSession } from "../session/hooks.ts";
 import { useAppDispatch, useAppSelector } from "../store/store.ts";
 import { setTheme } from "../store/view.ts";
 import { time } from "../tools/when.ts";
 import type { Panel } from "./commands.ts";
-import { STAGES } from "./stages.ts";
+import { STAGES, type Stage } from "./stages.ts";
 
 const FOOT = "font-head text-button font-semibold text-on-bottle hover:underline";
 
@@ -19,7 +20,7 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
   const dispatch = useAppDispatch();
   const { pathname } = useLocation();
   const results = useResults();
-  const turnouts = session?.record?.turnouts.length ?? 0;
+  const shares = useShares();
   const name = session?.record?.railway.name ?? "";
   return (
     <nav
@@ -38,18 +39,15 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
       </Tip>
       {/* on a phone below the name and the links, all in sight */}
       <div className="contents max-[699px]:order-last max-[699px]:flex max-[699px]:w-full max-[699px]:overflow-x-auto">
-        {STAGES.map(
-          ({ path, title, share }) =>
-            share && (
-              <StageLink
-                key={path}
-                to={`/r/${railwayId}/${path}`}
-                title={title}
-                share={share(turnouts, results, session?.record ?? null)}
-                on={pathname.endsWith(`/${path}`)}
-              />
-            ),
-        )}
+        {[...shares].map(([{ path, title }, share]) => (
+          <StageLink
+            key={path}
+            to={`/r/${railwayId}/${path}`}
+            title={title}
+            share={share}
+            on={pathname.endsWith(`/${path}`)}
+          />
+        ))}
       </div>
       <div className="mt-auto grid justify-items-start gap-1.25 border-t border-bottle-rule px-3 pt-2 pb-3 text-note text-on-bottle-2 max-[699px]:mt-0 max-[699px]:flex max-[699px]:min-w-0 max-[699px]:flex-1 max-[699px]:items-center max-[699px]:gap-3 max-[699px]:overflow-x-auto max-[699px]:whitespace-nowrap max-[699px]:border-0 max-[699px]:py-0">
         {STAGES.map(
@@ -88,6 +86,20 @@ export function Spine({ railwayId, open }: { railwayId: string; open: (panel: Pa
       </div>
     </nav>
   );
+}
+
+/** The stages of the spine with their shares, counted once what was changed is drawn: a club's railway has much to count. */
+function useShares(): ReadonlyMap<Stage, Share | null> {
+  const { overview, proving } = useDeferredValue(useResults());
+  const record = useDeferredValue(useRecord());
+  return useMemo(() => {
+    const turnouts = record?.turnouts.length ?? 0;
+    return new Map(
+      STAGES.flatMap((stage): [Stage, Share | null][] =>
+        stage.share ? [[stage, stage.share(turnouts, { overview, proving }, record)]] : [],
+      ),
+    );
+  }, [overview, proving, record]);
 }
 
 /** Where the latest edits are. */

@@ -2,6 +2,7 @@ import type { RailwayRecord } from "@alderman/core";
 import type { ComponentType } from "react";
 import type { Results } from "../derivation/deriver.ts";
 import {
+  type Counted,
   equipShare,
   lineShare,
   loomShare,
@@ -19,7 +20,7 @@ export interface Stage {
   /** Letter that leads to it after `g`. */
   key: string;
   /** Its share done, for a stage of the spine, null before that is known; others stand at the spine's foot or are reached from a stage. */
-  share?: (turnouts: number, results: Results, record: RailwayRecord | null) => Share | null;
+  share?: (turnouts: number, results: Counted, record: RailwayRecord | null) => Share | null;
   /** It has a line at the spine's foot, with a count of what waits there. */
   foot?: (results: Results) => number | null;
   load: () => Promise<ComponentType>;

@@ -9,7 +9,7 @@ import {
   traitsOf,
   waysInUse,
 } from "@alderman/core";
-import { useMemo } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { useRecord } from "../../session/hooks.ts";
 
@@ -27,8 +27,9 @@ export interface BoardEntry {
 
 /** Boards first, then supplies, by label. */
 export function useBoards(): BoardEntry[] {
-  const record = useRecord();
-  const overview = useOverview();
+  // an edit is drawn before they are looked through
+  const record = useDeferredValue(useRecord());
+  const overview = useDeferredValue(useOverview());
   return useMemo(() => {
     const given = [...(overview?.loads ?? []), ...(overview?.boards ?? [])];
     return record ? entriesOf(record, new Map(given.map((load) => [load.deviceId, load]))) : [];
