@@ -119,9 +119,14 @@ export function coreEnds({ tail }: Pick<Cable, "tail">, { from, to }: Wire): { n
  * of each net, so that there is one way only; where made wires close a loop, by the way of the fewest wires. Without wires
  * the terminal reaches only itself.
  */
-export function reachFrom(loom: Loom, from: string): Map<string, number> {
-  return new Map([...walkFrom(loom, from)].map(([node, { ohms }]) => [node, ohms]));
+export function reachFrom(loom: Loom, from: string): ReadonlyMap<string, number> {
+  const walk = walkFrom(loom, from);
+  const known = reaches.get(walk) ?? new Map([...walk].map(([node, { ohms }]) => [node, ohms]));
+  reaches.set(walk, known);
+  return known;
 }
+
+const reaches = new WeakMap<Walk, ReadonlyMap<string, number>>();
 
 /** The wires on the way from one end to another, by the fewest; empty when wires alone do not lead there. */
 export function wiresBetween(loom: Loom, from: string, to: string): Wire[] {
