@@ -2,6 +2,8 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import {
+  type Change,
+  complete,
   type Edit,
   edit,
   emptyRecord,
@@ -11,6 +13,7 @@ import {
   type RailwayRecord,
   RECORD_FORM,
   readRailwayFile,
+  turnoutsFromTable,
   writeCell,
   writeRailwayFile,
   type Zone,
@@ -88,6 +91,31 @@ it("writes down what is proposed of the loom with the edit that it follows from,
   await post(`railways/${shelf.id}/undo`, { revision: 1 });
   expect((await get(`railways/${shelf.id}`)).body.record).toEqual(before);
 });
+
+it("acknowledges an edit of a thousand turnouts before they are planned, and undoes what was planned with it", async () => {
+  const bare = Array.from({ length: 1_000 }, (_, index) => [`T${index}`]);
+  const many = turnoutsFromTable(emptyRecord("Many"), [["label"], ...bare]).edits;
+  await post(`railways/${id}/edits`, { revision: 0, words: "Many", edits: many });
+  const before = (await get(`railways/${id}`)).body.record as RailwayRecord;
+  const table = [
+    ["label", "motor", "driver", "control"],
+    ["Z", "twin-coil-surface", "cdu", "toggle-centre-off"],
+  ];
+  const equipped = turnoutsFromTable(before, table).edits;
+  const { body: applied } = await post(`railways/${id}/edits`, { revision: 1, words: "Z", edits: equipped });
+  expect(applied).toMatchObject({ revision: 2, proposed: [] });
+  const isPlanned = async () => expect((await get(`railways/${id}/version`)).body.revision).toBe(3);
+  await vi.waitFor(isPlanned, { timeout: 20_000 });
+  const { body: told } = await get(`railways/${id}/changes?since=1`);
+  expect(told.map(({ origin, words }: Change) => `${origin} ${words}`)).toEqual(["edit Z", "plan Z"]);
+  const after = (await get(`railways/${id}`)).body.record as RailwayRecord;
+  expect(after.wires.length).toBeGreaterThan(5);
+  expect(complete(after).edits).toEqual([]);
+  await post(`railways/${id}/undo`, { revision: 3 });
+  expect((await get(`railways/${id}`)).body.record).toEqual(before);
+  await post(`railways/${id}/redo`, { revision: 4 });
+  expect((await get(`railways/${id}`)).body.record).toEqual(after);
+}, 30_000);
 
 it("undoes and redoes, also what was done before a restart, and forgets what could be redone after an edit", async () => {
   await edits(0, zone("a", "A"));
