@@ -6,13 +6,23 @@ import { type Change, complete, RecordError, type Steps, writeCell } from "@alde
 import { smallRailway } from "@alderman/core/testing/build";
 import { deeds, done } from "@alderman/core/testing/exhibits";
 import fc from "fast-check";
-import { expect, it } from "vitest";
+import { afterEach, beforeEach, expect, it } from "vitest";
 import { openDatabase } from "./database.ts";
 import { Store } from "./store.ts";
 
+let folder: string;
+let database: ReturnType<typeof openDatabase>;
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), "alderman-planned-"));
+  database = openDatabase(folder);
+});
+afterEach(() => {
+  database.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
 it("leaves nothing to be proposed after any series of edits, undone and done again, planned ahead or not", () => {
-  const folder = mkdtempSync(join(tmpdir(), "alderman-planned-"));
-  const database = openDatabase(folder);
   const steps = fc.array(fc.oneof({ weight: 5, arbitrary: deeds }, fc.constantFrom("undo", "redo", "other")), {
     minLength: 3,
     maxLength: 12,
@@ -47,13 +57,9 @@ it("leaves nothing to be proposed after any series of edits, undone and done aga
     }),
     { numRuns: 40 },
   );
-  database.close();
-  rmSync(folder, { recursive: true, force: true });
 });
 
 it("writes down after an edit of a large railway what is proposed of its loom, and turns it back with the edit", () => {
-  const folder = mkdtempSync(join(tmpdir(), "alderman-planned-"));
-  const database = openDatabase(folder);
   const steps = fc.array(
     fc.oneof(
       { weight: 5, arbitrary: deeds },
@@ -104,13 +110,9 @@ it("writes down after an edit of a large railway what is proposed of its loom, a
     }),
     { numRuns: 40 },
   );
-  database.close();
-  rmSync(folder, { recursive: true, force: true });
 });
 
 it("shows what was done in the history, not what was planned after it", () => {
-  const folder = mkdtempSync(join(tmpdir(), "alderman-planned-"));
-  const database = openDatabase(folder);
   const waiting: Steps<void>[] = [];
   const store = new Store(database, (later) => waiting.push(later), 0);
   const id = store.create(smallRailway());
@@ -134,13 +136,9 @@ it("shows what was done in the history, not what was planned after it", () => {
   const undone = store.undo(id, { revision: 2 });
   expect(undone).toMatchObject({ words: group.words, origin: "undo", undo: null, redo: group.words });
   expect(store.open(id).record).toEqual(record);
-  database.close();
-  rmSync(folder, { recursive: true, force: true });
 });
 
 it("plans ahead in steps, and once, and not for what has changed meanwhile", () => {
-  const folder = mkdtempSync(join(tmpdir(), "alderman-planned-"));
-  const database = openDatabase(folder);
   const store = new Store(database);
   const id = store.create(smallRailway());
   expect([...store.planAhead(id)].length).toBeGreaterThan(2);
@@ -165,6 +163,4 @@ it("plans ahead in steps, and once, and not for what has changed meanwhile", () 
   store.remove(gone);
   expect([...late]).toEqual([]);
   expect([...store.planAhead(gone)]).toEqual([]);
-  database.close();
-  rmSync(folder, { recursive: true, force: true });
 });

@@ -342,20 +342,21 @@ export class Store {
         if (now.revision !== revision) throw new StaleError(now.revision);
         const { words, edits: given, about } = make();
         const edited = edit(now.record, given);
-        const { edits, record, inverses } = this.withLoom(id, revision + 1, given, edited);
+        const { edits, record, inverses, planned } = this.withLoom(id, given, edited);
         this.write(id, edits, now.record, record);
         const at = new Date().toISOString();
         this.advanceStatement.run(revision + 1, at, id);
         const group = { revision: revision + 1, stamp: makes, words, origin, about, edits, at };
         this.history.append(id, { ...group, inverses });
         this.history.packOld(id, group.revision);
-        return { group, record };
+        return { group, record, planned };
       })
       .immediate();
     const made = next.group.revision;
     this.cache.set(id, { revision: made, record: next.record });
-    const known = this.planned.get(id);
-    if (origin === "plan" && known) this.planned.set(id, { ...known, revision: made });
+    // a plan holds what was planned for the revision before it
+    const planned = next.planned ?? (origin === "plan" ? this.planned.get(id)?.planned : null);
+    if (planned) this.planned.set(id, { planned, revision: made });
     const change = this.changeOf(id, next.group);
     this.changes.emit(id, change);
     if (!this.isPlanned(id, made)) this.later(this.planAhead(id));
@@ -364,21 +365,22 @@ export class Store {
 
   /**
    * A group of edits with what they propose of the loom, so that one undo takes both back; a large railway is planned afterwards.
-   * @param made the revision that the group makes
+   * @returns what was derived for that besides, which is among what differs when it is planned next
    */
   private withLoom(
     id: string,
-    made: number,
     edits: readonly Edit[],
     { record, inverses }: Edited,
-  ): Edited & { edits: Edit[] } {
-    if (record.turnouts.length >= this.large) return { edits: [...edits], record, inverses };
+  ): Edited & { edits: Edit[]; planned: Planned | null } {
+    const alone = { edits: [...edits], record, inverses };
+    if (record.turnouts.length >= this.large) return { ...alone, planned: null };
     const { edits: proposed, planned } = complete(record, this.planned.get(id)?.planned);
-    // what is proposed now is among what differs when it is planned next
-    this.planned.set(id, { planned, revision: made });
-    if (proposed.length === 0) return { edits: [...edits], record, inverses };
+    if (proposed.length === 0) return { ...alone, planned };
     const whole = edit(record, proposed);
-    return { edits: [...edits, ...proposed], record: whole.record, inverses: [...whole.inverses, ...inverses] };
+    return {
+      ...{ edits: [...edits, ...proposed], record: whole.record, inverses: [...whole.inverses, ...inverses] },
+      planned,
+    };
   }
 
   private changeOf(id: string, { revision, stamp, words, origin, edits }: Omit<HistoryGroup, "inverses">): Change {

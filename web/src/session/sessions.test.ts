@@ -32,6 +32,12 @@ const RUNS = Number(process.env.CAMPAIGN_RUNS ?? 25);
 const zone = (id: string, label: string, order = 1): Edit =>
   putEdit("zone", { id, label, name: "", order, commons: null, plasticJoints: 0 });
 
+/** A turnout with what it needs, as a table. */
+const EQUIPPED = [
+  ["label", "motor", "driver", "control"],
+  ["A", "twin-coil-surface", "cdu", "toggle-centre-off"],
+];
+
 let server: PlayedServer;
 let browser: PlayedBrowser;
 
@@ -96,11 +102,7 @@ it("has what the server proposes of the loom as soon as an edit is answered, wha
   await settled(window);
   const slow = gate();
   server.fate = () => ({ wait: slow.wait });
-  const table = [
-    ["label", "motor", "driver", "control"],
-    ["A", "twin-coil-surface", "cdu", "toggle-centre-off"],
-  ];
-  window.put(...turnoutsFromTable(window.session()!.record!, table).edits);
+  window.put(...turnoutsFromTable(window.session()!.record!, EQUIPPED).edits);
   window.put(zone("z", "Z"));
   expect(window.session()?.record?.wires).toEqual([]);
   slow.open();
@@ -112,28 +114,29 @@ it("has what the server proposes of the loom as soon as an edit is answered, wha
   expect(window.zones()).toEqual(["Z"]);
 });
 
-it("takes what is proposed later on a large railway as a part of the edit that it follows from", async () => {
+/** A window of a railway that counts as large, in which a turnout was equipped: what is proposed of its loom is not written down yet. */
+async function equippedWithoutPlan() {
   const railway = server.railways.get("a")!;
   railway.large = true;
   const window = newWindow();
   window.open("a");
   await settled(window);
-  const table = [
-    ["label", "motor", "driver", "control"],
-    ["A", "twin-coil-surface", "cdu", "toggle-centre-off"],
-  ];
-  window.put(...turnoutsFromTable(window.session()!.record!, table).edits);
+  window.put(...turnoutsFromTable(window.session()!.record!, EQUIPPED).edits);
   await settled(window);
+  return { window, railway };
+}
+
+it("takes what is proposed later on a large railway as a part of the edit that it follows from", async () => {
+  const { window, railway } = await equippedWithoutPlan();
   expect(window.session()!.record!.wires).toEqual([]);
 
-  // a wire that is about to be proposed is cut by hand, and typed on: that waits while the plan is written down
-  const [wire] = new Derived(window.session()!.record!).loom.wires;
-  const cut = setWire(window.session()!.record!, new Derived(window.session()!.record!).loom, wire!.id, {
-    note: "cut",
-  });
+  // a wire that is about to be proposed is noted by hand, and typed on: that waits while the plan is written down
+  const { loom } = new Derived(window.session()!.record!);
+  const [wire] = loom.wires;
+  const noted = setWire(window.session()!.record!, loom, wire!.id, { note: "cut" });
   server.silent = true;
   server.fate = (request) => (request.startsWith("send") ? { refuse: new ServerError("Away.", 0) } : {});
-  window.put(...cut!.edits);
+  window.put(...noted!.edits);
   window.put(zone("z", "Z"));
   railway.plan("plan-1");
   server.fate = () => ({});
@@ -160,21 +163,11 @@ it("takes what is proposed later on a large railway as a part of the edit that i
 });
 
 it("keeps what waited in a closed window when a plan was written down meanwhile", async () => {
-  const railway = server.railways.get("a")!;
-  railway.large = true;
-  const window = newWindow();
-  window.open("a");
-  await settled(window);
-  const table = [
-    ["label", "motor", "driver", "control"],
-    ["A", "twin-coil-surface", "cdu", "toggle-centre-off"],
-  ];
-  window.put(...turnoutsFromTable(window.session()!.record!, table).edits);
-  await settled(window);
+  const { window, railway } = await equippedWithoutPlan();
   const { loom } = new Derived(window.session()!.record!);
-  const cut = setWire(window.session()!.record!, loom, loom.wires[0]!.id, { note: "cut" });
+  const noted = setWire(window.session()!.record!, loom, loom.wires[0]!.id, { note: "cut" });
   server.away = true;
-  window.put(...cut!.edits);
+  window.put(...noted!.edits);
   await until(() => browser.kept.length === 1);
   railway.plan("plan-1");
   server.away = false;
