@@ -17,7 +17,8 @@ export function gravestFirst(findings: readonly Finding[]): Finding[] {
 export class Checking {
   private readonly found = new Map<Rule, Finding[]>();
   private readonly steps: Iterator<number, void>;
-  private share = 0;
+  /** How far it is, 0 to 1; 1 when everything is looked at. */
+  share = 0;
   /** Whether everything that can be set was looked at. */
   isSwept = false;
 

@@ -5,7 +5,16 @@ import { type AskWorker, Deriver, type StartWorker } from "./deriver.ts";
 /** What checks the railway while one goes on working. */
 export type Checker = Pick<
   Deriver,
-  "publish" | "want" | "restart" | "consequences" | "layings" | "cures" | "routePress" | "unitDesigns"
+  | "publish"
+  | "begin"
+  | "readAhead"
+  | "want"
+  | "restart"
+  | "consequences"
+  | "layings"
+  | "cures"
+  | "routePress"
+  | "unitDesigns"
 >;
 
 const startWorker: StartWorker = (died, beat) => {

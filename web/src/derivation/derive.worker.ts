@@ -13,6 +13,7 @@ import {
   type Moment,
   matrixOfBoard,
   measure,
+  type OpenRailway,
   openEnds,
   ownOf,
   type Position,
@@ -29,7 +30,7 @@ import {
 } from "@alderman/core";
 import { expose } from "comlink";
 import { changeOf, type Overview, type OverviewChange, overviewOf, partOf } from "./overview.ts";
-import { receivedRecord, type SentRecord } from "./sentRecord.ts";
+import { receivedRecord, type SentRecord, workedOn } from "./sentRecord.ts";
 
 /** What a screen needs besides the whole railway's results. */
 export interface Focus {
@@ -100,10 +101,14 @@ const MOST_SENT = 5000;
 /** Goes on looking for findings, and says what came of it: before loom and circuit are made, what the record alone tells. */
 function part(of: Derived, milliseconds: number): OverviewChange {
   const until = performance.now() + milliseconds;
-  const share = of.checking.go((far) => {
-    beat(far);
-    return performance.now() > until || (!of.isCut && of.checking.isAtCircuit);
-  });
+  const isUncut = () => !of.isCut && of.checking.isAtCircuit;
+  const isReadAhead = sent === null && isUncut();
+  const share = isReadAhead
+    ? of.checking.share
+    : of.checking.go((far) => {
+        beat(far);
+        return performance.now() > until || isUncut();
+      });
   const now = overviewOf(of, sent);
   const next = partOf(now, sent, MOST_SENT);
   const change = changeOf(next, sent, next === now ? share : Math.min(share, LAST));
@@ -128,14 +133,31 @@ function trialOf(of: Derived, key: string, label: string): Trial | null {
 
 const worker = {
   /**
+   * Reads a railway as the server sent it, while the window does so, too, and looks at what the record alone tells; what comes next
+   * is said against it.
+   */
+  readAhead(bytes: ArrayBuffer): void {
+    const { record } = JSON.parse(new TextDecoder().decode(bytes)) as OpenRailway;
+    received = workedOn(record);
+    derived = new Derived(received);
+    const { checking } = derived;
+    checking.go((far) => {
+      beat(far);
+      return checking.isAtCircuit;
+    });
+  },
+
+  /**
    * The railway as far as it is checked within a moment; the rest is asked for by `more`.
    * @param anew everything is wanted, not only what changed since the last answer
    */
   overview(record: SentRecord, anew: boolean): OverviewChange {
     received = receivedRecord(record, received);
-    // what is new was copied on its way here
-    if (derived) received = withUnchanged(received, derived.record);
-    derived = new Derived(received, derived ?? undefined);
+    if (received !== derived?.record) {
+      // what is new was copied on its way here
+      if (derived) received = withUnchanged(received, derived.record);
+      derived = new Derived(received, derived ?? undefined);
+    }
     if (anew) sent = null;
     trial = null;
     return part(derived, FIRST_PART);

@@ -1,7 +1,8 @@
 import type { Consequence, EditGroup, LaidAs, RailwayRecord, RoutePress, UnitDesign } from "@alderman/core";
+import { transfer } from "comlink";
 import type { DeriveWorker, Focus, FocusResult, ProvingCounts } from "./derive.worker.ts";
 import { type Overview, type OverviewChange, withChange } from "./overview.ts";
-import { sentRecord } from "./sentRecord.ts";
+import { sentRecord, workedOn } from "./sentRecord.ts";
 
 /** The latest results; a part is null until it has been worked out once for this railway. */
 export interface Results {
@@ -97,6 +98,28 @@ export class Deriver {
 
   constructor(private readonly start: StartWorker) {}
 
+  /** Starts the worker before anything is wanted, which takes a while. */
+  begin(): void {
+    this.worker ??= this.begun();
+  }
+
+  /**
+   * Gives the worker a railway as the server sent it, so that it reads it while the window does.
+   * @param bytes are taken away from here
+   * @returns to be called with the record that the window has read; what is wanted then is sent as what is new since
+   */
+  readAhead(bytes: ArrayBuffer): (record: RailwayRecord) => void {
+    // one that has a record may be asked about it
+    if (this.sent) return () => {};
+    this.worker ??= this.begun();
+    const { worker } = this;
+    // what a worker cannot do, it says when it is asked for the overview
+    worker.ask.readAhead(transfer(bytes, [bytes])).catch(() => {});
+    return (record) => {
+      if (this.worker === worker) this.sent ??= workedOn(record);
+    };
+  }
+
   /** Says what is wanted from now on; without a record, nothing is. */
   want(railwayId: string | null, record: RailwayRecord | null, focus: Focus): void {
     const other = railwayId !== this.wanted.railwayId;
@@ -176,8 +199,8 @@ export class Deriver {
   }
 
   private async ask<T>(question: (worker: AskWorker) => Promise<T>): Promise<T> {
-    const worker = this.worker ?? this.begin();
-    this.worker = worker;
+    this.worker ??= this.begun();
+    const { worker } = this;
     this.watch(worker);
     try {
       return await Promise.race([question(worker.ask), worker.death]);
@@ -200,7 +223,7 @@ export class Deriver {
     this.silence = null;
   }
 
-  private begin() {
+  private begun() {
     let fail: (error: Error) => void = () => {};
     const death = new Promise<never>((_done, reject) => {
       fail = reject;

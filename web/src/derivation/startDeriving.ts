@@ -1,13 +1,13 @@
-import { lean, ownOf } from "@alderman/core";
+import { ownOf } from "@alderman/core";
 import { createSelector } from "@reduxjs/toolkit";
 import { shownRecord } from "../session/shownSession.ts";
 import type { RootState, StartListening } from "../store/store.ts";
 import { derivation } from "./derivation.ts";
 import type { Focus } from "./derive.worker.ts";
 import { leaderOf } from "./focus.ts";
+import { workedOn } from "./sentRecord.ts";
 
-/** What the worker gets of the record; pictures weigh more than everything else, and nothing is worked out from them. */
-const workedOn = createSelector([shownRecord], (record) => record && lean(record, ["plan", "proof"]));
+const workedOnNow = createSelector([shownRecord], (record) => record && workedOn(record));
 
 /** What the screen is looking at, the same object until something of it changes. */
 const focusOf = createSelector(
@@ -36,7 +36,7 @@ export function startDeriving(startListening: StartListening): void {
     effect: (_action, { getState, dispatch, extra: { checker } }) => {
       const state = getState();
       checker.publish = (results) => void dispatch(derivation.actions.found(results));
-      checker.want(state.sessions.shown, workedOn(state), focusOf(state));
+      checker.want(state.sessions.shown, workedOnNow(state), focusOf(state));
     },
   });
   const planned = new Set<string>();

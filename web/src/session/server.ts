@@ -50,7 +50,8 @@ export type ServerEvent =
 
 /** The server as a window speaks to it; every answer is looked at before it is believed, but a record of which a server of the same form says so. */
 export interface Server {
-  open(id: string): Promise<OpenRailway>;
+  /** @param read is given the railway as it came, to keep, before it is read here; only where a server of the same form looked at it */
+  open(id: string, read?: (bytes: ArrayBuffer) => void): Promise<OpenRailway>;
   /** Sends what was done against a version. @throws {ServerError} */
   send(id: string, entry: Entry, against: Version): Promise<Change>;
   /** Groups applied after a version, and where the railway stands. */
@@ -67,16 +68,25 @@ export interface Server {
   listen(id: string, tell: (event: ServerEvent) => void): () => void;
 }
 
-async function ask<T>(path: string, schema: z.ZodMiniType<T>, init?: RequestInit): Promise<T> {
+async function ask<T>(
+  path: string,
+  schema: z.ZodMiniType<T>,
+  init?: RequestInit,
+  read: (bytes: ArrayBuffer) => void = () => {},
+): Promise<T> {
   let response: Response;
-  let text: string;
+  let bytes: ArrayBuffer;
   try {
     response = await fetch(`/api/railways${path}`, init);
     // of a large railway this holds the window up for less time than to ask for its text
-    text = new TextDecoder().decode(await response.arrayBuffer());
+    bytes = await response.arrayBuffer();
   } catch {
     throw new ServerError("The server does not answer.", 0);
   }
+  const text = new TextDecoder().decode(bytes);
+  // a record that a server of the same form has looked at: thing by thing it would hold the window up for a while
+  const isLookedAt = response.ok && response.headers.get(FORM_HEADER) === RECORD_FORM;
+  if (isLookedAt) read(bytes);
   let answer: unknown;
   try {
     answer = JSON.parse(text);
@@ -90,8 +100,7 @@ async function ask<T>(path: string, schema: z.ZodMiniType<T>, init?: RequestInit
       : { message: "The server refuses without a reason.", diverged: false };
     throw new ServerError(message, response.status, diverged);
   }
-  // a record that a server of the same form has looked at: thing by thing it would hold the window up for a while
-  if (response.headers.get(FORM_HEADER) === RECORD_FORM) return answer as T;
+  if (isLookedAt) return answer as T;
   const parsed = schema.safeParse(answer);
   if (!parsed.success) {
     const [problem] = problemsOf(parsed.error);
@@ -111,7 +120,7 @@ const Turned = z.object({ ...Version.shape, ...Turns.shape });
 
 /** The server of this page, over HTTP. */
 export const httpServer: Server = {
-  open: (id) => ask(`/${id}`, OpenRailway),
+  open: (id, read) => ask(`/${id}`, OpenRailway, undefined, read),
 
   async send(id, entry, against) {
     const base = { ...against, makes: entry.id };
