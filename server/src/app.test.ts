@@ -1,6 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { brotliCompressSync } from "node:zlib";
 import {
   type Change,
   complete,
@@ -337,6 +338,7 @@ it("serves the interface under any address of its own, each time with a nonce of
   mkdirSync(join(web, "assets"), { recursive: true });
   writeFileSync(join(web, "index.html"), '<meta name="style-nonce" content="__NONCE__">');
   writeFileSync(join(web, "assets/a.js"), "1;".repeat(2000));
+  writeFileSync(join(web, "assets/a.js.br"), brotliCompressSync("1;".repeat(2000)));
   const whole = request(createApp({ store, webFolder: web, samplesFolder: join(HOUSE, "samples") }));
   const nonces = new Set<string>();
   for (const path of ["/", "/railways", "/r/any/equip"]) {

@@ -1,9 +1,8 @@
 import { randomBytes } from "node:crypto";
 import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { constants } from "node:zlib";
-import compression from "compression";
 import express, { type Express, type NextFunction, type Request, type Response } from "express";
+import staticGzip from "express-static-gzip";
 import helmet from "helmet";
 import type { Logger } from "pino";
 import { notFound, onError } from "./errors.ts";
@@ -60,14 +59,6 @@ export function createApp({ store, keeper, webFolder, samplesFolder, log, live }
   );
   // after the headers, so that what is refused carries them, too
   app.use(requireOwnHost);
-  // answers go to this machine only: to pack a railway of some megabytes takes longer than to hand it over, and events must not wait
-  app.use(
-    compression({
-      // a tenth smaller than the usual quality, and still a few milliseconds for a stage
-      brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } },
-      filter: (request, response) => !request.originalUrl.startsWith("/api/") && compression.filter(request, response),
-    }),
-  );
   if (live) app.use("/api/railways/:id/live", live.router);
   app.use("/api/railways", railwayRoutes(store, samplesFolder));
   app.use("/api/events", eventRoutes(store, live));
@@ -81,7 +72,9 @@ export function createApp({ store, keeper, webFolder, samplesFolder, log, live }
 
 function serveWeb(app: Express, folder: string): void {
   const page = join(folder, "index.html");
-  app.use("/assets", express.static(join(folder, "assets"), { immutable: true, maxAge: "1y" }), notFound);
+  // scripts were packed when they were built; answers are not: they go to this machine only, and to pack them takes longer than to hand them over
+  const packed = { enableBrotli: true, serveStatic: { immutable: true, maxAge: "1y" } };
+  app.use("/assets", staticGzip(join(folder, "assets"), packed), notFound);
   app.use(express.static(folder, { index: false }));
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (!["GET", "HEAD"].includes(request.method) || !existsSync(page)) return next();
