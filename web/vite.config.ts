@@ -27,30 +27,33 @@ const packed = compression({
   logLevel: "silent",
 });
 
-/** The worker that checks is asked for with the page, so that it is there when the window has started. */
-const worker: Plugin = {
-  name: "worker-with-page",
+/** The script with which a page that names a railway begins is one of its own, so that it does not wait for what draws the page. */
+const begun: Plugin = {
+  name: "begun",
   transformIndexHtml: {
     order: "post",
     handler: (_html, { bundle }) =>
-      Object.keys(bundle ?? {})
-        .filter((name) => /derive\.worker.*\.js$/.test(name))
-        .map((name) => ({
-          tag: "link",
-          attrs: { rel: "modulepreload", as: "worker", href: `/${name}` },
-          injectTo: "head",
+      Object.values(bundle ?? {})
+        .filter((each) => each.type === "chunk" && each.isEntry && each.name === "begun")
+        .map(({ fileName }) => ({
+          tag: "script",
+          attrs: { type: "module", async: true, src: `/${fileName}` },
+          injectTo: "head-prepend",
         })),
   },
 };
 
 export default defineConfig({
-  plugins: [react(), tailwindcss(), worker, packed],
+  plugins: [react(), tailwindcss(), begun, packed],
   root: import.meta.dirname,
   worker: { format: "es" },
   build: {
     target: "es2023",
     assetsInlineLimit: 0,
-    rolldownOptions: { output: { codeSplitting: { groups: [packages] } } },
+    rolldownOptions: {
+      input: { index: `${import.meta.dirname}/index.html`, begun: `${import.meta.dirname}/src/session/begun.ts` },
+      output: { codeSplitting: { groups: [packages] } },
+    },
   },
   server: { host: "127.0.0.1", proxy: { "/api": "http://127.0.0.1:4271" } },
 });

@@ -20,17 +20,13 @@ if (nonce) setNonce(nonce);
 // what is frozen shows mistakes while one develops; to freeze a club's railway takes half a second
 if (import.meta.env.PROD) setAutoFreeze(false);
 
-const services = browserServices();
-const store = makeStore(services);
+const store = makeStore(browserServices());
 if (keptText("alderman-theme") === "shed") store.dispatch(setTheme("shed"));
 const kind = keptText(METER_KIND);
 if (kind === "averaging" || kind === "effective") store.dispatch(setMeterKind(kind));
 // the railway that the address names is asked for at once, beside what draws it
 const named = matchPath("/r/:railwayId/*", window.location.pathname)?.params.railwayId;
-if (named) {
-  services.checker.begin();
-  store.dispatch(openRailway(named));
-}
+if (named) store.dispatch(openRailway(named));
 void store.dispatch(resumeWaiting());
 
 const root = document.getElementById("root");

@@ -224,8 +224,6 @@ export class PlayedBrowser {
 /** A checker that checks nothing. */
 export const idleChecker = (): Checker => ({
   publish: () => {},
-  begin: () => {},
-  readAhead: () => () => {},
   want: () => {},
   restart: () => {},
   consequences: async () => null,

@@ -1,24 +1,18 @@
-import { wrap } from "comlink";
-import type { Beat, DeriveWorker } from "./derive.worker.ts";
+import { begun, startThread } from "../session/begun.ts";
+import type { Beat } from "./derive.worker.ts";
 import { type AskWorker, Deriver, type StartWorker } from "./deriver.ts";
+import { workedOn } from "./sentRecord.ts";
 
 /** What checks the railway while one goes on working. */
 export type Checker = Pick<
   Deriver,
-  | "publish"
-  | "begin"
-  | "readAhead"
-  | "want"
-  | "restart"
-  | "consequences"
-  | "layings"
-  | "cures"
-  | "routePress"
-  | "unitDesigns"
+  "publish" | "want" | "restart" | "consequences" | "layings" | "cures" | "routePress" | "unitDesigns"
 >;
 
 const startWorker: StartWorker = (died, beat) => {
-  const worker = new Worker(new URL("./derive.worker.ts", import.meta.url), { type: "module" });
+  const early = begun?.thread ? begun : null;
+  const { worker, remote } = early?.thread ?? startThread();
+  if (early) early.thread = null;
   worker.addEventListener("error", ({ message }) => {
     worker.terminate();
     died(message ? `The checking ended by itself: ${message}.` : "The checking could not be started.");
@@ -27,7 +21,12 @@ const startWorker: StartWorker = (died, beat) => {
     if (data.beat !== undefined) beat(data.beat);
   });
   worker.addEventListener("messageerror", () => died("What the checking found could not be read."));
-  return { ask: wrap<DeriveWorker>(worker) as AskWorker, stop: () => worker.terminate() };
+  const takeRead = () => {
+    const record = early?.record ?? null;
+    if (early) early.record = null;
+    return record && workedOn(record);
+  };
+  return { ask: remote as AskWorker, stop: () => worker.terminate(), takeRead };
 };
 
 /** The checker of this window, in a worker of its own. */

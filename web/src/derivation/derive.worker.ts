@@ -6,6 +6,7 @@ import {
   controlsOf,
   Derived,
   type EditGroup,
+  FORM_HEADER,
   type LaidAs,
   type LampSituations,
   type MeterKind,
@@ -20,6 +21,7 @@ import {
   type RailwayRecord,
   type RailwayState,
   type Range,
+  RECORD_FORM,
   type RoutePress,
   routePress,
   type ThreadReading,
@@ -98,17 +100,20 @@ const PART = 500;
 /** New things that are sent in one answer at most: some 3 MB. */
 const MOST_SENT = 5000;
 
-/** Goes on looking for findings, and says what came of it: before loom and circuit are made, what the record alone tells. */
-function part(of: Derived, milliseconds: number): OverviewChange {
+/** Goes on looking for findings; before loom and circuit are made, no further than what the record alone tells. @returns how far it is */
+function go({ checking, isCut }: Derived, milliseconds: number): number {
   const until = performance.now() + milliseconds;
-  const isUncut = () => !of.isCut && of.checking.isAtCircuit;
-  const isReadAhead = sent === null && isUncut();
-  const share = isReadAhead
-    ? of.checking.share
-    : of.checking.go((far) => {
-        beat(far);
-        return performance.now() > until || isUncut();
-      });
+  return checking.go((far) => {
+    beat(far);
+    return performance.now() > until || (!isCut && checking.isAtCircuit);
+  });
+}
+
+/** Goes on looking for findings, and says what came of it. */
+function part(of: Derived, milliseconds: number): OverviewChange {
+  // what was found while it was read is told at once
+  const isNew = sent === null && of.checking.share > 0;
+  const share = isNew ? of.checking.share : go(of, milliseconds);
   const now = overviewOf(of, sent);
   const next = partOf(now, sent, MOST_SENT);
   const change = changeOf(next, sent, next === now ? share : Math.min(share, LAST));
@@ -133,18 +138,15 @@ function trialOf(of: Derived, key: string, label: string): Trial | null {
 
 const worker = {
   /**
-   * Reads a railway as the server sent it, while the window does so, too, and looks at what the record alone tells; what comes next
-   * is said against it.
+   * Reads a railway as the server sent it, while the window does so, too, and begins with what the record alone tells; what comes next
+   * is said against it. One that the window has to look at thing by thing is left to it.
    */
-  readAhead(bytes: ArrayBuffer): void {
+  readAhead(headers: [string, string][], bytes: ArrayBuffer): void {
+    if (new Headers(headers).get(FORM_HEADER) !== RECORD_FORM) return;
     const { record } = JSON.parse(new TextDecoder().decode(bytes)) as OpenRailway;
     received = workedOn(record);
     derived = new Derived(received);
-    const { checking } = derived;
-    checking.go((far) => {
-      beat(far);
-      return checking.isAtCircuit;
-    });
+    go(derived, FIRST_PART);
   },
 
   /**

@@ -1,8 +1,7 @@
 import type { Consequence, EditGroup, LaidAs, RailwayRecord, RoutePress, UnitDesign } from "@alderman/core";
-import { transfer } from "comlink";
 import type { DeriveWorker, Focus, FocusResult, ProvingCounts } from "./derive.worker.ts";
 import { type Overview, type OverviewChange, withChange } from "./overview.ts";
-import { sentRecord, workedOn } from "./sentRecord.ts";
+import { sentRecord } from "./sentRecord.ts";
 
 /** The latest results; a part is null until it has been worked out once for this railway. */
 export interface Results {
@@ -35,6 +34,8 @@ export type AskWorker = {
 export interface RunningWorker {
   ask: AskWorker;
   stop: () => void;
+  /** The record that it has read before it was asked anything, as this window has it; taken once. */
+  takeRead?: () => RailwayRecord | null;
 }
 
 /**
@@ -97,28 +98,6 @@ export class Deriver {
   private triedAgain: RailwayRecord | null = null;
 
   constructor(private readonly start: StartWorker) {}
-
-  /** Starts the worker before anything is wanted, which takes a while. */
-  begin(): void {
-    this.worker ??= this.begun();
-  }
-
-  /**
-   * Gives the worker a railway as the server sent it, so that it reads it while the window does.
-   * @param bytes are taken away from here
-   * @returns to be called with the record that the window has read; what is wanted then is sent as what is new since
-   */
-  readAhead(bytes: ArrayBuffer): (record: RailwayRecord) => void {
-    // one that has a record may be asked about it
-    if (this.sent) return () => {};
-    this.worker ??= this.begun();
-    const { worker } = this;
-    // what a worker cannot do, it says when it is asked for the overview
-    worker.ask.readAhead(transfer(bytes, [bytes])).catch(() => {});
-    return (record) => {
-      if (this.worker === worker) this.sent ??= workedOn(record);
-    };
-  }
 
   /** Says what is wanted from now on; without a record, nothing is. */
   want(railwayId: string | null, record: RailwayRecord | null, focus: Focus): void {
@@ -199,8 +178,8 @@ export class Deriver {
   }
 
   private async ask<T>(question: (worker: AskWorker) => Promise<T>): Promise<T> {
-    this.worker ??= this.begun();
-    const { worker } = this;
+    const worker = this.worker ?? this.begin();
+    this.worker = worker;
     this.watch(worker);
     try {
       return await Promise.race([question(worker.ask), worker.death]);
@@ -223,7 +202,7 @@ export class Deriver {
     this.silence = null;
   }
 
-  private begun() {
+  private begin() {
     let fail: (error: Error) => void = () => {};
     const death = new Promise<never>((_done, reject) => {
       fail = reject;
@@ -293,7 +272,8 @@ export class Deriver {
     try {
       if (record !== this.done.record) {
         const anew = this.base === null;
-        const sent = sentRecord(record, this.sent);
+        this.worker ??= this.begin();
+        const sent = sentRecord(record, this.sent ?? this.worker.takeRead?.() ?? null);
         this.sent = record;
         const change = await this.ask((worker) => worker.overview(sent, anew));
         if (this.wanted.railwayId !== railwayId) return true;

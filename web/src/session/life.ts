@@ -1,4 +1,4 @@
-import type { Clash, OpenRailway, RailwayRecord } from "@alderman/core";
+import type { Clash } from "@alderman/core";
 import { isAnyOf } from "@reduxjs/toolkit";
 import { notify } from "../store/notices.ts";
 import type { AppListenerApi, Services, StartListening } from "../store/store.ts";
@@ -115,7 +115,7 @@ class Life {
   private async open(looked: Promise<Waiting | null>): Promise<void> {
     const { id, api } = this;
     const { server, keptQueue } = this.services;
-    const [railway, waiting] = await Promise.all([this.fetched(), looked]);
+    const [railway, waiting] = await Promise.all([server.open(id), looked]);
     this.tries = 0;
     if (!waiting) return void api.dispatch(opened({ railway, queue: [], theirs: [] }));
     const stamps = waiting.queue.map((entry) => entry.id);
@@ -132,17 +132,6 @@ class Life {
     );
     const queue = waiting.queue.filter((entry) => !applied.has(entry.id));
     api.dispatch(opened({ railway, queue, theirs }));
-  }
-
-  /** The railway as the server has it; one that is to be shown is read by the checker at the same time. */
-  private async fetched(): Promise<OpenRailway> {
-    const { server, checker } = this.services;
-    let isRead = (_record: RailwayRecord) => {};
-    const railway = await server.open(this.id, (bytes) => {
-      if (this.api.getState().sessions.shown === this.id) isRead = checker.readAhead(bytes);
-    });
-    isRead(railway.record);
-    return railway;
   }
 
   /** A session that cannot go on stays until the owner has decided or gone elsewhere. */

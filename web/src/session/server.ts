@@ -14,6 +14,7 @@ import {
   writeRailwayFile,
 } from "@alderman/core";
 import * as z from "zod/mini";
+import { ask, begun, type Came } from "./begun.ts";
 import type { Entry } from "./queue.ts";
 import { pageListen } from "./sharedEvents.ts";
 
@@ -50,8 +51,7 @@ export type ServerEvent =
 
 /** The server as a window speaks to it; every answer is looked at before it is believed, but a record of which a server of the same form says so. */
 export interface Server {
-  /** @param read is given the railway as it came, to keep, before it is read here; only where a server of the same form looked at it */
-  open(id: string, read?: (bytes: ArrayBuffer) => void): Promise<OpenRailway>;
+  open(id: string): Promise<OpenRailway>;
   /** Sends what was done against a version. @throws {ServerError} */
   send(id: string, entry: Entry, against: Version): Promise<Change>;
   /** Groups applied after a version, and where the railway stands. */
@@ -68,28 +68,17 @@ export interface Server {
   listen(id: string, tell: (event: ServerEvent) => void): () => void;
 }
 
-async function ask<T>(
-  path: string,
-  schema: z.ZodMiniType<T>,
-  init?: RequestInit,
-  read: (bytes: ArrayBuffer) => void = () => {},
-): Promise<T> {
-  let response: Response;
-  let bytes: ArrayBuffer;
+async function answered<T>(coming: Promise<Came>, schema: z.ZodMiniType<T>): Promise<T> {
+  let came: Came;
   try {
-    response = await fetch(`/api/railways${path}`, init);
-    // of a large railway this holds the window up for less time than to ask for its text
-    bytes = await response.arrayBuffer();
+    came = await coming;
   } catch {
     throw new ServerError("The server does not answer.", 0);
   }
-  const text = new TextDecoder().decode(bytes);
-  // a record that a server of the same form has looked at: thing by thing it would hold the window up for a while
-  const isLookedAt = response.ok && response.headers.get(FORM_HEADER) === RECORD_FORM;
-  if (isLookedAt) read(bytes);
+  const { response, bytes } = came;
   let answer: unknown;
   try {
-    answer = JSON.parse(text);
+    answer = JSON.parse(new TextDecoder().decode(bytes));
   } catch {
     throw new ServerError("The server's answer cannot be read.", response.ok ? 0 : response.status);
   }
@@ -100,7 +89,8 @@ async function ask<T>(
       : { message: "The server refuses without a reason.", diverged: false };
     throw new ServerError(message, response.status, diverged);
   }
-  if (isLookedAt) return answer as T;
+  // a record that a server of the same form has looked at: thing by thing it would hold the window up for a while
+  if (isOfOurForm(response)) return answer as T;
   const parsed = schema.safeParse(answer);
   if (!parsed.success) {
     const [problem] = problemsOf(parsed.error);
@@ -108,6 +98,10 @@ async function ask<T>(
   }
   return parsed.data;
 }
+
+const isOfOurForm = ({ headers }: Response) => headers.get(FORM_HEADER) === RECORD_FORM;
+
+const asked = <T>(path: string, schema: z.ZodMiniType<T>, init?: RequestInit) => answered(ask(path, init), schema);
 
 const json = (body: unknown): RequestInit => ({
   method: "POST",
@@ -120,23 +114,30 @@ const Turned = z.object({ ...Version.shape, ...Turns.shape });
 
 /** The server of this page, over HTTP. */
 export const httpServer: Server = {
-  open: (id, read) => ask(`/${id}`, OpenRailway, undefined, read),
+  async open(id) {
+    const early = begun?.railwayId === id ? begun.railway : null;
+    if (!begun || !early) return asked(`/${id}`, OpenRailway);
+    begun.railway = null;
+    const railway = await answered(early, OpenRailway);
+    if (isOfOurForm((await early).response)) begun.record = railway.record;
+    return railway;
+  },
 
   async send(id, entry, against) {
     const base = { ...against, makes: entry.id };
-    if (entry.kind !== "edits") return ask(`/${id}/${entry.kind}`, Change, json(base));
+    if (entry.kind !== "edits") return asked(`/${id}/${entry.kind}`, Change, json(base));
     const { words, edits } = entry;
-    const { proposed, ...applied } = await ask(`/${id}/edits`, Applied, json({ ...base, words, edits }));
+    const { proposed, ...applied } = await asked(`/${id}/edits`, Applied, json({ ...base, words, edits }));
     return { ...applied, edits: [...edits, ...proposed] };
   },
 
   async missed(id, { revision, stamp }) {
-    const changes = await ask(`/${id}/changes?since=${revision}&stamp=${stamp}`, z.array(MissedChange));
-    const { undo, redo } = await ask(`/${id}/version`, Turned);
+    const changes = await asked(`/${id}/changes?since=${revision}&stamp=${stamp}`, z.array(MissedChange));
+    const { undo, redo } = await asked(`/${id}/version`, Turned);
     return { changes, turns: { undo, redo } };
   },
 
-  applied: async (id, stamps) => (await ask(`/${id}/applied`, Known, json({ stamps }))).applied,
+  applied: async (id, stamps) => (await asked(`/${id}/applied`, Known, json({ stamps }))).applied,
 
   async clashed(id, clash) {
     await fetch(`/api/railways/${id}/clash`, json(clash));
@@ -148,7 +149,7 @@ export const httpServer: Server = {
 
   async importCopy(record) {
     const init = { method: "POST", headers: { "Content-Type": "text/plain" }, body: writeRailwayFile(record) };
-    return (await ask("/import", z.object({ id: z.string() }), init)).id;
+    return (await asked("/import", z.object({ id: z.string() }), init)).id;
   },
 
   listen(id, tell) {
