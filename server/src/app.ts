@@ -79,9 +79,6 @@ function serveWeb(app: Express, folder: string): void {
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (!["GET", "HEAD"].includes(request.method) || !existsSync(page)) return next();
     const html = readFileSync(page, "utf8").replace("__NONCE__", String(response.locals.nonce));
-    // the browser asks for the railway beside what draws it
-    const railway = /^\/r\/([a-z0-9]+)(\/|$)/.exec(request.path)?.[1];
-    if (railway) response.set("Link", `</api/railways/${railway}>; rel=preload; as=fetch; crossorigin`);
     response.type("html").set("Cache-Control", "no-store").send(html);
   });
 }
