@@ -27,19 +27,21 @@ const packed = compression({
   logLevel: "silent",
 });
 
-/** The script with which a page that names a railway begins is one of its own, so that it does not wait for what draws the page. */
+/**
+ * The script with which a page that names a railway begins is one of its own, so that it does not wait for what draws the page; its
+ * worker's is asked for before the railway, with which the server is busy for a while.
+ */
 const begun: Plugin = {
   name: "begun",
   transformIndexHtml: {
     order: "post",
-    handler: (_html, { bundle }) =>
-      Object.values(bundle ?? {})
-        .filter((each) => each.type === "chunk" && each.isEntry && each.name === "begun")
-        .map(({ fileName }) => ({
-          tag: "script",
-          attrs: { type: "module", async: true, src: `/${fileName}` },
-          injectTo: "head-prepend",
-        })),
+    handler: (_html, { bundle = {} }) => {
+      const built = (name: RegExp) => `/${Object.keys(bundle).find((each) => name.test(each))}`;
+      return [
+        { tag: "link", attrs: { rel: "modulepreload", as: "worker", href: built(/derive\.worker-.*\.js$/) } },
+        { tag: "script", attrs: { type: "module", async: true, src: built(/begun-.*\.js$/) } },
+      ].map((each) => ({ ...each, injectTo: "head-prepend" }));
+    },
   },
 };
 

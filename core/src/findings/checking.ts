@@ -11,7 +11,7 @@ export function gravestFirst(findings: readonly Finding[]): Finding[] {
 
 /**
  * Looks for findings in steps, so that what is found can be shown meanwhile and a newer edit need not wait: first the rules for
- * which nothing is solved, then thread by thread where its motors go, which the others ask for, then those that look at states by
+ * which nothing is solved, those of the line last, then thread by thread where its motors go, which the others ask for, then those that look at states by
  * themselves, then piece by piece what can be set, then the rules about that; of each kind the gravest first.
  */
 export class Checking {
@@ -34,7 +34,9 @@ export class Checking {
   private *walk(look: Look, settle: () => Iterable<number>, sweep: () => Iterable<number>): Generator<number, void> {
     const grave = (rule: Rule) => GRADES[rule.gravest];
     const order = (rules: readonly Rule[]) => [...rules].sort((a, b) => grave(a) - grave(b));
-    const byRecord = order(RULES.filter((rule) => BY_RECORD.has(rule)));
+    // for the first rule of the line all of it is worked out
+    const ofLine = (rule: Rule) => Number(rule.stage === "line");
+    const byRecord = order(RULES.filter((rule) => BY_RECORD.has(rule))).sort((a, b) => ofLine(a) - ofLine(b));
     const byState = order(RULES.filter((rule) => !BY_RECORD.has(rule) && !SWEPT.has(rule)));
     const after = order(RULES.filter((rule) => SWEPT.has(rule)));
     let done = 0;

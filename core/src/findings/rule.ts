@@ -98,6 +98,8 @@ export interface Rule {
   gravest: Severity;
   title: string;
   about: string;
+  /** Stage of the work in which its findings are put right. */
+  stage: FindingStage;
   /** What is to be done thread by thread before it is run, where that would be long to wait for. */
   ahead?: (look: Look, thread: Thread) => void;
   run: (look: Look) => Finding[];
@@ -105,16 +107,17 @@ export interface Rule {
 
 /** A rule of the product, in one file each, that reads like the sentence which the owner will see. */
 export function rule<S>(definition: RuleOf<S>): Rule {
-  const { id, title, about, ahead } = definition;
+  const { id, title, about, stage, ahead } = definition;
   return {
     ...(ahead ? { ahead } : {}),
     id,
     gravest: typeof definition.severity === "function" ? "stop" : definition.severity,
     title,
     about,
+    stage,
     run: (look) =>
       definition.look(look).map((subject): Finding => {
-        const { severity, column, stage } = definition;
+        const { severity, column } = definition;
         const why = definition.why(subject);
         const name = definition.subject(subject);
         const kept = look.record.acceptances.find(
