@@ -35,7 +35,8 @@ const begun: Plugin = {
   name: "begun",
   transformIndexHtml: {
     order: "post",
-    handler: (_html, { bundle = {} }) => {
+    handler: (_html, { bundle }) => {
+      if (!bundle) return [];
       const built = (name: RegExp) => `/${Object.keys(bundle).find((each) => name.test(each))}`;
       return [
         { tag: "link", attrs: { rel: "modulepreload", as: "worker", href: built(/derive\.worker-.*\.js$/) } },

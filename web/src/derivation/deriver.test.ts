@@ -97,6 +97,27 @@ it("asks for the overview, then the focus, then the proving and what is left ope
   expect(latest()).toMatchObject({ railwayId: "a", state: "checked", failure: null });
 });
 
+it("says only what is new since the record that its worker has read already, and all to the next worker", async () => {
+  const [read, other] = [record("A"), record("B")];
+  const sent: SentRecord[] = [];
+  const worker = {
+    ...quickWorker(),
+    overview: async (given: SentRecord) => {
+      sent.push(given);
+      return changed("A");
+    },
+  } as unknown as AskWorker;
+  const held = [read];
+  const subject = new Deriver(() => ({ ask: worker, stop: () => {}, takeRead: () => held.pop() ?? null }));
+  subject.want("a", { ...read }, FOCUS);
+  await soon();
+  subject.want("b", other, FOCUS);
+  await soon();
+  subject.restart();
+  await soon();
+  expect(sent.map((each) => ("whole" in each ? "all" : each.railway?.name))).toEqual([undefined, "B", "all"]);
+});
+
 it("shows what is found in parts, the thread that is looked at before the rest", async () => {
   const asked: string[] = [];
   const shares = [0.4, 0.8, 1];

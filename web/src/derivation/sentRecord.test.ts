@@ -39,6 +39,7 @@ it("sends one thing for one that was changed", () => {
 it("takes lists that are empty on both sides as the same, and another railway as a whole", () => {
   const record = { ...emptyRecord("A"), photos: [] };
   expect(sentRecord({ ...record, photos: [] }, record)).toEqual({ railway: null, lists: {} });
+  expect(receivedRecord({ railway: null, lists: {} }, record)).toBe(record);
   const other = emptyRecord("B");
   expect(receivedRecord(copied(sentRecord(other, record)), structuredClone(record))).toEqual(other);
 });

@@ -40,12 +40,11 @@ export function startThread(): Thread {
   return { worker, remote: wrap<DeriveWorker>(worker) };
 }
 
-/** What the page has begun with; null where its address names no railway. */
-export const begun = beginWith(/^\/r\/([a-z0-9]+)(\/|$)/.exec(globalThis.location?.pathname)?.[1]);
-
-function beginWith(railwayId: string | undefined): Begun | null {
+/** Begins with the railway that an address names; null where it names none. */
+export function beginWith(path: string | undefined, start = startThread): Begun | null {
+  const railwayId = /^\/r\/([a-z0-9]+)(\/|$)/.exec(path ?? "")?.[1];
   if (!railwayId) return null;
-  const [thread, railway] = [startThread(), ask(`/${railwayId}`)];
+  const [thread, railway] = [start(), ask(`/${railwayId}`)];
   const made: Begun = { railwayId, railway, thread, record: null };
   const cannotBeUsed = () => {
     made.thread = null;
@@ -59,3 +58,6 @@ function beginWith(railwayId: string | undefined): Begun | null {
     .catch(cannotBeUsed);
   return made;
 }
+
+/** What this page has begun with. */
+export const begun = beginWith(globalThis.location?.pathname);
