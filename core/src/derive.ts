@@ -6,7 +6,7 @@ import { type SupplyLoad, supplyLoads } from "./hands/supplyLoads.ts";
 import type { Found } from "./hands/sweep.ts";
 import { type LampSituations, situationsOf } from "./indicators/situations.ts";
 import { watchedRails } from "./line/blocks.ts";
-import { loomAfter, loomOf } from "./loom/loom.ts";
+import { loomAfter, loomInSteps, loomOf } from "./loom/loom.ts";
 import type { Loom } from "./loom/wire.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
 import { chainOf } from "./proving/chain.ts";
@@ -169,8 +169,12 @@ export class Derived {
     );
   }
 
-  /** Finds out where the motors of each thread go, for which most else waits: thread by thread, the share that is done after each. */
+  /**
+   * Weaves the loom, and finds out where the motors of each thread go, for which most else waits: thread by thread, the share that is
+   * done after each.
+   */
   *settling(): Generator<number, void> {
+    yield* this.weaving();
     const { circuitry, schematic } = this;
     for (const [number, thread] of schematic.threads.entries()) {
       this.remember(thread, "where its motors go", () => {
@@ -178,6 +182,16 @@ export class Derived {
           for (const { device } of thread.motors) circuitry.motorGoesTo(device.id, stateFor(thread, position, "rest"));
       });
       yield (number + 1) / schematic.threads.length;
+    }
+  }
+
+  private *weaving(): Generator<number, void> {
+    const steps = loomInSteps(this.record, this.schematic, undefined);
+    // whoever asks for it meanwhile gets it at once
+    while (!this.woven) {
+      const { done, value } = steps.next();
+      if (done) this.woven = value;
+      yield 0;
     }
   }
 

@@ -146,6 +146,28 @@ it("shows what is found in parts, the thread that is looked at before the rest",
   expect(latest()).toMatchObject({ state: "checked", proving: {}, openEnds: 0 });
 });
 
+it("reads the thread that is looked at once the circuit is made, for which a large railway takes a while", async () => {
+  const asked: string[] = [];
+  const made: OverviewChange["coming"][] = [["boards", "wires"], ["wires"], []];
+  const worker = {
+    ...quickWorker(async () => ({ ...changed("A", 0.05), coming: ["boards", "wires"] })),
+    focus: async () => {
+      asked.push("focus");
+      return {};
+    },
+    more: async () => {
+      asked.push("more");
+      const coming = made.shift() ?? [];
+      return { ...changed("A", coming.length > 0 ? 0.1 : 1), coming };
+    },
+  } as unknown as AskWorker;
+  const { subject, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS);
+  await soon();
+  expect(asked).toEqual(["more", "more", "focus", "more"]);
+  expect(latest()).toMatchObject({ state: "checked", focus: {} });
+});
+
 it("leaves the rest of a checking when another record is wanted", async () => {
   const asked: string[] = [];
   let next: (() => void) | null = null;

@@ -73,8 +73,8 @@ interface Wanted {
 
 /**
  * Asks the worker for what is wanted. Requests still queued are dropped when a newer one arrives, and so is what is left of a long
- * checking. First comes the overview of the record as far as it is checked in a moment, then the focus, then the rest of the checking in
- * parts, how far the proving is and what is left open; last whether remedies that are looked at cure.
+ * checking. First comes the overview of the record as far as it is checked in a moment, then the focus once the circuit is made, then the
+ * rest of the checking in parts, how far the proving is and what is left open; last whether remedies that are looked at cure.
  *
  * A worker that throws is told of once, and started anew with the next record or when asked to. One that dies or hangs is started
  * anew at once, which is said; when that happens to the same record again, it is left at that.
@@ -268,6 +268,8 @@ export class Deriver {
   private async step(): Promise<boolean> {
     const { railwayId, record, focus } = this.wanted;
     if (!record) return false;
+    // the thread that is looked at is read in the circuit, and so after it is made
+    const isCut = this.done.checked === record || !this.base?.coming.includes("boards");
     const isWanted = () => this.wanted.record === record && this.wanted.railwayId === railwayId;
     try {
       if (record !== this.done.record) {
@@ -279,7 +281,7 @@ export class Deriver {
         if (this.wanted.railwayId !== railwayId) return true;
         this.done = { ...nothingDone(), record };
         this.take(change, isWanted());
-      } else if (focus && focus !== this.done.focus) {
+      } else if (focus && focus !== this.done.focus && isCut) {
         const result = await this.ask((worker) => worker.focus(focus));
         this.done.focus = focus;
         if (this.wanted.focus === focus && isWanted()) this.tell({ focus: result });
