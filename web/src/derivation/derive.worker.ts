@@ -100,12 +100,17 @@ const PART = 500;
 /** New things that are sent in one answer at most: some 3 MB. */
 const MOST_SENT = 5000;
 
-/** Goes on looking for findings; before loom and circuit are made, no further than what the record alone tells. @returns how far it is */
-function go({ checking, isCut }: Derived, milliseconds: number): number {
+/**
+ * Goes on looking for findings; what the record alone tells is told before loom and circuit are made, and these before more is found
+ * out by them. @returns how far it is
+ */
+function go(of: Derived, milliseconds: number): number {
   const until = performance.now() + milliseconds;
+  const { checking, isCut } = of;
+  const { isAtCircuit } = checking;
   return checking.go((far) => {
     beat(far);
-    return performance.now() > until || (!isCut && checking.isAtCircuit);
+    return performance.now() > until || checking.isAtCircuit !== isAtCircuit || of.isCut !== isCut;
   });
 }
 
