@@ -170,6 +170,11 @@ export class Circuit {
     return this.regulators.isHolding(index);
   }
 
+  /** Lets the next solution begin as a new circuit's would, whatever was solved before: in a transient each begins at the one before it. */
+  forget(): void {
+    this.curves.touch.fill(0);
+  }
+
   /** Sets the line by which a capacitor or coil stands in a transient. */
   setLine(index: number, siemens: number, offset: number): void {
     const row = this.rows.of[index] as number;

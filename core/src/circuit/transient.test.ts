@@ -1,7 +1,8 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { capacitor, coil, contact, diode, resistor, source } from "../../testing/elements.ts";
 import type { Element } from "./elements.ts";
-import { energy, integral, transient, waveAt } from "./transient.ts";
+import { energy, integral, movingCircuit, transient, waveAt } from "./transient.ts";
 
 /** Value of a kept series at a moment, between its steps. */
 function at(times: readonly number[], values: readonly number[], moment: number): number {
@@ -184,4 +185,40 @@ it("refuses a length of nothing and an element that is not there", () => {
   const netlist = { ground: "0", elements: [source("v", "a", "0", 1), resistor("r", "a", "0", 1)] };
   expect(() => transient(netlist, { stop: 0, begin: "rest", watch: {} })).toThrow(/no length of time/);
   expect(() => transient(netlist, { stop: 1, begin: "rest", watch: { elements: ["x"] } })).toThrow(/no element x/);
+});
+
+describe("a circuit that is used again", () => {
+  const ohms = fc.double({ min: 0.01, max: 50, noNaN: true });
+  /** A unit that discharges through a contact and a diode into two coils, one of which may be let go on the way. */
+  const parts = fc.record({
+    volts: fc.double({ min: -24, max: 24, noNaN: true }),
+    wire: ohms,
+    coil: ohms,
+    made: fc.boolean(),
+  });
+  const netlist = ({ volts, wire, coil: inside, made }: typeof parts extends fc.Arbitrary<infer T> ? T : never) => ({
+    ground: "0",
+    elements: [
+      capacitor("c", "p", "0", 4700e-6, volts),
+      contact("s", "p", "a", true),
+      resistor("w", "a", "b", wire),
+      diode("d", "b", "x"),
+      coil("l", "x", "0", 0.003, inside),
+      contact("t", "b", "y", made),
+      coil("m", "y", "0", 0.002, inside),
+    ],
+  });
+  const request = { stop: 0.02, begin: "stated", watch: { nodes: ["b"], elements: ["l", "m", "d"] } } as const;
+
+  it("finds what a new one finds, to the last digit", () => {
+    fc.assert(
+      fc.property(fc.array(parts, { minLength: 2, maxLength: 4 }), (all) => {
+        const [first] = all;
+        const circuit = movingCircuit(netlist(first!));
+        for (const each of all)
+          expect(transient(netlist(each), request, circuit)).toEqual(transient(netlist(each), request));
+      }),
+      { numRuns: 30 },
+    );
+  });
 });

@@ -53,10 +53,16 @@ const LEAST_SHARE = 1e-12;
  * (TR-BDF2), its step chosen by the error of each capacitor and coil; a plain backward Euler step follows anything sudden.
  *
  * Source: Bank, Coughran, Fichtner, Grosse, Rose, Smith, "Transient simulation of silicon devices and circuits", 1985.
+ * @param circuit what an earlier one went through that was alike in names, order, kinds and nodes; found out when not given
  * @throws {CircuitError} when a figure is impossible or no step is small enough
  */
-export function transient(netlist: Netlist, request: TransientRequest): Transient {
-  return new Run(netlist, request).go();
+export function transient(netlist: Netlist, request: TransientRequest, circuit = movingCircuit(netlist)): Transient {
+  return new Run(netlist, request, circuit).go();
+}
+
+/** The circuit of a netlist for transients. @throws {CircuitError} when a figure is impossible */
+export function movingCircuit(netlist: Netlist): Circuit {
+  return new Circuit(netlist, "moving");
 }
 
 /** Volts of a source at a moment; sudden edges of a pulse have their later value. */
@@ -92,7 +98,6 @@ interface Seen {
 }
 
 class Run {
-  private readonly circuit: Circuit;
   private readonly stores: Store[];
   private readonly waves: { index: number; element: VoltageSource & { wave: Wave } }[];
   private elements: Element[];
@@ -107,10 +112,11 @@ class Run {
   constructor(
     netlist: Netlist,
     private readonly request: TransientRequest,
+    private readonly circuit: Circuit,
   ) {
     if (!(request.stop > 0 && request.stop < 1e9)) throw new CircuitError(`${request.stop} s is no length of time.`);
     this.elements = [...netlist.elements];
-    this.circuit = new Circuit(netlist, "moving");
+    this.circuit.forget();
     this.circuit.give(this.elements);
     this.waves = this.elements.flatMap((element, index) =>
       element.kind === "voltage" && element.wave ? [{ index, element: { ...element, wave: element.wave } }] : [],

@@ -1,7 +1,7 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import type { Element } from "../circuit/elements.ts";
 import { Latest } from "../circuit/latest.ts";
-import { type PulseCurve, type Pulses, pulseCurve, pulseThrough, type Ran } from "./pulse.ts";
+import { PulseCircuits, type PulseCurve, type Pulses, pulseCurve, pulseThrough, type Ran } from "./pulse.ts";
 import type { RailwayState } from "./states.ts";
 
 /** Pulses that are kept, of some kilobytes each: those of a club's railway and of some edits before. */
@@ -17,6 +17,8 @@ export class CoilPulses {
   /** The same by the elements that conducted, under the last of them: most throws after an edit go through what they went through before. */
   private readonly through: WeakMap<Element, { elements: readonly Element[]; pulses: Pulses }[]>;
 
+  private readonly circuits: PulseCircuits;
+
   /**
    * @param typeOf the type of a device
    * @param conducting elements that conduct in the first instant of a state in the piece that holds a coil; null where nothing holds it
@@ -28,6 +30,7 @@ export class CoilPulses {
     previous?: CoilPulses,
   ) {
     this.ran = previous?.ran ?? new Latest(MOST_PULSES);
+    this.circuits = previous?.circuits ?? new PulseCircuits();
     this.through = previous?.through ?? new WeakMap();
   }
 
@@ -43,6 +46,7 @@ export class CoilPulses {
     const { key, run, named } = pulseThrough(
       elements.map((each) => this.withStore(each)),
       this.moveAmps,
+      this.circuits,
     );
     const pulses = named(this.ran.at(key, run));
     known.push({ elements, pulses });
@@ -54,7 +58,7 @@ export class CoilPulses {
   thrownFrom(farads: number, coil: string, state: RailwayState): Pulses {
     const elements = this.charged(coil, state) ?? [];
     const others = elements.map((each) => (each.kind === "capacitor" ? { ...each, farads } : each));
-    const { run, named } = pulseThrough(others, this.moveAmps);
+    const { run, named } = pulseThrough(others, this.moveAmps, this.circuits);
     return named(run());
   }
 

@@ -4,7 +4,7 @@ import { drafted, findingsOf, railway, withFigures } from "../../testing/build.t
 import type { Element } from "../circuit/elements.ts";
 import { energyAbove } from "../circuit/transient.ts";
 import { Derived } from "../derive.ts";
-import { NO_PULSE, type Pulse, pulseThrough, voltsShareFor } from "./pulse.ts";
+import { NO_PULSE, type Pulse, PulseCircuits, pulseThrough, voltsShareFor } from "./pulse.ts";
 import { stateFor } from "./threadReading.ts";
 
 /** The current of a capacitor through resistors, from its peak, at even moments over eight time constants. */
@@ -96,7 +96,7 @@ describe("a pulse that circuits share", () => {
       }),
       { kind: "resistor", id: `${name} back>`, nodes: [`${name}:back`, `${name}:0`], ohms: 0.3 },
     ];
-    return pulseThrough(elements, () => moveAmps);
+    return pulseThrough(elements, () => moveAmps, new PulseCircuits());
   };
 
   it("is the same whatever its parts are called, and however its wires are cut, and tells each by its own names", () => {

@@ -1,6 +1,8 @@
-import { type Element, renamed } from "../circuit/elements.ts";
+import type { Circuit } from "../circuit/circuit.ts";
+import { type Element, nodesWatched, renamed } from "../circuit/elements.ts";
+import { Latest } from "../circuit/latest.ts";
 import { withoutRows } from "../circuit/series.ts";
-import { energy, energyAbove, transient } from "../circuit/transient.ts";
+import { energy, energyAbove, movingCircuit, transient } from "../circuit/transient.ts";
 
 /** What one coil gets when it is thrown. */
 export interface Pulse {
@@ -78,6 +80,15 @@ export interface Ran {
   rows: ReadonlyMap<number, number>;
 }
 
+/** Circuits that pulses went through, by how their elements are joined: those of many turnouts are alike but for their ohms. */
+export class PulseCircuits extends Latest<Circuit> {
+  constructor() {
+    super(MOST_CIRCUITS);
+  }
+}
+
+const MOST_CIRCUITS = 100;
+
 /** A circuit through which a pulse goes. */
 interface PulseCircuit {
   /** The same for circuits that are joined alike of the same values, whatever their elements are called. */
@@ -94,8 +105,13 @@ interface PulseCircuit {
  * motor are one resistor, so that coils with as much wire on their way share a transient, the two of a motor above all.
  * @param conducting elements that carry current in the first instant, capacitors with the charge they begin with
  * @param moveAmps least current that moves the slug of a coil, by the coil's name
+ * @param circuits those of earlier pulses
  */
-export function pulseThrough(conducting: readonly Element[], moveAmps: (id: string) => number): PulseCircuit {
+export function pulseThrough(
+  conducting: readonly Element[],
+  moveAmps: (id: string) => number,
+  circuits: PulseCircuits,
+): PulseCircuit {
   const ofCoils = conducting.flatMap((element) => (element.kind === "coil" ? element.nodes : []));
   const { others, rows } = withoutRows(conducting, new Set(ofCoils));
   const numbers = new Map<string, string>();
@@ -116,7 +132,7 @@ export function pulseThrough(conducting: readonly Element[], moveAmps: (id: stri
   ].map((part, place) => ({ ...part, element: { ...part.element, id: String(place) } }));
   return {
     key: JSON.stringify(parts),
-    run: () => run(parts),
+    run: () => run(parts, circuits),
     named: (ran) => {
       const wires: Record<string, number> = {};
       for (const [place, { element, members }] of rows.entries()) {
@@ -192,14 +208,16 @@ function isWire({ id }: Element): boolean {
 
 type Coil = Extract<Element, { kind: "coil" }>;
 
-function run(parts: readonly Part[]): Ran {
+function run(parts: readonly Part[], circuits: PulseCircuits): Ran {
   const elements = parts.map(({ element }) => element);
   const coils = parts.flatMap(({ element, moveAmps }) => (element.kind === "coil" ? [{ ...element, moveAmps }] : []));
   const [first] = coils;
   if (!first) return { coils: new Map(), rows: new Map() };
   const withWires = parts.flatMap(({ element, hasWires }) => (hasWires ? [element.id] : []));
+  const netlist = { ground: first.nodes[1], elements };
+  const joins = elements.map((each) => [each.kind, ...each.nodes, ...nodesWatched(each)].join(" ")).join();
   const result = transient(
-    { ground: first.nodes[1], elements },
+    netlist,
     {
       stop: PRESS_SECONDS,
       begin: "stated",
@@ -207,6 +225,7 @@ function run(parts: readonly Part[]): Ran {
       longestStep: PRESS_SECONDS / 25,
       accuracy: ACCURACY,
     },
+    circuits.at(joins, () => movingCircuit(netlist)),
   );
   const { times } = result;
   const spent = (id: string) => {
