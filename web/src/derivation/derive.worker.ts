@@ -101,16 +101,16 @@ const PART = 500;
 const MOST_SENT = 5000;
 
 /**
- * Goes on looking for findings; what the record alone tells is told before loom and circuit are made, and these before more is found
- * out by them. @returns how far it is
+ * Goes on looking for findings; before loom and circuit are made, no further than what the record alone tells, or than to their being
+ * made. @returns how far it is
  */
 function go(of: Derived, milliseconds: number): number {
   const until = performance.now() + milliseconds;
   const { checking, isCut } = of;
-  const { isAtCircuit } = checking;
+  const hasComeOn = isCut ? () => false : checking.isAtCircuit ? () => of.isCut : () => checking.isAtCircuit;
   return checking.go((far) => {
     beat(far);
-    return performance.now() > until || checking.isAtCircuit !== isAtCircuit || of.isCut !== isCut;
+    return performance.now() > until || hasComeOn();
   });
 }
 
