@@ -27,22 +27,18 @@ const packed = compression({
   logLevel: "silent",
 });
 
-/**
- * The script with which a page that names a railway begins is one of its own, so that it does not wait for what draws the page; its
- * worker's is asked for before the railway, with which the server is busy for a while.
- */
+/** The script with which a page that names a railway begins is one of its own, so that it does not wait for what draws the page. */
 const begun: Plugin = {
   name: "begun",
   transformIndexHtml: {
     order: "post",
-    handler: (_html, { bundle }) => {
-      if (!bundle) return [];
-      const built = (name: RegExp) => `/${Object.keys(bundle).find((each) => name.test(each))}`;
-      return [
-        { tag: "link", attrs: { rel: "modulepreload", as: "worker", href: built(/derive\.worker-.*\.js$/) } },
-        { tag: "script", attrs: { type: "module", async: true, src: built(/begun-.*\.js$/) } },
-      ].map((each) => ({ ...each, injectTo: "head-prepend" }));
-    },
+    handler: (_html, { bundle = {} }) =>
+      Object.keys(bundle)
+        .filter((name) => /begun-.*\.js$/.test(name))
+        .map((name) => ({
+          ...{ tag: "script", attrs: { type: "module", async: true, src: `/${name}` } },
+          injectTo: "head-prepend",
+        })),
   },
 };
 

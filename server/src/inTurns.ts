@@ -1,6 +1,8 @@
 /** Does work in steps, between which other requests are answered. */
-export function inTurns(steps: Iterator<void>): void {
-  setImmediate(() => {
-    if (!steps.next().done) inTurns(steps);
-  });
+export async function inTurns<T>(steps: Iterator<void, T>): Promise<T> {
+  for (;;) {
+    await new Promise((next) => setImmediate(next));
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
 }

@@ -67,8 +67,8 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     response.status(201).json({ id: await importFile(store, text) });
   });
 
-  router.get("/:id", (request, response) => {
-    const railway = store.open(request.params.id);
+  router.get("/:id", async (request, response) => {
+    const railway = await inTurns(store.opening(request.params.id));
     response.set(FORM_HEADER, RECORD_FORM).json(railway);
   });
   router.delete("/:id", (request, response) => {
@@ -117,7 +117,7 @@ export function railwayRoutes(store: Store, samplesFolder: string): Router {
     const { id } = request.params;
     store.version(id);
     response.status(204).end();
-    inTurns(store.planAhead(id));
+    void inTurns(store.planAhead(id));
   });
   router.get("/:id/version", (request, response) => void response.json(store.version(request.params.id)));
   router.get("/:id/history", (request, response) => {

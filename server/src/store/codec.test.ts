@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from "node:fs";
-import { emptyRecord, KINDS, type Kind, openRailwayFile, type RailwayRecord, thingsOf } from "@alderman/core";
+import { atOnce, emptyRecord, KINDS, type Kind, openRailwayFile, type RailwayRecord, thingsOf } from "@alderman/core";
 import Database from "better-sqlite3";
 import fc from "fast-check";
 import { expect, it } from "vitest";
@@ -184,9 +184,9 @@ it("loads whatever text and numbers were put, to the last digit, and names a row
         ...{ hand: "left" as const, zoneId: null, movesWith: null, note: "" },
       }));
       for (const each of put) statements.put("r", "turnout", each);
-      expect(statements.load("r")?.turnouts.slice(0, put.length)).toEqual(put);
+      expect(atOnce(statements.loading("r"))?.turnouts.slice(0, put.length)).toEqual(put);
     }),
   );
   database.prepare("UPDATE turnout SET name = ? WHERE id = 't0'").run("x".repeat(5000));
-  expect(() => statements.load("r")).toThrow(/a turnout that cannot be read \(t0\)/);
+  expect(() => atOnce(statements.loading("r"))).toThrow(/a turnout that cannot be read \(t0\)/);
 });

@@ -1,4 +1,13 @@
-import { emptyRecord, KINDS, type Kind, LISTS, Railway, type RailwayRecord, type ValueOf } from "@alderman/core";
+import {
+  emptyRecord,
+  KINDS,
+  type Kind,
+  LISTS,
+  Railway,
+  type RailwayRecord,
+  type Steps,
+  type ValueOf,
+} from "@alderman/core";
 import type Database from "better-sqlite3";
 import { type Codec, codecOf, type Row } from "./codec.ts";
 
@@ -11,6 +20,9 @@ export const CODECS = Object.fromEntries(
 
 /** How the railway's own fields are kept. */
 export const RAILWAY_CODEC = codecOf("railway", Railway);
+
+/** Rows that are read in one step of some hundredths of a second. */
+const ROWS_IN_STEP = 2_000;
 
 const quoted = (names: readonly string[]) => names.map((name) => `"${name}"`);
 
@@ -85,20 +97,26 @@ export function recordStatements(database: Database.Database) {
     },
 
     /**
-     * The whole record of a railway, or undefined when there is none.
+     * The whole record of a railway, or undefined when there is none; in steps, which have to follow each other without an edit between.
      * @throws {UnreadableRowError} naming the row that is not what the program writes
      */
-    load(railwayId: string): RailwayRecord | undefined {
+    *loading(railwayId: string): Steps<RailwayRecord | undefined> {
       const row = railway.one.get(railwayId) as Row | undefined;
       if (!row) return undefined;
       const own = RAILWAY_CODEC.fromCells(
         RAILWAY_CODEC.columns.map(({ name }) => row[name]),
         railwayId,
       );
-      const lists = kinds.map((kind) => [
-        LISTS[kind],
-        (prepared[kind].texts.all(railwayId) as string[]).map((text) => CODECS[kind].fromCells(JSON.parse(text))),
-      ]);
+      const lists: [string, Thing[]][] = [];
+      for (const kind of kinds) {
+        const texts = prepared[kind].texts.all(railwayId) as string[];
+        const things: Thing[] = [];
+        for (const [index, text] of texts.entries()) {
+          if (index % ROWS_IN_STEP === ROWS_IN_STEP - 1) yield;
+          things.push(CODECS[kind].fromCells(JSON.parse(text)));
+        }
+        lists.push([LISTS[kind], things]);
+      }
       return { ...emptyRecord(own.name), railway: own, ...Object.fromEntries(lists) };
     },
   };

@@ -2,6 +2,7 @@ import { existsSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import {
+  atOnce,
   CATALOGUE,
   completed,
   emptyRecord,
@@ -365,6 +366,70 @@ it("sees what another opening of the same data has written", () => {
     },
   );
   expect(store.open(id).record.zones).toHaveLength(1);
+});
+
+const zone = (id: string, label: string) => ({ id, label, name: "", order: 1, commons: null, plasticJoints: 0 });
+
+/** A railway whose rows are read in some steps, and a store to which it is not at hand. */
+function unread(turnouts = 5_000) {
+  const record = emptyRecord("Large");
+  record.turnouts = Array.from({ length: turnouts }, (_, number) => ({
+    ...{ id: `t${number}`, label: `T${number}`, name: "", order: number, hand: "left" as const },
+    ...{ zoneId: null, movesWith: null, runMetres: null, note: "" },
+  }));
+  const id = store.create(record);
+  return { id, other: new Store(database) };
+}
+
+it("opens a railway in steps, and as it is then when it is edited or opened between them", () => {
+  const { id, other } = unread();
+  const opening = other.opening(id);
+  let steps = 0;
+  for (let next = opening.next(); ; next = opening.next()) {
+    if (next.done) {
+      expect(next.value).toEqual(store.open(id));
+      break;
+    }
+    steps++;
+  }
+  expect(steps).toBeGreaterThan(1);
+  // one that is at hand takes no steps
+  expect(other.opening(id).next()).toMatchObject({ done: true, value: { id, revision: 0 } });
+
+  const late = new Store(database);
+  const meanwhile = late.opening(id);
+  expect(meanwhile.next().done).toBe(false);
+  late.apply(id, { revision: 0 }, { words: "put Z", edits: [putEdit("zone", zone("z", "Z"))] });
+  const after = meanwhile.next();
+  expect(after).toMatchObject({ done: true, value: { revision: 1, record: { zones: [{ label: "Z" }] } } });
+
+  const twice = new Store(database);
+  const [first, second] = [twice.opening(id), twice.opening(id)];
+  first.next();
+  expect(second.next().done).toBe(false);
+  const opened = atOnce(first);
+  expect(second.next()).toMatchObject({ done: true });
+  // the record that is at hand stays the same object, from which things are remembered
+  expect(twice.open(id).record).toBe(opened.record);
+});
+
+it("opens what is there then when another database takes the place of the one that is read, or the railway goes", () => {
+  const { id, other } = unread();
+  const opening = other.opening(id);
+  opening.next();
+  const elsewhere = mkdtempSync(join(tmpdir(), "alderman-store-"));
+  const restored = openDatabase(elsewhere);
+  other.use(restored);
+  expect(() => atOnce(opening)).toThrow(NoRailwayError);
+  restored.close();
+  rmSync(elsewhere, { recursive: true, force: true });
+
+  const late = new Store(database);
+  const meanwhile = late.opening(id);
+  meanwhile.next();
+  late.remove(id);
+  expect(() => atOnce(meanwhile)).toThrow(NoRailwayError);
+  expect(() => late.opening("none").next()).toThrow(NoRailwayError);
 });
 
 it("undoes and redoes any series of edits back to where it was", () => {

@@ -1,6 +1,7 @@
 import { randomBytes } from "node:crypto";
 import { EventEmitter } from "node:events";
 import {
+  atOnce,
   type Change,
   type Clash,
   complete,
@@ -189,6 +190,21 @@ export class Store {
   open(id: string): OpenRailway {
     const { revision, record } = this.current(id);
     return { id, revision, stamp: this.stampOf(id, revision), record, ...this.next(id) };
+  }
+
+  /** The same in steps: a large railway that is not at hand takes a while to be read. @throws {NoRailwayError} */
+  *opening(id: string): Steps<OpenRailway> {
+    const { database } = this;
+    const revision = this.revisionOf(id);
+    const steps = this.loading(id);
+    // one that was edited or opened meanwhile is at hand
+    const isLeft = () => this.cache.get(id)?.revision !== revision && this.revisionStatement.get(id) === revision;
+    while (this.database === database && isLeft()) {
+      const { done, value } = steps.next();
+      if (done) this.cache.set(id, { revision, record: value });
+      else yield;
+    }
+    return this.open(id);
   }
 
   /**
@@ -417,14 +433,14 @@ export class Store {
     const revision = this.revisionOf(id);
     const cached = this.cache.get(id);
     if (cached?.revision === revision) return cached;
-    const loaded = { revision, record: this.load(id) };
+    const loaded = { revision, record: atOnce(this.loading(id)) };
     this.cache.set(id, loaded);
     return loaded;
   }
 
-  private load(id: string): RailwayRecord {
+  private *loading(id: string): Steps<RailwayRecord> {
     try {
-      const record = this.records.load(id);
+      const record = yield* this.records.loading(id);
       if (record) return record;
     } catch (error) {
       // the list reads it again next time, and says what is wrong with it

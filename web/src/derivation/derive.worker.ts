@@ -123,7 +123,15 @@ function part(of: Derived, milliseconds: number): OverviewChange {
   const next = partOf(now, sent, MOST_SENT);
   const change = changeOf(next, sent, next === now ? share : Math.min(share, LAST));
   sent = next;
+  if (share < 1) setTimeout(goAhead, 0, of);
   return change;
+}
+
+/** Longest that is gone on with while the window takes what was sent, milliseconds. */
+const AHEAD = 100;
+
+function goAhead(of: Derived): void {
+  if (of === derived) go(of, AHEAD);
 }
 
 /** Share that is told while all is checked but not all is sent. */
