@@ -107,7 +107,8 @@ const MOST_SENT = 5000;
 function go(of: Derived, milliseconds: number): number {
   const until = performance.now() + milliseconds;
   const { checking, isCut } = of;
-  const hasComeOn = isCut ? () => false : checking.isAtCircuit ? () => of.isCut : () => checking.isAtCircuit;
+  const { isAtCircuit } = checking;
+  const hasComeOn = () => !isCut && (isAtCircuit ? of.isCut : checking.isAtCircuit);
   return checking.go((far) => {
     beat(far);
     return performance.now() > until || hasComeOn();

@@ -19,8 +19,8 @@ const pauseAfter = (tries: number) => Math.min(LONGEST_PAUSE, FIRST_PAUSE * 2 **
 export function startSessions(startListening: StartListening): void {
   startListening({
     actionCreator: begun,
-    effect: async ({ payload: id }, api) => {
-      await new Life(id, api).run();
+    effect: async ({ payload: { id, birth } }, api) => {
+      await new Life(id, birth, api).run();
     },
   });
   const isApplied = isAnyOf(answered, received);
@@ -77,13 +77,16 @@ class Life {
 
   constructor(
     private readonly id: string,
+    private readonly birth: string,
     private readonly api: AppListenerApi,
   ) {
     this.services = api.extra;
   }
 
+  /** Its own session, while there is no later one of the same railway. */
   private get session(): Session | undefined {
-    return this.api.getState().sessions.byId[this.id];
+    const session = this.api.getState().sessions.byId[this.id];
+    return session?.birth === this.birth ? session : undefined;
   }
 
   async run(): Promise<void> {
@@ -116,6 +119,7 @@ class Life {
     const { id, api } = this;
     const { server, keptQueue } = this.services;
     const [railway, waiting] = await Promise.all([server.open(id), looked]);
+    if (!this.session) return;
     this.tries = 0;
     if (!waiting) return void api.dispatch(opened({ railway, queue: [], theirs: [] }));
     const stamps = waiting.queue.map((entry) => entry.id);
@@ -130,6 +134,7 @@ class Life {
         throw error;
       },
     );
+    if (!this.session) return;
     const queue = waiting.queue.filter((entry) => !applied.has(entry.id));
     api.dispatch(opened({ railway, queue, theirs }));
   }
@@ -230,6 +235,7 @@ class Life {
     const { id, api } = this;
     // it is said that what waits is kept in the browser, and so it is by then
     await this.services.keptQueue.settled();
+    if (!this.session) return;
     const kind = error.diverged ? "diverged" : error.status === 404 ? "gone" : "unanswered";
     api.dispatch(troubled({ id, trouble: { kind, sentence: error.message } }));
     if (kind !== "unanswered") return;

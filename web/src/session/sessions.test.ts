@@ -681,6 +681,27 @@ it("notices an older file that has gone on by itself, also without an edit here"
   await settled(window);
   expect(window.zones()).toEqual(["P", "Q", "X"]);
   expect(window.session()?.trouble).toBeNull();
+  // nothing is left of the session before
+  await until(() => server.listeners.get("a")?.size === 1);
+});
+
+it("asks again for a railway that was not there, and has it once it is", async () => {
+  const window = newWindow();
+  const isGone = () => window.session("nowhere")?.trouble?.kind === "gone";
+  for (let opened = 1; opened <= 3; opened++) {
+    window.open("nowhere");
+    await until(() => server.asked.filter((each) => each === "open nowhere").length === opened && isGone());
+  }
+  // the sessions before have ended by then, and none of them took the last one with it
+  await new Promise((done) => setTimeout(done, 20));
+  expect(isGone()).toBe(true);
+  server.add("nowhere");
+  window.open("nowhere");
+  await settled(window);
+  window.put(zone("z", "Z"));
+  await settled(window);
+  expect(zonesOf("nowhere")).toEqual(["Z"]);
+  expect(server.listeners.get("nowhere")?.size).toBe(1);
 });
 
 it("offers what it knows when the railway was removed elsewhere, and when it never was there", async () => {

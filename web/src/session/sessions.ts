@@ -7,7 +7,7 @@ import {
   type Turns,
   type Version,
 } from "@alderman/core";
-import { createSlice, original, type PayloadAction } from "@reduxjs/toolkit";
+import { createSlice, nanoid, original, type PayloadAction } from "@reduxjs/toolkit";
 import { CHANGED_ELSEWHERE, type Entry, type Lost, merged, replay, wordsOf } from "./queue.ts";
 
 /** What keeps a session from going on. */
@@ -25,6 +25,8 @@ export type Trouble =
  */
 export interface Session {
   id: string;
+  /** Tells it from an earlier session of the same railway. */
+  birth: string;
   confirmed: (Version & { record: RailwayRecord }) | null;
   /** The records before the latest edits of this window that were confirmed, with which an undo shows at once. */
   earlier: RailwayRecord[];
@@ -55,8 +57,8 @@ export interface SessionsState {
 
 const initialState: SessionsState = { shown: null, byId: {} };
 
-const blank = (id: string): Session => ({
-  ...{ id, confirmed: null, earlier: [], queue: [], sent: null, conflicts: false, record: null },
+const blank = (id: string, birth: string): Session => ({
+  ...{ id, birth, confirmed: null, earlier: [], queue: [], sent: null, conflicts: false, record: null },
   turns: { undo: null, redo: null },
   ...{ savedAt: null, trouble: null, live: true, unkept: false, lost: [] },
 });
@@ -69,10 +71,13 @@ export const sessions = createSlice({
   initialState,
   reducers: {
     /** A session begins; nothing is known of the railway yet. */
-    begun: (state, { payload: id }: PayloadAction<string>) => ({
-      ...state,
-      byId: { ...plain(state).byId, [id]: blank(id) },
-    }),
+    begun: {
+      prepare: (id: string) => ({ payload: { id, birth: nanoid() } }),
+      reducer: (state, { payload: { id, birth } }: PayloadAction<{ id: string; birth: string }>) => ({
+        ...state,
+        byId: { ...plain(state).byId, [id]: blank(id, birth) },
+      }),
+    },
     shown: (state, { payload }: PayloadAction<string | null>) => ({ ...plain(state), shown: payload }),
     ended: (state, { payload: id }: PayloadAction<string>) => {
       const { [id]: _, ...byId } = plain(state).byId;
