@@ -28,13 +28,13 @@ const packed = compression({
 });
 
 /** The script with which a page that names a railway begins is one of its own, so that it does not wait for what draws the page. */
-const begun: Plugin = {
-  name: "begun",
+const early: Plugin = {
+  name: "early",
   transformIndexHtml: {
     order: "post",
     handler: (_html, { bundle = {} }) =>
       Object.keys(bundle)
-        .filter((name) => /begun-.*\.js$/.test(name))
+        .filter((name) => /early-.*\.js$/.test(name))
         .map((name) => ({
           ...{ tag: "script", attrs: { type: "module", async: true, src: `/${name}` } },
           injectTo: "head-prepend",
@@ -43,14 +43,14 @@ const begun: Plugin = {
 };
 
 export default defineConfig({
-  plugins: [react(), tailwindcss(), begun, packed],
+  plugins: [react(), tailwindcss(), early, packed],
   root: import.meta.dirname,
   worker: { format: "es" },
   build: {
     target: "es2023",
     assetsInlineLimit: 0,
     rolldownOptions: {
-      input: { index: `${import.meta.dirname}/index.html`, begun: `${import.meta.dirname}/src/session/begun.ts` },
+      input: { index: `${import.meta.dirname}/index.html`, early: `${import.meta.dirname}/src/session/early.ts` },
       output: { codeSplitting: { groups: [packages] } },
     },
   },

@@ -11,14 +11,13 @@ export function gravestFirst(findings: readonly Finding[]): Finding[] {
 
 /**
  * Looks for findings in steps, so that what is found can be shown meanwhile and a newer edit need not wait: first the rules for
- * which nothing is solved, those of the line last, then thread by thread where its motors go, which the others ask for, then those that look at states by
- * themselves, then piece by piece what can be set, then the rules about that; of each kind the gravest first.
+ * which nothing is solved, those of the line last, then thread by thread where its motors go, which the others ask for, then those
+ * that look at states by themselves, then piece by piece what can be set, then the rules about that; of each kind the gravest first.
  */
 export class Checking {
   private readonly found = new Map<Rule, Finding[]>();
   private readonly steps: Iterator<number, void>;
-  /** How far it is, 0 to 1; 1 when everything is looked at. */
-  share = 0;
+  private far = 0;
   /** Whether everything that can be set was looked at. */
   isSwept = false;
 
@@ -72,12 +71,17 @@ export class Checking {
    * @returns how far it is; 1 when everything is looked at
    */
   go(isWaiting: (share: number) => boolean): number {
-    while (this.share < 1) {
+    while (this.far < 1) {
       const { done, value } = this.steps.next();
-      this.share = done ? 1 : Math.min(value, LAST);
-      if (isWaiting(this.share)) break;
+      this.far = done ? 1 : Math.min(value, LAST);
+      if (isWaiting(this.far)) break;
     }
-    return this.share;
+    return this.far;
+  }
+
+  /** How far it is, 0 to 1; 1 when everything is looked at. */
+  get share(): number {
+    return this.far;
   }
 
   /** Whether nothing is left but what is looked at in the solved circuit. */

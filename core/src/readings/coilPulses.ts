@@ -17,6 +17,7 @@ export class CoilPulses {
   /** The same by the elements that conducted, under the last of them: most throws after an edit go through what they went through before. */
   private readonly through: WeakMap<Element, { elements: readonly Element[]; pulses: Pulses }[]>;
 
+  /** Circuits through which pulses are followed that are not known yet. */
   private readonly circuits: PulseCircuits;
 
   /**

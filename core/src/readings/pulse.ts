@@ -87,6 +87,7 @@ export class PulseCircuits extends Latest<Circuit> {
   }
 }
 
+/** Ways in which the coils of a railway are joined are few; those of some edits before are among them. */
 const MOST_CIRCUITS = 100;
 
 /** A circuit through which a pulse goes. */

@@ -198,8 +198,8 @@ export class Store {
     const revision = this.revisionOf(id);
     const steps = this.loading(id);
     // one that was edited or opened meanwhile is at hand
-    const isLeft = () => this.cache.get(id)?.revision !== revision && this.revisionStatement.get(id) === revision;
-    while (this.database === database && isLeft()) {
+    const isUnread = () => this.cache.get(id)?.revision !== revision && this.revisionStatement.get(id) === revision;
+    while (this.database === database && isUnread()) {
       const { done, value } = steps.next();
       if (done) this.cache.set(id, { revision, record: value });
       else yield;

@@ -1,4 +1,4 @@
-import { begun, startThread } from "../session/begun.ts";
+import { early, startThread } from "../session/early.ts";
 import type { Beat } from "./derive.worker.ts";
 import { type AskWorker, Deriver, type StartWorker } from "./deriver.ts";
 import { workedOn } from "./sentRecord.ts";
@@ -10,9 +10,9 @@ export type Checker = Pick<
 >;
 
 const startWorker: StartWorker = (died, beat) => {
-  const early = begun?.thread ? begun : null;
-  const { worker, remote } = early?.thread ?? startThread();
-  if (early) early.thread = null;
+  const own = early?.thread ? early : null;
+  const { worker, remote } = own?.thread ?? startThread();
+  if (own) own.thread = null;
   worker.addEventListener("error", ({ message }) => {
     worker.terminate();
     died(message ? `The checking ended by itself: ${message}.` : "The checking could not be started.");
@@ -22,8 +22,8 @@ const startWorker: StartWorker = (died, beat) => {
   });
   worker.addEventListener("messageerror", () => died("What the checking found could not be read."));
   const takeRead = () => {
-    const record = early?.record ?? null;
-    if (early) early.record = null;
+    const record = own?.record ?? null;
+    if (own) own.record = null;
     return record && workedOn(record);
   };
   return { ask: remote as AskWorker, stop: () => worker.terminate(), takeRead };

@@ -14,7 +14,7 @@ import {
   writeRailwayFile,
 } from "@alderman/core";
 import * as z from "zod/mini";
-import { ask, type Begun, begun, type Came } from "./begun.ts";
+import { ask, type Came, type Early, early } from "./early.ts";
 import type { Entry } from "./queue.ts";
 import { pageListen } from "./sharedEvents.ts";
 
@@ -113,19 +113,19 @@ const Known = z.object({ applied: z.array(z.string()) });
 const Turned = z.object({ ...Version.shape, ...Turns.shape });
 
 /** Opens a railway: once the one with which the page has begun, after that as the server has it then. */
-export async function openBeside(begun: Begun | null, id: string): Promise<OpenRailway> {
-  const early = begun?.railwayId === id ? begun.railway : null;
-  if (!begun || !early) return asked(`/${id}`, OpenRailway);
-  begun.railway = null;
-  const railway = await answered(early, OpenRailway);
+export async function openBeside(early: Early | null, id: string): Promise<OpenRailway> {
+  const coming = early?.railwayId === id ? early.railway : null;
+  if (!early || !coming) return asked(`/${id}`, OpenRailway);
+  early.railway = null;
+  const railway = await answered(coming, OpenRailway);
   // one that had to be looked at was not read by the worker
-  if (isOfOurForm((await early).response)) begun.record = railway.record;
+  if (isOfOurForm((await coming).response)) early.record = railway.record;
   return railway;
 }
 
 /** The server of this page, over HTTP. */
 export const httpServer: Server = {
-  open: (id) => openBeside(begun, id),
+  open: (id) => openBeside(early, id),
 
   async send(id, entry, against) {
     const base = { ...against, makes: entry.id };

@@ -2,7 +2,7 @@
 import { FORM_HEADER, RECORD_FORM } from "@alderman/core";
 import { smallRailway } from "@alderman/core/testing/build";
 import { afterEach, expect, it, vi } from "vitest";
-import { type Begun, beginWith, type Thread } from "./begun.ts";
+import { beginEarly, type Early, type Thread } from "./early.ts";
 import { openBeside } from "./server.ts";
 
 afterEach(() => vi.unstubAllGlobals());
@@ -39,62 +39,62 @@ it("begins where the address names a railway, and nowhere else", () => {
   answers(OUR_FORM);
   const start = vi.fn(() => playedThread().thread);
   for (const path of [undefined, "/", "/railways", "/quick-sums", "/r/", "/r/..%2F/equip"])
-    expect(beginWith(path, start), path).toBeNull();
+    expect(beginEarly(path, start), path).toBeNull();
   expect(start).not.toHaveBeenCalled();
-  for (const path of ["/r/r1", "/r/r1/", "/r/r1/equip"]) expect(beginWith(path, start)?.railwayId).toBe("r1");
+  for (const path of ["/r/r1", "/r/r1/", "/r/r1/equip"]) expect(beginEarly(path, start)?.railwayId).toBe("r1");
 });
 
 it("gives the worker what came, and the window the same once; then it is asked for anew", async () => {
   const asked = answers(OUR_FORM);
   const given: unknown[] = [];
-  const begun = beginWith(
+  const early = beginEarly(
     "/r/r1/equip",
     () =>
       playedThread(async (headers, bytes) => {
         given.push(new Headers(headers).get(FORM_HEADER), JSON.parse(new TextDecoder().decode(bytes)));
       }).thread,
-  ) as Begun;
+  ) as Early;
   await soon();
   expect(given).toEqual([RECORD_FORM, railway]);
-  expect(await openBeside(begun, "r2")).toEqual(railway);
-  expect(begun.record).toBeNull();
-  const opened = await openBeside(begun, "r1");
+  expect(await openBeside(early, "r2")).toEqual(railway);
+  expect(early.record).toBeNull();
+  const opened = await openBeside(early, "r1");
   expect(opened).toEqual(railway);
-  expect(begun.record).toBe(opened.record);
+  expect(early.record).toBe(opened.record);
   expect(asked).toEqual(["/api/railways/r1", "/api/railways/r2"]);
-  await openBeside(begun, "r1");
+  await openBeside(early, "r1");
   expect(asked.at(-1)).toBe("/api/railways/r1");
   expect(asked).toHaveLength(3);
 });
 
 it("does not take it that the worker has read what the window had to look at", async () => {
   answers({});
-  const begun = beginWith("/r/r1/equip", () => playedThread().thread) as Begun;
-  expect((await openBeside(begun, "r1")).record).toEqual(railway.record);
-  expect(begun.record).toBeNull();
+  const early = beginEarly("/r/r1/equip", () => playedThread().thread) as Early;
+  expect((await openBeside(early, "r1")).record).toEqual(railway.record);
+  expect(early.record).toBeNull();
 });
 
 it("tells why the railway does not come, and gives the worker nothing to read", async () => {
   answers(OUR_FORM, 404, { error: { message: "There is no such railway here." } });
   const read = vi.fn(async () => {});
-  const begun = beginWith("/r/r1/equip", () => playedThread(read).thread) as Begun;
-  await expect(openBeside(begun, "r1")).rejects.toThrow("There is no such railway here.");
+  const early = beginEarly("/r/r1/equip", () => playedThread(read).thread) as Early;
+  await expect(openBeside(early, "r1")).rejects.toThrow("There is no such railway here.");
   expect(read).not.toHaveBeenCalled();
   vi.stubGlobal("fetch", async () => {
     throw new TypeError("no network");
   });
-  const alone = beginWith("/r/r1/equip", () => playedThread(read).thread) as Begun;
+  const alone = beginEarly("/r/r1/equip", () => playedThread(read).thread) as Early;
   await expect(openBeside(alone, "r1")).rejects.toThrow("The server does not answer.");
 });
 
 it("leaves a worker alone that could not be started or could not read", async () => {
   answers(OUR_FORM);
   const { thread, fail } = playedThread();
-  const unstarted = beginWith("/r/r1/equip", () => thread) as Begun;
+  const unstarted = beginEarly("/r/r1/equip", () => thread) as Early;
   expect(unstarted.thread).toBe(thread);
   fail();
   expect(unstarted.thread).toBeNull();
-  const unread = beginWith("/r/r1/equip", () => playedThread(() => Promise.reject(new Error("no"))).thread) as Begun;
+  const unread = beginEarly("/r/r1/equip", () => playedThread(() => Promise.reject(new Error("no"))).thread) as Early;
   await soon();
   expect(unread.thread).toBeNull();
 });

@@ -17,7 +17,7 @@ export interface Thread {
 }
 
 /** What a page that names a railway has begun with. */
-export interface Begun {
+export interface Early {
   railwayId: string;
   /** The railway as the server sent it; null once it was taken. */
   railway: Promise<Came> | null;
@@ -41,11 +41,11 @@ export function startThread(): Thread {
 }
 
 /** Begins with the railway that an address names; null where it names none. */
-export function beginWith(path: string | undefined, start = startThread): Begun | null {
+export function beginEarly(path: string | undefined, start = startThread): Early | null {
   const railwayId = /^\/r\/([a-z0-9]+)(\/|$)/.exec(path ?? "")?.[1];
   if (!railwayId) return null;
   const [thread, railway] = [start(), ask(`/${railwayId}`)];
-  const made: Begun = { railwayId, railway, thread, record: null };
+  const made: Early = { railwayId, railway, thread, record: null };
   const cannotBeUsed = () => {
     made.thread = null;
   };
@@ -60,4 +60,4 @@ export function beginWith(path: string | undefined, start = startThread): Begun 
 }
 
 /** What this page has begun with. */
-export const begun = beginWith(globalThis.location?.pathname);
+export const early = beginEarly(globalThis.location?.pathname);
