@@ -11,7 +11,7 @@ import {
   writeRailwayFile,
 } from "@alderman/core";
 import type { Page } from "@playwright/test";
-import { clubRailway } from "../scripts/clubRailway.ts";
+import { clubRailway, onSharedSupplies } from "../scripts/clubRailway.ts";
 import { inBrowser } from "./browser.ts";
 import { line } from "./measure.ts";
 
@@ -150,22 +150,6 @@ function benchOne(name: string, record: RailwayRecord, rounds: number): Promise<
       );
     }
   });
-}
-
-/** The same railway on as few supplies as there are kinds of them: what each fed, the first of its kind feeds. */
-function onSharedSupplies(record: RailwayRecord): RailwayRecord {
-  const kindOf = new Map(record.devices.map(({ id, typeId }) => [id, typeId]));
-  const firstOf = new Map<string, string>();
-  for (const { role, deviceId } of record.assignments) {
-    const kind = kindOf.get(deviceId) ?? "";
-    if (role === "supply" && !firstOf.has(kind)) firstOf.set(kind, deviceId);
-  }
-  const assignments = record.assignments.map((each) =>
-    each.role === "supply"
-      ? { ...each, deviceId: firstOf.get(kindOf.get(each.deviceId) ?? "") ?? each.deviceId }
-      : each,
-  );
-  return { ...record, assignments };
 }
 
 export async function benchEdits(club: RailwayRecord): Promise<void> {

@@ -187,3 +187,19 @@ const label = (zone: number, index: number) => `${letters(zone)}${index + 1}`;
 const zoneName = (zone: number) => `Zone ${letters(zone)}`;
 const hand = (random: () => number) => (random() < 0.5 ? "left" : "right");
 const metres = (random: () => number) => (0.5 + 3.5 * random()).toFixed(1);
+
+/** The same railway on as few supplies as there are kinds of them: what each fed, the first of its kind feeds. */
+export function onSharedSupplies(record: RailwayRecord): RailwayRecord {
+  const kindOf = new Map(record.devices.map(({ id, typeId }) => [id, typeId]));
+  const firstOf = new Map<string, string>();
+  for (const { role, deviceId } of record.assignments) {
+    const kind = kindOf.get(deviceId) ?? "";
+    if (role === "supply" && !firstOf.has(kind)) firstOf.set(kind, deviceId);
+  }
+  const assignments = record.assignments.map((each) =>
+    each.role === "supply"
+      ? { ...each, deviceId: firstOf.get(kindOf.get(each.deviceId) ?? "") ?? each.deviceId }
+      : each,
+  );
+  return { ...record, assignments };
+}

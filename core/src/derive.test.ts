@@ -1,8 +1,8 @@
 // Whatever an owner enters, everything that follows from it can be worked out, and no number is without sense.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { clubRailway } from "../../scripts/clubRailway.ts";
-import { railway, smallRailway } from "../testing/build.ts";
+import { clubRailway, onSharedSupplies } from "../../scripts/clubRailway.ts";
+import { railway, smallRailway, typed } from "../testing/build.ts";
 import { busDeeds, type Deed, deeds, done } from "../testing/exhibits.ts";
 import { MISTAKES } from "../testing/mistakes.ts";
 import { DRIVING, FROGS, LAMPS, onBus, semaphore } from "../testing/recipes.ts";
@@ -109,12 +109,15 @@ describe("comes to the same after any series of edits as from the record anew", 
       end ? [...reachFrom(loom, endKey(end)).values()].reduce((sum, ohms) => sum + ohms, 0).toPrecision(9) : "",
     ),
   });
+  /** After how many steps of its checking the next edit comes, for each; null when all is looked at before. */
+  const pauses = fc.array(fc.option(fc.nat(60)), { minLength: 8, maxLength: 8 });
+  const NO_PAUSES: null[] = [];
   const series = (from: readonly (() => RailwayRecord)[], of: fc.Arbitrary<Deed>) =>
-    fc.property(fc.constantFrom(...from), fc.array(of, { minLength: 2, maxLength: 8 }), (start, all) => {
+    fc.property(fc.constantFrom(...from), fc.array(of, { minLength: 2, maxLength: 8 }), pauses, (start, all, after) => {
       let record = start();
       let derived = new Derived(record);
       void said(derived);
-      for (const [kind, which, what] of all) {
+      for (const [number, [kind, which, what]] of all.entries()) {
         try {
           const turnout = record.turnouts[which % Math.max(1, record.turnouts.length)];
           const group =
@@ -126,7 +129,10 @@ describe("comes to the same after any series of edits as from the record anew", 
           if (!(error instanceof RecordError)) throw error;
         }
         derived = new Derived(record, derived);
-        void said(derived);
+        const pause = after[number] ?? null;
+        let steps = 0;
+        if (pause === null) void said(derived);
+        else derived.checking.go(() => ++steps > pause);
       }
       expect(said(derived)).toEqual(said(new Derived(record)));
     });
@@ -143,7 +149,7 @@ describe("comes to the same after any series of edits as from the record anew", 
         ["A", "", "twin-coil-surface", "cdu", "toggle-centre-off + toggle-centre-off inverse"],
         ["B", "A", "twin-coil-surface"],
       );
-    fc.assert(series([parallel, ...starts], deed), { numRuns: 120, examples: [[parallel, shut]] });
+    fc.assert(series([parallel, ...starts], deed), { numRuns: 120, examples: [[parallel, shut, NO_PAUSES]] });
   });
 
   it("of a club's railway, whose boards share supplies and the track bus", { timeout: 240_000 }, () => {
@@ -176,7 +182,7 @@ describe("comes to the same after any series of edits as from the record anew", 
       [20, 27, 5],
     ];
     const [first] = onBusses;
-    fc.assert(series(onBusses, busDeeds), { numRuns: 80, examples: first ? [[first, inRow]] : [] });
+    fc.assert(series(onBusses, busDeeds), { numRuns: 80, examples: first ? [[first, inRow, NO_PAUSES]] : [] });
   });
 });
 
@@ -190,6 +196,25 @@ it("finds what the record alone tells before loom and circuit are made, whether 
   expect([derived.isCut, after.isCut]).toEqual([false, false]);
   expect(after.findings).toEqual(new Derived(after.record).findings);
   expect(after.isCut).toBe(true);
+});
+
+it("takes over in steps what an edit left as it was, from before the edits that were passed over", () => {
+  const record = completed(onSharedSupplies(clubRailway(400, 40)));
+  const before = new Derived(record);
+  void before.findings;
+  const motor = typed(record, "a5", "motor", "twin-coil-surface");
+  const passed = new Derived(motor, before);
+  passed.checking.go(() => true);
+  expect([passed.isReady, passed.checking.share]).toEqual([false, 0]);
+  const after = new Derived(typed(motor, "a6", "motor", "twin-coil-surface"), passed);
+  let steps = 0;
+  after.checking.go(() => ++steps > 10);
+  expect(after.isReady).toBe(false);
+  after.checking.go(() => after.isReady);
+  expect(after.findings).toEqual(new Derived(after.record).findings);
+  // whoever asks for something has it at once
+  expect(passed.circuitry.pieces).toHaveLength(new Derived(motor).circuitry.pieces.length);
+  expect(passed.isReady).toBe(true);
 });
 
 it("leaves nothing behind of an edit that was only tried", () => {

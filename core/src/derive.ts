@@ -6,7 +6,7 @@ import { type SupplyLoad, supplyLoads } from "./hands/supplyLoads.ts";
 import type { Found } from "./hands/sweep.ts";
 import { type LampSituations, situationsOf } from "./indicators/situations.ts";
 import { watchedRails } from "./line/blocks.ts";
-import { loomAfter, loomInSteps, loomOf } from "./loom/loom.ts";
+import { loomInSteps, loomOf } from "./loom/loom.ts";
 import type { Loom } from "./loom/wire.ts";
 import { addressList, type OutputAddress } from "./numbers/addressList.ts";
 import { chainOf } from "./proving/chain.ts";
@@ -20,6 +20,7 @@ import { stateFor, type ThreadReading, threadReading } from "./readings/threadRe
 import { indexAfter } from "./record/find.ts";
 import type { RailwayRecord } from "./record/kinds.ts";
 import type { Position } from "./record/schemas.ts";
+import { atOnce, type Steps } from "./record/steps.ts";
 import { type Schematic, schematicAfter } from "./schematic/schematic.ts";
 import { devicesOfThread, type Thread } from "./schematic/thread.ts";
 
@@ -27,6 +28,9 @@ import { devicesOfThread, type Thread } from "./schematic/thread.ts";
 export class Derived {
   readonly schematic: Schematic;
   readonly addresses: OutputAddress[];
+  /** What was derived before an edit, until what it left as it was is taken over from there. */
+  private basis: Derived | null = null;
+  private readonly takingOver: Steps<void>;
   private woven: Loom | null = null;
   private solver: Circuitry | null = null;
   private readonly kept = new Map<string, unknown>();
@@ -37,7 +41,7 @@ export class Derived {
   /** Threads in which a rule found something, or has not looked, by what it calls that; in their order. */
   private readonly unclear = new Map<string, readonly Thread[]>();
 
-  /** @param previous what was derived before an edit; solutions that the edit did not touch are taken over */
+  /** @param previous what was derived before an edit; solutions that the edit did not touch are taken over when they are asked for */
   constructor(
     readonly record: RailwayRecord,
     previous?: Derived,
@@ -45,31 +49,58 @@ export class Derived {
     if (previous) indexAfter(record, previous.record);
     this.schematic = schematicAfter(record, previous, watchedRails(record));
     this.addresses = addressList(record, this.schematic.threads);
-    // loom and circuit that are made are taken over at once, so that what was before need not be kept
-    if (previous?.woven) this.woven = loomAfter(record, this.schematic, previous);
-    if (!previous?.solver || !this.woven) return;
-    this.solver = new Circuitry(record, this.schematic, this.woven, previous.solver);
-    this.takeOver(previous);
+    // one that was passed over by a newer edit has nothing to take over from itself
+    this.basis = previous?.basis ?? previous ?? null;
+    this.takingOver = this.takeOver();
+  }
+
+  /** Whether all is taken over that an edit left as it was. */
+  get isReady(): boolean {
+    return this.basis === null;
+  }
+
+  private makeReady(): void {
+    if (!this.isReady) atOnce(this.takingOver);
   }
 
   get loom(): Loom {
+    this.makeReady();
     this.woven ??= loomOf(this.record, this.schematic);
     return this.woven;
   }
 
   get circuitry(): Circuitry {
+    this.makeReady();
     this.solver ??= new Circuitry(this.record, this.schematic, this.loom);
     return this.solver;
   }
 
-  /** Whether the loom is woven and its circuit cut into pieces, which takes a while on a large railway. */
+  /** Whether the loom is woven and its circuit cut into pieces, which takes a while on a large railway; after an edit, whether they were before it. */
   get isCut(): boolean {
-    return this.solver !== null;
+    return (this.basis ?? this).solver !== null;
+  }
+
+  /** Takes over loom and circuit that are made, and what was found out in them, as far as an edit left them alone. */
+  private *takeOver(): Steps<void> {
+    const { basis, record, schematic } = this;
+    if (basis?.woven) {
+      const woven = yield* loomInSteps(record, schematic, basis);
+      yield;
+      if (basis.solver) {
+        const solver = new Circuitry(record, schematic, woven, basis.solver);
+        yield;
+        yield* solver.takingOver(basis.solver);
+        this.solver = solver;
+        this.takeOverFound(basis, solver);
+      }
+      this.woven = woven;
+    }
+    // what was before need not be kept
+    this.basis = null;
   }
 
   /** What was found out of threads by asking only what the edit left as it was. */
-  private takeOver(previous: Derived): void {
-    const { circuitry } = this;
+  private takeOverFound(previous: Derived, circuitry: Circuitry): void {
     const { changes } = circuitry;
     if (!changes) return;
     const before = new Set(previous.schematic.threads);
@@ -110,6 +141,7 @@ export class Derived {
 
   /** What depends on a thread and all that is joined to it, and on nothing else: found out once, and kept while an edit leaves them alone. */
   readonly remember = <T>(thread: Thread, what: string, make: () => T): T => {
+    this.makeReady();
     const known = this.remembered.get(thread.turnout.id)?.get(what);
     if (known) {
       for (const each of known.asked) this.solver?.asked.note(each);
@@ -124,17 +156,22 @@ export class Derived {
    * What is found by looking at each thread and all that is joined to it, and at nothing else. Where nothing was found is not looked
    * at again as long as edits leave it alone.
    */
-  readonly inThreads = <S>(what: string, find: (thread: Thread) => S[]): S[] => {
+  readonly inThreads = <S>(what: string, find: (thread: Thread) => S[]): Steps<S[]> => this.lookInto(what, find);
+
+  private *lookInto<S>(what: string, find: (thread: Thread) => S[]): Steps<S[]> {
+    this.makeReady();
     const still: Thread[] = [];
-    const all = (this.unclear.get(what) ?? this.schematic.threads).flatMap((thread) => {
+    const all: S[] = [];
+    for (const thread of this.unclear.get(what) ?? this.schematic.threads) {
       const { made, asked } = this.noted(() => find(thread));
       if (made.length > 0) still.push(thread);
       else this.ownOf(thread).set(what, { made: null, asked });
-      return made;
-    });
+      all.push(...made);
+      yield;
+    }
     this.unclear.set(what, still);
     return all;
-  };
+  }
 
   /** What was found out of a thread, to be added to. */
   private ownOf({ turnout: { id } }: Thread): Map<string, Remembered> {
@@ -161,11 +198,11 @@ export class Derived {
     return this.once(
       "checking",
       () =>
-        new Checking(
-          this.look(),
-          () => this.settling(),
-          () => sweeping(this.circuitry),
-        ),
+        new Checking(this.look(), {
+          takeOver: () => this.takingOver,
+          settle: () => this.settling(),
+          sweep: () => this.sweeping(),
+        }),
     );
   }
 
@@ -186,6 +223,7 @@ export class Derived {
   }
 
   private *weaving(): Generator<number, void> {
+    this.makeReady();
     const steps = loomInSteps(this.record, this.schematic, undefined);
     // whoever asks for it meanwhile gets it at once
     while (!this.woven) {
@@ -193,6 +231,14 @@ export class Derived {
       if (done) this.woven = value;
       yield 0;
     }
+  }
+
+  /** Looks at what can be set in each piece, and then at what each supply gives: how far the pieces are after each step, 0 to 1. */
+  private *sweeping(): Generator<number, void> {
+    const { circuitry } = this;
+    yield* sweeping(circuitry);
+    // what a supply is asked to give is kept with the circuit
+    for (const _ of supplyLoads(circuitry)) yield 1;
   }
 
   private look(): Look {
@@ -216,7 +262,7 @@ export class Derived {
   }
 
   get loads(): SupplyLoad[] {
-    return this.once("loads", () => supplyLoads(this.circuitry));
+    return this.once("loads", () => atOnce(supplyLoads(this.circuitry)));
   }
 
   /** What can go wrong by anything that hands, trains, boards and restarts can set. */

@@ -51,7 +51,6 @@ export const barelySwitches = rule<Barely>({
   title: "By its parts' tolerances, something may not switch",
   about:
     "Supplies, resistors and coils differ from what is printed on them, and so does the least by which a relay picks up or a motor starts. What works on paper by a few tenths of a volt works in one build and not in the next, or not on a warm day. The rule looks at relays, stall motors, servos and boards' inputs that get little more than they need: how far each part of the chain may bring them, all parts independent, and in how many of such builds it is too little. A latching relay also needs its volts for some milliseconds.",
-  ahead: barelyOn,
   look: (look) => look.inThreads("barely switches", (thread) => barelyOn(look, thread)),
   subject: ({ at }) => at.device.id,
   where: ({ at }) => at.device.label,

@@ -1,3 +1,4 @@
+import type { Steps } from "../record/steps.ts";
 import type { Finding, Look, Rule, Severity } from "./rule.ts";
 import { BY_RECORD, RULES, SWEPT } from "./rules.ts";
 
@@ -7,6 +8,16 @@ const GRADES: Record<Severity, number> = { stop: 0, look: 1, note: 2 };
 export function gravestFirst(findings: readonly Finding[]): Finding[] {
   const isKept = ({ kept }: Finding) => Number(kept !== null);
   return [...findings].sort((a, b) => isKept(a) - isKept(b) || GRADES[a.severity] - GRADES[b.severity]);
+}
+
+/** What is done between the rules, in steps. */
+export interface Between {
+  /** Takes over what was known before an edit. */
+  takeOver: () => Steps<void>;
+  /** Finds out where motors go: how far it is after each step, 0 to 1. */
+  settle: () => Iterable<number>;
+  /** Looks at what can be set; that is not asked for before it has come to its end. */
+  sweep: () => Iterable<number>;
 }
 
 /**
@@ -21,16 +32,13 @@ export class Checking {
   /** Whether everything that can be set was looked at. */
   isSwept = false;
 
-  /**
-   * @param look what rules look at; that of what can be set is not asked for before `sweep` has come to its end
-   * @param settle finds out where motors go, in steps: how far it is after each, 0 to 1
-   * @param sweep looks at what can be set, in such steps too
-   */
-  constructor(look: Look, settle: () => Iterable<number>, sweep: () => Iterable<number>) {
-    this.steps = this.walk(look, settle, sweep);
+  /** @param look what rules look at */
+  constructor(look: Look, between: Between) {
+    this.steps = this.walk(look, between);
   }
 
-  private *walk(look: Look, settle: () => Iterable<number>, sweep: () => Iterable<number>): Generator<number, void> {
+  private *walk(look: Look, { takeOver, settle, sweep }: Between): Generator<number, void> {
+    for (const _ of takeOver()) yield 0;
     const grave = (rule: Rule) => GRADES[rule.gravest];
     const order = (rules: readonly Rule[]) => [...rules].sort((a, b) => grave(a) - grave(b));
     // for the first rule of the line all of it is worked out
@@ -53,14 +61,13 @@ export class Checking {
     }
   }
 
-  /** Looks for what rules find, rule by rule; thread by thread before it where one would be long. */
+  /** Looks for what rules find, rule by rule, and with each in its own steps. */
   private *lookedAt(rules: readonly Rule[], look: Look): Generator<number, void> {
     for (const [number, rule] of rules.entries()) {
-      for (const [place, thread] of rule.ahead ? look.threads.entries() : []) {
-        rule.ahead?.(look, thread);
-        yield (number + (place + 1) / look.threads.length) / rules.length;
-      }
-      this.found.set(rule, rule.run(look));
+      const steps = rule.run(look);
+      let step = steps.next();
+      for (; !step.done; step = steps.next()) yield number / rules.length;
+      this.found.set(rule, step.value);
       yield (number + 1) / rules.length;
     }
   }

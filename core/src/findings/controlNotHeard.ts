@@ -37,9 +37,9 @@ export const controlNotHeard = rule<Deaf>({
   title: "A board does not hear its control",
   about:
     "A control asks by pulling a board's input down to the board's own 0 V. Without a common 0 V between the two, without the board's supply, or with both inputs closed at once, the board understands nothing. The rule presses each control in the solved circuit and looks at the volts of the inputs.",
-  look: (look) => {
+  *look(look) {
     const found: Deaf[] = [];
-    const all = look.inThreads("deaf to controls", (thread) =>
+    const all = yield* look.inThreads("deaf to controls", (thread) =>
       controlsOf(thread).flatMap((control) => {
         const heard = heardAt(thread, control);
         const [deaf] = heard ? deafTo(look, thread, control, heard) : [];

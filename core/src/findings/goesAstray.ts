@@ -42,10 +42,10 @@ export const goesAstray = rule<Astray>({
   title: "A motor does not go where it is asked",
   about:
     "The rule throws each turnout in the solved circuit. Motors that get too little to move are named together with what their driver has to give; one that goes to the other side is turned somewhere between finger and blades: its leads, its mounting, a setting, an input.",
-  look: (look) => {
+  *look(look) {
     const weak = new Map<string, Astray>();
     const turned: Astray[] = [];
-    const all = look.inThreads("astray", (thread) => {
+    const all = yield* look.inThreads("astray", (thread) => {
       // what a unit cannot fire together, what nothing hears and what does not suit have findings of their own
       if (lacks(look, thread) || weakOn(look, thread).length > 0) return [];
       if (

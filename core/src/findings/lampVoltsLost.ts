@@ -31,9 +31,9 @@ export const lampVoltsLost = rule<Lost>({
   title: "Lamps are dim because wires take their volts",
   about:
     "Lamps that share a supply hang on wires that go on from turnout to turnout, and what each of them takes flows through all wires before it: the volts lost grow with the square of their number. No resistor cures that. The rule looks at the solved volts behind each lamp's contact where its current is below half of what it is rated for, which beside a bright one is seen; feed the far half from a supply of its own, or lay thicker wire.",
-  look: (look) => {
+  *look(look) {
     const bySupply = new Map<string, Lost>();
-    const all = look.inThreads("lamps starved", (thread) =>
+    const all = yield* look.inThreads("lamps starved", (thread) =>
       thread.lamps.flatMap((lamp) => starvedLamp(look, thread, lamp) ?? []),
     );
     for (const starved of all) {

@@ -19,9 +19,9 @@ export const latchingLocksOthers = rule<Locked>({
   title: "A control that stays put locks the others out",
   about:
     "A toggle that latches keeps asking for as long as it stands there: the throttle, a second toggle or the dispatcher cannot throw the turnout against it. Where several may throw a turnout, each control has to spring back.",
-  look: (look) => {
+  *look(look) {
     const found: Locked[] = [];
-    for (const one of look.inThreads("locks others", lockedIn)) {
+    for (const one of yield* look.inThreads("locks others", lockedIn)) {
       const known = found.find((each) => isSameControl(each.control, one.control));
       if (!known) found.push(one);
       else {

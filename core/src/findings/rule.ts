@@ -10,6 +10,7 @@ import type { EditGroup } from "../record/edits.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import { RecordError } from "../record/problems.ts";
 import type { Position } from "../record/schemas.ts";
+import type { Steps } from "../record/steps.ts";
 import type { Thread, ThreadLamp } from "../schematic/thread.ts";
 
 /** stop: will burn, short or not work. look: doubtful, or beyond good practice. note: worth knowing. */
@@ -63,10 +64,10 @@ export interface Look {
   remember: <T>(thread: Thread, what: string, make: () => T) => T;
   /**
    * What is found by looking at each thread and all that is joined to it, and at nothing else: a thread in which nothing was found is
-   * not looked at again as long as edits leave all of that alone.
+   * not looked at again as long as edits leave all of that alone. A step for each thread.
    * @param what the rule's own name for what it looks for
    */
-  inThreads: <S>(what: string, find: (thread: Thread) => S[]) => S[];
+  inThreads: <S>(what: string, find: (thread: Thread) => S[]) => Steps<S[]>;
 }
 
 interface RuleOf<S> {
@@ -79,9 +80,8 @@ interface RuleOf<S> {
   stage: FindingStage;
   /** Column of the turnout list in which they are put right; null for what is no turnout's alone. */
   column: string | null | ((subject: S) => string);
-  look: (look: Look) => S[];
-  /** Finds out of a thread, and remembers, what is long to solve for all of them at once; asked for each before it looks. */
-  ahead?: (look: Look, thread: Thread) => void;
+  /** What it finds; in steps where all of it would be long to wait for. */
+  look: (look: Look) => S[] | Steps<S[]>;
   /** What tells one finding of the rule from another; lasting identifiers only. */
   subject: (subject: S) => string;
   where: (subject: S) => string;
@@ -100,47 +100,53 @@ export interface Rule {
   about: string;
   /** Stage of the work in which its findings are put right. */
   stage: FindingStage;
-  /** What is to be done thread by thread before it is run, where that would be long to wait for. */
-  ahead?: (look: Look, thread: Thread) => void;
-  run: (look: Look) => Finding[];
+  run: (look: Look) => Steps<Finding[]>;
 }
 
 /** A rule of the product, in one file each, that reads like the sentence which the owner will see. */
 export function rule<S>(definition: RuleOf<S>): Rule {
-  const { id, title, about, stage, ahead } = definition;
+  const { id, title, about, stage } = definition;
   return {
-    ...(ahead ? { ahead } : {}),
     id,
     gravest: typeof definition.severity === "function" ? "stop" : definition.severity,
     title,
     about,
     stage,
-    run: (look) =>
-      definition.look(look).map((subject): Finding => {
-        const { severity, column } = definition;
-        const why = definition.why(subject);
-        const name = definition.subject(subject);
-        const kept = look.record.acceptances.find(
-          (a) => a.rule === id && a.subject === name && isSameCause(a.cause, causeOf(why)),
-        );
-        const caution = definition.caution?.(subject)?.caution;
-        const graded = typeof severity === "function" ? severity(subject) : severity;
-        return {
-          key: `${id}:${name}`,
-          ruleId: id,
-          severity: graded,
-          title,
-          where: definition.where(subject),
-          terminals: definition.terminals?.(subject) ?? [],
-          turnoutIds: definition.turnouts(subject).map((thread) => thread.turnout.id),
-          why,
-          remedies: offered(() => definition.remedies(subject, look)),
-          kept: graded === "stop" ? null : (kept?.reason ?? null),
-          stage,
-          column: typeof column === "function" ? column(subject) : column,
-          ...(caution ? { caution } : {}),
-        };
-      }),
+    *run(look) {
+      const looked = definition.look(look);
+      const found: Finding[] = [];
+      for (const subject of Array.isArray(looked) ? looked : yield* looked) {
+        found.push(findingOf(definition, subject, look));
+        yield;
+      }
+      return found;
+    },
+  };
+}
+
+function findingOf<S>(definition: RuleOf<S>, subject: S, look: Look): Finding {
+  const { id, title, stage, severity, column } = definition;
+  const why = definition.why(subject);
+  const name = definition.subject(subject);
+  const kept = look.record.acceptances.find(
+    (a) => a.rule === id && a.subject === name && isSameCause(a.cause, causeOf(why)),
+  );
+  const caution = definition.caution?.(subject)?.caution;
+  const graded = typeof severity === "function" ? severity(subject) : severity;
+  return {
+    key: `${id}:${name}`,
+    ruleId: id,
+    severity: graded,
+    title,
+    where: definition.where(subject),
+    terminals: definition.terminals?.(subject) ?? [],
+    turnoutIds: definition.turnouts(subject).map((thread) => thread.turnout.id),
+    why,
+    remedies: offered(() => definition.remedies(subject, look)),
+    kept: graded === "stop" ? null : (kept?.reason ?? null),
+    stage,
+    column: typeof column === "function" ? column(subject) : column,
+    ...(caution ? { caution } : {}),
   };
 }
 

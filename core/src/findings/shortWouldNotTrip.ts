@@ -8,6 +8,7 @@ import { AT_REST } from "../readings/threadReading.ts";
 import { assignmentsOfRole } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { AssignmentOf } from "../record/schemas.ts";
+import type { Steps } from "../record/steps.ts";
 import { terminalName } from "../schematic/nets.ts";
 import { isFedByTrack, powerTerminals } from "../schematic/recipes/supplyToBoard.ts";
 import { type Fitted, fitted, type Thread } from "../schematic/thread.ts";
@@ -40,7 +41,7 @@ export const shortWouldNotTrip = rule<Silent>({
   title: "A short at the far end would not shut the supply down",
   about:
     "The coin test, on paper: a short circuit at the farthest point has to draw more than the supply's breaker trips at, or 2.75 times the fuse behind it, or it goes on and heats the wire. Long thin feeders keep the current below it. The rule lays a solved short across whatever hangs farthest on each supply.",
-  look: (look) => {
+  *look(look) {
     const fed = new Map<string, Feeds[]>();
     for (const role of ["supply", "commands"] as const) {
       for (const assignment of assignmentsOfRole(look.record, role)) {
@@ -49,7 +50,9 @@ export const shortWouldNotTrip = rule<Silent>({
         else fed.set(assignment.deviceId, [assignment]);
       }
     }
-    return [...fed].flatMap(([id, feeds]) => farthest(look, fitted(look.record, id), feeds));
+    const silent: Silent[] = [];
+    for (const [id, feeds] of fed) silent.push(...(yield* farthest(look, fitted(look.record, id), feeds)));
+    return silent;
   },
   subject: ({ supply }) => supply.device.id,
   where: ({ supply }) => supply.device.label,
@@ -98,7 +101,7 @@ interface Reached {
 }
 
 /** The thing on a supply at which a short draws least, when that does not trip it. */
-function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: readonly Feeds[]): Silent[] {
+function* farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: readonly Feeds[]): Steps<Silent[]> {
   const trips = opensFrom(protectionOf(supply.type));
   if (supply.type.family !== "supply" || !Number.isFinite(trips)) return [];
   const alternating = traitsOf(supply.type).gives === "ac" ? Math.SQRT1_2 : 1;
@@ -119,10 +122,14 @@ function farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: r
   const taken = Math.abs(circuitry.prospectiveAmps(supply.device.id, "inside", AT_REST.N)) * alternating;
   const reckoned = (openVolts - taken * own) / (own + most + SHORT_OHMS);
   const far = reckoned * FAR > trips ? [] : byWire.filter(({ wire }) => wire >= most * FAR);
-  const farthest = far.slice(0, 1).flatMap(shortAt);
+  yield;
+  const shorts = far.slice(0, 1).flatMap(shortAt);
   // where the farthest draws well above what trips, those about as far do so too
-  const isWell = farthest.some(({ flows }) => flows * FAR > trips);
-  const shorts = [...farthest, ...[...(isWell ? [] : far.slice(1)), ...others].flatMap(shortAt)];
+  const isWell = shorts.some(({ flows }) => flows * FAR > trips);
+  for (const each of [...(isWell ? [] : far.slice(1)), ...others]) {
+    yield;
+    shorts.push(...shortAt(each));
+  }
   const [least] = shorts.sort((a, b) => a.flows - b.flows);
   if (!least || least.flows >= least.trips) return [];
   return [{ ...least, threads: threadsOn(record, threads, supply.device.id) }];

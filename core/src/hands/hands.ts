@@ -5,6 +5,7 @@ import { type Loom, screwIdOf } from "../loom/wire.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import type { Piece } from "../readings/piece.ts";
 import { AT_REST } from "../readings/threadReading.ts";
+import { atOnce, type Steps } from "../record/steps.ts";
 import type { Swept } from "./screen.ts";
 import { type Sweep, sweep } from "./sweep.ts";
 
@@ -14,24 +15,24 @@ const known = new WeakMap<Piece, { made: Sweep; pins: string }>();
 /** What can go wrong in each piece of a railway by anything that can be set, in the order of its pieces. */
 export function sweepsOf(circuitry: Circuitry): Sweep[] {
   const limits = pinLimits(circuitry.loom);
-  return circuitry.pieces.map((_, number) => sweepOf(circuitry, number, limits).made);
+  return circuitry.pieces.map((_, number) => atOnce(sweepOf(circuitry, number, limits)));
 }
 
-/** The same in steps: one for each piece that was not swept before, with how far it is then, 0 to 1. */
-export function* sweeping(circuitry: Circuitry): Generator<number> {
+/** The same in steps, for pieces that were not swept before: how far it is at each of them, 0 to 1. */
+export function* sweeping(circuitry: Circuitry): Generator<number, void> {
   const limits = pinLimits(circuitry.loom);
   for (const number of circuitry.pieces.keys())
-    if (sweepOf(circuitry, number, limits).isNew) yield (number + 1) / circuitry.pieces.length;
+    for (const _ of sweepOf(circuitry, number, limits)) yield number / circuitry.pieces.length;
 }
 
-function sweepOf(circuitry: Circuitry, number: number, limits: ReadonlyMap<string, number>) {
+function* sweepOf(circuitry: Circuitry, number: number, limits: ReadonlyMap<string, number>): Steps<Sweep> {
   const piece = circuitry.pieces[number] as Piece;
   const pins = limits.size === 0 ? "" : piece.wires.flatMap(({ id }) => limits.get(id) ?? []).join();
   const before = known.get(piece);
-  if (before?.pins === pins) return { made: before.made, isNew: false };
-  const made = sweep(sweptPiece(circuitry, number, limits));
+  if (before?.pins === pins) return before.made;
+  const made = yield* sweep(sweptPiece(circuitry, number, limits));
   known.set(piece, { made, pins });
-  return { made, isNew: true };
+  return made;
 }
 
 /**

@@ -3,7 +3,10 @@ import { traitsOf } from "../catalogue/traits.ts";
 import type { Circuitry } from "../readings/circuitry.ts";
 import type { RailwayState } from "../readings/states.ts";
 import { restAndMoving } from "../readings/threadReading.ts";
+import type { Steps } from "../record/steps.ts";
+import type { Fitted } from "../schematic/thread.ts";
 import { sweepsOf } from "./hands.ts";
+import type { Sweep } from "./sweep.ts";
 import { standing } from "./words.ts";
 
 /** What one supply is asked to give, whether it bears that or shuts down. Alternating supplies: effective value, reckoned from the peak as for a resistive load. */
@@ -23,35 +26,42 @@ export interface SupplyLoad {
 
 /**
  * Solved loads of all supplies: at rest, while all turnouts move, and when everything draws at once that can, every servo
- * held against its stop and as many controls held as there are fingers.
+ * held against its stop and as many controls held as there are fingers. A step for each supply.
  */
-export function supplyLoads(circuitry: Circuitry): SupplyLoad[] {
+export function* supplyLoads(circuitry: Circuitry): Steps<SupplyLoad[]> {
   const { record } = circuitry;
   const sweeps = sweepsOf(circuitry);
-  return record.devices.flatMap((device): SupplyLoad[] => {
+  const loads: SupplyLoad[] = [];
+  for (const device of record.devices) {
     const type = typeOf(record, device);
-    if (type.family !== "supply") return [];
-    const scale = traitsOf(type).gives === "ac" ? Math.SQRT1_2 : 1;
-    const inside = `${device.id}.inside`;
-    const given = (state: RailwayState) =>
-      Math.abs(circuitry.solve(inside, state)?.prospective.amps(inside) ?? 0) * scale;
-    const { rest, moving } = circuitry.remember(`taken from ${device.id}`, () => restAndMoving(given));
-    const number = circuitry.piece(inside);
-    const most = number === undefined ? undefined : sweeps[number]?.worst;
-    const looked = [
-      { worst: rest, when: "with everything at rest", blocked: false },
-      { worst: moving, when: "while all turnouts move at once", blocked: false },
-      ...(most
-        ? [
-            {
-              worst: (most.given.get(device.id) ?? 0) * scale,
-              when: standing(record, most.when),
-              blocked: most.blocked,
-            },
-          ]
-        : []),
-    ];
-    const worst = looked.reduce((a, b) => (b.worst > a.worst * (1 + 1e-6) ? b : a));
-    return [{ deviceId: device.id, rest, moving, ...worst }];
-  });
+    if (type.family !== "supply") continue;
+    loads.push(loadOf(circuitry, sweeps, { device, type }));
+    yield;
+  }
+  return loads;
+}
+
+function loadOf(circuitry: Circuitry, sweeps: readonly Sweep[], { device, type }: Fitted): SupplyLoad {
+  const scale = traitsOf(type).gives === "ac" ? Math.SQRT1_2 : 1;
+  const inside = `${device.id}.inside`;
+  const given = (state: RailwayState) =>
+    Math.abs(circuitry.solve(inside, state)?.prospective.amps(inside) ?? 0) * scale;
+  const { rest, moving } = circuitry.remember(`taken from ${device.id}`, () => restAndMoving(given));
+  const number = circuitry.piece(inside);
+  const most = number === undefined ? undefined : sweeps[number]?.worst;
+  const looked = [
+    { worst: rest, when: "with everything at rest", blocked: false },
+    { worst: moving, when: "while all turnouts move at once", blocked: false },
+    ...(most
+      ? [
+          {
+            worst: (most.given.get(device.id) ?? 0) * scale,
+            when: standing(circuitry.record, most.when),
+            blocked: most.blocked,
+          },
+        ]
+      : []),
+  ];
+  const worst = looked.reduce((a, b) => (b.worst > a.worst * (1 + 1e-6) ? b : a));
+  return { deviceId: device.id, rest, moving, ...worst };
 }

@@ -6,6 +6,7 @@ import { Derived } from "../derive.ts";
 import { completed } from "../loom/completion.ts";
 import { find } from "../record/find.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
+import { atOnce } from "../record/steps.ts";
 import { supplyLoads } from "./supplyLoads.ts";
 import { standing } from "./words.ts";
 
@@ -70,7 +71,7 @@ it("says nothing of a decoder with its motors, whatever it is told", () => {
 
 it("reckons a servo held against its stop into what its supply gives at most", () => {
   const { circuitry } = new Derived(railway(["A", "", "servo", "servo-board-4", "toggle-latching"]));
-  const load = supplyLoads(circuitry).find(({ deviceId }) => deviceId.startsWith("ps"))!;
+  const load = atOnce(supplyLoads(circuitry)).find(({ deviceId }) => deviceId.startsWith("ps"))!;
   expect(load.blocked).toBe(true);
   expect(load.worst).toBeGreaterThan(load.moving);
   expect(load.worst).toBeGreaterThan(load.rest);

@@ -1,6 +1,7 @@
 import { traitsOf } from "../catalogue/traits.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
 import type { DeviceState } from "../readings/kit.ts";
+import type { Steps } from "../record/steps.ts";
 import { type Cluster, clustersOf } from "./clusters.ts";
 import { type Choice, FINGERS, heldIn } from "./combinations.ts";
 import type { Setting } from "./levers.ts";
@@ -30,10 +31,11 @@ export interface Sweep {
 
 /**
  * Looks at everything that can be set in a piece: clusters by themselves first, between ideal rails and wires of no
- * resistance, once for each kind of cluster; what is doubtful there is solved in the piece itself.
+ * resistance, once for each kind of cluster; what is doubtful there is solved in the piece itself. A step for each of that.
  */
-export function sweep(piece: Swept): Sweep {
+export function* sweep(piece: Swept): Steps<Sweep> {
   const { clusters, nodeOf } = clustersOf(piece);
+  yield;
   const found = new Map<string, Found>();
   const note = (troubles: readonly Trouble[], when: () => Found["when"], all = false) => {
     for (const trouble of troubles) {
@@ -41,19 +43,30 @@ export function sweep(piece: Swept): Sweep {
       if (!found.has(key)) found.set(key, { ...trouble, when: when(), all });
     }
   };
-  const kinds = clusters.map((cluster) => screen(piece, cluster, nodeOf));
+  const kinds: Screened[] = [];
+  for (const cluster of clusters) {
+    kinds.push(screen(piece, cluster, nodeOf));
+    yield;
+  }
   for (const [index, cluster] of clusters.entries()) {
     const { choices, doubtful } = kinds[index] as Screened;
     for (const number of doubtful) {
       const choice = choices[number] as Choice;
       const troubles = troublesAt(piece, statesWith(piece, [[cluster, choice]]));
-      for (const trouble of troubles) note([trouble], () => neededFor(piece, cluster, choice, trouble));
+      yield;
+      for (const trouble of troubles) {
+        note([trouble], () => neededFor(piece, cluster, choice, trouble));
+        yield;
+      }
     }
   }
   note(troublesAt(piece, piece.states), () => []);
+  yield;
   const { states, when } = worstOf(piece, clusters, kinds);
   note(troublesAt(piece, states), () => when, true);
+  yield;
   note(backFeeds(piece), () => []);
+  yield;
   const worst = { when, blocked: states.some(({ blocked }) => blocked), given: givenIn(piece, states) };
   return { found: [...found.values()], worst };
 }

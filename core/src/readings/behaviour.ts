@@ -2,6 +2,7 @@ import { type DeviceType, numbered } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import type { Told } from "../events/told.ts";
 import type { Device, Position } from "../record/schemas.ts";
+import type { Steps } from "../record/steps.ts";
 import { sideMade } from "../schematic/recipes/controlSides.ts";
 import { wantedRail } from "../schematic/recipes/frogFeed.ts";
 import type { Thread, ThreadLamp, ThreadMotor } from "../schematic/thread.ts";
@@ -58,12 +59,12 @@ export class Behaviour {
   }
 
   /**
-   * Takes over what was found out before an edit.
+   * Takes over what was found out before an edit: a step for each motor that it touched.
    * @param touches whether the edit touched the piece that holds an element
    * @returns the motors that are still there and go elsewhere now, or may, where so many throws are to be solved that the rest are
    *   left until each is asked for; null when boards hear something else, so that nothing is known
    */
-  takeOver(previous: Behaviour, touches: (elementId: string) => boolean): Set<string> | null {
+  *takingOver(previous: Behaviour, touches: (elementId: string) => boolean): Steps<Set<string> | null> {
     this.went.clear();
     this.hearing.forget();
     this.charges.clear();
@@ -80,6 +81,7 @@ export class Behaviour {
         continue;
       }
       const now = untouched ? to : this.findOutGoesTo(motor, thread, asked, by);
+      if (!untouched) yield;
       this.went.set(key, { motorId, asked, by, to: now });
       if (now !== to) elsewhere.add(motorId);
     }

@@ -7,6 +7,7 @@ import { laidWires } from "../loom/laidWires.ts";
 import type { Loom } from "../loom/wire.ts";
 import type { RailwayRecord } from "../record/kinds.ts";
 import type { Device, Position } from "../record/schemas.ts";
+import type { Steps } from "../record/steps.ts";
 import { isWiredAlike, turnsAlike } from "../record/unchanged.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import type { ThreadLamp } from "../schematic/thread.ts";
@@ -51,8 +52,10 @@ export class Circuitry implements Solver {
   private readonly spreads = new Spreads();
   private readonly live = new WeakMap<OperatingPoint, readonly string[]>();
   private readonly pulses: CoilPulses;
+  /** Numbers of the pieces that are new or otherwise than before an edit; null where nothing is known to be as it was. */
+  private readonly changed: Set<number> | null = null;
 
-  /** @param previous the same railway before an edit, whose solutions are taken over where they still hold */
+  /** @param previous the same railway before an edit, whose solutions can be taken over where they still hold */
   constructor(
     readonly record: RailwayRecord,
     readonly schematic: Schematic,
@@ -78,7 +81,7 @@ export class Circuitry implements Solver {
       const { cut, changed } = withWires(previous.cut, previous.loom, loom);
       this.cut = cut;
       this.solving = new Solving(cut, this.roles, this.behaviour);
-      this.takeOver(previous, changed);
+      this.changed = changed;
       return;
     }
     this.roles = new Roles(record, schematic, previous?.roles);
@@ -96,8 +99,7 @@ export class Circuitry implements Solver {
     this.cut = previous && sharesAlike ? cutAfter(previous.cut, devices, loom) : cutIntoPieces(devices, loom);
     this.solving = new Solving(this.cut, this.roles, this.behaviour);
     if (previous && sharesAlike && turnsAlike(record, previous.record) && liesAlike(record, previous.record))
-      this.takeOver(previous, this.changedSince(previous));
-    this.roles.forgetBefore();
+      this.changed = this.changedSince(previous);
   }
 
   /** Numbers of the pieces that were cut anew, or in which a device does something else than before an edit. */
@@ -114,14 +116,19 @@ export class Circuitry implements Solver {
    * Takes over what was found out before an edit, in the pieces that it left alone. What goes on in a piece depends on
    * others through where motors go, what boards hear and which relays pick up: pieces in which contacts follow a motor that
    * goes elsewhere now are looked at anew as well, and so on; where boards or relays could do something else, everything is.
-   * @param changed numbers of the pieces that are new or otherwise than before
+   * Nothing may be asked of the circuit before that is done.
    */
-  private takeOver(previous: Circuitry, changed: Set<number>): void {
+  *takingOver(previous: Circuitry): Steps<void> {
+    if (this.changed) yield* this.takeOver(previous, this.changed);
+    this.roles.forgetBefore();
+  }
+
+  private *takeOver(previous: Circuitry, changed: Set<number>): Steps<void> {
     const touches = (key: string) => changed.has(this.cut.pieceOf.get(key) ?? -1);
     for (;;) {
       const now = [...changed].flatMap((number) => this.cut.pieces[number]?.members ?? []);
       const relays = now.filter(({ type }) => switchedBy(type) !== null);
-      const elsewhere = this.behaviour.takeOver(previous.behaviour, touches);
+      const elsewhere = yield* this.behaviour.takingOver(previous.behaviour, touches);
       if (!elsewhere) return;
       const followers = [...elsewhere].flatMap((id) => this.roles.following(id));
       const before = changed.size;

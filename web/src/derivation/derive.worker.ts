@@ -33,6 +33,7 @@ import {
 import { expose } from "comlink";
 import { changeOf, type Overview, type OverviewChange, overviewOf, partOf } from "./overview.ts";
 import { receivedRecord, type SentRecord, workedOn } from "./sentRecord.ts";
+import { DEAF, Turns } from "./turns.ts";
 
 /** What a screen needs besides the whole railway's results. */
 export interface Focus {
@@ -102,44 +103,53 @@ const MOST_SENT = 5000;
 
 /**
  * Goes on looking for findings; before loom and circuit are made, no further than what the record alone tells, or than to their being
- * made. @returns how far it is
+ * made. @returns what does so until a time, and how far it is then
  */
-function go(of: Derived, milliseconds: number): number {
-  const until = performance.now() + milliseconds;
+function going(of: Derived): (until: number) => { made: number; isDone: boolean } {
   const { checking, isCut } = of;
   const { isAtCircuit } = checking;
   const hasComeOn = () => !isCut && (isAtCircuit ? of.isCut : checking.isAtCircuit);
-  return checking.go((far) => {
-    beat(far);
-    return performance.now() > until || hasComeOn();
-  });
+  return (until) => {
+    const made = checking.go((far) => {
+      beat(far);
+      return performance.now() > until || hasComeOn();
+    });
+    return { made, isDone: made === 1 || hasComeOn() };
+  };
 }
 
+const turns = new Turns();
+
 /** Goes on looking for findings, and says what came of it. */
-function part(of: Derived, milliseconds: number): OverviewChange {
+async function part(of: Derived, milliseconds: number): Promise<OverviewChange> {
   // what was found while it was read is told at once
   const isNew = sent === null && of.checking.share > 0;
-  const share = isNew ? of.checking.share : go(of, milliseconds);
+  const share = isNew ? of.checking.share : await turns.go(performance.now() + milliseconds, going(of));
+  // nothing is to be told before it is known what an edit left as it was
+  if (sent && !of.isReady) return changeOf(sent, sent, 0);
   const now = overviewOf(of, sent);
   const next = partOf(now, sent, MOST_SENT);
   const change = changeOf(next, sent, next === now ? share : Math.min(share, LAST));
   sent = next;
-  if (share < 1) setTimeout(goAhead, 0, of);
+  if (share < 1) setTimeout(goAhead, 0, of, performance.now() + AHEAD);
   return change;
 }
 
 /** Longest that is gone on with while the window takes what was sent, milliseconds. */
 const AHEAD = 100;
 
-function goAhead(of: Derived): void {
-  if (of === derived) go(of, AHEAD);
+function goAhead(of: Derived, until: number): void {
+  const now = performance.now();
+  if (of !== derived || now >= until) return;
+  const { isDone } = going(of)(Math.min(until, now + DEAF));
+  if (!isDone) setTimeout(goAhead, 0, of, until);
 }
 
 /** Share that is told while all is checked but not all is sent. */
 const LAST = 0.999;
 
 /** Longest that a remedy is tried before it is asked whether something else is wanted, milliseconds. */
-const TRIED = 60;
+const TRIED = 40;
 
 /** The remedy that is being tried. */
 let trial: Trial | null = null;
@@ -160,14 +170,14 @@ const worker = {
     const { record } = JSON.parse(new TextDecoder().decode(bytes)) as OpenRailway;
     received = workedOn(record);
     derived = new Derived(received);
-    go(derived, FIRST_PART);
+    going(derived)(performance.now() + FIRST_PART);
   },
 
   /**
    * The railway as far as it is checked within a moment; the rest is asked for by `more`.
    * @param anew everything is wanted, not only what changed since the last answer
    */
-  overview(record: SentRecord, anew: boolean): OverviewChange {
+  async overview(record: SentRecord, anew: boolean): Promise<OverviewChange> {
     received = receivedRecord(record, received);
     if (received !== derived?.record) {
       // what is new was copied on its way here
@@ -180,8 +190,13 @@ const worker = {
   },
 
   /** What was found since the last answer; null while nothing is derived. */
-  more(): OverviewChange | null {
+  async more(): Promise<OverviewChange | null> {
     return derived && part(derived, PART);
+  },
+
+  /** Another question waits: what is worked on is answered with what there is. */
+  hurry(): void {
+    turns.hurry();
   },
 
   focus({ turnoutId, thrown, by, moment, red, black, range, kind, lamp, ...before }: Focus): FocusResult {

@@ -48,6 +48,7 @@ function slowWorker() {
     proving: () => answer("proving", {}),
     openEnds: () => answer("open ends", 3),
     cures: (_key: string, label: string) => answer(`cures ${label}`, true),
+    hurry: async () => {},
   } as unknown as AskWorker;
   const release = async () => {
     waiting.shift()?.();
@@ -78,6 +79,7 @@ const quickWorker = (overview?: (record: RailwayRecord) => Promise<unknown>) =>
     proving: async () => ({}),
     openEnds: async () => 0,
     consequences: async () => ({ cured: [] }),
+    hurry: async () => {},
   }) as unknown as AskWorker;
 
 const soon = () => new Promise((done) => setTimeout(done, 5));
@@ -189,6 +191,47 @@ it("leaves the rest of a checking when another record is wanted", async () => {
   await soon();
   expect(asked).toEqual(["A", "more", "B"]);
   expect(latest()).toMatchObject({ state: "checked", overview: { complete: ["B"] } });
+});
+
+it("hurries its worker when something else is wanted than what it works on", async () => {
+  const { asked, worker, release } = slowWorker();
+  const hurry = vi.fn(async () => {});
+  const { subject } = deriver({ ...worker, hurry });
+  const given = record("A");
+  subject.want("a", given, FOCUS);
+  subject.want("a", given, FOCUS);
+  expect(hurry).not.toHaveBeenCalled();
+  subject.want("a", given, { ...FOCUS, turnoutId: "y1" });
+  expect(hurry).toHaveBeenCalledTimes(1);
+  subject.want("a", record("B"), FOCUS);
+  expect(hurry).toHaveBeenCalledTimes(2);
+  for (let answer = 0; answer < 6; answer++) await release();
+  expect(asked).toEqual(["overview A", "overview B", "focus null", "proving", "open ends"]);
+  subject.want("a", record("C"), FOCUS);
+  expect(hurry).toHaveBeenCalledTimes(2);
+});
+
+it("reads the thread that is looked at only when it is known what an edit left as it was", async () => {
+  const asked: string[] = [];
+  const shares = [0.5, 1];
+  const worker = {
+    ...quickWorker(async ({ railway }) => changed(railway.name, railway.name === "A" ? 1 : 0)),
+    more: async () => {
+      asked.push("more");
+      return changed("B", shares.shift());
+    },
+    focus: async () => {
+      asked.push("focus");
+      return {};
+    },
+  } as unknown as AskWorker;
+  const { subject, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS);
+  await soon();
+  subject.want("a", record("B"), FOCUS);
+  await soon();
+  expect(asked).toEqual(["focus", "more", "focus", "more"]);
+  expect(latest()).toMatchObject({ state: "checked" });
 });
 
 it("drops what was wanted in between, and never shows an older result after a newer wish", async () => {

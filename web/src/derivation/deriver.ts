@@ -27,7 +27,7 @@ export const NO_RESULTS: Results = {
 
 /** The worker as it is called from here: each answer comes later. */
 export type AskWorker = {
-  [K in keyof DeriveWorker]: (...given: Parameters<DeriveWorker[K]>) => Promise<ReturnType<DeriveWorker[K]>>;
+  [K in keyof DeriveWorker]: (...given: Parameters<DeriveWorker[K]>) => Promise<Awaited<ReturnType<DeriveWorker[K]>>>;
 };
 
 /** A worker that runs, until it is stopped or dies. */
@@ -90,6 +90,8 @@ export class Deriver {
   private results = NO_RESULTS;
   /** The latest overview that came, shown or not: the worker sends only what changed since. */
   private base: Overview | null = null;
+  /** How far its checking was then, 0 to 1. */
+  private share = 0;
   /** The record that the worker has. */
   private sent: RailwayRecord | null = null;
   private worker: (RunningWorker & { death: Promise<never>; end: (why: string) => void }) | null = null;
@@ -103,6 +105,8 @@ export class Deriver {
   want(railwayId: string | null, record: RailwayRecord | null, focus: Focus): void {
     const other = railwayId !== this.wanted.railwayId;
     const changed = other || record !== this.wanted.record;
+    // what is wanted now is asked as soon as the question before it is answered
+    if (this.running && (changed || focus !== this.wanted.focus)) void this.worker?.ask.hurry();
     this.wanted = { railwayId, record, focus };
     if (other || !record) {
       this.done = nothingDone();
@@ -257,6 +261,7 @@ export class Deriver {
   /** Takes a part of the overview. @param isWanted its record is the one that is wanted */
   private take(change: OverviewChange, isWanted: boolean): void {
     this.base = withChange(this.base, change);
+    this.share = change.share;
     const isAll = change.share === 1;
     if (isAll) this.done.checked = this.done.record;
     if (!isWanted) return;
@@ -268,8 +273,8 @@ export class Deriver {
   private async step(): Promise<boolean> {
     const { railwayId, record, focus } = this.wanted;
     if (!record) return false;
-    // the thread that is looked at is read in the circuit, and so after it is made
-    const isCut = this.done.checked === record || !this.base?.coming.includes("boards");
+    // the thread that is looked at is read in the circuit, and so after it is made, or taken over from before an edit
+    const isCut = this.done.checked === record || (this.share > 0 && !this.base?.coming.includes("boards"));
     const isWanted = () => this.wanted.record === record && this.wanted.railwayId === railwayId;
     try {
       if (record !== this.done.record) {
