@@ -46,23 +46,23 @@ const MOST_NAMED = 4;
 
 function crowdedIn({ loom, schematic }: Look["circuitry"], threads: Look["threads"]): Crowded[] {
   const wiresAt = wiresByEnd(loom);
+  const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind !== "screws" ? [`${id}/1`] : [])));
   const crowded = [...crowdedEnds(loom)].flatMap((key) => {
     const [first] = wiresAt.get(key) ?? [];
-    return first ? [{ key, first }] : [];
+    return first && !splices.has(key) ? [{ key, first }] : [];
   });
   if (crowded.length === 0) return [];
   // by their first wires, whatever edits came before
   crowded.sort(
     (a, b) => a.first.number - b.first.number || Number(a.first.to.key === a.key) - Number(b.first.to.key === b.key),
   );
-  const splices = new Set(loom.strips.flatMap(({ id, kind }) => (kind !== "screws" ? [`${id}/1`] : [])));
   const named = new Set(crowded.map(({ first }) => first.net));
   const nets = new Map(schematic.nets.flatMap((net) => (named.has(net.id) ? [[net.id, net] as const] : [])));
   return crowded.flatMap(({ key }): Crowded[] => {
     const wires = wiresAt.get(key) ?? [];
     const [wire] = wires;
     const net = nets.get(wire?.net ?? "");
-    if (!wire || !net || splices.has(key)) return [];
+    if (!wire || !net) return [];
     const end = wire.from.key === key ? wire.from : wire.to;
     const own = threads.filter((thread) => end.of && devicesOfThread(thread).includes(end.of.deviceId));
     return [{ name: end.name, key, net, wires, threads: own }];

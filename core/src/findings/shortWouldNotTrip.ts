@@ -119,7 +119,10 @@ function* farthest({ record, circuitry, threads }: Look, supply: Fitted, feeds: 
   const most = byWire[0]?.wire ?? 0;
   const { openVolts, ohms: own } = sourceOf(supply.type);
   // loads take no more beside a short than without one, so that at least this is left for it
-  const taken = Math.abs(circuitry.prospectiveAmps(supply.device.id, "inside", AT_REST.N)) * alternating;
+  const given = circuitry.remember(`given at rest by ${supply.device.id}`, () =>
+    circuitry.prospectiveAmps(supply.device.id, "inside", AT_REST.N),
+  );
+  const taken = Math.abs(given) * alternating;
   const reckoned = (openVolts - taken * own) / (own + most + SHORT_OHMS);
   const far = reckoned * FAR > trips ? [] : byWire.filter(({ wire }) => wire >= most * FAR);
   yield;
