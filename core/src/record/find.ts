@@ -166,8 +166,8 @@ export function assignmentsOfRole<R extends Role>({ assignments }: RailwayRecord
 const NONE: readonly Assignment[] = [];
 
 /** Turnouts in the owner's order. */
-export function turnoutsInOrder(record: RailwayRecord): Turnout[] {
-  return [...record.turnouts].sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+export function turnoutsInOrder({ turnouts }: Pick<RailwayRecord, "turnouts">): Turnout[] {
+  return [...turnouts].sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 
 /**

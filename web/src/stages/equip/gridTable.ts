@@ -1,4 +1,4 @@
-import { COLUMNS, type Finding, type RailwayRecord, type Turnout, turnoutsInOrder } from "@alderman/core";
+import { COLUMNS, type Finding, type RailwayRecord, type Turnout, turnoutsInOrder, type Zone } from "@alderman/core";
 import {
   type ColumnDef,
   columnFilteringFeature,
@@ -71,6 +71,7 @@ export interface GridRecord {
 }
 
 const NO_VERDICTS: ReadonlyMap<string, Verdict> = new Map();
+const NO_RECORDS: GridRecord[] = [];
 
 const ORDER = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
 
@@ -128,25 +129,31 @@ export function useGridTable(
   look: Look,
   setLook: Dispatch<SetStateAction<Look>>,
 ) {
+  const { text, show } = look;
+  const filter = useMemo(() => (text.trim() === "" && show === "all" ? undefined : { text, show }), [text, show]);
+  const { turnouts } = record;
+  const inOrder = useMemo(() => turnoutsInOrder({ turnouts }), [turnouts]);
+  // in the owner's order without any left out the table has nothing to work on, which takes a while for thousands
+  const isPlain = filter === undefined && look.sorting.length === 0 && !look.grouped;
   const data = useMemo(
     () =>
-      turnoutsInOrder(record).map(
-        (turnout): GridRecord => ({
-          turnout,
-          get texts() {
-            return textsOf(record, turnout);
-          },
-          verdicts: verdicts.get(turnout.movesWith ?? turnout.id) ?? NO_VERDICTS,
-        }),
-      ),
-    [record, verdicts],
+      isPlain
+        ? NO_RECORDS
+        : inOrder.map(
+            (turnout): GridRecord => ({
+              turnout,
+              get texts() {
+                return textsOf(record, turnout);
+              },
+              verdicts: verdicts.get(turnout.movesWith ?? turnout.id) ?? NO_VERDICTS,
+            }),
+          ),
+    [isPlain, inOrder, record, verdicts],
   );
   const keep =
     <K extends "sorting" | "columnVisibility" | "columnSizing">(name: K) =>
     (next: Look[K] | ((now: Look[K]) => Look[K])) =>
       setLook((now) => ({ ...now, [name]: typeof next === "function" ? next(now[name]) : next }));
-  const { text, show } = look;
-  const filter = useMemo(() => (text.trim() === "" && show === "all" ? undefined : { text, show }), [text, show]);
   const narrow = useNarrow();
   const visibility = useMemo(
     () => ({ ...(narrow ? SPARED : {}), ...look.columnVisibility }),
@@ -170,8 +177,12 @@ export function useGridTable(
     onColumnVisibilityChange: keep("columnVisibility"),
     onColumnSizingChange: keep("columnSizing"),
   });
-  const rows = table.getSortedRowModel().rows;
-  const items = useMemo(() => itemsOf(record, rows, look.grouped), [record, rows, look.grouped]);
+  const { rows } = table.getSortedRowModel();
+  const { zones } = record;
+  const items = useMemo(
+    () => (isPlain ? turnoutItems(inOrder) : itemsOf(zones, rows, look.grouped)),
+    [isPlain, inOrder, zones, rows, look.grouped],
+  );
   const columns = COLUMNS.filter(({ id }) => visibility[id] !== false);
   return { table, items, columns };
 }
@@ -183,17 +194,23 @@ interface SortedRow {
   subRows: readonly SortedRow[];
 }
 
+/** Rows of turnouts, one after the other. @param before how many there are before them */
+function turnoutItems(turnouts: readonly Turnout[], before = 0): GridItem[] {
+  return turnouts.map((turnout, index) => ({ kind: "turnout", turnout, row: before + index }));
+}
+
 /** The rows as they are drawn, zone by zone in the owner's order when they are grouped. */
-function itemsOf(record: RailwayRecord, rows: readonly SortedRow[], grouped: boolean): GridItem[] {
-  let row = 0;
-  const turnouts = (of: readonly SortedRow[]): GridItem[] =>
-    of.map(({ original: { turnout } }) => ({ kind: "turnout", turnout, row: row++ }));
-  if (!grouped) return turnouts(rows);
-  const zones = new Map(record.zones.map((zone) => [zone.id, zone]));
-  const groups = rows.map(({ subRows }) => ({ subRows, zone: zones.get(subRows[0]?.original.turnout.zoneId ?? "") }));
+function itemsOf(zones: readonly Zone[], rows: readonly SortedRow[], grouped: boolean): GridItem[] {
+  const turnouts = (of: readonly SortedRow[]) => of.map(({ original: { turnout } }) => turnout);
+  if (!grouped) return turnoutItems(turnouts(rows));
+  const zoneOf = new Map(zones.map((zone) => [zone.id, zone]));
+  const groups = rows.map(({ subRows }) => ({ subRows, zone: zoneOf.get(subRows[0]?.original.turnout.zoneId ?? "") }));
   groups.sort((a, b) => (a.zone?.order ?? Number.POSITIVE_INFINITY) - (b.zone?.order ?? Number.POSITIVE_INFINITY));
+  let before = 0;
   return groups.flatMap(({ zone, subRows }) => {
     const name = zone ? (zone.name ? `${zone.label}, ${zone.name}` : zone.label) : "No zone";
-    return [{ kind: "zone", title: `${name} (${subRows.length})` }, ...turnouts(subRows)];
+    const items = turnoutItems(turnouts(subRows), before);
+    before += subRows.length;
+    return [{ kind: "zone", title: `${name} (${subRows.length})` }, ...items];
   });
 }
