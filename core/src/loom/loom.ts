@@ -109,15 +109,18 @@ function* weaving(record: RailwayRecord, { nets, threads }: Schematic, earlier: 
   const moved = old && known ? { ...movedBetween(old, record), bundled: changed } : NOTHING_MOVED;
   const woven = yield* wovenAfter(record, nets, bundles, shelf, moved, known?.woven ?? new Map());
   yield;
-  const { wires, fresh } = numbered(record, woven, threads, shelf, known);
+  const { wires, fresh } = yield* numbered(record, woven, threads, shelf, known);
+  yield;
   weavings.set(record, {
     ...{ netOf, bundles, wires, fresh },
     woven: new Map(woven.map((each) => [each.strand.net, each])),
   });
   const idle = idleOf(record, bundles, woven);
+  yield;
   const before = earlier?.loom;
   const isInUseAlike = before && known && isUsedAlike(woven, known.woven, gone, change);
   const { strips, cables } = isInUseAlike ? before : shelf.inUse;
+  yield;
   const loom: Loom = {
     wires: asBefore(wires, before?.wires),
     passages: asBefore(

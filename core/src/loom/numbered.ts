@@ -1,5 +1,6 @@
 import type { RailwayRecord } from "../record/kinds.ts";
 import { type Wire as Fact, standingOfWire } from "../record/made.ts";
+import type { Steps } from "../record/steps.ts";
 import type { Net } from "../schematic/nets.ts";
 import type { Schematic } from "../schematic/schematic.ts";
 import { ohmsPerMetre } from "../units/gauge.ts";
@@ -17,18 +18,22 @@ interface Numbered {
 
 /**
  * Wires with their numbers: those of the record keep theirs, new ones get the first that are free, in the owner's order of
- * turnouts. Strands that were numbered from the record before are left alone.
+ * turnouts. Strands that were numbered from the record before are left alone. A step for some thousands.
  * @returns all wires by their numbers, and those that the record does not hold
  */
-export function numbered(
+export function* numbered(
   record: RailwayRecord,
   woven: readonly Woven[],
   threads: Schematic["threads"],
   shelf: Shelf,
   before: Numbered | undefined,
-): { wires: Wire[]; fresh: Wire[] } {
+): Steps<{ wires: Wire[]; fresh: Wire[] }> {
   const open = before ? woven.filter((one) => before.woven.get(one.strand.net) !== one) : woven;
-  const lacking = open.flatMap((one) => fromRecord(record, one, shelf));
+  const lacking: { one: Woven; index: number }[] = [];
+  for (const [place, one] of open.entries()) {
+    if (place % STRANDS_A_STEP === STRANDS_A_STEP - 1) yield;
+    lacking.push(...fromRecord(record, one, shelf));
+  }
   const fresh = lacking.length === 0 ? [] : numberFresh(record, woven, lacking, threads, shelf);
   const come = open.flatMap(({ wires }) => wires);
   if (!before) return { wires: come.sort((a, b) => a.number - b.number), fresh };
@@ -44,6 +49,8 @@ export function numbered(
     fresh,
   };
 }
+
+const STRANDS_A_STEP = 4_000;
 
 /** Gives links that the record knows no wire of the first free numbers. */
 function numberFresh(
