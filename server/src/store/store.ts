@@ -4,11 +4,9 @@ import {
   atOnce,
   type Change,
   type Clash,
-  complete,
   completed,
   completionOf,
   type Edit,
-  type Edited,
   type EditGroup,
   edit,
   find,
@@ -20,7 +18,6 @@ import {
   type Origin,
   openEnds,
   type Planned,
-  planning,
   type RailwayRecord,
   recordError,
   type Steps,
@@ -33,6 +30,7 @@ import { inTurns } from "../inTurns.ts";
 import { UnreadableRowError } from "./codec.ts";
 import { lookThrough } from "./database.ts";
 import { type HistoryGroup, historyStatements, NO_STACKS, type Stacks, turned } from "./history.sql.ts";
+import { type Current, Plans } from "./plans.ts";
 import { Recent } from "./recent.ts";
 import { recordStatements } from "./record.sql.ts";
 
@@ -84,12 +82,6 @@ export const OTHER_DATABASE = Symbol("another database");
 /** Name under which `changes` emits what windows of a railway did not keep. */
 export const clashesOf = (id: string) => `clash ${id}`;
 
-/** A railway as it stands. */
-interface Current {
-  revision: number;
-  record: RailwayRecord;
-}
-
 /** Keeps railways and their history. Each group of edits is one transaction; when it returns, the edit is on disk. */
 export class Store {
   /** Emits a railway's identifier with a `Change` after each group, and with null when it is removed. */
@@ -98,10 +90,7 @@ export class Store {
   private records!: ReturnType<typeof recordStatements>;
   private history!: ReturnType<typeof historyStatements>;
   private readonly cache = new Recent<Current>(RAILWAYS_KEPT);
-  /** What was derived of a railway's record when its loom was completed last, and the revision that holds it. */
-  private readonly planned = new Recent<{ planned: Planned; revision: number }>(RAILWAYS_KEPT);
-  /** Records for which planning has begun. */
-  private readonly underWay = new WeakSet<object>();
+  private readonly plans: Plans;
   /** What could be undone and redone of railways that were asked about, at a revision. */
   private readonly stacks = new Recent<Stacks & { revision: number }>(STACKS_KEPT);
   private listStatement!: Database.Statement;
@@ -117,15 +106,16 @@ export class Store {
   constructor(
     database: Database.Database,
     private readonly later: (steps: Steps<void>) => void = inTurns,
-    private readonly large = LARGE,
+    large = LARGE,
   ) {
+    this.plans = new Plans(RAILWAYS_KEPT, large);
     this.use(database);
   }
 
   /** Goes on with another database; whoever listens is let go, and asks anew. */
   use(database: Database.Database): void {
     this.database = database;
-    for (const known of [this.cache, this.planned, this.stacks]) known.clear();
+    for (const known of [this.cache, this.plans, this.stacks]) known.clear();
     this.records = recordStatements(database);
     this.history = historyStatements(database);
     this.listStatement = database.prepare(
@@ -214,21 +204,13 @@ export class Store {
    */
   *planAhead(id: string): Steps<void> {
     const cached = this.cache.get(id);
-    if (!cached || this.isPlanned(id, cached.revision) || this.underWay.has(cached)) return;
-    this.underWay.add(cached);
+    if (!cached) return;
     try {
-      const steps = planning(cached.record, this.planned.get(id)?.planned);
-      for (let next = steps.next(); this.cache.get(id) === cached; next = steps.next()) {
-        if (next.done) return yield* this.follow(id, cached, next.value);
-        yield;
-      }
+      const planned = yield* this.plans.ahead(id, cached, () => this.cache.get(id) === cached);
+      if (planned) yield* this.follow(id, cached, planned);
     } catch {
       // nobody waits for this: the next edit meets the same, and says so to who made it
     }
-  }
-
-  private isPlanned(id: string, revision: number): boolean {
-    return this.planned.get(id)?.revision === revision;
   }
 
   /**
@@ -237,7 +219,6 @@ export class Store {
    */
   private *follow(id: string, cached: Current, planned: Planned): Steps<void> {
     const { revision, record } = cached;
-    this.planned.set(id, { planned, revision });
     const { undo, redo } = this.stacksOf(id);
     const about = undo.at(-1);
     if (about === undefined || redo.length > 0) return;
@@ -325,7 +306,7 @@ export class Store {
     if (this.revisionStatement.get(id) === undefined) throw new NoRailwayError();
     this.removeStatement.run(id);
     this.cache.delete(id);
-    this.planned.delete(id);
+    this.plans.delete(id);
     this.stacks.delete(id);
     this.changes.emit(id, null);
   }
@@ -358,7 +339,7 @@ export class Store {
         if (now.revision !== revision) throw new StaleError(now.revision);
         const { words, edits: given, about } = make();
         const edited = edit(now.record, given);
-        const { edits, record, inverses, planned } = this.withLoom(id, given, edited);
+        const { edits, record, inverses, planned } = this.plans.along(id, given, edited);
         this.write(id, edits, now.record, record);
         const at = new Date().toISOString();
         this.advanceStatement.run(revision + 1, at, id);
@@ -371,32 +352,12 @@ export class Store {
     const made = next.group.revision;
     this.cache.set(id, { revision: made, record: next.record });
     // a plan holds what was planned for the revision before it
-    const planned = next.planned ?? (origin === "plan" ? this.planned.get(id)?.planned : null);
-    if (planned) this.planned.set(id, { planned, revision: made });
+    const planned = next.planned ?? (origin === "plan" ? this.plans.of(id) : null);
+    if (planned) this.plans.keep(id, planned, made);
     const change = this.changeOf(id, next.group);
     this.changes.emit(id, change);
-    if (!this.isPlanned(id, made)) this.later(this.planAhead(id));
+    if (!this.plans.isAt(id, made)) this.later(this.planAhead(id));
     return change;
-  }
-
-  /**
-   * A group of edits with what they propose of the loom, so that one undo takes both back; a large railway is planned afterwards.
-   * @returns what was derived for that besides, which is among what differs when it is planned next
-   */
-  private withLoom(
-    id: string,
-    edits: readonly Edit[],
-    { record, inverses }: Edited,
-  ): Edited & { edits: Edit[]; planned: Planned | null } {
-    const alone = { edits: [...edits], record, inverses };
-    if (record.turnouts.length >= this.large) return { ...alone, planned: null };
-    const { edits: proposed, planned } = complete(record, this.planned.get(id)?.planned);
-    if (proposed.length === 0) return { ...alone, planned };
-    const whole = edit(record, proposed);
-    return {
-      ...{ edits: [...edits, ...proposed], record: whole.record, inverses: [...whole.inverses, ...inverses] },
-      planned,
-    };
   }
 
   private changeOf(id: string, { revision, stamp, words, origin, edits }: Omit<HistoryGroup, "inverses">): Change {
