@@ -136,6 +136,16 @@ it("finds out where the motors of one thread go in a step, so that an edit never
   expect(Math.max(...inStep)).toBeLessThanOrEqual(2 * Math.max(...motors));
 });
 
+it("is never at its end when a step has failed", () => {
+  const derived = new Derived(MISTAKES["short-by-hands"]!());
+  vi.spyOn(derived, "settling").mockImplementation(() => {
+    throw new Error("It cannot be solved.");
+  });
+  for (const _ of [1, 2]) expect(() => derived.findings).toThrow("It cannot be solved.");
+  expect(derived.checking.share).toBeLessThan(1);
+  vi.restoreAllMocks();
+});
+
 /** The most states that are solved in one step of the checking. @param turnouts of a railway on as few supplies as it can do with */
 function mostInOneStep(turnouts: number): number {
   const derived = new Derived(completed(onSharedSupplies(clubRailway(400, turnouts))));

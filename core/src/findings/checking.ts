@@ -29,6 +29,8 @@ export class Checking {
   private readonly found = new Map<Rule, Finding[]>();
   private readonly steps: Iterator<number, void>;
   private far = 0;
+  /** What a step failed by. */
+  private failure: { error: unknown } | null = null;
   /** Whether everything that can be set was looked at. */
   isSwept = false;
 
@@ -76,14 +78,25 @@ export class Checking {
    * Goes on until everything is looked at or somebody waits.
    * @param isWaiting is asked after each step, with how far it is, 0 to 1
    * @returns how far it is; 1 when everything is looked at
+   * @throws what a step failed by, each time: what is left was not looked at
    */
   go(isWaiting: (share: number) => boolean): number {
     while (this.far < 1) {
-      const { done, value } = this.steps.next();
+      const { done, value } = this.next();
       this.far = done ? 1 : Math.min(value, LAST);
       if (isWaiting(this.far)) break;
     }
     return this.far;
+  }
+
+  private next(): IteratorResult<number, void> {
+    if (this.failure) throw this.failure.error;
+    try {
+      return this.steps.next();
+    } catch (error) {
+      this.failure = { error };
+      throw error;
+    }
   }
 
   /** How far it is, 0 to 1; 1 when everything is looked at. */
