@@ -50,6 +50,7 @@ export function* numbered(
   };
 }
 
+/** Strands that are looked up in the record in a step: some tenths of a second on a slow machine. */
 const STRANDS_A_STEP = 4_000;
 
 /** Gives links that the record knows no wire of the first free numbers. */

@@ -17,12 +17,13 @@ const verdicts = cellVerdicts([
 ]);
 
 /** What the list shows, looked at in some way. */
-function shown(look: Partial<Look>): { items: GridItem[]; columns: string[] } {
-  const seen: { items: GridItem[]; columns: string[] } = { items: [], columns: [] };
+function shown(look: Partial<Look>): { items: GridItem[]; columns: string[]; headings: string[] } {
+  const seen: ReturnType<typeof shown> = { items: [], columns: [], headings: [] };
   const Probe = () => {
-    const { items, columns } = useGridTable(record, verdicts, { ...PLAIN_LOOK, ...look }, () => {});
+    const { table, items, columns } = useGridTable(record, verdicts, { ...PLAIN_LOOK, ...look }, () => {});
     seen.items = items;
     seen.columns = columns.map(({ id }) => id);
+    seen.headings = table.getHeaderGroups()[0]?.headers.map(({ column }) => column.id) ?? [];
     return null;
   };
   renderToStaticMarkup(<Probe />);
@@ -52,6 +53,14 @@ it("finds by any cell, what is not finished, and what has findings", () => {
   expect(labels({ text: "d1-4" })).toEqual(["L3"]);
   expect(labels({ show: "open" })).toEqual(["S2"]);
   expect(labels({ show: "findings" })).toEqual(["S2", "Y1"]);
+});
+
+it("has each heading above its own cells, grouped, sorted, or with columns left out", () => {
+  for (const look of [{}, { grouped: true }, by("zone"), { grouped: true, columnVisibility: { name: false } }]) {
+    const { columns, headings } = shown(look);
+    expect(columns.length).toBeGreaterThan(8);
+    expect(headings).toEqual(columns);
+  }
 });
 
 it("groups by zone in the owner's order, with how many", () => {

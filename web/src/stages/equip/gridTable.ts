@@ -167,6 +167,8 @@ export function useGridTable(
     columnResizeMode: "onChange",
     globalFilterFn: isShown,
     getColumnCanGlobalFilter: () => true,
+    // cells stay in the order of their columns
+    groupedColumnMode: false,
     enableSortingRemoval: true,
     sortDescFirst: false,
     state: {
