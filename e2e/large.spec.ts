@@ -44,3 +44,68 @@ test("of four hundred turnouts those in sight are drawn, arrows go through them,
   const boards = page.getByRole("list", { name: "Boards and supplies" });
   await expect(boards.getByRole("listitem").first()).toBeInViewport();
 });
+
+/** What the link to the findings says from the beginning of the page, each sentence once in a row. */
+const TOLD = `
+  window.told = [];
+  new MutationObserver(() => {
+    const words = document.querySelector('a[aria-label^="Findings:"]')?.ariaLabel;
+    if (words && words !== told.at(-1)) told.push(words);
+  }).observe(document, { subtree: true, childList: true, attributes: true });
+`;
+
+/** Revision of which the browser keeps what was found. */
+const KEPT = (railwayId: string) => `new Promise((done) => {
+  const opening = indexedDB.open("alderman-findings");
+  opening.onsuccess = () => {
+    const asking = opening.result.transaction("railways").objectStore("railways").get("${railwayId}");
+    asking.onsuccess = () => done(asking.result?.revision ?? null);
+  };
+})`;
+
+test("what was found of a railway is there at once when it is opened again as it stands, and is not when it stands otherwise", async ({
+  page,
+  server,
+}) => {
+  test.slow();
+  await page.addInitScript(TOLD);
+  await openSample(page, server.address, /A generated club railway of 400 turnouts/);
+  const railwayId = /\/r\/([a-z0-9]+)/.exec(page.url())?.[1] ?? "";
+  const all = page.getByRole("link", { name: /^Findings: \d+ wrong, \d+ doubtful$/ });
+  const told = () => page.evaluate<string[]>("told.filter((words) => /\\d/.test(words))");
+  await expect(all).toBeVisible({ timeout: 60_000 });
+  const first = await all.getAttribute("aria-label");
+  expect((await told())[0]).toMatch(/so far$/);
+  await expect.poll(() => page.evaluate(KEPT(railwayId)), { timeout: 20_000 }).toBe(0);
+
+  await page.goto(`${server.address}/r/${railwayId}/equip`);
+  await expect(all).toBeVisible();
+  await expect(page.getByRole("table", { name: "Turnouts" })).toHaveAttribute("aria-rowcount", /^3\d\d$/);
+  expect(await told()).toEqual([first]);
+
+  // a coil at the end of so long a wire does not throw; that is not known before it is looked at
+  await page.getByRole("tab", { name: "List" }).click();
+  await page
+    .getByRole("button", { name: /^Run, m of / })
+    .nth(1)
+    .focus();
+  await page.keyboard.type("60");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("link", { name: first ?? "", exact: true })).toBeHidden({ timeout: 60_000 });
+  await expect(all).toBeVisible({ timeout: 60_000 });
+  const edited = await all.getAttribute("aria-label");
+  expect(edited).not.toBe(first);
+  expect(await told()).toContain(`${first}, of the state before`);
+  await expect.poll(() => page.evaluate(KEPT(railwayId)), { timeout: 20_000 }).toBeGreaterThan(0);
+  await page.reload();
+  await expect(all).toBeVisible();
+  expect(await told()).toEqual([edited]);
+
+  // undone, it is as it was, but stands otherwise on the server
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText(/^Saved \d/)).toBeVisible();
+  await page.reload();
+  await expect(all).toBeVisible({ timeout: 60_000 });
+  expect((await told())[0]).toMatch(/so far$/);
+  await expect(all).toHaveAttribute("aria-label", first ?? "");
+});

@@ -79,6 +79,9 @@ function serveWeb(app: Express, folder: string): void {
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (!["GET", "HEAD"].includes(request.method) || !existsSync(page)) return next();
     const html = readFileSync(page, "utf8").replace("__NONCE__", String(response.locals.nonce));
+    // the railway that the address names is asked for before any script has come
+    const railway = /^\/r\/([a-z0-9]+)(\/|$)/.exec(request.path)?.[1];
+    if (railway) response.set("Link", `</api/railways/${railway}>; rel=preload; as=fetch; crossorigin`);
     response.type("html").set("Cache-Control", "no-store").send(html);
   });
 }

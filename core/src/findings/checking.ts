@@ -111,7 +111,13 @@ export class Checking {
 
   /** What was found up to now, the gravest first, rules in their order within a grade. */
   get findings(): Finding[] {
-    return gravestFirst(RULES.flatMap((rule) => this.found.get(rule) ?? []));
+    return this.findingsAmid([]);
+  }
+
+  /** The same, and of rules that have not looked yet what was found before. */
+  findingsAmid(before: readonly Finding[]): Finding[] {
+    const of = (rule: Rule) => this.found.get(rule) ?? before.filter(({ ruleId }) => ruleId === rule.id);
+    return gravestFirst(RULES.flatMap(of));
   }
 
   /** Rules that were looked at, by their identifiers. */

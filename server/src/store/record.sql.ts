@@ -22,7 +22,7 @@ export const CODECS = Object.fromEntries(
 export const RAILWAY_CODEC = codecOf("railway", Railway);
 
 /** Rows that are read in one step of some hundredths of a second. */
-const ROWS_IN_STEP = 2_000;
+const ROWS_IN_STEP = 400;
 
 const quoted = (names: readonly string[]) => names.map((name) => `"${name}"`);
 

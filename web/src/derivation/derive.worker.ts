@@ -31,7 +31,8 @@ import {
   withUnchanged,
 } from "@alderman/core";
 import { expose } from "comlink";
-import { changeOf, type Overview, type OverviewChange, overviewOf, partOf } from "./overview.ts";
+import { indexedDbFindings, keepsNothing, type Standing } from "./keptFindings.ts";
+import { changeOf, knownOverview, type Overview, type OverviewChange, overviewOf, partOf } from "./overview.ts";
 import { receivedRecord, type SentRecord, workedOn } from "./sentRecord.ts";
 import { DEAF, Turns } from "./turns.ts";
 
@@ -73,6 +74,21 @@ let derived: Derived | null = null;
 
 /** The record that came last. */
 let received: RailwayRecord | null = null;
+
+/** All that is found of the record that came last is known from another day. */
+let isKnown = false;
+
+/** The name of this script says what is in it, once it is built. */
+const kept = import.meta.env.PROD ? indexedDbFindings(location.pathname) : keepsNothing;
+
+/** What follows from the record that came last. */
+function derive(record: RailwayRecord): Derived {
+  if (record === derived?.record) return derived;
+  // what is new was copied on its way here
+  received = derived ? withUnchanged(record, derived.record) : record;
+  derived = new Derived(received, derived ?? undefined);
+  return derived;
+}
 
 let sent: Overview | null = null;
 
@@ -123,13 +139,13 @@ const turns = new Turns();
 /** Goes on looking for findings, and says what came of it. */
 async function part(of: Derived, milliseconds: number): Promise<OverviewChange> {
   // what was found while it was read is told at once
-  const isNew = sent === null && of.checking.share > 0;
+  const isNew = sent ? sent.coming.includes("threads") : of.checking.share > 0;
   const share = isNew ? of.checking.share : await turns.go(performance.now() + milliseconds, going(of));
   // nothing is to be told before it is known what an edit left as it was
   if (sent && !of.isReady) return changeOf(sent, sent, 0);
   const now = overviewOf(of, sent);
   const next = partOf(now, sent, MOST_SENT);
-  const change = changeOf(next, sent, next === now ? share : Math.min(share, LAST));
+  const change = changeOf(next, sent, next === now ? share : Math.min(share, LAST), isKnown);
   sent = next;
   if (share < 1) setTimeout(goAhead, 0, of, performance.now() + AHEAD);
   return change;
@@ -160,38 +176,59 @@ function trialOf(of: Derived, key: string, label: string): Trial | null {
   return finding && remedy ? new Trial(of, finding, remedy) : null;
 }
 
+/** Time without another record after which what was found is kept, milliseconds. */
+const KEPT_AFTER = 1000;
+let keeping: ReturnType<typeof setTimeout> | undefined;
+
 const worker = {
   /**
    * Reads a railway as the server sent it, while the window does so, too, and begins with what the record alone tells; what comes next
    * is said against it. One that the window has to look at thing by thing is left to it.
    */
-  readAhead(headers: [string, string][], bytes: ArrayBuffer): void {
+  async readAhead(headers: [string, string][], bytes: ArrayBuffer): Promise<void> {
     if (new Headers(headers).get(FORM_HEADER) !== RECORD_FORM) return;
-    const { record } = JSON.parse(new TextDecoder().decode(bytes)) as OpenRailway;
+    const { id: railwayId, record, ...version } = JSON.parse(new TextDecoder().decode(bytes)) as OpenRailway;
     received = workedOn(record);
-    derived = new Derived(received);
-    going(derived)(performance.now() + FIRST_PART);
+    // what is known already is told before anything is worked out
+    if (await kept.known({ railwayId, ...version })) return;
+    going(derive(received))(performance.now() + FIRST_PART);
   },
 
   /**
-   * The railway as far as it is checked within a moment; the rest is asked for by `more`.
+   * The railway as far as it is checked within a moment, or what is known of it from another day; the rest is asked for by `more`.
    * @param anew everything is wanted, not only what changed since the last answer
+   * @param of how the record stands on the server; null while it does not
    */
-  async overview(record: SentRecord, anew: boolean): Promise<OverviewChange> {
+  async overview(record: SentRecord, anew: boolean, of: Standing | null): Promise<OverviewChange> {
     received = receivedRecord(record, received);
-    if (received !== derived?.record) {
-      // what is new was copied on its way here
-      if (derived) received = withUnchanged(received, derived.record);
-      derived = new Derived(received, derived ?? undefined);
-    }
-    if (anew) sent = null;
+    isKnown = false;
     trial = null;
-    return part(derived, FIRST_PART);
+    if (anew) {
+      sent = null;
+      const known = of && (await kept.known(of));
+      if (known) {
+        isKnown = true;
+        sent = knownOverview(known);
+        return changeOf(sent, null, 0, isKnown);
+      }
+    }
+    return part(derive(received), FIRST_PART);
   },
 
-  /** What was found since the last answer; null while nothing is derived. */
+  /** What was found since the last answer; null while there is no record. */
   async more(): Promise<OverviewChange | null> {
-    return derived && part(derived, PART);
+    return received && part(derive(received), PART);
+  },
+
+  /** Keeps all that was found, for when the railway is opened again as it stands; a moment later, if no other record comes before. */
+  keep(of: Standing): void {
+    clearTimeout(keeping);
+    const found = derived;
+    const keepIt = () => {
+      if (found !== derived || found?.checking.share !== 1) return;
+      void kept.keep(of, { findings: found.findings, loads: found.loads });
+    };
+    if (!isKnown) keeping = setTimeout(keepIt, KEPT_AFTER);
   },
 
   /** Another question waits: what is worked on is answered with what there is. */

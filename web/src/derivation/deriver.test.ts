@@ -21,7 +21,7 @@ const record = (name: string) => emptyRecord(name);
 
 /** A change that makes an overview of which only one turnout is complete: the name. */
 const changed = (name: string, share = 1): OverviewChange => ({
-  ...{ complete: [name], partial: share < 1, coming: [], share },
+  ...{ complete: [name], partial: share < 1, coming: [], share, known: false },
   lists: {},
 });
 
@@ -168,6 +168,81 @@ it("reads the thread that is looked at once the circuit is made, for which a lar
   await soon();
   expect(asked).toEqual(["more", "more", "focus", "more"]);
   expect(latest()).toMatchObject({ state: "checked", focus: {} });
+});
+
+it("shows what is known from another day at once, all else as it comes, and looks at it once more", async () => {
+  const stood = { revision: 4, stamp: "s4" };
+  const asked: unknown[] = [];
+  const made: [coming: OverviewChange["coming"], share: number][] = [
+    [["wires"], 0.1],
+    [[], 0.5],
+    [[], 1],
+  ];
+  const worker = {
+    ...quickWorker(),
+    overview: async (_sent: SentRecord, anew: boolean, of: unknown) => {
+      asked.push([anew, of]);
+      return { ...changed("A", 0), partial: false, coming: ["threads", "wires"], known: true };
+    },
+    more: async () => {
+      const [coming, share] = made.shift()!;
+      return { ...changed("A", share), partial: false, coming, known: true };
+    },
+    keep: async (of: unknown) => void asked.push(of),
+  } as unknown as AskWorker;
+  const { subject, seen, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS, stood);
+  await soon();
+  const steps = seen.flatMap(({ overview, state, share }) => (overview ? [`${state} ${share}`] : []));
+  expect([...new Set(steps)]).toEqual(["known 0", "known 0.1", "checked 0.5", "checked null"]);
+  expect(latest()).toMatchObject({ proving: {}, openEnds: 0 });
+  expect(asked).toEqual([[true, { railwayId: "a", ...stood }], { railwayId: "a", ...stood }]);
+});
+
+it("counts what is known as of the state before once an edit is made", async () => {
+  let goOn = () => {};
+  const worker = {
+    ...quickWorker(async ({ railway: { name } }) => ({ ...changed(name, 0.1), partial: false, known: name === "A" })),
+    more: () =>
+      new Promise((done) => {
+        goOn = () => done({ ...changed("A", 0.2), partial: false, known: true });
+      }),
+  } as unknown as AskWorker;
+  const { subject, latest } = deriver(worker);
+  subject.want("a", record("A"), FOCUS, { revision: 4, stamp: "s4" });
+  await soon();
+  expect(latest()).toMatchObject({ state: "checked", share: 0.1 });
+  subject.want("a", record("B"), FOCUS);
+  expect(latest()).toMatchObject({ state: "checking", share: null, overview: { complete: ["A"] } });
+  goOn();
+  await soon();
+  expect(latest()).toMatchObject({ state: "checking", share: 0.1, overview: { complete: ["B"], partial: false } });
+});
+
+it("has what was found kept when all is looked at and the server has the record, once for each of its revisions", async () => {
+  const kept: unknown[] = [];
+  const worker = { ...quickWorker(), keep: async (of: unknown) => void kept.push(of) } as unknown as AskWorker;
+  const { subject } = deriver(worker);
+  const given = record("A");
+  const [third, fourth] = [
+    { revision: 3, stamp: "s3" },
+    { revision: 4, stamp: "s4" },
+  ];
+  const wanted = async (...want: Parameters<Deriver["want"]>) => {
+    subject.want(...want);
+    await soon();
+  };
+  await wanted("a", given, FOCUS, null);
+  expect(kept).toEqual([]);
+  await wanted("a", given, FOCUS, third);
+  await wanted("a", given, { ...FOCUS, turnoutId: "y1" }, third);
+  expect(kept).toEqual([{ railwayId: "a", ...third }]);
+  // something was done and waits; then it does not
+  const edited = record("A2");
+  await wanted("a", edited, FOCUS, null);
+  expect(kept).toHaveLength(1);
+  await wanted("a", edited, FOCUS, fourth);
+  expect(kept).toEqual([third, fourth].map((version) => ({ railwayId: "a", ...version })));
 });
 
 it("leaves the rest of a checking when another record is wanted", async () => {

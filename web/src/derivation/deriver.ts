@@ -1,4 +1,4 @@
-import type { Consequence, EditGroup, LaidAs, RailwayRecord, RoutePress, UnitDesign } from "@alderman/core";
+import type { Consequence, EditGroup, LaidAs, RailwayRecord, RoutePress, UnitDesign, Version } from "@alderman/core";
 import type { DeriveWorker, Focus, FocusResult, ProvingCounts } from "./derive.worker.ts";
 import { type Overview, type OverviewChange, withChange } from "./overview.ts";
 import { sentRecord } from "./sentRecord.ts";
@@ -7,14 +7,17 @@ import { sentRecord } from "./sentRecord.ts";
 export interface Results {
   /** Railway that they are of. */
   railwayId: string | null;
-  /** Whether what is shown is of the record as it is: still being worked out, worked out, or not to be worked out. */
-  state: "checking" | "checked" | "failed";
+  /**
+   * Whether what is shown is of the record as it is: still being worked out; known from another day as far as findings go, while the
+   * rest is worked out; all here; or not to be worked out.
+   */
+  state: "checking" | "known" | "checked" | "failed";
   overview: Overview | null;
   focus: FocusResult | null;
   proving: ProvingCounts | null;
   /** How much is left open. */
   openEnds: number | null;
-  /** How far the checking is, 0 to 1, once it takes a while. */
+  /** How far the checking is, 0 to 1, once it takes a while; what is known before it has come to its end is looked at once more. */
   share: number | null;
   /** Sentence for the owner when something could not be worked out, or is tried again. */
   failure: string | null;
@@ -54,9 +57,14 @@ class WorkerEnded extends Error {
 }
 
 /** What each question was last answered for; of the record what was found at once, and all of it. */
-type Done = Record<"record" | "checked" | "proving" | "openEnds", RailwayRecord | null> & { focus: Focus | null };
+type Done = Record<"record" | "checked" | "proving" | "openEnds", RailwayRecord | null> & {
+  focus: Focus | null;
+  kept: Version | null;
+};
 
-const nothingDone = (): Done => ({ record: null, checked: null, focus: null, proving: null, openEnds: null });
+const nothingDone = (): Done => ({
+  ...{ record: null, checked: null, focus: null, proving: null, openEnds: null, kept: null },
+});
 
 /** A question whether a remedy cures, and who waits for the answer. */
 interface Doubt {
@@ -69,12 +77,15 @@ interface Wanted {
   railwayId: string | null;
   record: RailwayRecord | null;
   focus: Focus | null;
+  /** How the record stands on the server; null while something of it waits. */
+  version: Version | null;
 }
 
 /**
  * Asks the worker for what is wanted. Requests still queued are dropped when a newer one arrives, and so is what is left of a long
  * checking. First comes the overview of the record as far as it is checked in a moment, then the focus once the circuit is made, then the
- * rest of the checking in parts, how far the proving is and what is left open; last whether remedies that are looked at cure.
+ * rest of the checking in parts, how far the proving is and what is left open; then what was found is kept where the railway stands so on
+ * the server; last whether remedies that are looked at cure.
  *
  * A worker that throws is told of once, and started anew with the next record or when asked to. One that dies or hangs is started
  * anew at once, which is said; when that happens to the same record again, it is left at that.
@@ -82,7 +93,7 @@ interface Wanted {
 export class Deriver {
   /** Is told the results whenever they change. */
   publish: (results: Results) => void = () => {};
-  private wanted: Wanted = { railwayId: null, record: null, focus: null };
+  private wanted: Wanted = { railwayId: null, record: null, focus: null, version: null };
   private done = nothingDone();
   private running = false;
   /** Remedies that somebody looks at; they are solved when nothing else is to be worked out. */
@@ -101,13 +112,16 @@ export class Deriver {
 
   constructor(private readonly start: StartWorker) {}
 
-  /** Says what is wanted from now on; without a record, nothing is. */
-  want(railwayId: string | null, record: RailwayRecord | null, focus: Focus): void {
+  /**
+   * Says what is wanted from now on; without a record, nothing is.
+   * @param version at which the record stands on the server, so that what is found of it can be kept; null while it does not
+   */
+  want(railwayId: string | null, record: RailwayRecord | null, focus: Focus, version: Version | null = null): void {
     const other = railwayId !== this.wanted.railwayId;
     const changed = other || record !== this.wanted.record;
     // what is wanted now is asked as soon as the question before it is answered
     if (this.running && (changed || focus !== this.wanted.focus)) void this.worker?.ask.hurry();
-    this.wanted = { railwayId, record, focus };
+    this.wanted = { railwayId, record, focus, version };
     if (other || !record) {
       this.done = nothingDone();
       this.base = null;
@@ -266,13 +280,18 @@ export class Deriver {
     if (isAll) this.done.checked = this.done.record;
     if (!isWanted) return;
     const overview = this.base;
-    this.tell(isAll ? { overview, state: "checked", share: null, failure: null } : { overview, share: change.share });
+    const isHere = isAll || (change.known && overview.coming.length === 0);
+    this.tell({
+      ...{ overview, share: isAll ? null : change.share },
+      ...(isHere ? { state: "checked", failure: null } : change.known ? { state: "known" } : {}),
+    });
   }
 
   /** Asks one question; false when all is answered. */
   private async step(): Promise<boolean> {
-    const { railwayId, record, focus } = this.wanted;
+    const { railwayId, record, focus, version } = this.wanted;
     if (!record) return false;
+    const standing = railwayId !== null && version ? { railwayId, ...version } : null;
     // the thread that is looked at is read in the circuit, and so after it is made, or taken over from before an edit
     const isCut = this.done.checked === record || (this.share > 0 && !this.base?.coming.includes("boards"));
     const isWanted = () => this.wanted.record === record && this.wanted.railwayId === railwayId;
@@ -282,7 +301,7 @@ export class Deriver {
         this.worker ??= this.begin();
         const sent = sentRecord(record, this.sent ?? this.worker.takeRead?.() ?? null);
         this.sent = record;
-        const change = await this.ask((worker) => worker.overview(sent, anew));
+        const change = await this.ask((worker) => worker.overview(sent, anew, standing));
         if (this.wanted.railwayId !== railwayId) return true;
         this.done = { ...nothingDone(), record };
         this.take(change, isWanted());
@@ -303,6 +322,9 @@ export class Deriver {
         const openEnds = await this.ask((worker) => worker.openEnds());
         this.done.openEnds = record;
         if (isWanted()) this.tell({ openEnds });
+      } else if (standing && version !== this.done.kept) {
+        await this.ask((worker) => worker.keep(standing));
+        this.done.kept = version;
       } else {
         const [doubt] = this.doubts;
         if (!doubt) return false;
@@ -318,7 +340,7 @@ export class Deriver {
       // the same question would fail again: wait for another record, or until the owner asks for it
       this.discard();
       this.dropDoubts();
-      this.done = { record, checked: record, focus, proving: record, openEnds: record };
+      this.done = { record, checked: record, focus, proving: record, openEnds: record, kept: version };
       this.tell({ state: "failed", failure: error instanceof Error ? error.message : String(error) });
     }
     return true;

@@ -1,10 +1,11 @@
 import { Derived } from "@alderman/core";
 import { smallRailway, typed } from "@alderman/core/testing/build";
-import { after, deeds } from "@alderman/core/testing/exhibits";
+import { after, deeds, EXHIBITS } from "@alderman/core/testing/exhibits";
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import {
   changeOf,
+  knownOverview,
   loomIn,
   type Overview,
   type OverviewChange,
@@ -87,7 +88,8 @@ it("comes in parts to the same, of no more new things in each than may be, and i
       expect(parts).toBeGreaterThan(3);
       break;
     }
-    expect(next.partial).toBe(true);
+    // of what has no finding it is known that it has none once all findings are here
+    expect(next.partial).toBe(next.findings.length < all.findings.length);
     // the loom is shown when all of it is there, not before
     const isAll = next.loom.wires.length === all.loom.wires.length && next.loom.idle.length === all.loom.idle.length;
     if (!isAll) expect(loomIn(there)).toBeNull();
@@ -124,4 +126,24 @@ it("shows of rules that have not looked yet what they found before, and of a rai
   );
   edited.checking.go(() => false);
   expect(overviewOf(edited, between).findings).toEqual(new Derived(edited.record).findings);
+});
+
+it("shows what is known of any railway from another day, and the same while it is looked at once more", () => {
+  for (const [name, build] of Object.entries(EXHIBITS)) {
+    const record = build();
+    const { findings, loads } = new Derived(record);
+    const derived = new Derived(record);
+    let shown = knownOverview(structuredClone({ findings, loads }));
+    expect(loomIn(shown), name).toBeNull();
+    for (const until of [0.02, 0.05, 0.2, 0.5, 0.8, 1]) {
+      derived.checking.go((share) => share >= until);
+      const next = withChange(shown, structuredClone(changeOf(overviewOf(derived, shown), shown)));
+      // nothing of it comes, goes or changes its place
+      expect(next.findings, name).toBe(shown.findings);
+      expect(next.loads, name).toBe(shown.loads);
+      expect(next.partial, name).toBe(false);
+      shown = next;
+    }
+    expect(shown, name).toEqual(wholeOverviewOf(new Derived(record)));
+  }
 });

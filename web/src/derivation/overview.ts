@@ -1,4 +1,4 @@
-import { type Derived, gravestFirst, isSame, type Loom, RULES, type Thread } from "@alderman/core";
+import { type Derived, isSame, type Loom, RULES, type Thread } from "@alderman/core";
 import { isSameList, type ListChange, listChange, stretchOf, withList } from "./listChange.ts";
 
 /** What all screens share, as it comes from the worker. */
@@ -7,7 +7,7 @@ export type Overview = {
 } & {
   threads: Thread[];
   nets: Derived["schematic"]["nets"];
-  /** Not all rules have looked at the railway yet since it was opened, so that what has no finding need not be in order. */
+  /** Not all that is found of the railway is here yet since it was opened, so that what has no finding need not be in order. */
   partial: boolean;
   /** Lists that are not made yet since the railway was opened, or of which not all is here: what is not in them may yet come. */
   coming: readonly ListName[];
@@ -47,6 +47,8 @@ export interface OverviewChange {
   coming: Overview["coming"];
   /** How far the checking is, 0 to 1; what is left is asked for. */
   share: number;
+  /** All findings are known of the record as it is, since it was looked at on another day; what is looked at now is the same. */
+  known: boolean;
 }
 
 /** What follows from loom and circuit, while neither is made. */
@@ -54,6 +56,22 @@ const UNCUT: Pick<Overview, "loom" | "boards" | "nodeVolts"> = {
   loom: { wires: [], passages: [], strips: [], cables: [], idle: [] },
   ...{ boards: [], nodeVolts: [] },
 };
+
+/** What takes longest of all that follows from a railway. */
+export type Known = Pick<Overview, "findings" | "loads">;
+
+/** What is known of a railway that was checked as it is on another day, while nothing is worked out of it. */
+export function knownOverview({ findings, loads }: Known): Overview {
+  const coming = NAMES.filter((name) => name !== "findings" && name !== "loads");
+  return {
+    ...UNCUT,
+    findings,
+    loads,
+    ...{ addresses: [], complete: [], threads: [], nets: [] },
+    partial: false,
+    coming,
+  };
+}
 
 /**
  * What all screens share of what follows from a record, as far as it was checked; things that are as they were are the same
@@ -65,12 +83,11 @@ export function overviewOf(derived: Derived, before: Overview | null = null): Ov
   const { loom, boards, nodeVolts } = derived.isCut ? derived : (before ?? UNCUT);
   const { looked, isSwept } = checking;
   const isAll = looked.size === RULES.length;
-  const left = isAll ? [] : (before?.findings ?? []).filter(({ ruleId }) => !looked.has(ruleId));
   const isMade = (name: ListName) => (name === "loads" ? isSwept : derived.isCut || !CUT.has(name));
   const now: Overview = {
     loom,
     addresses,
-    findings: isAll ? derived.findings : gravestFirst([...checking.findings, ...left]),
+    findings: isAll ? derived.findings : checking.findingsAmid(before?.findings ?? []),
     loads: isSwept ? derived.loads : (before?.loads ?? []),
     boards,
     nodeVolts,
@@ -117,7 +134,8 @@ export function partOf(now: Overview, before: Overview | null, most: number): Ov
   const isAll = parts.every(([name, part]) => part === lists[name as ListName]);
   if (isAll) return now;
   const coming = NAMES.filter((name, at) => now.coming.includes(name) || parts[at]?.[1] !== lists[name]);
-  return overviewFrom(Object.fromEntries(parts), { ...now, partial: true, coming });
+  const partial = now.partial || coming.includes("findings");
+  return overviewFrom(Object.fromEntries(parts), { ...now, partial, coming });
 }
 
 /** The loom; null while not all of it is there. */
@@ -151,15 +169,19 @@ function keptOf<K extends ListName>(name: K, now: readonly Item<K>[], before: re
   return isSameList(kept, before) ? before : kept;
 }
 
-/** What of an overview is not in the one sent before. @param share how far the checking is, 0 to 1 */
-export function changeOf(now: Overview, before: Overview | null, share = 1): OverviewChange {
+/**
+ * What of an overview is not in the one sent before.
+ * @param share how far the checking is, 0 to 1
+ * @param known whether all findings are known already
+ */
+export function changeOf(now: Overview, before: Overview | null, share = 1, known = false): OverviewChange {
   const [lists, earlier] = [listsOf(now), before && listsOf(before)];
   const changes = NAMES.flatMap((name) => {
     const [list, old] = [lists[name] as readonly unknown[], earlier?.[name] as readonly unknown[] | undefined];
     return old && isSameList(list, old) ? [] : [[name, listChange(list, old ?? [])] as const];
   });
   const { complete, partial, coming } = now;
-  return { lists: Object.fromEntries(changes), complete, partial, coming, share };
+  return { lists: Object.fromEntries(changes), complete, partial, coming, share, known };
 }
 
 /** The overview that a change makes of the one before; a list in which nothing changed is the same one. */

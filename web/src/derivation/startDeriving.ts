@@ -1,6 +1,6 @@
-import { ownOf } from "@alderman/core";
+import { ownOf, type Version } from "@alderman/core";
 import { createSelector } from "@reduxjs/toolkit";
-import { shownRecord } from "../session/shownSession.ts";
+import { shownRecord, shownSession } from "../session/shownSession.ts";
 import type { RootState, StartListening } from "../store/store.ts";
 import { derivation } from "./derivation.ts";
 import type { Focus } from "./derive.worker.ts";
@@ -8,6 +8,18 @@ import { leaderOf } from "./focus.ts";
 import { workedOn } from "./sentRecord.ts";
 
 const workedOnNow = createSelector([shownRecord], (record) => record && workedOn(record));
+
+/** How the railway that is shown stands on the server, the same object until that changes; null while something of it waits. */
+const versionOf = createSelector(
+  [
+    (state: RootState) => {
+      const { queue, confirmed } = shownSession(state) ?? {};
+      return queue?.length === 0 ? confirmed?.revision : undefined;
+    },
+    (state: RootState) => shownSession(state)?.confirmed?.stamp,
+  ],
+  (revision, stamp): Version | null => (revision === undefined || stamp === undefined ? null : { revision, stamp }),
+);
 
 /** What the screen is looking at, the same object until something of it changes. */
 const focusOf = createSelector(
@@ -36,13 +48,13 @@ export function startDeriving(startListening: StartListening): void {
     effect: (_action, { getState, dispatch, extra: { checker } }) => {
       const state = getState();
       checker.publish = (results) => void dispatch(derivation.actions.found(results));
-      checker.want(state.sessions.shown, workedOnNow(state), focusOf(state));
+      checker.want(state.sessions.shown, workedOnNow(state), focusOf(state), versionOf(state));
     },
   });
   const planned = new Set<string>();
   startListening({
-    predicate: (_action, { derivation }) =>
-      derivation.state === "checked" && derivation.railwayId !== null && !planned.has(derivation.railwayId),
+    predicate: (_action, { derivation: { state, share, railwayId } }) =>
+      state === "checked" && share === null && railwayId !== null && !planned.has(railwayId),
     effect: (_action, { getState, extra: { server } }) => {
       const { railwayId } = getState().derivation;
       if (railwayId === null) return;

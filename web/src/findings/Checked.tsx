@@ -18,7 +18,7 @@ export function Checked({ children }: { children: ReactNode }) {
   const { state, share, failure } = useResults();
   const dispatch = useAppDispatch();
   if (state === "checked") return children;
-  if (state === "checking") {
+  if (state === "checking" || state === "known") {
     const far = share === null ? "" : ` ${Math.round(share * 100)} %`;
     return <span className="text-ink-2">Checking ...{far}</span>;
   }

@@ -32,7 +32,10 @@ const serverAnswers = () =>
   );
 
 /** Whether a railway is being worked out, which is not to be held up. */
-const isBusy = (state: RootState) => shownRecord(state) !== null && state.derivation.state === "checking";
+const isBusy = (state: RootState) => {
+  const { state: stands, share } = state.derivation;
+  return shownRecord(state) !== null && (stands === "checking" || share !== null);
+};
 
 /** Every address of the interface, with what surrounds each page: the theme, tips, and sentences shown for a while. */
 export function App() {

@@ -48,7 +48,7 @@ function TitleBlock() {
     ? state === "failed"
       ? "Findings: could not be checked"
       : "Findings: being checked"
-    : `Findings: ${stops} wrong, ${looks} doubtful${state === "checked" ? "" : overview.partial ? " so far" : ", of the state before"}`;
+    : `Findings: ${stops} wrong, ${looks} doubtful${state === "checked" || state === "known" ? "" : overview.partial ? " so far" : ", of the state before"}`;
   return (
     <div className="flex flex-none border-l border-rule-2">
       <div className={CELL}>

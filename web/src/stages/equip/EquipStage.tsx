@@ -85,7 +85,9 @@ function TurnoutView({ view, openList }: { view: Exclude<View, "list" | "power">
     <Sheets columns="292px minmax(0,1fr)">
       <Sheet
         title="Turnouts"
-        about={overview ? rosterWords(overview.threads, overview.complete.length) : ""}
+        about={
+          overview?.coming.includes("threads") === false ? rosterWords(overview.threads, overview.complete.length) : ""
+        }
         // on a phone what is chosen stands below the list, which must not push it out of reach
         className="max-[699px]:max-h-[65vh]"
       >
