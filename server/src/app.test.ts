@@ -347,6 +347,10 @@ it("serves the interface under any address of its own, each time with a nonce of
     expect(headers["content-security-policy"]).toContain(`style-src 'self' 'nonce-${nonce}'`);
     expect(headers["cache-control"]).toBe("no-store");
     nonces.add(nonce);
+    // the railway that the address names comes beside the page
+    expect(headers.link).toBe(
+      path.startsWith("/r/") ? "</api/railways/any>; rel=preload; as=fetch; crossorigin" : undefined,
+    );
   }
   expect(nonces.size).toBe(3);
   expect((await local(whole.head("/"))).headers["content-security-policy"]).toContain("script-src 'self'");

@@ -12,3 +12,8 @@ export function useSession(): Session | undefined {
 export function useRecord(): RailwayRecord | null {
   return useAppSelector(shownRecord);
 }
+
+/** How many turnouts the railway has that is shown; for what need not be drawn anew with every edit. */
+export function useTurnoutCount(): number {
+  return useAppSelector((state) => shownRecord(state)?.turnouts.length ?? 0);
+}

@@ -1,7 +1,7 @@
 import { amps } from "@alderman/core";
 import { ChevronDown, ChevronRight, Plus } from "lucide-react";
 import { Collapsible } from "radix-ui";
-import type { ComponentProps } from "react";
+import { type ComponentProps, memo } from "react";
 import { Mark } from "../../drawing/Mark.tsx";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
 import { Button } from "../../kit/Button.tsx";
@@ -81,7 +81,11 @@ const COLUMNS: DataColumn<BoardEntry>[] = [
 
 /** Boards and supplies below the list: ways used and free, what they give at rest, while all move, and at most. */
 export function BoardsSheet() {
-  const entries = useBoards();
+  return <BoardsTable entries={useBoards()} />;
+}
+
+/** Drawn anew only when something of them changes: an edit is drawn before they are looked through. */
+const BoardsTable = memo(function BoardsTable({ entries }: { entries: BoardEntry[] }) {
   const shown = useAppSelector((state) => state.view.boards);
   const dispatch = useAppDispatch();
   // where they all stand together there is nothing to be said of it
@@ -131,7 +135,7 @@ export function BoardsSheet() {
       )}
     </WithDialogs>
   );
-}
+});
 
 /** A row on which a turnout can be dropped, for the board's first free output. */
 function BoardTableRow({ item: { device }, className = "", ...rest }: { item: BoardEntry } & ComponentProps<"tr">) {

@@ -10,7 +10,7 @@ import { Sheet, SheetBody } from "../../kit/Sheet.tsx";
 import { Sheets } from "../../kit/Sheets.tsx";
 import { TabBar, TabPanel, TabsRoot } from "../../kit/Tabs.tsx";
 import { useKeptState } from "../../kit/useKeptState.ts";
-import { useRecord } from "../../session/hooks.ts";
+import { useTurnoutCount } from "../../session/hooks.ts";
 import { Roster } from "./Roster.tsx";
 import { ThreadSheets } from "./ThreadSheets.tsx";
 
@@ -38,7 +38,7 @@ type View = keyof typeof VIEWS;
 export function EquipStage() {
   const { railwayId } = useParams();
   const [search, setSearch] = useSearchParams();
-  const turnouts = useRecord()?.turnouts.length ?? 0;
+  const turnouts = useTurnoutCount();
   // the view that was open last is come back to: somebody who types a list and looks something up goes on typing
   const [last, setLast] = useKeptState<string | null>(railwayId ? `equip-view-${railwayId}` : null, null);
   const named = search.get("view") ?? last ?? "";

@@ -1,5 +1,6 @@
 import { count, MOST_CHARACTERS } from "@alderman/core";
 import { Columns3, Upload } from "lucide-react";
+import { memo } from "react";
 import { Checkbox } from "../../kit/Checkbox.tsx";
 import { FileButton } from "../../kit/FileButton.tsx";
 import { IconButton } from "../../kit/IconButton.tsx";
@@ -7,7 +8,7 @@ import { Input } from "../../kit/Input.tsx";
 import { ShownMenu } from "../../kit/Menu.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
 import { Toolbar } from "../../kit/Toolbar.tsx";
-import type { GridTable, Look } from "./gridTable.ts";
+import { isShownAlike, type Look, type Shown } from "./gridTable.ts";
 
 const SHOW = [
   { value: "all", text: "all" },
@@ -15,20 +16,15 @@ const SHOW = [
   { value: "findings", text: "with findings" },
 ] as const;
 
-/** What is shown of the list, and how. */
-export function GridBar({
-  look,
-  set,
-  table,
-  shown,
-  all,
-}: {
-  look: Look;
+interface BarProps extends Shown {
   set: (look: Look) => void;
-  table: GridTable;
+  /** How many turnouts are shown, and how many there are. */
   shown: number;
   all: number;
-}) {
+}
+
+/** What is shown of the list, and how. */
+export const GridBar = memo(function GridBar({ look, set, table, shown, all }: BarProps) {
   return (
     <Toolbar label="What is shown of the list">
       <Input
@@ -67,7 +63,7 @@ export function GridBar({
       />
     </Toolbar>
   );
-}
+}, isShownAlike);
 
 /** Opens a table from the disk. */
 export function ImportButton({

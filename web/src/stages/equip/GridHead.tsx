@@ -1,8 +1,14 @@
+import { memo } from "react";
 import { ColumnHead } from "../../kit/ColumnHead.tsx";
-import type { GridTable } from "./gridTable.ts";
+import { isShownAlike, type Shown } from "./gridTable.ts";
 
-/** The headings of the list. */
-export function GridHead({ table, toCells }: { table: GridTable; toCells: () => void }) {
+interface HeadProps extends Shown {
+  /** Goes to the first row. */
+  toCells: () => void;
+}
+
+/** The headings of the list; drawn anew when it is looked at otherwise, and not with every edit. */
+export const GridHead = memo(function GridHead({ table, toCells }: HeadProps) {
   const headers = table.getHeaderGroups()[0]?.headers ?? [];
   const whole = headers.reduce((sum, header) => sum + header.getSize(), 0);
   return (
@@ -41,4 +47,4 @@ export function GridHead({ table, toCells }: { table: GridTable; toCells: () => 
       </thead>
     </>
   );
-}
+}, isShownAlike);

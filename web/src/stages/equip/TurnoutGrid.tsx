@@ -67,6 +67,7 @@ function Grid({ record }: { record: RailwayRecord }) {
     move: selection.move,
     go: selection.goTo,
   });
+  const { toCells } = useLatest({ toCells: () => selection.goTo({ row: 0, column: here.column }) });
   const [scroll, setScroll] = useState<HTMLDivElement | null>(null);
   const current = turnouts[here.row];
   const empty = record.turnouts.length === 0;
@@ -85,7 +86,7 @@ function Grid({ record }: { record: RailwayRecord }) {
       {allotting && <AllotDialog close={() => setAllotting(false)} />}
       {edits.asking && <HeadingsDialog cells={edits.asking.cells} take={edits.explain} close={edits.leave} />}
       {!empty && (
-        <GridBar look={look} set={setLook} table={table} shown={turnouts.length} all={record.turnouts.length} />
+        <GridBar {...{ table, look, columns }} set={setLook} shown={turnouts.length} all={record.turnouts.length} />
       )}
       {edits.problem && <ProblemBar words={edits.problem} close={() => edits.setProblem(null)} />}
       <div className="min-h-0 flex-1 overflow-auto" ref={setScroll} data-skip-to {...clipboardOf(edits)}>
@@ -95,7 +96,7 @@ function Grid({ record }: { record: RailwayRecord }) {
           aria-rowcount={turnouts.length + 2}
           className="w-full min-[700px]:min-w-[860px] table-fixed border-collapse"
         >
-          <GridHead table={table} toCells={() => selection.goTo({ row: 0, column: here.column })} />
+          <GridHead {...{ table, look, columns }} toCells={toCells} />
           <tbody>
             <Rows
               record={record}

@@ -1,4 +1,12 @@
-import { COLUMNS, type Finding, type RailwayRecord, type Turnout, turnoutsInOrder, type Zone } from "@alderman/core";
+import {
+  COLUMNS,
+  type Column,
+  type Finding,
+  type RailwayRecord,
+  type Turnout,
+  turnoutsInOrder,
+  type Zone,
+} from "@alderman/core";
 import {
   type ColumnDef,
   columnFilteringFeature,
@@ -185,11 +193,24 @@ export function useGridTable(
     () => (isPlain ? turnoutItems(inOrder) : itemsOf(zones, rows, look.grouped)),
     [isPlain, inOrder, zones, rows, look.grouped],
   );
-  const columns = COLUMNS.filter(({ id }) => visibility[id] !== false);
+  const columns = useMemo(() => COLUMNS.filter(({ id }) => visibility[id] !== false), [visibility]);
   return { table, items, columns };
 }
 
 export type GridTable = ReturnType<typeof useGridTable>["table"];
+
+/** How the list is shown. */
+export interface Shown {
+  /** The table, another object each time; what it says follows from the others. */
+  table: GridTable;
+  look: Look;
+  columns: readonly Column[];
+}
+
+/** Whether nothing is to be drawn otherwise for properties that are the same but for the table. */
+export function isShownAlike<P extends Shown>({ table: _, ...a }: P, { table: __, ...b }: P): boolean {
+  return Object.entries(a).every(([name, value]) => value === (b as Record<string, unknown>)[name]);
+}
 
 interface SortedRow {
   original: GridRecord;
