@@ -82,6 +82,7 @@ test("what was found of a railway is there at once when it is opened again as it
   await expect(all).toBeVisible();
   await expect(page.getByRole("table", { name: "Turnouts" })).toHaveAttribute("aria-rowcount", /^3\d\d$/);
   expect(await told()).toEqual([first]);
+  await expect(page.getByText("All checks are clear.")).toBeVisible();
 
   // a coil at the end of so long a wire does not throw; that is not known before it is looked at
   await page.getByRole("tab", { name: "List" }).click();

@@ -13,7 +13,13 @@ export function Awaited() {
   );
 }
 
-/** Says something about findings only once they have been looked for in the record as it is; else, how far that has come. */
+/** Says that nothing was found, once that is known of the record as it is; else, how far the checking has come. */
+export function Clear({ children }: { children: ReactNode }) {
+  const { state } = useResults();
+  return state === "known" ? children : <Checked>{children}</Checked>;
+}
+
+/** Says something only once everything follows from the record as it is; else, how far that has come. */
 export function Checked({ children }: { children: ReactNode }) {
   const { state, share, failure } = useResults();
   const dispatch = useAppDispatch();

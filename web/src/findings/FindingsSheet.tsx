@@ -10,7 +10,7 @@ import { Sheet, SheetBody } from "../kit/Sheet.tsx";
 import { Sheets } from "../kit/Sheets.tsx";
 import { Toolbar } from "../kit/Toolbar.tsx";
 import { useRecord } from "../session/hooks.ts";
-import { Checked } from "./Checked.tsx";
+import { Checked, Clear } from "./Checked.tsx";
 import { FindingCard } from "./FindingCard.tsx";
 import { useFindingKeys } from "./useFindingKeys.ts";
 
@@ -89,12 +89,12 @@ export function FindingsSheet() {
           <div className="min-h-0 flex-1 overflow-auto" ref={list}>
             {all.length === 0 && (
               <p className="p-3 text-ink-2">
-                <Checked>Nothing is wrong and nothing is missing.</Checked>
+                <Clear>Nothing is wrong and nothing is missing.</Clear>
               </p>
             )}
             {all.length > 0 && findings.length === 0 && (
               <p className="p-3 text-ink-2">
-                <Checked>None of this sort here.</Checked>
+                <Clear>None of this sort here.</Clear>
               </p>
             )}
             {findings.slice(0, most).map((finding) => (

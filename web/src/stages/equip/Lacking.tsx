@@ -2,7 +2,7 @@ import { COLUMNS, type Turnout } from "@alderman/core";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
 import { verdictFor } from "../../drawing/verdict.ts";
-import { Checked } from "../../findings/Checked.tsx";
+import { Clear } from "../../findings/Checked.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Tip } from "../../kit/Tooltip.tsx";
 
@@ -29,10 +29,10 @@ export function Lacking({ turnout, go }: { turnout: Turnout; go: (column: string
           )}
         </>
       ) : (
-        <Checked>
+        <Clear>
           <Mark verdict="good" size={15} />{" "}
           <span className="text-ink-2">{turnout.label} is complete, and all checks are clear.</span>
-        </Checked>
+        </Clear>
       )}
     </div>
   );

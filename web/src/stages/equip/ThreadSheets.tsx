@@ -4,7 +4,7 @@ import { useResults } from "../../derivation/hooks.ts";
 import { PositionMark } from "../../drawing/Mark.tsx";
 import { ScaledDrawing } from "../../drawing/ScaledDrawing.tsx";
 import { ThreadDrawing } from "../../drawing/thread/ThreadDrawing.tsx";
-import { Checked } from "../../findings/Checked.tsx";
+import { Clear } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { Button } from "../../kit/Button.tsx";
 import { Optional, part } from "../../kit/part.tsx";
@@ -53,7 +53,7 @@ export function ThreadSheets({ thread }: { thread: Thread }) {
         <SheetBody>
           {counted.length === 0 && (
             <p className="p-3 text-ink-2">
-              <Checked>All checks are clear.</Checked>
+              <Clear>All checks are clear.</Clear>
             </p>
           )}
           {findings.map((finding) => (

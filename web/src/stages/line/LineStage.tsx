@@ -19,7 +19,7 @@ import { X } from "lucide-react";
 import { type ReactNode, useMemo, useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
 import { Mark } from "../../drawing/Mark.tsx";
-import { Checked } from "../../findings/Checked.tsx";
+import { Clear } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Button } from "../../kit/Button.tsx";
@@ -177,7 +177,7 @@ function SideSheet({
         <SheetBody label="Findings on the line">
           {findings.length === 0 && (
             <p className="p-3 text-ink-2">
-              <Checked>Nothing is wrong with the line.</Checked>
+              <Clear>Nothing is wrong with the line.</Clear>
             </p>
           )}
           {findings.map((finding) => (

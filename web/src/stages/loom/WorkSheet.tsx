@@ -15,7 +15,7 @@ import {
 } from "@alderman/core";
 import { Fragment, useMemo, useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
-import { Checked } from "../../findings/Checked.tsx";
+import { Clear } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { Accordion } from "../../kit/Accordion.tsx";
 import type { DataColumn } from "../../kit/BodyRow.tsx";
@@ -156,7 +156,7 @@ function InTheWay() {
       ))}
       {findings.length === 0 && (
         <p className="border-t border-rule px-3 py-2 text-small text-ink-2">
-          <Checked>Nothing that is made is in the way of the plan.</Checked>
+          <Clear>Nothing that is made is in the way of the plan.</Clear>
         </p>
       )}
       {spare.map(({ fact, from, to }) => (

@@ -3,7 +3,7 @@ import { useMemo, useState } from "react";
 import { useParams } from "react-router";
 import { useOverview } from "../../derivation/hooks.ts";
 import { useEvents } from "../../derivation/useEvents.ts";
-import { Awaited, Checked } from "../../findings/Checked.tsx";
+import { Awaited, Clear } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Segmented } from "../../kit/Segmented.tsx";
@@ -117,7 +117,7 @@ export function NumbersStage() {
                   <SheetBody>
                     {findings.length === 0 && (
                       <p className="p-3 text-ink-2">
-                        <Checked>Nothing is wrong with the numbers.</Checked>
+                        <Clear>Nothing is wrong with the numbers.</Clear>
                       </p>
                     )}
                     {findings.map((finding) => (

@@ -1,7 +1,7 @@
 import { deviceOf, find, list, matricesOf, type RailwayRecord } from "@alderman/core";
 import { useState } from "react";
 import { useOverview } from "../../derivation/hooks.ts";
-import { Checked } from "../../findings/Checked.tsx";
+import { Clear } from "../../findings/Checked.tsx";
 import { FindingCard } from "../../findings/FindingCard.tsx";
 import { StageMain } from "../../frame/StageMain.tsx";
 import { Choice } from "../../kit/Choice.tsx";
@@ -120,7 +120,7 @@ function StageOf({ record }: { record: RailwayRecord }) {
               <SheetBody label="Findings on routes">
                 {findings.length === 0 && (
                   <p className="p-3 text-ink-2">
-                    <Checked>Nothing is wrong with the routes.</Checked>
+                    <Clear>Nothing is wrong with the routes.</Clear>
                   </p>
                 )}
                 {findings.map((finding) => (
