@@ -22,6 +22,8 @@ interface Kept extends Version {
 
 /** Railways of which it is kept, those that were checked last. */
 export const MOST_KEPT = 12;
+/** Time after which a browser's answer is not waited for any longer, milliseconds. */
+const LONGEST_WAIT = 1000;
 /** Name under which they are listed, the last one first; no railway's identifier has blanks. */
 const ORDER = "checked last";
 
@@ -30,7 +32,9 @@ export function indexedDbFindings(program: string): KeptFindings {
   const store = createStore("alderman-findings", "railways");
   return {
     async known({ railwayId, revision, stamp }) {
-      const kept = await get<Kept>(railwayId, store).catch(() => undefined);
+      const asked = get<Kept>(railwayId, store).catch(() => undefined);
+      // one that does not answer at all holds nothing up
+      const kept = await Promise.race([asked, new Promise<undefined>((done) => setTimeout(done, LONGEST_WAIT))]);
       const isOfIt = kept?.program === program && kept.revision === revision && kept.stamp === stamp;
       return isOfIt ? kept.known : null;
     },
