@@ -9,7 +9,8 @@ import {
   type ValueOf,
 } from "@alderman/core";
 import type Database from "better-sqlite3";
-import { type Codec, codecOf, type Row } from "./codec.ts";
+import { type Codec, type Column, codecOf, type Row } from "./codec.ts";
+import { Recent } from "./recent.ts";
 
 type Thing = ValueOf<Kind>;
 
@@ -23,6 +24,9 @@ export const RAILWAY_CODEC = codecOf("railway", Railway);
 
 /** Rows that are read in one step, some thousandths of a second: whoever asks for the scripts of a page meanwhile waits for a few of them. */
 const ROWS_IN_STEP = 100;
+
+/** Statements that are kept of those that write some columns of a row; each change of a kind has its own. */
+const UPDATES_KEPT = 300;
 
 const quoted = (names: readonly string[]) => names.map((name) => `"${name}"`);
 
@@ -66,6 +70,17 @@ export function recordStatements(database: Database.Database) {
     Kind,
     ReturnType<typeof prepare>
   >;
+  /** Statements that write some columns of a kind over, by the kind and the columns. */
+  const updates = new Recent<Database.Statement>(UPDATES_KEPT);
+  const updateOf = (kind: Kind, columns: readonly Column[]): Database.Statement => {
+    const set = quoted(columns.map(({ name }) => name)).map((name) => `${name} = ?`);
+    const sql = `UPDATE "${kind}" SET ${set.join(", ")} WHERE railway_id = ? AND id = ?`;
+    const known = updates.get(sql) ?? database.prepare(sql);
+    updates.set(sql, known);
+    return known;
+  };
+  const put = (railwayId: string, kind: Kind, value: Thing) =>
+    prepared[kind].put.run(railwayId, ...CODECS[kind].toCells(value));
   const names = quoted(RAILWAY_CODEC.columns.map(({ name }) => name));
   const railway = {
     one: database.prepare(`SELECT id, ${names.join(", ")} FROM railway WHERE id = ?`),
@@ -78,8 +93,17 @@ export function recordStatements(database: Database.Database) {
   return {
     remove: (railwayId: string, kind: Kind, id: string) => prepared[kind].remove.run(railwayId, id),
     /** Writes a thing, in the place of the one that is there. */
-    put: (railwayId: string, kind: Kind, value: Thing) =>
-      prepared[kind].put.run(railwayId, ...CODECS[kind].toCells(value)),
+    put,
+    /** Writes over what of a thing is another: of what stays, no index has to be looked through. */
+    change(railwayId: string, kind: Kind, before: Thing, now: Thing): void {
+      const [a, b] = [CODECS[kind].toCells(before), CODECS[kind].toCells(now)];
+      const columns = CODECS[kind].columns.filter((_, at) => a[at] !== b[at]);
+      if (columns.length === 0) return;
+      const cells = b.filter((cell, at) => cell !== a[at]);
+      const { changes } = updateOf(kind, columns).run(...cells, railwayId, now.id);
+      // what somebody took out of the table by other means is there again
+      if (changes === 0) put(railwayId, kind, now);
+    },
     /** Whether two things differ in what no two of their kind may have alike, so that one may stand in the way of a third. */
     changesHands(kind: Kind, before: Thing, now: Thing): boolean {
       const [a, b] = [CODECS[kind].toCells(before), CODECS[kind].toCells(now)];

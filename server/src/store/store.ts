@@ -72,7 +72,7 @@ export interface Base {
 /** Railways whose records, and what follows from them, are kept at hand: as many as anybody works on at a time. */
 const RAILWAYS_KEPT = 8;
 /** Railways of fewer turnouts are planned along with each edit; larger ones, where that takes up to some seconds, afterwards. */
-const LARGE = 1_000;
+const LARGE = 300;
 /** Railways of which it is kept what could be undone: a few numbers each. */
 const STACKS_KEPT = 200;
 
@@ -166,6 +166,7 @@ export class Store {
       for (const kind of Object.keys(LISTS) as Kind[]) {
         for (const thing of record[LISTS[kind]]) this.records.put(id, kind, thing);
       }
+      this.countStatement.run(openEnds(record).length, id);
     })();
     this.cache.set(id, { revision: 0, record });
     lookThrough(this.database);
@@ -366,7 +367,7 @@ export class Store {
 
   /**
    * Writes the things that the edits touch as they stand in the new record. Those whose labels or places may go to others are
-   * taken out first; the rest are written over, so that nothing has to be looked for that refers to them.
+   * taken out first; of the rest what changed is written over, so that nothing has to be looked for that refers to them.
    */
   private write(id: string, edits: readonly Edit[], before: RailwayRecord, record: RailwayRecord): void {
     const last = new Map<string, Exclude<Edit, { op: "railway" }>>();
@@ -374,13 +375,23 @@ export class Store {
       if (each.op === "railway") this.records.setRailway(id, record.railway);
       else last.set(`${each.kind}:${each.op === "put" ? each.value.id : each.id}`, each);
     }
+    const puts: (() => void)[] = [];
     for (const each of last.values()) {
       const { kind } = each;
-      const old = each.op === "put" ? find(before, kind, each.value.id) : undefined;
-      if (each.op === "remove") this.records.remove(id, kind, each.id);
-      else if (old && this.records.changesHands(kind, old, each.value)) this.records.remove(id, kind, each.value.id);
+      if (each.op === "remove") {
+        this.records.remove(id, kind, each.id);
+        continue;
+      }
+      const { value } = each;
+      const old = find(before, kind, value.id);
+      if (old && !this.records.changesHands(kind, old, value)) {
+        puts.push(() => this.records.change(id, kind, old, value));
+        continue;
+      }
+      if (old) this.records.remove(id, kind, value.id);
+      puts.push(() => this.records.put(id, kind, value));
     }
-    for (const each of last.values()) if (each.op === "put") this.records.put(id, each.kind, each.value);
+    for (const put of puts) put();
   }
 
   /** @throws {NoRailwayError} */
