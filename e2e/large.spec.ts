@@ -97,7 +97,8 @@ test("what was found of a railway is there at once when it is opened again as it
   const edited = await all.getAttribute("aria-label");
   expect(edited).not.toBe(first);
   expect(await told()).toContain(`${first}, of the state before`);
-  await expect.poll(() => page.evaluate(KEPT(railwayId)), { timeout: 20_000 }).toBeGreaterThan(0);
+  // the edit, and what is proposed of the loom after it
+  await expect.poll(() => page.evaluate(KEPT(railwayId)), { timeout: 30_000 }).toBe(2);
   await page.reload();
   await expect(all).toBeVisible();
   expect(await told()).toEqual([edited]);

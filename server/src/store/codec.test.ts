@@ -190,3 +190,33 @@ it("loads whatever text and numbers were put, to the last digit, and names a row
   database.prepare("UPDATE turnout SET name = ? WHERE id = 't0'").run("x".repeat(5000));
   expect(() => atOnce(statements.loading("r"))).toThrow(/a turnout that cannot be read \(t0\)/);
 });
+
+it("writes over what of a thing is another, whichever of its fields, and writes one whole that is not there", () => {
+  const database = migrated();
+  const statements = recordStatements(database);
+  statements.insertRailway("r", emptyRecord("Any").railway, "2026-05-10T10:30:00.000Z");
+  const stored = () => atOnce(statements.loading("r"))?.devices;
+  const device = fc.record({
+    id: fc.constant("d"),
+    label: fc.constantFrom("D1", "D2"),
+    typeId: fc.constantFrom("cdu", "toggle-spdt"),
+    place: fc.constantFrom("panel" as const, "layout" as const),
+    runMetres: fc.constantFrom(null, 1, 2.5),
+    note: fc.constantFrom("", "seen"),
+  });
+  fc.assert(
+    fc.property(fc.array(device, { minLength: 2, maxLength: 6 }), ([first, ...others]) => {
+      if (!first) return;
+      statements.put("r", "device", first);
+      for (const [number, next] of others.entries()) {
+        statements.change("r", "device", others[number - 1] ?? first, next);
+        expect(stored()).toEqual([next]);
+      }
+    }),
+  );
+  const [last] = stored() ?? [];
+  if (!last) throw new Error("Nothing was stored.");
+  database.exec("DELETE FROM device");
+  statements.change("r", "device", last, { ...last, note: "there again" });
+  expect(stored()).toEqual([{ ...last, note: "there again" }]);
+});

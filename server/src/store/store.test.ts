@@ -474,14 +474,18 @@ it("takes a device of every type of the catalogue", () => {
   expect(new Store(database).open(id).record.devices).toHaveLength(CATALOGUE.length);
 });
 
-it("counts what is left open of each railway, and counts anew after an edit", () => {
+it("counts what is left open of each railway as it comes in, and anew after an edit", () => {
   const id = store.create(emptyRecord("Test"));
+  const counted = () => database.prepare("SELECT open_ends FROM railway WHERE id = ?").pluck().get(id);
+  expect(counted()).toBe(0);
   const open = () => store.list().find((each) => each.id === id)?.openEnds;
   expect(open()).toBe(0);
   const at = "2026-05-12T20:14:00.000Z";
   const debt = { kind: "awaited", text: "a connector", blocks: "", turnoutId: null, done: false, at } as const;
   store.apply(id, { revision: 0 }, { words: "Noted", edits: [putEdit("debt", { id: "d", ...debt })] });
+  expect(counted()).toBeNull();
   expect(open()).toBe(1);
+  expect(counted()).toBe(1);
   store.apply(id, { revision: 1 }, { words: "Done", edits: [putEdit("debt", { id: "d", ...debt, done: true })] });
   expect(open()).toBe(0);
 });
