@@ -357,9 +357,15 @@ function assignmentWords(record: RailwayRecord, a: Assignment): string {
   }
 }
 
-/** What an edit would do to the findings: those that would go, and those that would come. */
-export function consequencesOf(before: Derived, group: Pick<EditGroup, "edits">): Consequence {
-  const after = new Derived(edit(before.record, group.edits).record, before);
+/**
+ * What an edit would do to the findings: those that would go, and those that would come.
+ * @param after what follows from the record with the edit; for who looks for its findings in steps
+ */
+export function consequencesOf(
+  before: Derived,
+  group: Pick<EditGroup, "edits">,
+  after = new Derived(edit(before.record, group.edits).record, before),
+): Consequence {
   const counted = (findings: readonly Finding[]) =>
     new Map(findings.filter(({ kept }) => kept === null).map(({ key, why }) => [key, why]));
   const [was, is] = [counted(before.findings), counted(after.findings)];

@@ -6,6 +6,7 @@ import {
   controlsOf,
   Derived,
   type EditGroup,
+  edit,
   FORM_HEADER,
   type LaidAs,
   type LampSituations,
@@ -75,7 +76,7 @@ let derived: Derived | null = null;
 /** The record that came last. */
 let received: RailwayRecord | null = null;
 
-/** All that is found of the record that came last is known from another day. */
+/** All that is found of the record that came last is known from earlier, when the railway stood as it does. */
 let isKnown = false;
 
 /** The name of this script says what is in it, once it is built. */
@@ -195,7 +196,7 @@ const worker = {
   },
 
   /**
-   * The railway as far as it is checked within a moment, or what is known of it from another day; the rest is asked for by `more`.
+   * The railway as far as it is checked within a moment, or what is known of it from earlier; the rest is asked for by `more`.
    * @param anew everything is wanted, not only what changed since the last answer
    * @param of how the record stands on the server; null while it does not
    */
@@ -265,9 +266,18 @@ const worker = {
     };
   },
 
-  /** What an edit would do to the findings, before it is made; null while nothing is derived. */
-  consequences(group: EditGroup): Consequence | null {
-    return derived && consequencesOf(derived, group);
+  /** What an edit would do to the findings, before it is made; null while nothing is derived, and when another record came meanwhile. */
+  async consequences(group: EditGroup): Promise<Consequence | null> {
+    const before = derived;
+    if (!before) return null;
+    const after = new Derived(edit(before.record, group.edits).record, before);
+    for (const each of [before, after]) {
+      while (each.checking.share < 1) {
+        await turns.go(performance.now() + PART, going(each));
+        if (before !== derived) return null;
+      }
+    }
+    return consequencesOf(before, group, after);
   },
 
   /** A net, or the commons of a zone, laid in each way, with what it takes and what arrives. */

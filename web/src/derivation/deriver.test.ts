@@ -170,7 +170,7 @@ it("reads the thread that is looked at once the circuit is made, for which a lar
   expect(latest()).toMatchObject({ state: "checked", focus: {} });
 });
 
-it("shows what is known from another day at once, all else as it comes, and looks at it once more", async () => {
+it("shows what is known from earlier at once, all else as it comes, and looks at it once more", async () => {
   const stood = { revision: 4, stamp: "s4" };
   const asked: unknown[] = [];
   const made: [coming: OverviewChange["coming"], share: number][] = [

@@ -8,7 +8,7 @@ export interface Results {
   /** Railway that they are of. */
   railwayId: string | null;
   /**
-   * Whether what is shown is of the record as it is: still being worked out; known from another day as far as findings go, while the
+   * Whether what is shown is of the record as it is: still being worked out; known from earlier as far as findings go, while the
    * rest is worked out; all here; or not to be worked out.
    */
   state: "checking" | "known" | "checked" | "failed";
@@ -287,11 +287,20 @@ export class Deriver {
     });
   }
 
+  /** Asks for the next part of the checking. @param isWanted whether the record is still the one that is wanted */
+  private async goOn(railwayId: string | null, isWanted: () => boolean): Promise<void> {
+    const change = await this.ask((worker) => worker.more());
+    if (this.wanted.railwayId !== railwayId) return;
+    if (change) this.take(change, isWanted());
+    else this.done.record = null;
+  }
+
   /** Asks one question; false when all is answered. */
   private async step(): Promise<boolean> {
     const { railwayId, record, focus, version } = this.wanted;
     if (!record) return false;
     const standing = railwayId !== null && version ? { railwayId, ...version } : null;
+    const isHere = this.done.checked === record || this.results.state === "checked";
     // the thread that is looked at is read in the circuit, and so after it is made, or taken over from before an edit
     const isCut = this.done.checked === record || (this.share > 0 && !this.base?.coming.includes("boards"));
     const isWanted = () => this.wanted.record === record && this.wanted.railwayId === railwayId;
@@ -309,11 +318,8 @@ export class Deriver {
         const result = await this.ask((worker) => worker.focus(focus));
         this.done.focus = focus;
         if (this.wanted.focus === focus && isWanted()) this.tell({ focus: result });
-      } else if (this.done.checked !== record) {
-        const change = await this.ask((worker) => worker.more());
-        if (this.wanted.railwayId !== railwayId) return true;
-        if (change) this.take(change, isWanted());
-        else this.done.record = null;
+      } else if (!isHere) {
+        await this.goOn(railwayId, isWanted);
       } else if (this.done.proving !== record) {
         const proving = await this.ask((worker) => worker.proving());
         this.done.proving = record;
@@ -322,6 +328,9 @@ export class Deriver {
         const openEnds = await this.ask((worker) => worker.openEnds());
         this.done.openEnds = record;
         if (isWanted()) this.tell({ openEnds });
+      } else if (this.done.checked !== record) {
+        // what is known already is looked at once more
+        await this.goOn(railwayId, isWanted);
       } else if (standing && version !== this.done.kept) {
         await this.ask((worker) => worker.keep(standing));
         this.done.kept = version;

@@ -128,22 +128,24 @@ it("shows of rules that have not looked yet what they found before, and of a rai
   expect(overviewOf(edited, between).findings).toEqual(new Derived(edited.record).findings);
 });
 
-it("shows what is known of any railway from another day, and the same while it is looked at once more", () => {
-  for (const [name, build] of Object.entries(EXHIBITS)) {
+it.each(Object.entries(EXHIBITS))(
+  "shows what is known of %s from earlier, and the same while it is looked at once more",
+  (_name, build) => {
     const record = build();
-    const { findings, loads } = new Derived(record);
+    const earlier = new Derived(record);
+    const { findings, loads } = earlier;
     const derived = new Derived(record);
     let shown = knownOverview(structuredClone({ findings, loads }));
-    expect(loomIn(shown), name).toBeNull();
+    expect(loomIn(shown)).toBeNull();
     for (const until of [0.02, 0.05, 0.2, 0.5, 0.8, 1]) {
       derived.checking.go((share) => share >= until);
       const next = withChange(shown, structuredClone(changeOf(overviewOf(derived, shown), shown)));
       // nothing of it comes, goes or changes its place
-      expect(next.findings, name).toBe(shown.findings);
-      expect(next.loads, name).toBe(shown.loads);
-      expect(next.partial, name).toBe(false);
+      expect(next.findings).toBe(shown.findings);
+      expect(next.loads).toBe(shown.loads);
+      expect(next.partial).toBe(false);
       shown = next;
     }
-    expect(shown, name).toEqual(wholeOverviewOf(new Derived(record)));
-  }
-});
+    expect(shown).toEqual(wholeOverviewOf(earlier));
+  },
+);

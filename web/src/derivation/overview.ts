@@ -47,7 +47,7 @@ export interface OverviewChange {
   coming: Overview["coming"];
   /** How far the checking is, 0 to 1; what is left is asked for. */
   share: number;
-  /** All findings are known of the record as it is, since it was looked at on another day; what is looked at now is the same. */
+  /** All findings are known of the record as it is, which was looked at earlier; what is looked at now is the same. */
   known: boolean;
 }
 
@@ -60,7 +60,7 @@ const UNCUT: Pick<Overview, "loom" | "boards" | "nodeVolts"> = {
 /** What takes longest of all that follows from a railway. */
 export type Known = Pick<Overview, "findings" | "loads">;
 
-/** What is known of a railway that was checked as it is on another day, while nothing is worked out of it. */
+/** What is known of a railway that was checked as it stands earlier, while nothing is worked out of it. */
 export function knownOverview({ findings, loads }: Known): Overview {
   const coming = NAMES.filter((name) => name !== "findings" && name !== "loads");
   return {
