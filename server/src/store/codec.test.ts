@@ -1,5 +1,14 @@
 import { readdirSync, readFileSync } from "node:fs";
-import { atOnce, emptyRecord, KINDS, type Kind, openRailwayFile, type RailwayRecord, thingsOf } from "@alderman/core";
+import {
+  atOnce,
+  type Device,
+  emptyRecord,
+  KINDS,
+  type Kind,
+  openRailwayFile,
+  type RailwayRecord,
+  thingsOf,
+} from "@alderman/core";
 import Database from "better-sqlite3";
 import fc from "fast-check";
 import { expect, it } from "vitest";
@@ -196,6 +205,8 @@ it("writes over what of a thing is another, whichever of its fields, and writes 
   const statements = recordStatements(database);
   statements.insertRailway("r", emptyRecord("Any").railway, "2026-05-10T10:30:00.000Z");
   const stored = () => atOnce(statements.loading("r"))?.devices;
+  const change = (before: Device, now: Device) =>
+    statements.change("r", "device", now, statements.differences("device", before, now));
   const device = fc.record({
     id: fc.constant("d"),
     label: fc.constantFrom("D1", "D2"),
@@ -209,7 +220,7 @@ it("writes over what of a thing is another, whichever of its fields, and writes 
       if (!first) return;
       statements.put("r", "device", first);
       for (const [number, next] of others.entries()) {
-        statements.change("r", "device", others[number - 1] ?? first, next);
+        change(others[number - 1] ?? first, next);
         expect(stored()).toEqual([next]);
       }
     }),
@@ -217,6 +228,6 @@ it("writes over what of a thing is another, whichever of its fields, and writes 
   const [last] = stored() ?? [];
   if (!last) throw new Error("Nothing was stored.");
   database.exec("DELETE FROM device");
-  statements.change("r", "device", last, { ...last, note: "there again" });
+  change(last, { ...last, note: "there again" });
   expect(stored()).toEqual([{ ...last, note: "there again" }]);
 });

@@ -22,6 +22,11 @@ export const CODECS = Object.fromEntries(
 /** How the railway's own fields are kept. */
 export const RAILWAY_CODEC = codecOf("railway", Railway);
 
+/** A column in which a thing is another than before, and what it holds now. */
+interface Difference extends Pick<Column, "name"> {
+  cell: unknown;
+}
+
 /** Rows that are read in one step, some thousandths of a second: whoever asks for the scripts of a page meanwhile waits for a few of them. */
 const ROWS_IN_STEP = 100;
 
@@ -72,7 +77,7 @@ export function recordStatements(database: Database.Database) {
   >;
   /** Statements that write some columns of a kind over, by the kind and the columns. */
   const updates = new Recent<Database.Statement>(UPDATES_KEPT);
-  const updateOf = (kind: Kind, columns: readonly Column[]): Database.Statement => {
+  const updateOf = (kind: Kind, columns: readonly Pick<Column, "name">[]): Database.Statement => {
     const set = quoted(columns.map(({ name }) => name)).map((name) => `${name} = ?`);
     const sql = `UPDATE "${kind}" SET ${set.join(", ")} WHERE railway_id = ? AND id = ?`;
     const known = updates.get(sql) ?? database.prepare(sql);
@@ -94,20 +99,21 @@ export function recordStatements(database: Database.Database) {
     remove: (railwayId: string, kind: Kind, id: string) => prepared[kind].remove.run(railwayId, id),
     /** Writes a thing, in the place of the one that is there. */
     put,
-    /** Writes over what of a thing is another: of what stays, no index has to be looked through. */
-    change(railwayId: string, kind: Kind, before: Thing, now: Thing): void {
+    /** What of a thing is another than before. */
+    differences(kind: Kind, before: Thing, now: Thing): Difference[] {
       const [a, b] = [CODECS[kind].toCells(before), CODECS[kind].toCells(now)];
-      const columns = CODECS[kind].columns.filter((_, at) => a[at] !== b[at]);
-      if (columns.length === 0) return;
-      const cells = b.filter((cell, at) => cell !== a[at]);
-      const { changes } = updateOf(kind, columns).run(...cells, railwayId, now.id);
+      return CODECS[kind].columns.flatMap(({ name }, at) => (a[at] === b[at] ? [] : [{ name, cell: b[at] }]));
+    },
+    /** Whether it differs in what no two of its kind may have alike, so that one may stand in the way of a third. */
+    changesHands: (kind: Kind, differences: readonly Difference[]) =>
+      differences.some(({ name }) => prepared[kind].unique.has(name)),
+    /** Writes over what differs: of what stays, no index has to be looked through. */
+    change(railwayId: string, kind: Kind, now: Thing, differences: readonly Difference[]): void {
+      if (differences.length === 0) return;
+      const cells = differences.map(({ cell }) => cell);
+      const { changes } = updateOf(kind, differences).run(...cells, railwayId, now.id);
       // what somebody took out of the table by other means is there again
       if (changes === 0) put(railwayId, kind, now);
-    },
-    /** Whether two things differ in what no two of their kind may have alike, so that one may stand in the way of a third. */
-    changesHands(kind: Kind, before: Thing, now: Thing): boolean {
-      const [a, b] = [CODECS[kind].toCells(before), CODECS[kind].toCells(now)];
-      return CODECS[kind].columns.some(({ name }, index) => prepared[kind].unique.has(name) && a[index] !== b[index]);
     },
     setRailway: (id: string, value: Railway) => railway.update.run(...RAILWAY_CODEC.toCells(value), id),
     insertRailway: (id: string, value: Railway, at: string) =>

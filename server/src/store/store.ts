@@ -384,8 +384,9 @@ export class Store {
       }
       const { value } = each;
       const old = find(before, kind, value.id);
-      if (old && !this.records.changesHands(kind, old, value)) {
-        puts.push(() => this.records.change(id, kind, old, value));
+      const differences = old && this.records.differences(kind, old, value);
+      if (differences && !this.records.changesHands(kind, differences)) {
+        puts.push(() => this.records.change(id, kind, value, differences));
         continue;
       }
       if (old) this.records.remove(id, kind, value.id);

@@ -188,10 +188,10 @@ const worker = {
    */
   async readAhead(headers: [string, string][], bytes: ArrayBuffer): Promise<void> {
     if (new Headers(headers).get(FORM_HEADER) !== RECORD_FORM) return;
-    const { id: railwayId, record, ...version } = JSON.parse(new TextDecoder().decode(bytes)) as OpenRailway;
+    const { id: railwayId, revision, stamp, record } = JSON.parse(new TextDecoder().decode(bytes)) as OpenRailway;
     received = workedOn(record);
     // what is known already is told before anything is worked out
-    if (await kept.known({ railwayId, ...version })) return;
+    if (await kept.known({ railwayId, revision, stamp })) return;
     going(derive(received))(performance.now() + FIRST_PART);
   },
 
@@ -229,6 +229,7 @@ const worker = {
       if (found !== derived || found?.checking.share !== 1) return;
       void kept.keep(of, { findings: found.findings, loads: found.loads });
     };
+    // what was known is kept already
     if (!isKnown) keeping = setTimeout(keepIt, KEPT_AFTER);
   },
 
