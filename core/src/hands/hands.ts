@@ -27,6 +27,7 @@ export function* sweeping(circuitry: Circuitry): Generator<number, void> {
 
 function* sweepOf(circuitry: Circuitry, number: number, limits: ReadonlyMap<string, number>): Steps<Sweep> {
   const piece = circuitry.pieces[number] as Piece;
+  if (!piece.canFlow) return NOTHING;
   const pins = limits.size === 0 ? "" : piece.wires.flatMap(({ id }) => limits.get(id) ?? []).join();
   const before = known.get(piece);
   if (before?.pins === pins) return before.made;
@@ -34,6 +35,9 @@ function* sweepOf(circuitry: Circuitry, number: number, limits: ReadonlyMap<stri
   known.set(piece, { made, pins });
   return made;
 }
+
+/** What comes of a piece in which nothing can flow. */
+const NOTHING: Sweep = { found: [], worst: { when: [], blocked: false, given: new Map() } };
 
 /**
  * What each wire of a piece bears for long, amps, by its name in the circuit: by its gauge, and by the pins of the plugs on

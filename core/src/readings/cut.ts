@@ -220,6 +220,9 @@ interface Recut {
   pieceOf: Map<string, number>;
 }
 
+/** Elements that hold volts or drive a current in some state. */
+const GIVING: ReadonlySet<Element["kind"]> = new Set(["voltage", "current", "capacitor"]);
+
 /** @param previous pieces of the railway before an edit, by structure */
 function cutOf(devices: readonly CutDevice[], wires: readonly LaidWire[], previous: ReadonlyMap<string, Piece>): Recut {
   const groups = new Groups();
@@ -237,13 +240,13 @@ function cutOf(devices: readonly CutDevice[], wires: readonly LaidWire[], previo
   for (const { device, type, role, elements, parts } of devices) {
     const minus = type.family === "supply" ? `${device.id}:${type.terminals[1]?.name}` : null;
     const seen = new Set<number>();
-    for (const { id, nodes } of elements) {
+    for (const { id, kind, nodes } of elements) {
       const number = pieceOf.get(nodes[0]) ?? 0;
       pieceOf.set(id, number);
-      if (seen.has(number)) continue;
-      seen.add(number);
       const piece = pieces[number];
-      if (!piece) continue;
+      if (piece && GIVING.has(kind)) piece.canFlow = true;
+      if (!piece || seen.has(number)) continue;
+      seen.add(number);
       piece.members.push({ device, type, role, parts: new Map(), all: parts });
       // a motor's winding and its contacts lie in pieces of their own: the first element tells which this is
       structures[number]?.push(`${id} ${shapeOf(type)} ${role}`);
@@ -296,12 +299,13 @@ export function withWires(before: Cut, old: Loom, now: Loom): { cut: Cut; change
       return ohms !== undefined && wire.kind === "resistor" ? { ...wire, ohms } : wire;
     });
     const signature = `${piece.structure}\n${[...values.values()].join(" ")}`;
-    const { ground, onTrack, members, structure, ownerOf } = piece;
+    const { ground, onTrack, canFlow, members, structure, ownerOf } = piece;
     return {
       ...emptyPiece(),
       ownerOf,
       ground,
       onTrack,
+      canFlow,
       members,
       structure,
       signature,

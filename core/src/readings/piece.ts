@@ -34,6 +34,8 @@ export interface Piece {
   ground: string;
   /** A track bus is among its members. */
   onTrack: boolean;
+  /** Something in it may hold volts or drive a current; in the others, as of contacts that nothing is wired to, nothing can flow. */
+  canFlow: boolean;
   /** Terminals that an alternating supply reaches; worked out when first asked for. */
   alternating: ReadonlySet<string> | null;
   /** Supplies that shut down by themselves, and from which current on; worked out when first asked for. */
@@ -74,6 +76,7 @@ export function emptyPiece(): Piece {
     wires: [],
     ground: "",
     onTrack: false,
+    canFlow: false,
     alternating: null,
     shutDowns: null,
     circuit: null,
