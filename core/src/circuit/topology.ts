@@ -1,4 +1,5 @@
 import { CircuitError, type Element, type Netlist, nodesWatched } from "./elements.ts";
+import { NumberGroups } from "./numberGroups.ts";
 import { type Part, Rows } from "./rows.ts";
 
 /** A node that an ideal source ties to another, so that it needs no unknown of its own. */
@@ -142,27 +143,4 @@ function contradiction(elements: readonly Element[], sources: readonly number[])
   return new CircuitError(
     `Sources contradict each other; look at ${names.join(", ")}: nothing limits the current between them.`,
   );
-}
-
-/** Numbers that are joined, directly or through others (union-find). */
-class NumberGroups {
-  private readonly up: Int32Array;
-
-  constructor(size: number) {
-    this.up = Int32Array.from({ length: size }, (_, index) => index);
-  }
-
-  join(a: number, b: number): void {
-    this.up[this.root(a)] = this.root(b);
-  }
-
-  root(number: number): number {
-    let root = number;
-    while (this.up[root] !== root) {
-      const above = this.up[this.up[root] as number] as number;
-      this.up[root] = above;
-      root = above;
-    }
-    return root;
-  }
 }

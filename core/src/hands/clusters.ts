@@ -1,8 +1,11 @@
+import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { type Element, nodesWatched } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
+import { NumberGroups } from "../circuit/numberGroups.ts";
 import type { DeviceState, FedBy } from "../readings/kit.ts";
-import type { Member } from "../readings/piece.ts";
+import { partsOf, stateThatMatters } from "../readings/models.ts";
+import { type Member, stateKey } from "../readings/piece.ts";
 import { type Lever, leversOf } from "./levers.ts";
 
 /** A piece of circuit at rest, and what its devices are made of in any other state. */
@@ -39,46 +42,54 @@ export interface Cluster {
 export function clustersOf(ground: Ground): { clusters: Cluster[]; nodeOf: (terminal: string) => number } {
   const { members, states, wires } = ground;
   const elements = members.map((_, place) => ground.elementsOf(place, states[place] as DeviceState));
+  const all = elements.flat();
+  const indexOf = new Map(all.map(({ id }, index) => [id, index]));
   const wired = new Groups();
-  for (const { nodes } of [...wires, ...elements.flat()]) for (const node of nodes) wired.join(node, node);
+  for (const { nodes } of [...wires, ...all]) for (const node of nodes) wired.numberOf(node);
   for (const { nodes } of wires) wired.join(nodes[0], nodes[1]);
   const numbers = wired.numbered();
   const nodeOf = (terminal: string) => numbers.get(terminal) ?? -1;
-  const rails = railsOf(ground, elements, nodeOf);
-  const groups = new Groups();
-  for (const { id, nodes } of elements.flat()) {
-    groups.join(id, id);
-    for (const node of nodes) if (!rails.has(nodeOf(node))) groups.join(id, `node ${nodeOf(node)}`);
+  const rails = railsOf(ground, all, nodeOf);
+  const groups = new NumberGroups(all.length + numbers.size);
+  for (const [index, { nodes }] of all.entries()) {
+    for (const node of nodes) {
+      const number = nodeOf(node);
+      if (!rails.has(number)) groups.join(index, all.length + number);
+    }
   }
   // the two coils of a motor throw it together
-  for (const { device, type } of members)
-    if (traitsOf(type).movedBy === "pulse") groups.join(`${device.id}.N`, `${device.id}.R`);
-  const groupOf = groups.numbered();
+  for (const { device, type } of members) {
+    if (traitsOf(type).movedBy !== "pulse") continue;
+    const [normal, reverse] = [indexOf.get(`${device.id}.N`), indexOf.get(`${device.id}.R`)];
+    if (normal !== undefined && reverse !== undefined) groups.join(normal, reverse);
+  }
   const made = new Map<number, Cluster>();
   const joined = new Set(wires.flatMap(({ nodes }) => nodes));
   for (const [place, member] of members.entries()) {
     const state = states[place] as DeviceState;
     const isJoined = (terminal: string) => joined.has(`${member.device.id}:${terminal}`);
     for (const [index, lever] of leversOf(member, state.outputs.keys(), isJoined).entries()) {
-      const moves = movedBy(ground, place, lever);
-      for (const number of new Set([...moves.keys()].map((id) => groupOf.get(id) ?? -1))) {
-        const cluster: Cluster = made.get(number) ?? { levers: [], elements: new Map() };
-        made.set(number, cluster);
+      const moved = movedBy(member, state, lever).filter(({ id }) => indexOf.has(id));
+      const moves = new Map(moved.map(({ id, to }) => [id, to]));
+      for (const group of new Set(moved.map(({ id }) => groups.root(indexOf.get(id) as number)))) {
+        const cluster: Cluster = made.get(group) ?? { levers: [], elements: new Map() };
+        made.set(group, cluster);
         cluster.levers.push({ ...lever, key: `${place} ${index}`, place, moves });
       }
     }
   }
   const idle: [number, Element][] = [];
+  let index = 0;
   for (const [place, own] of elements.entries()) {
     for (const element of own) {
-      const cluster = made.get(groupOf.get(element.id) ?? -1);
+      const cluster = made.get(groups.root(index++));
       if (cluster) addTo(cluster.elements, place, element.id);
       else idle.push([place, element]);
     }
   }
   const feeds = feedsOf(ground, idle, nodeOf, rails);
-  const byId = new Map(elements.flat().map((element) => [element.id, element]));
-  for (const cluster of made.values()) withFeeds(cluster, byId, feeds, nodeOf);
+  const nodesOf = (id: string) => all[indexOf.get(id) ?? -1]?.nodes ?? [];
+  for (const cluster of made.values()) withFeeds(cluster, nodesOf, feeds, nodeOf);
   return { clusters: [...made.values()], nodeOf };
 }
 
@@ -88,17 +99,33 @@ function addTo(elements: Map<number, Set<string>>, place: number, id: string): v
   own.add(id);
 }
 
-/** Elements that are otherwise in one setting of a lever than in another, with their value in each. */
-function movedBy(ground: Ground, place: number, { settings }: Lever): Map<string, string[]> {
-  const state = ground.states[place] as DeviceState;
-  const lists = settings.map(({ set }) => ground.elementsOf(place, set(state)));
-  const moves = new Map<string, string[]>();
-  for (const [index, element] of (lists[0] ?? []).entries()) {
-    if (lists.every((list) => list[index] === element)) continue;
-    const values = lists.map((list) => valueText(list[index]));
-    if (values.some((value) => value !== values[0])) moves.set(element.id, values);
-  }
-  return moves;
+/** What a lever moves of a device of a type, by the parts' names: the same for all devices that stand alike. */
+const known = new WeakMap<DeviceType, Map<string, Moved[]>>();
+
+/** A part of a device that is otherwise in one setting of a lever than in another, with its value in each. */
+interface Moved {
+  part: string;
+  to: readonly string[];
+}
+
+/** Elements of a device that a lever moves. */
+function movedBy({ device, type }: Member, state: DeviceState, { settings }: Lever) {
+  const ofType = known.get(type) ?? new Map<string, Moved[]>();
+  known.set(type, ofType);
+  const { fedBy, fedVolts, rails } = state;
+  const lever = settings.map(({ name, stands }) => `${name("")} ${stands}`);
+  const key = `${stateKey(state)} ${fedBy} ${fedVolts} ${[...rails.keys()]} ${lever}`;
+  const moved = ofType.get(key) ?? partsMovedBy(type, state, settings);
+  ofType.set(key, moved);
+  return moved.map(({ part, to }) => ({ id: `${device.id}.${part}`, to }));
+}
+
+function partsMovedBy(type: DeviceType, state: DeviceState, settings: Lever["settings"]): Moved[] {
+  const lists = settings.map(({ set }) => partsOf("", type, stateThatMatters(type, set(state))));
+  return (lists[0] ?? []).flatMap(({ element }, index) => {
+    const to = lists.map((list) => valueText(list[index]?.element));
+    return to.some((value) => value !== to[0]) ? [{ part: element.id.slice(1), to }] : [];
+  });
 }
 
 const values = new WeakMap<Element, string>();
@@ -130,7 +157,7 @@ function textOf(element: Element): string {
 /** Nodes whose volts are held: terminals of supplies, units and fed boards, and whatever an ideal source ties to one. */
 function railsOf(
   { members, fedBy }: Ground,
-  elements: readonly (readonly Element[])[],
+  elements: readonly Element[],
   nodeOf: (terminal: string) => number,
 ): Set<number> {
   const rails = new Set<number>();
@@ -145,7 +172,7 @@ function railsOf(
     for (const name of held) rails.add(nodeOf(`${device.id}:${name}`));
   }
   rails.delete(-1);
-  const sources = elements.flat().filter(({ kind }) => kind === "voltage");
+  const sources = elements.filter(({ kind }) => kind === "voltage");
   for (let before = -1; before !== rails.size; ) {
     before = rails.size;
     for (const { nodes } of sources) {
@@ -184,14 +211,14 @@ function feedsOf(
 /** Adds to a cluster what holds its rails, and what holds the rails of that. */
 function withFeeds(
   cluster: Cluster,
-  byId: ReadonlyMap<string, Element>,
+  nodesOf: (id: string) => readonly string[],
   feeds: ReadonlyMap<number, [number, Element][]>,
   nodeOf: (terminal: string) => number,
 ): void {
   const seen = new Set<number>();
   const open = [...cluster.elements.values()].flatMap((ids) => [...ids]);
   for (let id = open.pop(); id !== undefined; id = open.pop()) {
-    for (const name of byId.get(id)?.nodes ?? []) {
+    for (const name of nodesOf(id)) {
       const node = nodeOf(name);
       if (seen.has(node)) continue;
       seen.add(node);

@@ -72,17 +72,18 @@ export function sweptPiece(circuitry: Circuitry, number: number, pins: ReadonlyM
   const piece = circuitry.pieces[number] as Piece;
   const { members, wires } = piece;
   const own = bearsIn(piece, circuitry.loom, pins);
+  const alternates = members.some(({ type }) => traitsOf(type).alternating);
   return {
     members,
     states: circuitry.statesOf(piece, AT_REST.N),
     wires,
     elementsOf: (place, state) => circuitry.elementsIn(number, members[place] as (typeof members)[number], state),
     fedBy: (deviceId) => circuitry.fedBy(deviceId),
-    effective: (node) => (circuitry.isAlternating(node) ? Math.SQRT1_2 : 1),
+    effective: (node) => (alternates && circuitry.isAlternating(node) ? Math.SQRT1_2 : 1),
     feederOf: (deviceId) => circuitry.feederOf(deviceId),
     bears: own,
     leastBorne: Math.min(Number.POSITIVE_INFINITY, ...own.values()),
-    alternates: members.some(({ type }) => traitsOf(type).alternating),
+    alternates,
     solve: (states) => circuitry.solveAs(number, states),
   };
 }
