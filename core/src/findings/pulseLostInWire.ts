@@ -66,12 +66,12 @@ function findLost({ circuitry }: Look, thread: Thread, motor: ThreadMotor): Lost
     const coil = motor.assignment.crossed ? (position === "N" ? "R" : "N") : position;
     const pulse = circuitry.pulse(motor.device.id, coil, state);
     if (!pulse) return [];
-    const wires = Object.values(pulse.wires).reduce((sum, each) => sum + each, 0);
+    if (pulse.joules >= least * FIRM && pulse.secondsAboveHalf >= leastSeconds) return [];
+    const wires = [...pulse.wires.values()].reduce((sum, each) => sum + each, 0);
     // what would be too weak without any wire is not the wire's fault
     if (pulse.joules + wires / Math.max(1, pulse.coils) < least) return [];
-    const isWeak = pulse.joules < least * FIRM || pulse.secondsAboveHalf < leastSeconds;
     const share = wires / pulse.stored;
-    return isWeak && share > BLAME_SHARE ? [{ thread, motor, position, pulse, wires, share, least, leastSeconds }] : [];
+    return share > BLAME_SHARE ? [{ thread, motor, position, pulse, wires, share, least, leastSeconds }] : [];
   });
   return thrown.sort((a, b) => a.pulse.joules - b.pulse.joules).slice(0, 1);
 }

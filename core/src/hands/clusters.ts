@@ -1,8 +1,9 @@
 import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
-import { type Element, nodesWatched } from "../circuit/elements.ts";
+import type { Element } from "../circuit/elements.ts";
 import { Groups } from "../circuit/groups.ts";
 import { NumberGroups } from "../circuit/numberGroups.ts";
+import { valueText } from "../circuit/valueText.ts";
 import type { DeviceState, FedBy } from "../readings/kit.ts";
 import { partsOf, stateThatMatters } from "../readings/models.ts";
 import { type Member, stateKey } from "../readings/piece.ts";
@@ -126,32 +127,6 @@ function partsMovedBy(type: DeviceType, state: DeviceState, settings: Lever["set
     const to = lists.map((list) => valueText(list[index]?.element));
     return to.some((value) => value !== to[0]) ? [{ part: element.id.slice(1), to }] : [];
   });
-}
-
-const values = new WeakMap<Element, string>();
-
-/** All of an element but its name and nodes, as text. */
-export function valueText(element: Element | undefined): string {
-  if (!element) return "";
-  const known = values.get(element) ?? textOf(element);
-  values.set(element, known);
-  return known;
-}
-
-function textOf(element: Element): string {
-  switch (element.kind) {
-    case "resistor":
-      return `resistor ${element.ohms}`;
-    case "diode":
-      return `diode ${element.model.is} ${element.model.n} ${element.model.rs}`;
-    case "switch":
-      if (!element.control) return `switch ${element.closed} ${element.onOhms} ${element.offOhms}`;
-  }
-  const { id: _id, nodes: _nodes, ...rest } = element;
-  // nodes that it looks at go by their places, too
-  return nodesWatched(element).length === 0
-    ? JSON.stringify(rest)
-    : JSON.stringify(rest, (key, each) => (key === "nodes" ? undefined : each));
 }
 
 /** Nodes whose volts are held: terminals of supplies, units and fed boards, and whatever an ideal source ties to one. */

@@ -1,10 +1,11 @@
 import { Circuit } from "../circuit/circuit.ts";
 import { CircuitError, type Element, nodesWatched, renamed } from "../circuit/elements.ts";
 import type { OperatingPoint } from "../circuit/solution.ts";
+import { valueText } from "../circuit/valueText.ts";
 import { typeNumber } from "../readings/cut.ts";
 import type { DeviceState } from "../readings/kit.ts";
 import type { Member } from "../readings/piece.ts";
-import { type Cluster, type Ground, valueText } from "./clusters.ts";
+import type { Cluster, Ground } from "./clusters.ts";
 import { type Choice, choicesOf, heldIn } from "./combinations.ts";
 import { heatIn, type Trouble, troublesIn } from "./troubles.ts";
 

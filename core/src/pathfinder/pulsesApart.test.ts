@@ -25,7 +25,7 @@ it.each(Object.keys(DRIVING))("%s", (name) => {
         for (const position of ["N", "R"] as const) {
           const pulse = derived.circuitry.pulse(motor.device.id, position, stateFor(thread, position, "throwing"));
           if (!pulse || pulse.stored === 0) continue;
-          const shared = Object.entries(pulse.wires).filter(([wire]) => FEEDS.includes(netOf.get(wire) as Purpose));
+          const shared = [...pulse.wires].filter(([wire]) => FEEDS.includes(netOf.get(wire) as Purpose));
           const lost = shared.reduce((sum, [, joules]) => sum + joules, 0);
           expect(lost, `${motor.device.label} to ${position}`).toBeLessThanOrEqual(RECHARGE * pulse.joules);
         }

@@ -1,8 +1,9 @@
 import type { Circuit } from "../circuit/circuit.ts";
 import { type Element, nodesWatched, renamed } from "../circuit/elements.ts";
 import { Latest } from "../circuit/latest.ts";
-import { withoutRows } from "../circuit/series.ts";
+import { type Row, withoutRows } from "../circuit/series.ts";
 import { energy, energyAbove, movingCircuit, transient } from "../circuit/transient.ts";
+import { valueText } from "../circuit/valueText.ts";
 
 /** What one coil gets when it is thrown. */
 export interface Pulse {
@@ -12,7 +13,7 @@ export interface Pulse {
   /** How long the current stays above half of its peak, seconds. */
   secondsAboveHalf: number;
   /** Energy in each wire on the way, joules, by its name in the circuit. */
-  wires: Record<string, number>;
+  wires: ReadonlyMap<string, number>;
   /** What the capacitors that give it hold before it, joules, and how many coils share it. */
   stored: number;
   coils: number;
@@ -30,7 +31,7 @@ interface CoilCurve {
 
 /** What a coil gets that takes no part. */
 export const NO_PULSE: Pulse = {
-  ...{ joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: {}, stored: 0, coils: 0 },
+  ...{ joules: 0, peakAmps: 0, secondsAboveHalf: 0, wires: new Map(), stored: 0, coils: 0 },
   curve: { seconds: [], amps: [], ohms: 0, moveAmps: 0 },
 };
 
@@ -75,10 +76,12 @@ export type Pulses = ReadonlyMap<string, Pulse>;
 
 /** What came of a transient, whatever its elements are called: by their places among those that take part. */
 export interface Ran {
-  coils: ReadonlyMap<number, Omit<Pulse, "wires">>;
+  coils: ReadonlyMap<number, CoilRan>;
   /** Energy in each row of resistors that has wires in it, joules. */
   rows: ReadonlyMap<number, number>;
 }
+
+type CoilRan = Omit<Pulse, "wires">;
 
 /** Circuits that pulses went through, by how their elements are joined: those of many turnouts are alike but for their ohms. */
 export class PulseCircuits extends Latest<Circuit> {
@@ -121,28 +124,48 @@ export function pulseThrough(
     numbers.set(node, number);
     return number;
   };
-  const parts = [
-    ...others.map((element): Part => {
-      return { element: renamed(element, numberOf), moveAmps: element.kind === "coil" ? moveAmps(element.id) : 0 };
-    }),
-    ...rows.map(({ element, members }): Part => {
-      const { ohms } = element;
-      const row = { ...renamed(element, numberOf), ohms: Number(ohms.toPrecision(DIGITS)) } as Element;
-      return { element: row, moveAmps: 0, hasWires: members.some(isWire) };
-    }),
-  ].map((part, place) => ({ ...part, element: { ...part.element, id: String(place) } }));
-  return {
-    key: JSON.stringify(parts),
-    run: () => run(parts, circuits),
-    named: (ran) => {
-      const wires: Record<string, number> = {};
-      for (const [place, { element, members }] of rows.entries()) {
-        const joules = ran.rows.get(others.length + place) ?? 0;
-        for (const each of members) if (isWire(each)) wires[each.id] = joules * (each.ohms / element.ohms);
-      }
-      return new Map([...ran.coils].map(([place, pulse]) => [others[place]?.id ?? "", { ...pulse, wires }]));
-    },
+  const movedAt = (element: Element) => (element.kind === "coil" ? moveAmps(element.id) : 0);
+  const joins = (element: Element) => [...element.nodes, ...nodesWatched(element)].map(numberOf).join(" ");
+  const key = [
+    ...others.map((each) => `${valueText(each)} ${movedAt(each)} ${joins(each)}`),
+    ...rows.map(({ element, members }) => `${rounded(element)} ${members.some(isWire)} ${joins(element)}`),
+  ].join();
+  const partsOf = () =>
+    [
+      ...others.map((each): Part => ({ element: renamed(each, numberOf), moveAmps: movedAt(each) })),
+      ...rows.map(({ element, members }): Part => {
+        const row: Element = { ...element, ohms: rounded(element) };
+        return { element: renamed(row, numberOf), moveAmps: 0, hasWires: members.some(isWire) };
+      }),
+    ].map((part, place) => ({ ...part, element: { ...part.element, id: String(place) } }));
+  return { key, run: () => run(partsOf(), circuits), named: (ran) => named(ran, others, rows) };
+}
+
+/** What came of a transient, by the names in a circuit. */
+function named({ coils, rows: spent }: Ran, others: readonly Element[], rows: readonly Row[]): Pulses {
+  // few are asked for
+  let known: ReadonlyMap<string, number> | null = null;
+  const wiresOf = () => {
+    known ??= new Map(
+      rows.flatMap(({ element, members }, place) => {
+        const joules = spent.get(others.length + place) ?? 0;
+        return members.filter(isWire).map(({ id, ohms }) => [id, joules * (ohms / element.ohms)] as const);
+      }),
+    );
+    return known;
   };
+  const pulseOf = (ran: CoilRan): Pulse => ({
+    ...ran,
+    get wires() {
+      return wiresOf();
+    },
+  });
+  return new Map([...coils].map(([place, ran]) => [others[place]?.id ?? "", pulseOf(ran)]));
+}
+
+/** Ohms of a row, in the digits that count. */
+function rounded({ ohms }: Row["element"]): number {
+  return Number(ohms.toPrecision(DIGITS));
 }
 
 /** Digits of a row's ohms that count: sums of the same wires in another order differ in the last ones. */
@@ -236,7 +259,7 @@ function run(parts: readonly Part[], circuits: PulseCircuits): Ran {
   const stored = elements.reduce((sum, each) => {
     return each.kind === "capacitor" ? sum + (each.farads * (each.volts ?? 0) ** 2) / 2 : sum;
   }, 0);
-  const pulses = coils.map(({ id, ohms, moveAmps }): [number, Omit<Pulse, "wires">] => {
+  const pulses = coils.map(({ id, ohms, moveAmps }): [number, CoilRan] => {
     const amps = result.elements.get(id)?.amps.map(Math.abs) ?? [];
     const peakAmps = Math.max(0, ...amps);
     let secondsAboveHalf = 0;
