@@ -104,7 +104,7 @@ export function patternOf(
   branches: readonly (readonly [number, number])[],
   late: ReadonlySet<number>,
 ): Pattern {
-  const key = `${size} ${branches.join(" ")} ${[...late].join()}`;
+  const key = `${size} ${branches.flat().join(" ")} ${[...late].join()}`;
   return kept.at(key, () => findPattern(size, branches, late));
 }
 

@@ -215,7 +215,7 @@ export class Circuitry implements Solver {
   }
 
   /** How the devices of a piece stand in a state of the railway. */
-  statesOf(piece: Piece, state: RailwayState): DeviceState[] {
+  statesOf(piece: Piece, state: RailwayState): readonly DeviceState[] {
     return this.solving.statesOf(piece, state);
   }
 

@@ -1,3 +1,4 @@
+import type { DeviceType } from "../catalogue/deviceType.ts";
 import { traitsOf } from "../catalogue/traits.ts";
 import { Circuit } from "../circuit/circuit.ts";
 import type { Element } from "../circuit/elements.ts";
@@ -65,21 +66,26 @@ export class Solving {
   }
 
   /** How the devices of a piece stand in a state of the railway. */
-  statesOf(piece: Piece, state: RailwayState): DeviceState[] {
-    return piece.members.map((member) => this.behaviour.stateOf(member, state));
+  statesOf(piece: Piece, state: RailwayState): readonly DeviceState[] {
+    return this.stands.in(piece, state).states;
   }
 
   /** Elements of a device in a state, those that lie in a piece. @param piece its number */
   elementsIn(piece: number, member: Member, state: DeviceState): Element[] {
-    const own = stateThatMatters(member.type, state);
-    return partsIn(this.cut, piece, member, own, stateKey(own)).map(({ element }) => element);
+    const { state: own, key } = inPart(member.type, state);
+    return partsIn(this.cut, piece, member, own, key).map(({ element }) => element);
   }
 
   /** Solves a piece whose devices stand as given, whatever may have brought them there. @param number of the piece */
   solveAs(number: number, states: readonly DeviceState[]): OperatingPoint {
     const piece = this.cut.pieces[number] as Piece;
-    const own = states.map((state, index) => stateThatMatters((piece.members[index] as Member).type, state));
-    return this.run(number, piece, own, own.map(stateKey));
+    const own = states.map((state, index) => inPart((piece.members[index] as Member).type, state));
+    return this.run(
+      number,
+      piece,
+      own.map(({ state }) => state),
+      own.map(({ key }) => key),
+    );
   }
 
   /** Solves a piece in a state of the railway. @param number of the piece */
@@ -120,16 +126,15 @@ export class Solving {
     return this.within(piece, elements, (each) => circuit.operatingPoint(each));
   }
 
-  /** Parts of a piece, as they are in a state. */
-  private partsOfPiece(number: number, asked: RailwayState): DevicePart[] {
-    const state = this.roles.bonds.settle(asked);
-    return (this.cut.pieces[number]?.members ?? []).flatMap((member) => this.partsOf(number, member, state));
-  }
-
-  /** Parts of a device that lie in a piece. @param state a settled one */
-  private partsOf(number: number, member: Member, state: RailwayState): DevicePart[] {
-    const own = this.behaviour.stateOf(member, state);
-    return partsIn(this.cut, number, member, own, stateKey(own));
+  /** Parts of a piece, as they are in a state; of some devices only. */
+  private partsOfPiece(number: number, asked: RailwayState, wanted?: ReadonlySet<string | undefined>): DevicePart[] {
+    const piece = this.cut.pieces[number] as Piece;
+    const { states, keys } = this.stands.in(piece, this.roles.bonds.settle(asked));
+    return piece.members.flatMap((member, place) =>
+      !wanted || wanted.has(member.device.id)
+        ? partsIn(this.cut, number, member, states[place] as DeviceState, keys[place] ?? "")
+        : [],
+    );
   }
 
   /** Elements of a piece, as they are in a state. */
@@ -195,9 +200,7 @@ export class Solving {
     // most of a piece lies behind open contacts: only what conducts is made
     const names = new Set(first.carrying(LEAKAGE_AMPS));
     const owners = new Set([...names].map((id) => piece.ownerOf.get(id)));
-    const members = piece.members.filter(({ device }) => owners.has(device.id));
-    const parts = members.flatMap((member) => this.partsOf(number, member, state));
-    const elements = parts.map(({ element }) => opened(element, first.shut));
+    const elements = this.partsOfPiece(number, state, owners).map(({ element }) => opened(element, first.shut));
     return [...elements, ...piece.wires].filter(({ id }) => names.has(id));
   }
 
@@ -220,4 +223,23 @@ export class Solving {
     const numbers = new Set(fed.map((key) => numbered.get(key)));
     return new Set([...numbered].filter(([, group]) => numbers.has(group)).map(([name]) => name));
   }
+}
+
+/** A state without what its type does not depend on, and its key. */
+interface InPart {
+  type: DeviceType;
+  state: DeviceState;
+  key: string;
+}
+
+const inParts = new WeakMap<DeviceState, InPart>();
+
+/** What of a device's state matters: found out once for a state of a device, as which most stand through many states of their piece. */
+function inPart(type: DeviceType, state: DeviceState): InPart {
+  const known = inParts.get(state);
+  if (known?.type === type) return known;
+  const own = stateThatMatters(type, state);
+  const made = { type, state: own, key: stateKey(own) };
+  inParts.set(state, made);
+  return made;
 }
