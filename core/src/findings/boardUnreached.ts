@@ -29,9 +29,10 @@ export const boardUnreached = rule<Unreached>({
       lampsOf(threads).flatMap(({ lamp: { from } }) => (from.type.outputs > 0 ? [from.device.id] : [])),
     );
     return record.devices.flatMap((device): Unreached[] => {
-      const type = typeOf(record, device);
       const reads = reading.has(device.id);
-      if (driving.has(device.id) || (!reads && !lighting.has(device.id)) || type.hears === "pins") return [];
+      if (driving.has(device.id) || (!reads && !lighting.has(device.id))) return [];
+      const type = typeOf(record, device);
+      if (type.hears === "pins") return [];
       const lacks: Unreached["lacks"] = [];
       // a board that reads without a supply has a finding at the control
       if (usualSupply(type) && !supplyOf(record, device.id) && !reads) lacks.push("its supply");

@@ -1,6 +1,6 @@
 import { Groups } from "../circuit/groups.ts";
 import { wiresByNet } from "../loom/reach.ts";
-import type { Wire } from "../loom/wire.ts";
+import type { Loom, Wire } from "../loom/wire.ts";
 import { takeWiresOut } from "../loom/work.ts";
 import { PURPOSES } from "../record/purposes.ts";
 import type { Thread } from "../schematic/thread.ts";
@@ -16,20 +16,8 @@ export const loopInNet = rule<{ wire: Wire; threads: Thread[] }>({
   title: "Wires close a loop",
   about:
     "A net that can be followed round in a ring works, but hides a broken wire: everything goes on by the other way, until that one breaks too. A common or a bus that is a ring also picks up the pulses of its neighbours. What is planned never closes a loop; this one was made or kept by hand.",
-  look: ({ circuitry, threads }) => {
-    const { loom } = circuitry;
-    // what is planned is a tree: only facts can close a loop
-    const nets = new Set(loom.wires.flatMap(({ fact, net }) => (fact ? [net] : [])));
-    const byNet = wiresByNet(loom);
-    return [...nets].flatMap((net) => {
-      const joined = new Groups();
-      const [planned, facts] = [[] as Wire[], [] as Wire[]];
-      for (const wire of byNet.get(net) ?? []) (wire.fact ? facts : planned).push(wire);
-      return [...planned, ...facts].flatMap((wire) =>
-        joined.join(wire.from.key, wire.to.key) ? [] : [{ wire, threads: threadsOfWires(threads, [wire]) }],
-      );
-    });
-  },
+  look: ({ circuitry, threads }) =>
+    closingIn(circuitry.loom).map((wire) => ({ wire, threads: threadsOfWires(threads, [wire]) })),
   subject: ({ wire }) => wire.id,
   where: ({ wire }) => wire.label,
   terminals: ({ wire }) => [wire.from.name, wire.to.name],
@@ -40,3 +28,24 @@ export const loopInNet = rule<{ wire: Wire; threads: Thread[] }>({
     { label: `Take ${wire.label} out`, group: takeWiresOut(record, [wire.id], NEVER) },
   ],
 });
+
+const known = new WeakMap<readonly Wire[], readonly Wire[]>();
+
+/** Wires of a loom that join what others join already. */
+function closingIn(loom: Loom): readonly Wire[] {
+  const closing = known.get(loom.wires) ?? findClosing(loom);
+  known.set(loom.wires, closing);
+  return closing;
+}
+
+function findClosing(loom: Loom): Wire[] {
+  // what is planned is a tree: only facts can close a loop
+  const nets = new Set(loom.wires.flatMap(({ fact, net }) => (fact ? [net] : [])));
+  const byNet = wiresByNet(loom);
+  return [...nets].flatMap((net) => {
+    const joined = new Groups();
+    const [planned, facts] = [[] as Wire[], [] as Wire[]];
+    for (const wire of byNet.get(net) ?? []) (wire.fact ? facts : planned).push(wire);
+    return [...planned, ...facts].filter((wire) => !joined.join(wire.from.key, wire.to.key));
+  });
+}

@@ -13,7 +13,7 @@ export class ChangedMap<K, V> {
   constructor(before: ReadonlyMap<K, V> | ChangedMap<K, V>) {
     if (before instanceof ChangedMap) {
       const isFew = before.changes.size <= before.below.size * MOST_CHANGED;
-      this.below = isFew ? before.below : new Map(before);
+      this.below = isFew ? before.below : laidDown(before.below, before.changes);
       this.changes = isFew ? new Map(before.changes) : new Map();
     } else {
       this.below = before;
@@ -48,4 +48,15 @@ export class ChangedMap<K, V> {
     }
     for (const [key, value] of this.changes) if (value !== GONE && !this.below.has(key)) yield [key, value];
   }
+}
+
+/** A map with what has changed of it. */
+function laidDown<K, V>(below: ReadonlyMap<K, V>, changes: ReadonlyMap<K, V | typeof GONE>): Map<K, V> {
+  // to copy a map as it is costs a fraction of putting one together
+  const all = new Map(below);
+  for (const [key, value] of changes) {
+    if (value === GONE) all.delete(key);
+    else all.set(key, value);
+  }
+  return all;
 }

@@ -159,11 +159,14 @@ function keptOf<K extends ListName>(name: K, now: readonly Item<K>[], before: re
   const keyOf = KEYS[name] as (item: Item<K>) => string;
   const { from, to, was } = stretchOf(now, before);
   if (from === to && from === was) return before;
-  const known = new Map(before.slice(from, was).map((each) => [keyOf(each), each]));
+  // most are the same objects, at other places
+  const come = new Set(now.slice(from, to));
+  const gone = before.slice(from, was).filter((each) => !come.delete(each));
+  const known = new Map(gone.map((each) => [keyOf(each), each]));
   const kept = [...now];
-  for (let index = from; index < to; index++) {
+  for (let index = from; index < to && come.size > 0; index++) {
     const item = now[index] as Item<K>;
-    const earlier = known.get(keyOf(item));
+    const earlier = come.delete(item) ? known.get(keyOf(item)) : undefined;
     if (earlier && isSame(earlier, item)) kept[index] = earlier;
   }
   return isSameList(kept, before) ? before : kept;
