@@ -110,4 +110,15 @@ test("what was found of a railway is there at once when it is opened again as it
   await expect(all).toBeVisible({ timeout: 60_000 });
   expect((await told())[0]).toMatch(/so far$/);
   await expect(all).toHaveAttribute("aria-label", first ?? "");
+
+  // of a railway that was removed nothing is left behind
+  await expect.poll(() => page.evaluate(KEPT(railwayId)), { timeout: 30_000 }).toBeGreaterThan(2);
+  await page.goto(server.address);
+  await page.getByRole("button", { name: /^Remove Club/i }).click();
+  const asks = page.getByRole("alertdialog", { name: /^Remove .+\?$/ });
+  const name = /^Remove (.+)\?$/.exec((await asks.getByRole("heading").textContent()) ?? "")?.[1] ?? "";
+  await asks.getByLabel("Type its name to remove it").fill(name);
+  await asks.getByRole("button", { name: "Remove" }).click();
+  await expect(asks).toBeHidden();
+  await expect.poll(() => page.evaluate(KEPT(railwayId))).toBeNull();
 });

@@ -186,6 +186,9 @@ function trialOf(of: Derived, key: string, label: string): Trial | null {
 const KEPT_AFTER = 1000;
 let keeping: ReturnType<typeof setTimeout> | undefined;
 
+/** The edit of which it was asked last what it would do: one looks at one remedy at a time. */
+let looksAhead: EditGroup | null = null;
+
 const worker = {
   /**
    * Reads a railway as the server sent it, while the window does so, too, and begins with what the record alone tells; what comes next
@@ -272,15 +275,19 @@ const worker = {
     };
   },
 
-  /** What an edit would do to the findings, before it is made; null while nothing is derived, and when another record came meanwhile. */
+  /**
+   * What an edit would do to the findings, before it is made; null while nothing is derived, and when another record came meanwhile,
+   * or the question what another edit would do.
+   */
   async consequences(group: EditGroup): Promise<Consequence | null> {
     const before = derived;
+    looksAhead = group;
     if (!before) return null;
     const after = new Derived(edit(before.record, group.edits).record, before);
     for (const each of [before, after]) {
       while (each.checking.share < 1) {
         await turns.go(performance.now() + PART, going(each));
-        if (before !== derived) return null;
+        if (before !== derived || group !== looksAhead) return null;
       }
     }
     return consequencesOf(before, group, after);

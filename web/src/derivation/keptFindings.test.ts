@@ -1,6 +1,6 @@
 // What was found of railways and is kept in the browser, with a store played in memory.
 import { beforeEach, expect, it, vi } from "vitest";
-import { indexedDbFindings, MOST_KEPT } from "./keptFindings.ts";
+import { forgetFindings, indexedDbFindings, MOST_KEPT } from "./keptFindings.ts";
 
 const browser = vi.hoisted(() => ({
   store: new Map<string, unknown>(),
@@ -57,11 +57,22 @@ it("keeps the railways that were checked last, and no more", async () => {
   expect(browser.store.size).toBe(MOST_KEPT + 1);
 });
 
+it("forgets a railway that is gone, and no other", async () => {
+  const kept = indexedDbFindings("worker-1.js");
+  for (const id of ["r1", "r2"]) await kept.keep(standing(id), known(id));
+  await forgetFindings("r1");
+  expect(await kept.known(standing("r1"))).toBeNull();
+  expect(await kept.known(standing("r2"))).toEqual(known("r2"));
+  // it takes no place among those that are kept either
+  expect([...browser.store.values()]).toContainEqual(["r2"]);
+});
+
 it("goes without where the browser refuses, and where it does not answer", async () => {
   const kept = indexedDbFindings("worker-1.js");
   browser.instead = () =>
     Promise.reject(new Error("A mutation operation was attempted on a database that did not allow it."));
   await expect(kept.keep(standing("r1"), known("a"))).resolves.toBeUndefined();
+  await expect(forgetFindings("r1")).resolves.toBeUndefined();
   expect(await kept.known(standing("r1"))).toBeNull();
   vi.useFakeTimers();
   try {

@@ -27,9 +27,22 @@ const LONGEST_WAIT = 1000;
 /** Name under which they are listed, the last one first; no railway's identifier has blanks. */
 const ORDER = "checked last";
 
+const openStore = () => createStore("alderman-findings", "railways");
+
+/** Forgets what was found of a railway that is gone. */
+export async function forgetFindings(railwayId: string): Promise<void> {
+  const store = openStore();
+  try {
+    await del(railwayId, store);
+    await update<string[]>(ORDER, (ids = []) => ids.filter((id) => id !== railwayId), store);
+  } catch {
+    // where nothing may be kept there is nothing to forget
+  }
+}
+
 /** Kept in IndexedDB. A browser that forbids that keeps nothing, and nothing is lost by it. @param program by a name that no other version has */
 export function indexedDbFindings(program: string): KeptFindings {
-  const store = createStore("alderman-findings", "railways");
+  const store = openStore();
   return {
     async known({ railwayId, revision, stamp }) {
       const asked = get<Kept>(railwayId, store).catch(() => undefined);

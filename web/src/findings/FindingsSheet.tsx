@@ -1,6 +1,6 @@
 import { type Finding, type RailwayRecord, RULES } from "@alderman/core";
 import { useMemo, useRef, useState } from "react";
-import { useOverview, useResults } from "../derivation/hooks.ts";
+import { useOverview } from "../derivation/hooks.ts";
 import { StageMain } from "../frame/StageMain.tsx";
 import { Accordion } from "../kit/Accordion.tsx";
 import { Button } from "../kit/Button.tsx";
@@ -10,7 +10,7 @@ import { Sheet, SheetBody } from "../kit/Sheet.tsx";
 import { Sheets } from "../kit/Sheets.tsx";
 import { Toolbar } from "../kit/Toolbar.tsx";
 import { useRecord } from "../session/hooks.ts";
-import { Checked, Clear } from "./Checked.tsx";
+import { Clear } from "./Checked.tsx";
 import { FindingCard } from "./FindingCard.tsx";
 import { useFindingKeys } from "./useFindingKeys.ts";
 
@@ -36,7 +36,6 @@ const SHOWN = 60;
 /** All findings of the railway, the gravest first, by severity, stage and place; and the rules that were looked at. */
 export function FindingsSheet() {
   const overview = useOverview();
-  const { state } = useResults();
   const record = useRecord();
   const [severity, setSeverity] = useState<Severity | "all">("all");
   const [stage, setStage] = useState<Finding["stage"] | "all">("all");
@@ -107,7 +106,7 @@ export function FindingsSheet() {
             )}
           </div>
         </Sheet>
-        <Sheet title="Rules" about={state === "checked" ? `${RULES.length} looked at` : <Checked>{null}</Checked>}>
+        <Sheet title="Rules" about={<Clear>{RULES.length} looked at</Clear>}>
           <SheetBody>
             <Accordion
               items={RULES.map(({ id, title, about }) => ({ id, title, body: about, quiet: !found.has(id) }))}

@@ -1,6 +1,7 @@
 import { HistoryRow, HistorySize, Summary } from "@alderman/core";
 import { createApi, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
 import * as z from "zod/mini";
+import { forgetFindings } from "../derivation/keptFindings.ts";
 import { laterMiddleware, reducer } from "./store.ts";
 
 const Made = z.object({ id: z.string() });
@@ -49,6 +50,13 @@ export const api = createApi({
     removeRailway: build.mutation<void, string>({
       query: (id) => ({ url: id, method: "DELETE" }),
       invalidatesTags: ["railways"],
+      onQueryStarted: (id, { queryFulfilled }) => {
+        // one that is not removed keeps what was found of it
+        void queryFulfilled.then(
+          () => forgetFindings(id),
+          () => undefined,
+        );
+      },
     }),
     backups: build.query<Backup[], void>({
       query: () => BACKUPS,
