@@ -125,10 +125,11 @@ export class Derived {
     }
     for (const [what, threads] of previous.unclear) {
       const again = fresh.filter(({ turnout }) => !this.remembered.get(turnout.id)?.has(what));
-      const left = threads.filter((thread) => places.has(thread));
-      const all = new Set([...left, ...again]);
-      const inOrder = () => [...all].sort((a, b) => (places.get(a) ?? 0) - (places.get(b) ?? 0));
-      this.unclear.set(what, all.size === left.length ? left : inOrder());
+      const all = new Set([...threads.filter((thread) => places.has(thread)), ...again]);
+      this.unclear.set(
+        what,
+        [...all].sort((a, b) => (places.get(a) ?? 0) - (places.get(b) ?? 0)),
+      );
     }
   }
 

@@ -6,7 +6,7 @@ import { verdictFor } from "../drawing/verdict.ts";
 import { Button } from "../kit/Button.tsx";
 import { Input } from "../kit/Input.tsx";
 import { Optional, part } from "../kit/part.tsx";
-import { unbroken } from "../kit/unbroken.ts";
+import { Sentence } from "../kit/Sentence.tsx";
 import { useRecord } from "../session/hooks.ts";
 import { useEdit } from "../session/useEdit.ts";
 
@@ -31,8 +31,14 @@ export function FindingCard({ finding }: { finding: Finding }) {
             {finding.terminals.length > 0 ? finding.terminals.slice(0, 6).join(", ") : finding.where}
           </span>
         </div>
-        <p>{unbroken(finding.why)}</p>
-        {finding.caution && <p className="mt-1 text-small text-ink-2">{unbroken(finding.caution)}</p>}
+        <p>
+          <Sentence text={finding.why} />
+        </p>
+        {finding.caution && (
+          <p className="mt-1 text-small text-ink-2">
+            <Sentence text={finding.caution} />
+          </p>
+        )}
         {finding.kept !== null ? (
           <Kept finding={finding} />
         ) : (
