@@ -1,4 +1,5 @@
 // A club's railway: what is drawn of long lists, and what is said while it is checked.
+import { KEPT } from "./kept.ts";
 import { expect, openSample, test } from "./server.ts";
 
 test("of four hundred turnouts those in sight are drawn, arrows go through them, and all is checked in the end", async ({
@@ -53,15 +54,6 @@ const TOLD = `
     if (words && words !== told.at(-1)) told.push(words);
   }).observe(document, { subtree: true, childList: true, attributes: true });
 `;
-
-/** Revision of which the browser keeps what was found. */
-const KEPT = (railwayId: string) => `new Promise((done) => {
-  const opening = indexedDB.open("alderman-findings");
-  opening.onsuccess = () => {
-    const asking = opening.result.transaction("railways").objectStore("railways").get("${railwayId}");
-    asking.onsuccess = () => done(asking.result?.revision ?? null);
-  };
-})`;
 
 test("what was found of a railway is there at once when it is opened again as it stands, and is not when it stands otherwise", async ({
   page,

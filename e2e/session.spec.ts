@@ -1,5 +1,6 @@
 // What may happen to a window: its server goes away, answers late, has other data, or the checking ends.
 import type { Page } from "@playwright/test";
+import { KEPT } from "./kept.ts";
 import { beginRailway, expect, openDemo, openNumbers, type TestServer, test } from "./server.ts";
 
 /** The demo's addresses, one of them changed to 40, and nothing that is done gets to the server. */
@@ -161,6 +162,25 @@ test("a railway whose answer comes late does not take the place of the one that 
   await expect(page.getByRole("heading", { name: "Numbers" })).toBeVisible();
   await page.waitForTimeout(1000);
   await expect(page.getByRole("button", { name: /Alderman Shelf/ })).toBeVisible();
+  await expect(page.getByText("No decoder yet.", { exact: false })).toBeVisible();
+});
+
+test("a railway of which the findings are known is looked at once more to its end after another one was shown", async ({
+  page,
+  server,
+}) => {
+  await beginRailway(page, server, "Shelf");
+  const shelf = /\/r\/([a-z0-9]+)/.exec(page.url())?.[1] ?? "";
+  await expect.poll(() => page.evaluate(KEPT(shelf)), { timeout: 20_000 }).not.toBeNull();
+  const show = async (name: string) => {
+    await page.getByRole("link", { name: "Railways" }).click();
+    await page.getByRole("link", { name, exact: true }).click();
+    await expect(page.getByRole("heading", { name: "Equip", exact: true })).toBeVisible();
+  };
+  await show("Skerrin Ferry");
+  await expect(page.getByRole("link", { name: "Findings: 5 wrong, 8 doubtful" })).toBeVisible();
+  await show("Shelf");
+  await page.getByRole("link", { name: /^Numbers/ }).click();
   await expect(page.getByText("No decoder yet.", { exact: false })).toBeVisible();
 });
 

@@ -144,8 +144,8 @@ const turns = new Turns();
 
 /** Goes on looking for findings, and says what came of it. */
 async function part(of: Derived, milliseconds: number): Promise<OverviewChange> {
-  // what was found while it was read is told at once
-  const isNew = sent ? sent.coming.includes("threads") : of.checking.share > 0;
+  // what was found while it was read is told at once; nothing was of one that takes the place of another and is not taken over yet
+  const isNew = sent ? of.isReady && sent.coming.includes("threads") : of.checking.share > 0;
   const share = isNew ? of.checking.share : await turns.go(performance.now() + milliseconds, going(of));
   // nothing is to be told before it is known what an edit left as it was
   if (sent && !of.isReady) return changeOf(sent, sent, 0);
