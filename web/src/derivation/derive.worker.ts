@@ -144,7 +144,7 @@ const turns = new Turns();
 
 /** Goes on looking for findings, and says what came of it. */
 async function part(of: Derived, milliseconds: number): Promise<OverviewChange> {
-  // what was found while it was read is told at once; nothing was of one that takes the place of another and is not taken over yet
+  // what was found while it was read is told at once; after another railway, it must first be known what of that one stands
   const isNew = sent ? of.isReady && sent.coming.includes("threads") : of.checking.share > 0;
   const share = isNew ? of.checking.share : await turns.go(performance.now() + milliseconds, going(of));
   // nothing is to be told before it is known what an edit left as it was
