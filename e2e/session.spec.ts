@@ -184,6 +184,41 @@ test("a railway of which the findings are known is looked at once more to its en
   await expect(page.getByText("No decoder yet.", { exact: false })).toBeVisible();
 });
 
+test("the railway that was changed last is read before it is opened, and opened as it stands by then", async ({
+  page,
+  server,
+  context,
+}) => {
+  const [demo] = (await (await page.request.get(`${server.address}/api/railways`)).json()) as { id: string }[];
+  const path = `/api/railways/${demo?.id}`;
+  const asked: string[] = [];
+  page.on("request", (request) => asked.push(new URL(request.url()).pathname));
+  const isRead = (each: string) => each === path;
+  await page.goto(server.address);
+  await expect.poll(() => asked.filter(isRead)).toHaveLength(1);
+  const opened = page.getByRole("link", { name: "Findings: 5 wrong, 8 doubtful" });
+  await page.getByRole("link", { name: "Skerrin Ferry", exact: true }).click();
+  await expect(opened).toBeVisible();
+  expect(asked.filter((each) => each.startsWith(path)).slice(0, 2)).toEqual([path, `${path}/version`]);
+  expect(asked.filter(isRead)).toHaveLength(1);
+
+  // another window changes it between the reading and the opening
+  await page.goto(server.address);
+  await expect.poll(() => asked.filter(isRead)).toHaveLength(2);
+  const other = await context.newPage();
+  await openNumbers(other, server);
+  await other.getByLabel("Address of D1-2").fill("40");
+  await other.keyboard.press("Enter");
+  await expect(other.getByText(/^Saved \d/)).toBeVisible();
+  await page.getByRole("link", { name: "Skerrin Ferry", exact: true }).click();
+  await page.getByRole("link", { name: /^Numbers/ }).click();
+  await expect(page.getByLabel("Address of D1-2")).toHaveValue("40");
+  const findings = (each: Page) => each.getByRole("link", { name: /^Findings: \d+ wrong, \d+ doubtful$/ });
+  const now = (await findings(other).getAttribute("aria-label")) ?? "";
+  await expect(findings(page)).toHaveAttribute("aria-label", now);
+  expect(asked.filter(isRead)).toHaveLength(3);
+});
+
 test("checks that cannot be made are not called clear, and can be made again", async ({ page, server }) => {
   await page.route("**/derive.worker*", (route) => route.abort());
   await page.goto(server.address);

@@ -235,5 +235,6 @@ export const idleChecker = (): Checker => ({
 
 /** Services for a store that a test plays with; pauses are short. */
 export function playedServices(server: Server, keptQueue: KeptQueue): Services {
-  return { server, keptQueue, checker: idleChecker(), pause: () => new Promise((done) => setTimeout(done, 1)) };
+  const ahead = { begin: () => {}, expect: () => {} };
+  return { server, keptQueue, checker: idleChecker(), ahead, pause: () => new Promise((done) => setTimeout(done, 1)) };
 }

@@ -1,4 +1,4 @@
-import { early, startThread } from "../session/early.ts";
+import { ahead, startThread } from "../session/early.ts";
 import type { Beat } from "./derive.worker.ts";
 import { type AskWorker, Deriver, type StartWorker } from "./deriver.ts";
 import { workedOn } from "./sentRecord.ts";
@@ -10,9 +10,8 @@ export type Checker = Pick<
 >;
 
 const startWorker: StartWorker = (died, beat) => {
-  const own = early?.thread ? early : null;
-  const { worker, remote } = own?.thread ?? startThread();
-  if (own) own.thread = null;
+  const read = ahead.takeThread();
+  const { worker, remote } = read ?? startThread();
   worker.addEventListener("error", ({ message }) => {
     worker.terminate();
     died(message ? `The checking ended by itself: ${message}.` : "The checking could not be started.");
@@ -22,9 +21,8 @@ const startWorker: StartWorker = (died, beat) => {
   });
   worker.addEventListener("messageerror", () => died("What the checking found could not be read."));
   const takeRead = () => {
-    const record = own?.record ?? null;
-    if (own) own.record = null;
-    return record && workedOn(record);
+    const record = read?.takeRead();
+    return record ? workedOn(record) : null;
   };
   return { ask: remote as AskWorker, stop: () => worker.terminate(), takeRead };
 };

@@ -167,6 +167,15 @@ function goAhead(of: Derived, until: number): void {
   if (!isDone) setTimeout(goAhead, 0, of, until);
 }
 
+/** The railway that is checked although nobody has opened it yet. */
+let expected: Derived | null = null;
+
+/** Checks a railway while nobody waits for anything. */
+async function checkExpected(of: Derived): Promise<void> {
+  expected = of;
+  while (expected === of && of.checking.share < 1) await turns.go(performance.now() + PART, going(of));
+}
+
 /** Share that is told while all is checked but not all is sent. */
 const LAST = 0.999;
 
@@ -191,13 +200,22 @@ let looksAhead: EditGroup | null = null;
 
 const worker = {
   /**
-   * Reads a railway as the server sent it, while the window does so, too, and begins with what the record alone tells; what comes next
-   * is said against it. One that the window has to look at thing by thing is left to it.
+   * Reads a railway as the server sent it, and begins with what the record alone tells, or with all of it where nobody waits; what comes
+   * next is said against it. One that the window has to look at thing by thing is left to it.
+   * @param isExpected nobody has opened it yet
    */
-  async readAhead(headers: [string, string][], bytes: ArrayBuffer): Promise<void> {
+  async readAhead(headers: [string, string][], bytes: ArrayBuffer, isExpected: boolean): Promise<void> {
+    turns.hurry();
+    expected = null;
+    derived = null;
     if (new Headers(headers).get(FORM_HEADER) !== RECORD_FORM) return;
     const { id: railwayId, revision, stamp, record } = JSON.parse(new TextDecoder().decode(bytes)) as OpenRailway;
     received = workedOn(record);
+    if (isExpected) {
+      // what fails fails again when it is asked for, and is told then
+      checkExpected(derive(received)).catch(() => {});
+      return;
+    }
     // what is known already is told before anything is worked out
     if (await kept.known({ railwayId, revision, stamp })) return;
     going(derive(received))(performance.now() + OPENED);
@@ -209,6 +227,8 @@ const worker = {
    * @param of how the record stands on the server; null while it does not
    */
   async overview(record: SentRecord, anew: boolean, of: Standing | null): Promise<OverviewChange> {
+    turns.hurry();
+    expected = null;
     received = receivedRecord(record, received);
     isKnown = false;
     trial = null;

@@ -1,7 +1,7 @@
 import { count, MOST_CHARACTERS, Railway, type Summary } from "@alderman/core";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { Download, FolderOpen, Trash2, Upload } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useForm } from "react-hook-form";
 import { Link, useNavigate } from "react-router";
 import * as z from "zod/mini";
@@ -15,7 +15,9 @@ import { FileButton } from "../kit/FileButton.tsx";
 import { Input } from "../kit/Input.tsx";
 import { Sheet } from "../kit/Sheet.tsx";
 import { Sheets } from "../kit/Sheets.tsx";
+import { expectRailway } from "../session/actions.ts";
 import { api, sentenceOf } from "../store/api.ts";
+import { useAppDispatch } from "../store/store.ts";
 import { trimmed } from "../tools/trimmed.ts";
 import { dateAndTime, isClockBehind } from "../tools/when.ts";
 import { Backups } from "./Backups.tsx";
@@ -39,6 +41,7 @@ function placeOf(sample: string): number {
 export function RailwaysPage() {
   const { data = [], isLoading, error } = api.useRailwaysQuery(undefined, { refetchOnMountOrArgChange: true });
   const [removing, setRemoving] = useState<Summary | null>(null);
+  useExpected(data);
   return (
     <PlainFrame title="Railways" about="All are kept on this machine; no network is needed.">
       <Sheets columns="minmax(0,1.5fr) minmax(0,1fr)" rows="minmax(0,1fr)">
@@ -140,6 +143,20 @@ export function RailwaysPage() {
       {removing && <RemoveDialog railway={removing} close={() => setRemoving(null)} />}
     </PlainFrame>
   );
+}
+
+/** Time for which the list stands as it is before a railway of it is read ahead, milliseconds. */
+const STANDS = 500;
+
+/** Has the railway that was changed last, with which the list begins, read ahead: it is the one that is mostly opened next. */
+function useExpected(railways: readonly Summary[]): void {
+  const dispatch = useAppDispatch();
+  const id = railways.find(({ problem }) => !problem)?.id;
+  useEffect(() => {
+    if (!id) return;
+    const timer = setTimeout(() => void dispatch(expectRailway(id)), STANDS);
+    return () => clearTimeout(timer);
+  }, [dispatch, id]);
 }
 
 const NewFields = z.object({ name: trimmed(Railway.shape.name) });

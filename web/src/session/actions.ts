@@ -10,13 +10,19 @@ const { begun, done, ended, shown } = sessions.actions;
 
 /** Shows a railway. Its session begins now, unless it still lives because something waits for the server. */
 export function openRailway(id: string): AppThunk {
-  return (dispatch, getState) => {
+  return (dispatch, getState, { ahead }) => {
     dispatch(shown(id));
     const session = getState().sessions.byId[id];
+    if (!session) ahead.begin(id);
     // one that could not be opened is tried anew
     if (session?.trouble?.kind === "gone") dispatch(ended(id));
     if (!session || session.trouble?.kind === "gone") dispatch(begun(id));
   };
+}
+
+/** Reads a railway ahead that will probably be opened next. */
+export function expectRailway(id: string): AppThunk {
+  return (_dispatch, _getState, { ahead }) => ahead.expect(id);
 }
 
 /** No railway is shown any more; what waits goes on. */

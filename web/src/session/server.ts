@@ -14,7 +14,7 @@ import {
   writeRailwayFile,
 } from "@alderman/core";
 import * as z from "zod/mini";
-import { ask, type Came, type Early, early } from "./early.ts";
+import { type Ahead, ahead, ask, type Came } from "./early.ts";
 import type { Entry } from "./queue.ts";
 import { pageListen } from "./sharedEvents.ts";
 
@@ -112,20 +112,23 @@ const json = (body: unknown): RequestInit => ({
 const Known = z.object({ applied: z.array(z.string()) });
 const Turned = z.object({ ...Version.shape, ...Turns.shape });
 
-/** Opens a railway: once the one with which the page has begun, after that as the server has it then. */
-export async function openBeside(early: Early | null, id: string): Promise<OpenRailway> {
-  const coming = early?.railwayId === id ? early.railway : null;
-  if (!early || !coming) return asked(`/${id}`, OpenRailway);
-  early.railway = null;
-  const railway = await answered(coming, OpenRailway);
+/** Opens a railway: the one that was read ahead, if it stands as it did then, or else as the server has it now. */
+export async function openBeside(beside: Ahead, id: string): Promise<OpenRailway> {
+  const coming = beside.take(id);
+  if (!coming) return asked(`/${id}`, OpenRailway);
+  const [railway, now] = await Promise.all([
+    answered(coming.railway, OpenRailway),
+    coming.isExpected ? asked(`/${id}/version`, Turned) : null,
+  ]);
+  if (now && (now.revision !== railway.revision || now.stamp !== railway.stamp)) return asked(`/${id}`, OpenRailway);
   // one that had to be looked at was not read by the worker
-  if (isOfOurForm((await coming).response)) early.record = railway.record;
+  if (isOfOurForm((await coming.railway).response)) beside.isRead(id, railway.record);
   return railway;
 }
 
 /** The server of this page, over HTTP. */
 export const httpServer: Server = {
-  open: (id) => openBeside(early, id),
+  open: (id) => openBeside(ahead, id),
 
   async send(id, entry, against) {
     const base = { ...against, makes: entry.id };

@@ -11,6 +11,7 @@ import {
 import { type TypedUseSelectorHook, useDispatch, useSelector, useStore } from "react-redux";
 import type { Checker } from "../derivation/checker.ts";
 import { derivation } from "../derivation/derivation.ts";
+import type { Ahead } from "../session/early.ts";
 import type { KeptQueue } from "../session/keptQueue.ts";
 import type { Server } from "../session/server.ts";
 import { sessions } from "../session/sessions.ts";
@@ -22,6 +23,8 @@ export interface Services {
   server: Server;
   keptQueue: KeptQueue;
   checker: Checker;
+  /** Reads railways before they are asked for. */
+  ahead: Pick<Ahead, "begin" | "expect">;
   /** Waits so many milliseconds, or until there is a reason to try at once. */
   pause: (milliseconds: number) => Promise<void>;
 }
