@@ -59,15 +59,14 @@ export function recordStatements(database: Database.Database) {
     const names = CODECS[kind].columns.map(({ name }) => name);
     const from = `FROM "${kind}" WHERE railway_id = ? ORDER BY id`;
     const set = quoted(names.filter((name) => name !== "id")).map((name) => `${name} = excluded.${name}`);
+    const insert = `INSERT INTO "${kind}" (railway_id, ${quoted(names).join(", ")}) VALUES (?${", ?".repeat(names.length)})`;
     return {
       all: database.prepare(`SELECT ${quoted(names).join(", ")} ${from}`),
       // a row as one text comes a few times faster than cell by cell; strict tables hold nothing that has no text
       texts: database.prepare(`SELECT json_array(${quoted(names).join(", ")}) ${from}`).pluck(),
       remove: database.prepare(`DELETE FROM "${kind}" WHERE railway_id = ? AND id = ?`),
-      put: database.prepare(
-        `INSERT INTO "${kind}" (railway_id, ${quoted(names).join(", ")}) VALUES (?${", ?".repeat(names.length)})
-         ON CONFLICT (railway_id, id) DO UPDATE SET ${set.join(", ")}`,
-      ),
+      insert: database.prepare(insert),
+      put: database.prepare(`${insert} ON CONFLICT (railway_id, id) DO UPDATE SET ${set.join(", ")}`),
       unique: uniqueColumns(database, kind),
     };
   };
@@ -99,6 +98,9 @@ export function recordStatements(database: Database.Database) {
     remove: (railwayId: string, kind: Kind, id: string) => prepared[kind].remove.run(railwayId, id),
     /** Writes a thing, in the place of the one that is there. */
     put,
+    /** Writes a thing of a railway that has none of its identifier; without looking for one, that takes half the time. */
+    insert: (railwayId: string, kind: Kind, value: Thing) =>
+      prepared[kind].insert.run(railwayId, ...CODECS[kind].toCells(value)),
     /** What of a thing is another than before. */
     differences(kind: Kind, before: Thing, now: Thing): Difference[] {
       const [a, b] = [CODECS[kind].toCells(before), CODECS[kind].toCells(now)];

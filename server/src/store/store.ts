@@ -164,7 +164,7 @@ export class Store {
     this.database.transaction(() => {
       this.records.insertRailway(id, record.railway, new Date().toISOString());
       for (const kind of Object.keys(LISTS) as Kind[]) {
-        for (const thing of record[LISTS[kind]]) this.records.put(id, kind, thing);
+        for (const thing of record[LISTS[kind]]) this.records.insert(id, kind, thing);
       }
       this.countStatement.run(openEnds(record).length, id);
     })();

@@ -154,7 +154,10 @@ function useExpected(railways: readonly Summary[]): void {
   const id = railways.find(({ problem }) => !problem)?.id;
   useEffect(() => {
     if (!id) return;
-    const timer = setTimeout(() => void dispatch(expectRailway(id)), STANDS);
+    const timer = setTimeout(() => {
+      // a list that nobody sees is left alone
+      if (!document.hidden) dispatch(expectRailway(id));
+    }, STANDS);
     return () => clearTimeout(timer);
   }, [dispatch, id]);
 }
