@@ -206,7 +206,8 @@ export function DataTable<T>(props: Props<T>) {
             />
             <tbody>
               {many ? (
-                <Suspense>
+                // the first rows are there while what draws those in sight is on its way
+                <Suspense fallback={rows.slice(0, MOST_DRAWN).map((_, index) => drawRow(index, null))}>
                   <ManyRows count={rows.length} chosen={at} columns={shown.length} scroll={scroll} row={drawRow} />
                 </Suspense>
               ) : (
