@@ -184,6 +184,34 @@ test("a railway of which the findings are known is looked at once more to its en
   await expect(page.getByText("No decoder yet.", { exact: false })).toBeVisible();
 });
 
+/** Notes when a worker said last how far its checking is, and what the link to the findings says. */
+const BEATS_AND_TOLD = `
+  window.beaten = 0;
+  window.told = [];
+  const Plain = window.Worker;
+  window.Worker = class extends Plain {
+    constructor(...given) {
+      super(...given);
+      this.addEventListener("message", ({ data }) => { if (data.beat !== undefined) window.beaten = performance.now(); });
+    }
+  };
+  new MutationObserver(() => {
+    const words = document.querySelector('a[aria-label^="Findings:"]')?.getAttribute("aria-label") ?? "";
+    if (/\\d/.test(words) && words !== window.told.at(-1)) window.told.push(words);
+  }).observe(document, { subtree: true, childList: true, attributes: true });
+`;
+
+test("the railway that was changed last is checked before it is opened", async ({ page, server }) => {
+  await page.addInitScript(BEATS_AND_TOLD);
+  await page.goto(server.address);
+  await expect
+    .poll(() => page.evaluate<boolean>("beaten > 0 && performance.now() - beaten > 3000"), { timeout: 60_000 })
+    .toBe(true);
+  await page.getByRole("link", { name: "Skerrin Ferry", exact: true }).click();
+  await expect(page.getByRole("link", { name: "Findings: 5 wrong, 8 doubtful" })).toBeVisible();
+  expect(await page.evaluate<string[]>("told")).toEqual(["Findings: 5 wrong, 8 doubtful"]);
+});
+
 test("the railway that was changed last is read before it is opened, and opened as it stands by then", async ({
   page,
   server,
